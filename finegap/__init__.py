@@ -1,0 +1,1 @@
+"""Fine Gap: the bench sheet that thinks, for overhauling rotary positive displacement pumps."""

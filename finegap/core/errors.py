@@ -1,0 +1,38 @@
+"""The one error a person can do something about."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Suggestion:
+    """Another way of reading what was typed, offered and never taken silently."""
+
+    typed: str
+    meaning: str
+
+
+class FieldError(ValueError):
+    """What was typed cannot be used.
+
+    Parameters
+    ----------
+    field : str
+        The field as the person knows it, or the path in a file (``features.pin.new[0]``).
+    problem : str
+        What is wrong, in a sentence.
+    hint : str
+        What was expected.
+    suggestions : tuple of Suggestion
+        Readings to ask about ("did you mean inches?").
+    """
+
+    def __init__(self, field: str, problem: str, hint: str = "", suggestions: tuple[Suggestion, ...] = ()) -> None:
+        super().__init__(f"{field}: {problem}" + (f" {hint}" if hint else ""))
+        self.field, self.problem, self.hint, self.suggestions = field, problem, hint, suggestions
+
+    def within(self, path: str) -> FieldError:
+        """The same error seen from the object that holds the field."""
+        joiner = "" if self.field.startswith("[") else "."
+        return FieldError(f"{path}{joiner}{self.field}", self.problem, self.hint, self.suggestions)

@@ -1,0 +1,38 @@
+"""The steps of an internal gear overhaul, in working order."""
+
+from finegap.core.families.model import Stage, Step
+
+STEPS = (
+    Step(Stage.PREPARE, "identify", "Nameplate read: model, serial and materials agree with the sheet above.",
+         "The wrong sheet is the wrong gap; the wrong kit is found when the pump is apart."),
+    Step(Stage.PREPARE, "isolate", "Isolated, locked and tagged at every source; start tried and dead.", caution=True, hold=True),
+    Step(Stage.PREPARE, "pressure", "Pressure relieved both sides; hot surfaces cooled.", caution=True, hold=True),
+    Step(Stage.PREPARE, "drain", "Drained, the shaft turned by hand to empty the teeth; flushed where the liquid asks for it; data sheet read.",
+         caution=True, hold=True),
+    Step(Stage.PREPARE, "protect", "Eye protection on; gloves for edges, none near a turning shaft; two people or a lift for what is heavy.",
+         caution=True, hold=True),
+    Step(Stage.PREPARE, "tools", "Kit, gauges, brass or hardwood block, torque wrench and gaskets are on the bench."),
+    Step(Stage.STRIP, "marks", "Head, casing and bracket match-marked.", "Parts go back as they came apart."),
+    Step(Stage.STRIP, "head", "Head bolts out; head tilted off so that the idler stays on its pin.",
+         "A dropped idler chips its teeth.", caution=True),
+    Step(Stage.STRIP, "nut", "Lock washer tang up; rotor blocked through the port with brass or hardwood; lock nut off."),
+    Step(Stage.STRIP, "housing", "Bearing housing, half rings and collars off; gland and packing out."),
+    Step(Stage.STRIP, "shaft", "Rotor and shaft drawn out straight.", "A shaft dragged through scores the bushing."),
+    Step(Stage.STRIP, "clean", "Every part cleaned; faces laid up; old gaskets, lock washer, seals and packing thrown out."),
+    Step(Stage.BUILD, "bushings", "New bushings pressed where Decide says; running clearance measured after pressing.",
+         "A bushing closes in when it is pressed. Carbon graphite: one continuous stroke, stopping cracks it.", caution=True),
+    Step(Stage.BUILD, "pin", "Idler pin offset towards the ports and equally distant from both.",
+         "The wrong way round, the pump runs and delivers next to nothing.", hold=True),
+    Step(Stage.BUILD, "washer", "New lock washer; lock nut to its torque with the rotor blocked; a tang lies in a slot.",
+         "If none lines up, tighten on, never back off.", hold=True),
+    Step(Stage.BUILD, "packing", "Packing or seal new and seated; gland square and only snug."),
+    Step(Stage.BUILD, "head_on", "Head on to its marks, bolts evenly and criss-cross in passes.", caution=True),
+    Step(Stage.PROVE, "free_turn", "The shaft turns freely by hand, all the way round, before anything else.",
+         "A tight spot is metal on metal. Open a little more and check again.", hold=True),
+    Step(Stage.PROVE, "end_play", "No appreciable end play; both face screws or all head bolts tight, equally."),
+    Step(Stage.PROVE, "guards", "Guards back on; hands away; locks removed by those who set them.", caution=True, hold=True),
+    Step(Stage.PROVE, "rotation", "Relief valve adjusting end faces the suction port; valves open; rotation right by a bump.",
+         caution=True, hold=True),
+    Step(Stage.PROVE, "run_in", "Run in: packing leaks a few drops a minute; heat, noise, flow, pressure and power as they should be.",
+         "Gland at most an eighth of a turn at a time, evenly. If it heats, back off and let it cool."),
+)

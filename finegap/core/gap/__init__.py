@@ -1,0 +1,1 @@
+"""Which gap, and how to set it: the table, heat, and one file per means."""

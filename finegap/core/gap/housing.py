@@ -1,0 +1,188 @@
+"""Setting the end clearance with a threaded bearing housing.
+
+Turning the housing moves the shaft by the thread's lead: c = lead * angle / 360, and the arc along the outside diameter D is
+s = c * pi * D / lead. Arc, not chord: a tape or paper strip laid round the housing.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from enum import Enum
+
+from finegap.core.errors import FieldError
+from finegap.core.gap.move import Move, Way, way_of
+from finegap.core.showing import Amount, Kind, Sentence, length, rule_fraction
+from finegap.core.working import Given, Working
+
+_GEOMETRY = "screw geometry: one turn moves the shaft by one lead"
+_AGREEMENT = 0.02
+"""How far a sheet's printed arc may differ from its own diameter and lead (rounding on paper; common practice, no source)."""
+
+
+class ThreadHand(Enum):
+    """Hand of the housing thread."""
+
+    RIGHT = "right"
+    LEFT = "left"
+
+
+class Zero(Enum):
+    """Schools for finding zero; they leave the thread's and bearing's axial play loaded opposite ways."""
+
+    FIRST_DRAG = "close to first drag"
+    BACK_OFF = "back off from bind"
+
+    @property
+    def ends(self) -> Way:
+        """The way the housing was last turned when zero is called."""
+        return Way.CLOSE if self is Zero.FIRST_DRAG else Way.OPEN
+
+
+@dataclass(frozen=True)
+class Housing:
+    """A threaded bearing housing: outside diameter and thread lead in mm (lead = starts x pitch)."""
+
+    diameter_mm: float
+    lead_mm: float
+    hand: ThreadHand = ThreadHand.RIGHT
+
+    def __post_init__(self) -> None:
+        if self.diameter_mm <= 0:
+            raise FieldError("outside_diameter", "it must be more than zero.", "Expected the diameter the arc is laid on.")
+        if self.lead_mm <= 0:
+            raise FieldError("lead", "it must be more than zero.", "Expected the advance per turn (starts x pitch).")
+
+    @property
+    def arc_per_mm(self) -> float:
+        """Arc along the outside per mm of clearance (dimensionless)."""
+        return math.pi * self.diameter_mm / self.lead_mm
+
+    def arc_mm(self, clearance_mm: float) -> float:
+        """Arc along the outside for a change of clearance."""
+        return clearance_mm * self.arc_per_mm
+
+    def angle_deg(self, clearance_mm: float) -> float:
+        """Turn for a change of clearance."""
+        return clearance_mm / self.lead_mm * 360.0
+
+    def clearance_mm(self, arc_mm: float) -> float:
+        """Change of clearance for an arc: the inverse."""
+        return arc_mm / self.arc_per_mm
+
+    def turns(self, way: Way) -> str:
+        """Which way to turn, seen from the shaft end. Right-hand thread: clockwise closes."""
+        clockwise = (way is Way.CLOSE) == (self.hand is ThreadHand.RIGHT)
+        return "clockwise" if clockwise else "counterclockwise"
+
+
+@dataclass(frozen=True)
+class SheetCheck:
+    """Whether a sheet agrees with itself."""
+
+    agrees: bool
+    ratio: float
+    working: Working
+
+
+def check_sheet(housing: Housing, printed_arc_mm: float, per_clearance_mm: float) -> SheetCheck:
+    """Hold a printed arc for a given clearance against diameter and lead.
+
+    Parameters
+    ----------
+    housing : Housing
+        As printed on the sheet.
+    printed_arc_mm, per_clearance_mm : float
+        As printed: so much arc for so much clearance.
+    """
+    expected = housing.arc_mm(per_clearance_mm)
+    ratio = printed_arc_mm / expected
+    working = Working(
+        title="Sheet against itself",
+        formula="s = c·π·D / lead",
+        given=(
+            Given("c", "clearance", length(per_clearance_mm, fine=True)),
+            Given("D", "outside diameter of the housing", length(housing.diameter_mm)),
+            Given("lead", "advance per turn", length(housing.lead_mm, fine=True)),
+            Given("", "arc as printed", length(printed_arc_mm, fine=True)),
+        ),
+        result=length(expected, fine=True),
+        source=_GEOMETRY,
+    )
+    return SheetCheck(abs(ratio - 1) <= _AGREEMENT, ratio, working)
+
+
+def move_for(
+    housing: Housing, change_mm: float, last_way: Way | None, lash_mm: float = 0.0, measured_mm: float | None = None
+) -> Move:
+    """The turn that changes the clearance by ``change_mm``.
+
+    A change of direction has to take up the axial play (lash) before the shaft follows, so its arc is added. That is also all
+    that parts the two schools of zero: one ends closing and the other ends opening.
+
+    Parameters
+    ----------
+    housing : Housing
+        Diameter, lead and hand.
+    change_mm : float
+        Clearance wanted less clearance now: positive opens.
+    last_way : Way or None
+        Way the housing was last turned.
+    lash_mm : float
+        Axial play of thread and bearing, entered or measured.
+    measured_mm : float, optional
+        The check reading this move corrects, for the working.
+    """
+    if lash_mm < 0:
+        raise FieldError("lash", "play cannot be negative.", "Expected zero or more.")
+    way = way_of(change_mm)
+    reverses = last_way is not None and way is not Way.STAY and way is not last_way
+    travel = abs(change_mm) + (lash_mm if reverses else 0.0) if way is not Way.STAY else 0.0
+    arc, angle = housing.arc_mm(travel), housing.angle_deg(travel)
+    amounts: dict[str, Amount | str] = {
+        "change": length(abs(change_mm)),
+        "arc": Amount(arc, Kind.ARC),
+        "angle": Amount(angle, Kind.ANGLE),
+        "turn": housing.turns(way),
+        "lash_arc": Amount(housing.arc_mm(lash_mm), Kind.ARC),
+        "rule": rule_fraction(arc),
+    }
+    if way is Way.STAY:
+        headline, details = Sentence("Leave the housing where it is"), ()
+    else:
+        headline = Sentence(
+            f"{way.value.capitalize()} {{change}}: turn the housing {{turn}} {{arc}} along its outside, {{angle}}", amounts
+        )
+        details = _details(amounts, reverses and lash_mm > 0)
+    given = [
+        Given("c", "change of clearance", length(abs(change_mm), fine=True)),
+        Given("D", "outside diameter of the housing", length(housing.diameter_mm)),
+        Given("lead", "advance per turn", length(housing.lead_mm, fine=True)),
+        Given("lash", "play taken up because the direction changes", length(lash_mm if reverses else 0.0, fine=True)),
+    ]
+    if measured_mm is not None:
+        given.insert(0, Given("", "check reading", length(measured_mm, fine=True)))
+    working = Working(
+        title="Turn of the bearing housing",
+        formula="s = (c + lash)·π·D / lead,   angle = 360°·(c + lash) / lead",
+        given=tuple(given),
+        result=Sentence("{arc} of arc, {angle}", amounts),
+        source=_GEOMETRY,
+        notes=(Sentence("{hand}-hand thread, seen from the shaft end.", {"hand": housing.hand.value.capitalize()}),),
+    )
+    return Move(way, change_mm, headline, details, working)
+
+
+def lash_from(arc_turned_mm: float, gap_after_mm: float, gap_before_mm: float, housing: Housing) -> float:
+    """Play the thread swallowed in a turn that changed direction: clearance promised by the arc less clearance gained, in mm.
+
+    Never negative: a gap that moved further than the arc cannot is a reading to repeat.
+    """
+    return max(housing.clearance_mm(arc_turned_mm) - abs(gap_after_mm - gap_before_mm), 0.0)
+
+
+def _details(amounts: dict[str, Amount | str], takes_up_lash: bool) -> tuple[Sentence, ...]:
+    rule = Sentence("{rule} in on a steel rule or tape; an arc, not a straight line across", amounts)
+    if not takes_up_lash:
+        return (rule,)
+    return (rule, Sentence("{lash_arc} of it only takes up the play, because the direction changes", amounts))

@@ -1,0 +1,44 @@
+"""What every means of setting answers: the window, and the next move towards it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import Enum
+
+from finegap.core.showing import Sentence
+from finegap.core.working import Working
+
+
+@dataclass(frozen=True)
+class Window:
+    """Where the gap has to end up, in mm."""
+
+    target_mm: float
+    low_mm: float
+    high_mm: float
+
+
+class Way(Enum):
+    """Which way the gap goes."""
+
+    OPEN = "open"
+    CLOSE = "close"
+    STAY = "stay"
+
+
+@dataclass(frozen=True)
+class Move:
+    """The next move: the large sentence, the smaller ones under it, and how it was reached."""
+
+    way: Way
+    change_mm: float
+    headline: Sentence
+    details: tuple[Sentence, ...]
+    working: Working
+
+
+def way_of(change_mm: float) -> Way:
+    """The way of a change of gap; within a micrometre nothing moves."""
+    if abs(change_mm) < 0.001:
+        return Way.STAY
+    return Way.OPEN if change_mm > 0 else Way.CLOSE

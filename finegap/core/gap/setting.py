@@ -1,0 +1,162 @@
+"""From tries at the gap to the next move, whatever the means."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from finegap.core.errors import FieldError
+from finegap.core.gap import gaskets, housing
+from finegap.core.gap.move import Move, Way, Window
+from finegap.core.measuring.uncertainty import from_interval
+from finegap.core.measuring.verdict import Call, Limit, School, Verdict, judge
+from finegap.core.sheet import GasketMeans, HousingMeans
+from finegap.core.showing import Sentence, length
+from finegap.core.working import Given, Working
+
+
+@dataclass(frozen=True)
+class Check:
+    """A check reading of the gap, in mm."""
+
+    value_mm: float
+    u_mm: float
+    dof: float
+
+
+@dataclass(frozen=True)
+class TryMade:
+    """One try: what was done (a signed arc along the housing, opening positive; or a stack) and what the check then read."""
+
+    check: Check
+    arc_mm: float | None = None
+    stack: gaskets.Stack = ()
+
+
+@dataclass(frozen=True)
+class TryJudged:
+    """A try with its verdict against the window and the move it led to."""
+
+    made: TryMade
+    verdict: Verdict
+    move: Move
+
+
+@dataclass(frozen=True)
+class Setting:
+    """Where setting the gap stands.
+
+    ``change`` and ``choice`` are for gaskets; ``lash_seen_mm`` is the play the tries show, for a housing.
+    """
+
+    window: Window
+    tries: tuple[TryJudged, ...]
+    move: Move
+    right: bool
+    change: gaskets.StackChange | None = None
+    choice: gaskets.StackChoice | None = None
+    lash_seen_mm: float | None = None
+
+    @property
+    def gap_mm(self) -> float | None:
+        """The gap as last checked."""
+        return self.tries[-1].made.check.value_mm if self.tries else None
+
+
+def feeler_check(goes_mm: float, stops_mm: float, field: str = "feeler") -> tuple[Check, Working]:
+    """A feeler reading is an interval: this leaf goes, the next does not. Value in the middle, a rectangle between.
+
+    Raises
+    ------
+    FieldError
+        The leaf that goes is not the thinner one.
+    """
+    if goes_mm >= stops_mm:
+        raise FieldError(field, "the leaf that goes is not thinner than the one that stops.", "Expected the thinner leaf to go.")
+    value, u = (goes_mm + stops_mm) / 2, from_interval(goes_mm, stops_mm)
+    working = Working(
+        title="Feeler reading",
+        formula="x = (a + b)/2,   u = (b − a)/√12",
+        given=(
+            Given("a", "leaf that goes", length(goes_mm, fine=True)),
+            Given("b", "leaf that does not", length(stops_mm, fine=True)),
+            Given("u", "standard uncertainty", length(u, fine=True)),
+        ),
+        result=Sentence("{x} ± {h}", {"x": length(value, fine=True), "h": length((stops_mm - goes_mm) / 2, fine=True)}),
+        source="JCGM 100:2008, 4.3.7 (rectangular distribution)",
+    )
+    return Check(value, u, float("inf")), working
+
+
+def set_by_housing(
+    means: HousingMeans, window: Window, tries: Sequence[TryMade], school: School, zero: housing.Zero, lash_mm: float
+) -> Setting:
+    """Next turn of a bearing housing after the tries so far, from zero."""
+
+    def correct(gap_mm: float, last_way: Way | None, measured: float | None) -> Move:
+        return housing.move_for(means.housing, window.target_mm - gap_mm, last_way, lash_mm, measured)
+
+    move, judged, last_way, lash_seen = correct(0.0, zero.ends, None), [], zero.ends, None
+    gap = 0.0
+    for made in tries:
+        arc = made.arc_mm or 0.0
+        way = last_way if arc == 0 else (Way.OPEN if arc > 0 else Way.CLOSE)
+        if way is not last_way:
+            lash_seen = housing.lash_from(abs(arc), made.check.value_mm, gap, means.housing)
+        gap, last_way = made.check.value_mm, way
+        move = correct(gap, last_way, gap)
+        judged.append(TryJudged(made, _against(window, made.check, school), move))
+    return _settled(Setting(window, tuple(judged), move, False, lash_seen_mm=lash_seen))
+
+
+def set_by_gaskets(
+    means: GasketMeans, window: Window, tries: Sequence[TryMade], school: School, box: Mapping[int, int]
+) -> Setting:
+    """Next stack of head gaskets after the tries so far; ``box`` is stock without what is under the head."""
+    tolerance = round((window.high_mm - window.low_mm) * 1000)
+    move, choice = gaskets.first_move(box, means.start_um, tolerance)
+    judged, change = [], gaskets.change_between((), choice.stack or ())
+    for made in tries:
+        available = Counter(box) + Counter(tries[-1].stack)
+        move, following, choice = gaskets.move_for(
+            made.stack, made.check.value_mm, window, available, means.sold_um
+        )
+        change = following or gaskets.change_between(made.stack, made.stack)
+        judged.append(TryJudged(made, _against(window, made.check, school), move))
+    return _settled(Setting(window, tuple(judged), move, False, change, choice))
+
+
+def _against(window: Window, check: Check, school: School) -> Verdict:
+    limit = Limit(window.low_mm, window.high_mm)
+    return judge(check.value_mm, check.u_mm, check.dof, limit, school)
+
+
+def _settled(setting: Setting) -> Setting:
+    """Replace the last move by words when the gap is right, or the check too coarse to say."""
+    if not setting.tries:
+        return setting
+    last = setting.tries[-1]
+    call = last.verdict.call
+    if call is Call.CHANGE:
+        return setting
+    amounts = {
+        "gap": length(last.made.check.value_mm),
+        "low": length(setting.window.low_mm),
+        "high": length(setting.window.high_mm),
+    }
+    if call is Call.MEASURE_AGAIN:
+        headline = Sentence("Check again with a finer gauge", amounts)
+        details = (
+            Sentence("{gap} is nearer to the edge of {low} to {high} than this check is good.", amounts),
+            Sentence("Or move towards the middle: " + last.move.headline.template, last.move.headline.amounts),
+        )
+        move = Move(last.move.way, last.move.change_mm, headline, details, last.verdict.working)
+        return _with(setting, move, right=False)
+    headline = Sentence("{gap} is right: go on to Prove", amounts)
+    details = (Sentence("Inside {low} to {high}. Tighten up, and turn the shaft by hand.", amounts),)
+    return _with(setting, Move(Way.STAY, 0.0, headline, details, last.verdict.working), right=True)
+
+
+def _with(setting: Setting, move: Move, right: bool) -> Setting:
+    return Setting(setting.window, setting.tries, move, right, setting.change, setting.choice, setting.lash_seen_mm)

@@ -1,0 +1,221 @@
+"""Choosing a row of a clearance table (a pump's own manual, entered on its sheet)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from finegap.core.errors import FieldError
+from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.working import Given, Working
+
+
+@dataclass(frozen=True)
+class Range:
+    """A closed range; an open end is infinite (or zero for viscosity)."""
+
+    low: float
+    high: float
+
+    def __contains__(self, value: float) -> bool:
+        return self.low <= value <= self.high
+
+    def miss(self, value: float) -> float:
+        """How far ``value`` lies outside: negative below, positive above, zero inside."""
+        return min(value - self.low, 0.0) or max(value - self.high, 0.0)
+
+
+@dataclass(frozen=True)
+class Row:
+    """One row as the manual prints it. Viscosity in mm2/s, temperature in C, end clearance in mm."""
+
+    setting: str
+    material: str
+    viscosity_mm2_s: Range
+    temperature_c: Range
+    clearance_mm: float
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """A row seen from a duty. ``misses`` is empty for a match; ``slip_ratio`` is slip against the chosen row (cube law)."""
+
+    row: Row
+    misses: tuple[Sentence, ...]
+    slip_ratio: float | None
+    reason: Sentence
+
+    @property
+    def matches(self) -> bool:
+        """Both viscosity and temperature are inside."""
+        return not self.misses
+
+
+@dataclass(frozen=True)
+class Choice:
+    """The row to use, or ``None`` with every near miss explained; nearest first."""
+
+    chosen: Row | None
+    candidates: tuple[Candidate, ...]
+    sentence: Sentence
+    working: Working
+
+
+def check_rows(rows: Sequence[Row], holes_as_printed: bool = False) -> None:
+    """Refuse a table that cannot be right.
+
+    Raises
+    ------
+    FieldError
+        Empty; or, unless the sheet says the manual prints it so, with a spot of viscosity and temperature between covered
+        ones that no row of the same material covers.
+    """
+    if not rows:
+        raise FieldError("rows", "the clearance table is empty.", "Expected one row or more.")
+    if holes_as_printed:
+        return
+    for material in dict.fromkeys(row.material for row in rows):
+        mine = [(i, row) for i, row in enumerate(rows) if row.material == material]
+        _check_holes(mine)
+
+
+def _check_holes(rows: list[tuple[int, Row]]) -> None:
+    visc = sorted({edge for _, r in rows for edge in (r.viscosity_mm2_s.low, r.viscosity_mm2_s.high)})
+    temp = sorted({edge for _, r in rows for edge in (r.temperature_c.low, r.temperature_c.high)})
+    cells_v, cells_t = list(zip(visc, visc[1:], strict=False)), list(zip(temp, temp[1:], strict=False))
+
+    def covering(v: tuple[float, float], t: tuple[float, float]) -> int | None:
+        for index, r in rows:
+            across = r.viscosity_mm2_s.low <= v[0] and v[1] <= r.viscosity_mm2_s.high
+            if across and r.temperature_c.low <= t[0] and t[1] <= r.temperature_c.high:
+                return index
+        return None
+
+    for t in cells_t:
+        _check_line([(covering(v, t), v) for v in cells_v], "viscosity", "mm2/s")
+    for v in cells_v:
+        _check_line([(covering(v, t), t) for t in cells_t], "temperature", "C")
+
+
+def _check_line(line: list[tuple[int | None, tuple[float, float]]], what: str, unit: str) -> None:
+    covered = [i for i, (row, _) in enumerate(line) if row is not None]
+    for i in range(covered[0] + 1, covered[-1]) if covered else ():
+        row, (low, high) = line[i]
+        if row is None:
+            before = line[max(c for c in covered if c < i)][0]
+            raise FieldError(
+                f"rows[{before}].{what}",
+                f"after this row the table has a hole: {what} {low:g} to {high:g} {unit} is in no row.",
+                'Expected ranges that meet or overlap. If the manual prints it so, put "holes_as_printed": true.',
+            )
+
+
+def choose(rows: Sequence[Row], material: str, viscosity_mm2_s: float, temperature_c: float, source: str) -> Choice:
+    """Choose the end clearance for a duty.
+
+    Among rows where both viscosity and temperature match, the largest clearance: touching wrecks a pump, slip only costs flow.
+    Nothing is extrapolated.
+
+    Parameters
+    ----------
+    rows : sequence of Row
+        The table.
+    material : str
+        Material of construction as the table names it.
+    viscosity_mm2_s, temperature_c : float
+        The duty, viscosity at the pumping temperature.
+    source : str
+        Sheet, revision and page, for the working.
+
+    Raises
+    ------
+    FieldError
+        The table has no row for this material.
+    """
+    mine = [row for row in rows if row.material == material]
+    if not mine:
+        known = ", ".join(dict.fromkeys(row.material for row in rows)) or "none"
+        raise FieldError("material", f"the table has no row for {material}.", f"Expected one of: {known}.")
+    misses = {id(row): _misses(row, viscosity_mm2_s, temperature_c) for row in mine}
+    matching = [row for row in mine if not misses[id(row)]]
+    chosen = max(matching, key=lambda row: row.clearance_mm, default=None)
+    candidates = sorted(
+        (_candidate(row, chosen, misses[id(row)]) for row in mine),
+        key=lambda c: (c.row is not chosen, len(c.misses), _distance(c.row, viscosity_mm2_s, temperature_c)),
+    )
+    duty = {"v": Amount(viscosity_mm2_s, Kind.VISCOSITY), "t": Amount(temperature_c, Kind.TEMPERATURE)}
+    sentence = _sentence(chosen, len(matching), candidates, duty)
+    working = Working(
+        title="End clearance from the table",
+        formula="c = largest clearance among rows where ν and T are both inside",
+        given=(
+            Given("", "material of construction", material),
+            Given("ν", "kinematic viscosity at pumping temperature", duty["v"]),
+            Given("T", "pumping temperature", duty["t"]),
+            *(Given("", f"row “{c.row.setting}”", c.reason) for c in candidates),
+        ),
+        result=length(chosen.clearance_mm) if chosen else "no row matches; never extrapolated",
+        source=source,
+    )
+    return Choice(chosen, tuple(candidates), sentence, working)
+
+
+def slip_ratio(clearance_mm: float, reference_mm: float) -> float:
+    """Laminar slip through a gap against that through a reference gap: the cube of their ratio (plane Poiseuille flow)."""
+    return (clearance_mm / reference_mm) ** 3
+
+
+def _misses(row: Row, viscosity: float, temperature: float) -> tuple[Sentence, ...]:
+    found = []
+    for name, span, value, kind in (
+        ("viscosity", row.viscosity_mm2_s, viscosity, Kind.VISCOSITY),
+        ("temperature", row.temperature_c, temperature, Kind.TEMPERATURE),
+    ):
+        off = span.miss(value)
+        if off:
+            bound = span.low if off < 0 else span.high
+            words = "{what} is below its {bound}" if off < 0 else "{what} is above its {bound}"
+            found.append(Sentence(words, {"what": name, "bound": Amount(bound, kind)}))
+    return tuple(found)
+
+
+def _distance(row: Row, viscosity: float, temperature: float) -> float:
+    """How near a miss is: viscosity by its logarithm, temperature in units of 10 K; only for ordering."""
+    span = row.viscosity_mm2_s
+    nearest = min(max(viscosity, span.low), span.high)
+    in_log = abs(math.log(viscosity / nearest)) if viscosity > 0 and nearest > 0 else 0.0
+    return in_log + abs(row.temperature_c.miss(temperature)) / 10
+
+
+def _candidate(row: Row, chosen: Row | None, misses: tuple[Sentence, ...]) -> Candidate:
+    ratio = slip_ratio(row.clearance_mm, chosen.clearance_mm) if chosen else None
+    amounts = {"c": length(row.clearance_mm), "r": Amount(ratio or 0.0, Kind.NUMBER)}
+    if misses:
+        merged = {f"{k}{i}": v for i, m in enumerate(misses) for k, v in m.amounts.items()}
+        words = "; ".join(m.template.replace("what", f"what{i}").replace("bound", f"bound{i}") for i, m in enumerate(misses))
+        reason = Sentence("{c}: no, " + words, amounts | merged)
+    elif row is chosen:
+        reason = Sentence("{c}: chosen", amounts)
+    else:
+        reason = Sentence("{c}: matches too; slip {r} times the chosen", amounts)
+    return Candidate(row, misses, ratio if not misses else None, reason)
+
+
+def _sentence(
+    chosen: Row | None, matching: int, candidates: list[Candidate], duty: dict[str, Amount]
+) -> Sentence:
+    if chosen is None:
+        near = candidates[0]
+        return Sentence(
+            "No row matches {v} at {t}. Nearest is “{setting}”, " + near.reason.template.replace("{c}: no, ", "but ")
+            + ". Ask the maker; never extrapolate.",
+            duty | {"setting": near.row.setting} | dict(near.reason.amounts),
+        )
+    amounts = duty | {"c": length(chosen.clearance_mm), "setting": chosen.setting}
+    if matching == 1:
+        return Sentence("{c}, row “{setting}”: the one row for {v} at {t}.", amounts)
+    return Sentence(
+        "{c}, row “{setting}”: the largest of {n} rows that match {v} at {t}. Touching wrecks a pump, slip only costs flow.",
+        amounts | {"n": str(matching)},
+    )

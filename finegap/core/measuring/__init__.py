@@ -1,0 +1,1 @@
+"""Readings, uncertainty and verdicts."""

@@ -1,0 +1,54 @@
+"""Is this reading for this feature at all? A slip of unit or decimal is asked about, never converted silently."""
+
+from __future__ import annotations
+
+from finegap.core.errors import FieldError, Suggestion
+from finegap.core.quantities import Dimension, Quantity, parse
+
+_SIZE_SHARE = 0.25
+_GAP_TIMES = 8.0
+
+
+def check_plausible(reading: Quantity, field: str, expected_mm: float, is_gap: bool) -> None:
+    """Refuse a reading absurdly far from what the feature can be.
+
+    Parameters
+    ----------
+    reading : Quantity
+        A length as typed.
+    field : str
+        Name of the feature, for the error.
+    expected_mm : float
+        New size of a part; for a gap its limit.
+    is_gap : bool
+        Gaps may open several times over; a part does not lose a quarter of its size and come to the bench.
+
+    Raises
+    ------
+    FieldError
+        With the other units under which the same digits would make sense as suggestions.
+    """
+
+    def possible(mm: float) -> bool:
+        if is_gap:
+            return abs(mm) <= _GAP_TIMES * expected_mm
+        return abs(mm - expected_mm) <= _SIZE_SHARE * expected_mm
+
+    if possible(reading.value):
+        return
+    digits = reading.typed.rstrip("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZµμ\"″. ")
+    suggestions = []
+    for unit, name in (("mm", "millimetres"), ("in", "inches"), ("thou", "thousandths of an inch"), ("um", "micrometres")):
+        if unit == reading.unit:
+            continue
+        other = parse(f"{digits} {unit}", Dimension.LENGTH, field)
+        if possible(other.value):
+            suggestions.append(Suggestion(other.typed, f"{name}: {other.value:.3f} mm"))
+    around = f"Expected around {expected_mm:g} mm." if not is_gap else f"Expected up to a few times {expected_mm:g} mm."
+    ask = f" Did you mean {' or '.join(s.meaning.split(':')[0] for s in suggestions)}?" if suggestions else ""
+    raise FieldError(
+        field,
+        f"{reading.typed} read in {reading.unit} is {reading.value:.3f} mm, far from what this can be.",
+        around + ask,
+        tuple(suggestions),
+    )

@@ -1,0 +1,246 @@
+"""From readings at stations to one result."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from enum import Enum
+
+from finegap.core.errors import FieldError
+from finegap.core.measuring.uncertainty import (
+    CONFIDENCE,
+    Combined,
+    Component,
+    combine,
+    coverage_factor,
+    from_resolution,
+    pooled_repeatability,
+)
+from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.working import Given, Working
+
+
+class Statistic(Enum):
+    """Which station is held against the limit."""
+
+    SMALLEST = "smallest station"
+    LARGEST = "largest station"
+    AS_MEASURED = "as measured"
+
+
+@dataclass(frozen=True)
+class Gauge:
+    """What a gauge is good for.
+
+    ``expanded_mm`` and ``k`` come from its certificate; ``repeatability_mm`` is the standard deviation of this gauge in trained
+    hands, used where nothing was repeated.
+    """
+
+    name: str
+    resolution_mm: float
+    expanded_mm: float
+    k: float
+    repeatability_mm: float | None = None
+
+    def __post_init__(self) -> None:
+        if self.resolution_mm <= 0:
+            raise FieldError("resolution", "it must be more than zero.", "Expected the smallest step the gauge shows.")
+        if self.expanded_mm < 0 or self.k <= 0:
+            raise FieldError("certificate", "U must not be negative and k must be more than zero.", "As on the certificate.")
+
+    @property
+    def systematic(self) -> tuple[Component, Component]:
+        """What repeating a reading does not average away."""
+        return (
+            Component(f"resolution of {self.name}", from_resolution(self.resolution_mm)),
+            Component(f"calibration of {self.name}", self.expanded_mm / self.k),
+        )
+
+
+@dataclass(frozen=True)
+class Reading:
+    """One reading: where on the part (``plane`` along it, ``station`` within all), what, with which gauge."""
+
+    station: str
+    plane: str
+    value_mm: float
+    gauge: Gauge
+
+
+@dataclass(frozen=True)
+class Result:
+    """What a set of readings says about a feature; lengths in mm, ``None`` where too little was measured."""
+
+    count: int
+    value_mm: float
+    deciding: str
+    mean_mm: float
+    spread_mm: float
+    out_of_round_mm: float | None
+    taper_mm: float | None
+    uncertainty: Combined
+    working: Working
+    notes: tuple[Sentence, ...] = ()
+
+    @property
+    def u_mm(self) -> float:
+        """Combined standard uncertainty."""
+        return self.uncertainty.u
+
+    @property
+    def dof(self) -> float:
+        """Effective degrees of freedom."""
+        return self.uncertainty.dof
+
+    @property
+    def expanded_mm(self) -> float:
+        """Expanded uncertainty, two-sided 95 %."""
+        return self.uncertainty.expanded()
+
+
+def summarize(readings: Sequence[Reading], statistic: Statistic, title: str, fine: bool = False) -> Result:
+    """Reduce readings to the one value that is held against the limit.
+
+    Repeats at a station are averaged; the statistic picks the station. Repeatability is pooled over all stations with repeats,
+    so two readings here and three there serve every station.
+
+    Parameters
+    ----------
+    readings : sequence of Reading
+        At least one; repeats share a station.
+    statistic : Statistic
+        Which station decides.
+    title : str
+        Name of the feature, for the working.
+    fine : bool
+        Show a decimal more.
+
+    Raises
+    ------
+    FieldError
+        No reading.
+    """
+    if not readings:
+        raise FieldError(title, "there is no reading yet.", "Expected one reading or more.")
+    groups: dict[str, list[Reading]] = {}
+    for reading in readings:
+        groups.setdefault(reading.station, []).append(reading)
+    means = {station: _mean([r.value_mm for r in group]) for station, group in groups.items()}
+    deciding = _deciding(means, statistic)
+    value = _mean(list(means.values())) if statistic is Statistic.AS_MEASURED else means[deciding]
+    spread, dof = pooled_repeatability([[r.value_mm for r in g] for g in groups.values()])
+    repeats = len(readings) if statistic is Statistic.AS_MEASURED else len(groups[deciding])
+    gauge = max((r.gauge for r in groups[deciding]), key=lambda g: combine(g.systematic).u)
+    repeatability, notes = _repeatability(spread, dof, repeats, gauge)
+    uncertainty = combine((repeatability, *gauge.systematic))
+    values = list(means.values())
+    planes = _by_plane(groups, means)
+    return Result(
+        count=len(readings),
+        value_mm=value,
+        deciding=deciding,
+        mean_mm=_mean(values),
+        spread_mm=max(values) - min(values),
+        out_of_round_mm=max((max(p) - min(p) for p in planes if len(p) > 1), default=None),
+        taper_mm=_taper(planes),
+        uncertainty=uncertainty,
+        working=_working(title, statistic, value, uncertainty, repeats, fine, notes),
+        notes=notes,
+    )
+
+
+def running_clearance(bore: Result, shaft: Result, title: str) -> Result:
+    """Clearance of a pair: largest bore minus smallest shaft, uncertainties combined as independent.
+
+    Readings of both parts with one gauge share its calibration error, which a difference largely cancels; counting it twice
+    errs on the safe side (JCGM 100:2008, 5.2.2).
+    """
+    value = bore.value_mm - shaft.value_mm
+    uncertainty = combine((*bore.uncertainty.components, *shaft.uncertainty.components))
+    working = Working(
+        title=title,
+        formula="c = B − d,   u(c) = √(u(B)² + u(d)²)",
+        given=(
+            Given("B", "bore, largest station", length(bore.value_mm, fine=True)),
+            Given("u(B)", "its standard uncertainty", length(bore.u_mm, fine=True)),
+            Given("d", "shaft or pin, smallest station", length(shaft.value_mm, fine=True)),
+            Given("u(d)", "its standard uncertainty", length(shaft.u_mm, fine=True)),
+        ),
+        result=length(value, fine=True),
+        source="definition of running clearance; JCGM 100:2008, 5.1.2",
+        notes=bore.notes + shaft.notes,
+    )
+    return Result(
+        count=bore.count + shaft.count,
+        value_mm=value,
+        deciding=f"{bore.deciding} over {shaft.deciding}",
+        mean_mm=bore.mean_mm - shaft.mean_mm,
+        spread_mm=bore.spread_mm + shaft.spread_mm,
+        out_of_round_mm=None,
+        taper_mm=None,
+        uncertainty=uncertainty,
+        working=working,
+        notes=working.notes,
+    )
+
+
+def _mean(values: list[float]) -> float:
+    return math.fsum(values) / len(values)
+
+
+def _deciding(means: dict[str, float], statistic: Statistic) -> str:
+    pick = min if statistic is Statistic.SMALLEST else max
+    return pick(means, key=lambda station: means[station])
+
+
+def _by_plane(groups: dict[str, list[Reading]], means: dict[str, float]) -> list[list[float]]:
+    planes: dict[str, list[float]] = {}
+    for station, group in groups.items():
+        planes.setdefault(group[0].plane, []).append(means[station])
+    return list(planes.values())
+
+
+def _taper(planes: list[list[float]]) -> float | None:
+    if len(planes) < 2:
+        return None
+    means = [_mean(p) for p in planes]
+    return max(means) - min(means)
+
+
+def _repeatability(spread: float, dof: int, repeats: int, gauge: Gauge) -> tuple[Component, tuple[Sentence, ...]]:
+    if dof:
+        return Component("repeatability", spread / math.sqrt(repeats), dof), ()
+    if gauge.repeatability_mm is not None:
+        note = Sentence("No station was repeated: the repeatability kept for {gauge} is used.", {"gauge": gauge.name})
+        return Component("repeatability", gauge.repeatability_mm / math.sqrt(repeats)), (note,)
+    note = Sentence("No station was repeated, so repeatability is not in U. Take the deciding station twice more.")
+    return Component("repeatability", 0.0), (note,)
+
+
+def _working(
+    title: str,
+    statistic: Statistic,
+    value: float,
+    combined: Combined,
+    repeats: int,
+    fine: bool,
+    notes: tuple[Sentence, ...],
+) -> Working:
+    repeatability, *systematic = combined.components
+    k = coverage_factor(combined.dof)
+    return Working(
+        title=title,
+        formula=f"x = {statistic.value},   u = √(Σ uᵢ²),   U = k·u,   k = t({CONFIDENCE:.0%}, ν)",
+        given=(
+            Given("x", statistic.value, length(value, fine)),
+            Given("u₁", f"repeatability, mean of {repeats}", length(repeatability.u, fine=True)),
+            *(Given(f"u{sub}", c.name, length(c.u, fine=True)) for sub, c in zip("₂₃", systematic, strict=True)),
+            Given("u", "combined standard uncertainty", length(combined.u, fine=True)),
+            Given("ν", "effective degrees of freedom", Amount(combined.dof, Kind.NUMBER)),
+            Given("k", "coverage factor", Amount(k, Kind.NUMBER)),
+        ),
+        result=Sentence("{x} ± {U}", {"x": length(value, fine), "U": length(combined.expanded(), fine=True)}),
+        source="JCGM 100:2008 (GUM), 4.2, 4.3, 5.1.2, G.4",
+        notes=notes,
+    )

@@ -1,0 +1,83 @@
+"""Combining what is not known about a measurement (JCGM 100:2008, the GUM)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from scipy.special import ndtr, ndtri, stdtr, stdtrit
+
+CONFIDENCE = 0.95
+"""Coverage of every expanded uncertainty shown, two-sided."""
+
+
+@dataclass(frozen=True)
+class Component:
+    """One contribution: standard uncertainty ``u`` (in the unit of the result) with its degrees of freedom."""
+
+    name: str
+    u: float
+    dof: float = math.inf
+
+
+@dataclass(frozen=True)
+class Combined:
+    """A combined standard uncertainty with its effective degrees of freedom and the parts it came from."""
+
+    u: float
+    dof: float
+    components: tuple[Component, ...]
+
+    def expanded(self, confidence: float = CONFIDENCE) -> float:
+        """Expanded uncertainty U = k u, in the unit of the components."""
+        return coverage_factor(self.dof, confidence) * self.u if self.u else 0.0
+
+
+def combine(components: Iterable[Component]) -> Combined:
+    """Root sum of squares with Welch-Satterthwaite effective degrees of freedom (JCGM 100:2008, 5.1.2 and G.4.1).
+
+    Components are independent. Degrees of freedom are not truncated.
+    """
+    parts = tuple(components)
+    u = math.sqrt(sum(c.u**2 for c in parts))
+    spent = sum(c.u**4 / c.dof for c in parts if math.isfinite(c.dof))
+    return Combined(u, u**4 / spent if spent else math.inf, parts)
+
+
+def coverage_factor(dof: float, confidence: float = CONFIDENCE) -> float:
+    """Two-sided Student t factor k (normal where ``dof`` is infinite); JCGM 100:2008, table G.2."""
+    return quantile(0.5 + confidence / 2, dof)
+
+
+def quantile(probability: float, dof: float) -> float:
+    """Student t quantile; normal where ``dof`` is infinite."""
+    return float(ndtri(probability) if math.isinf(dof) else stdtrit(dof, probability))
+
+
+def probability_below(limit: float, value: float, u: float, dof: float) -> float:
+    """Probability that the true value lies at or below ``limit``, given ``value`` with standard uncertainty ``u``."""
+    if u == 0:
+        return 1.0 if value <= limit else 0.0
+    z = (limit - value) / u
+    return float(ndtr(z) if math.isinf(dof) else stdtr(dof, z))
+
+
+def from_resolution(step: float) -> float:
+    """Standard uncertainty of a reading rounded to ``step``: a rectangle of half-width step/2 (JCGM 100:2008, F.2.2.1)."""
+    return step / math.sqrt(12)
+
+
+def from_interval(low: float, high: float) -> float:
+    """Standard uncertainty of a value known only to lie between two bounds (a feeler: goes, does not go)."""
+    return (high - low) / math.sqrt(12)
+
+
+def pooled_repeatability(groups: Iterable[Sequence[float]]) -> tuple[float, int]:
+    """Pooled standard deviation of repeats and its degrees of freedom; (0, 0) when nothing was repeated."""
+    squares, dof = 0.0, 0
+    for group in groups:
+        mean = math.fsum(group) / len(group)
+        squares += math.fsum((x - mean) ** 2 for x in group)
+        dof += len(group) - 1
+    return (math.sqrt(squares / dof), dof) if dof else (0.0, 0)

@@ -1,0 +1,195 @@
+"""Holding a result against a limit.
+
+Guarded school: ISO 14253-1:2017, prove it good (95 %) before it goes back. Plain school: the number as read. Under both the
+probability that the part conforms is shown (JCGM 106:2012).
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from enum import Enum
+
+from finegap.core.errors import FieldError
+from finegap.core.measuring.uncertainty import probability_below, quantile
+from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.working import Given, Working
+
+PROOF = 0.95
+"""Probability asked for before a part is called good, or bad, under the guarded school."""
+
+
+class School(Enum):
+    """How near the limit a reading may be and still decide."""
+
+    GUARDED = "guarded"
+    PLAIN = "plain"
+
+
+class Call(Enum):
+    """The four verdicts."""
+
+    KEEP = "Keep"
+    WATCH = "Watch"
+    CHANGE = "Change"
+    MEASURE_AGAIN = "Measure again"
+
+
+@dataclass(frozen=True)
+class Limit:
+    """What a feature may be: a minimum, a maximum or a window, in mm. ``new_mm`` is the new size or size range."""
+
+    lower_mm: float | None = None
+    upper_mm: float | None = None
+    new_mm: tuple[float, float] | None = None
+
+    def __post_init__(self) -> None:
+        if self.lower_mm is None and self.upper_mm is None:
+            raise FieldError("limit", "there is neither a minimum nor a maximum.", "Expected one of them, or both.")
+        if self.lower_mm is not None and self.upper_mm is not None and self.lower_mm >= self.upper_mm:
+            raise FieldError("limit", "the minimum is not below the maximum.", "Expected minimum < maximum.")
+
+    def margin(self, value_mm: float) -> float:
+        """Distance to the nearest limit: positive inside, negative outside."""
+        below = math.inf if self.lower_mm is None else value_mm - self.lower_mm
+        above = math.inf if self.upper_mm is None else self.upper_mm - value_mm
+        return min(below, above)
+
+    def left_share(self, value_mm: float) -> float | None:
+        """Share of the wear allowance still there: 1 as new, 0 at the limit; ``None`` for a window or without new size."""
+        if self.new_mm is None or (self.lower_mm is not None and self.upper_mm is not None):
+            return None
+        allowance = min(self.margin(edge) for edge in self.new_mm)
+        return self.margin(value_mm) / allowance if allowance > 0 else None
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """A call with the sentence that explains it. ``guard_mm`` is the distance from the limit at which doubt begins."""
+
+    call: Call
+    probability: float
+    margin_mm: float
+    guard_mm: float
+    sentence: Sentence
+    working: Working
+
+
+def conformance_probability(value_mm: float, u_mm: float, dof: float, limit: Limit) -> float:
+    """Probability that the true size is inside the limit (JCGM 106:2012, 7); Student t for few readings."""
+    below = 1.0 if limit.upper_mm is None else probability_below(limit.upper_mm, value_mm, u_mm, dof)
+    if limit.lower_mm is None:
+        return below
+    under = probability_below(limit.lower_mm, value_mm, u_mm, dof)
+    # A size exactly on the minimum with no uncertainty is still inside.
+    if u_mm == 0 and value_mm == limit.lower_mm:
+        under = 0.0
+    return max(below - under, 0.0)
+
+
+def judge(
+    value_mm: float,
+    u_mm: float,
+    dof: float,
+    limit: Limit,
+    school: School = School.GUARDED,
+    near_share: float = 0.0,
+    fine: bool = False,
+) -> Verdict:
+    """Call a result against a limit.
+
+    Parameters
+    ----------
+    value_mm, u_mm, dof : float
+        The result, its standard uncertainty and effective degrees of freedom.
+    limit : Limit
+        Minimum, maximum or window.
+    school : School
+        Guarded or plain.
+    near_share : float
+        Share of the wear allowance below which a good part is on Watch (0 to 1; common practice, no source).
+    fine : bool
+        Show a decimal more.
+    """
+    probability = conformance_probability(value_mm, u_mm, dof, limit)
+    margin = limit.margin(value_mm)
+    guard = quantile(PROOF, dof) * u_mm if u_mm else 0.0
+    if school is School.PLAIN:
+        inside, outside = margin >= 0, margin < 0
+    else:
+        inside, outside = probability >= PROOF, probability <= 1 - PROOF
+    left = limit.left_share(value_mm)
+    if inside:
+        call = Call.WATCH if left is not None and left < near_share else Call.KEEP
+    else:
+        call = Call.CHANGE if outside else Call.MEASURE_AGAIN
+    return Verdict(
+        call=call,
+        probability=probability,
+        margin_mm=margin,
+        guard_mm=guard,
+        sentence=_sentence(call, school, margin, guard, probability, left),
+        working=_working(value_mm, u_mm, dof, limit, guard, probability, school, fine),
+    )
+
+
+def _sentence(
+    call: Call, school: School, margin: float, guard: float, probability: float, left: float | None
+) -> Sentence:
+    amounts = {
+        "margin": length(abs(margin), fine=True),
+        "guard": length(guard, fine=True),
+        "p": Amount(100 * probability, Kind.PERCENT),
+        "bad": Amount(100 * (1 - probability), Kind.PERCENT),
+        "left": Amount(100 * (left or 0.0), Kind.COUNT),
+    }
+    plain = {
+        Call.KEEP: "Inside by {margin} as read; {p} sure that it conforms.",
+        Call.WATCH: "Inside by {margin} as read, but only {left} % of the wear allowance is left.",
+        Call.CHANGE: "Outside by {margin} as read; {bad} sure.",
+    }
+    guarded = {
+        Call.KEEP: "Inside by {margin}, beyond doubt ({p} sure).",
+        Call.WATCH: "Inside by {margin}, beyond doubt, but only {left} % of the wear allowance is left.",
+        Call.CHANGE: "Outside by {margin}, beyond doubt ({bad} sure).",
+    }
+    if call is Call.MEASURE_AGAIN:
+        side = "inside" if margin >= 0 else "outside"
+        return Sentence(
+            f"{{margin}} {side}, but doubt reaches {{guard}} from the limit: {{p}} sure that it conforms. "
+            "Repeat the deciding station, or take a better gauge.",
+            amounts,
+        )
+    return Sentence((plain if school is School.PLAIN else guarded)[call], amounts)
+
+
+def _working(
+    value: float, u: float, dof: float, limit: Limit, guard: float, probability: float, school: School, fine: bool
+) -> Working:
+    bounds = [
+        Given(symbol, name, length(bound, fine))
+        for symbol, name, bound in (("L", "minimum", limit.lower_mm), ("M", "maximum", limit.upper_mm))
+        if bound is not None
+    ]
+    parts = (["F((M − x)/u)"] if limit.upper_mm is not None else ["1"]) + (
+        ["F((L − x)/u)"] if limit.lower_mm is not None else []
+    )
+    rule = (
+        f"Guarded: good from {PROOF:.0%}, bad to {1 - PROOF:.0%}, between them measure again."
+        if school is School.GUARDED
+        else "Plain: the reading is compared with the limit as it stands."
+    )
+    return Working(
+        title="Verdict",
+        formula=f"p = {' − '.join(parts)},   g = t({PROOF:.0%} one-sided, ν)·u",
+        given=(
+            Given("x", "result", length(value, fine)),
+            Given("u", "standard uncertainty", length(u, fine=True)),
+            Given("ν", "effective degrees of freedom (F: Student t, normal where infinite)", Amount(dof, Kind.NUMBER)),
+            *bounds,
+            Given("g", "guard: nearer than this to a limit is in doubt", length(guard, fine=True)),
+        ),
+        result=Sentence("conforms with {p}", {"p": Amount(100 * probability, Kind.PERCENT)}),
+        source="JCGM 106:2012, 7; ISO 14253-1:2017",
+        notes=(Sentence(rule),),
+    )

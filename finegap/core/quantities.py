@@ -1,0 +1,267 @@
+"""What a person types <-> one internal unit.
+
+Factors are exact fractions: inch 25.4 mm, pound-force 4.4482216152605 N (NIST SP 811, appendix B). Saybolt seconds
+follow the equation of ASTM D2161.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from dataclasses import dataclass
+from enum import Enum
+from fractions import Fraction
+
+from finegap.core.errors import FieldError
+
+
+class Sign(Enum):
+    """Which signs make sense for a quantity."""
+
+    ANY = "any"
+    NOT_NEGATIVE = "zero or more"
+    POSITIVE = "more than zero"
+
+
+@dataclass(frozen=True)
+class Unit:
+    """A unit a person may type: exact factor and offset to the internal unit, and the spellings it goes by."""
+
+    name: str
+    factor: Fraction
+    spellings: tuple[str, ...]
+    offset: Fraction = Fraction(0)
+
+
+class Dimension(Enum):
+    """What kind of quantity is expected; the value is how an error says it."""
+
+    LENGTH = "a length"
+    ANGLE = "an angle"
+    TORQUE = "a torque"
+    TEMPERATURE = "a temperature"
+    VISCOSITY = "a kinematic viscosity"
+    PRESSURE = "a pressure"
+
+
+_INCH = Fraction(254, 10)
+_LBF = Fraction("4.4482216152605")
+_FOOT_M = Fraction("0.3048")
+_SQ_INCH_MM2 = Fraction("645.16")
+_ZERO_F = Fraction(-160, 9)
+
+_UNITS: dict[Dimension, tuple[Unit, ...]] = {
+    Dimension.LENGTH: (
+        Unit("mm", Fraction(1), ("mm", "millimetre", "millimeter", "millimetres", "millimeters")),
+        Unit("in", _INCH, ("in", "inch", "inches", '"', "″", "in.")),
+        Unit("thou", _INCH / 1000, ("thou", "mil", "mils", "thousandth", "thousandths")),
+        Unit("um", Fraction(1, 1000), ("um", "micron", "microns", "micrometre", "micrometer")),
+        Unit("cm", Fraction(10), ("cm",)),
+        Unit("m", Fraction(1000), ("m", "metre", "meter")),
+    ),
+    Dimension.ANGLE: (
+        Unit("deg", Fraction(1), ("deg", "degree", "degrees", "°")),
+        Unit("turn", Fraction(360), ("turn", "turns", "rev")),
+    ),
+    Dimension.TORQUE: (
+        Unit("N.m", Fraction(1), ("n.m", "nm", "n m", "n·m", "newton metre")),
+        Unit("lbf.ft", _LBF * _FOOT_M, ("lbf.ft", "lbf ft", "ft.lbf", "ft lbf", "ft-lb", "ft lb", "lb ft", "lb-ft", "lbf·ft")),
+        Unit("lbf.in", _LBF * _FOOT_M / 12, ("lbf.in", "lbf in", "in.lbf", "in lbf", "in-lb", "in lb", "lb in", "lbf·in")),
+        Unit("kgf.m", Fraction("9.80665"), ("kgf.m", "kgf m", "kgm", "kgf·m")),
+    ),
+    Dimension.TEMPERATURE: (
+        Unit("C", Fraction(1), ("c", "°c", "degc", "deg c", "celsius")),
+        Unit("F", Fraction(5, 9), ("f", "°f", "degf", "deg f", "fahrenheit"), _ZERO_F),
+        Unit("K", Fraction(1), ("k", "kelvin"), Fraction("-273.15")),
+    ),
+    Dimension.VISCOSITY: (
+        Unit("mm2/s", Fraction(1), ("mm2/s", "mm²/s", "cst", "centistokes", "mm^2/s")),
+        Unit("St", Fraction(100), ("st", "stokes")),
+        Unit("m2/s", Fraction(10**6), ("m2/s", "m²/s", "m^2/s")),
+    ),
+    Dimension.PRESSURE: (
+        Unit("bar", Fraction(1), ("bar",)),
+        Unit("psi", _LBF / _SQ_INCH_MM2 * 10, ("psi", "lbf/in2", "lbf/in²")),
+        Unit("kPa", Fraction(1, 100), ("kpa",)),
+        Unit("MPa", Fraction(10), ("mpa",)),
+    ),
+}
+
+_BY_SPELLING = {(dim, s): unit for dim, units in _UNITS.items() for unit in units for s in unit.spellings}
+_SAYBOLT = ("ssu", "sus", "saybolt", "saybolt universal")
+_DYNAMIC = ("cp", "mpas", "mpa.s", "mpa s", "mpa·s", "pa.s", "pa s", "p", "poise")
+_INTERNAL = {dim: units[0].name for dim, units in _UNITS.items()}
+_EXAMPLES = {
+    Dimension.LENGTH: '"0.13 mm", ".005 in", "5 thou"',
+    Dimension.ANGLE: '"17.8 deg"',
+    Dimension.TORQUE: '"90 N.m", "66 lbf.ft"',
+    Dimension.TEMPERATURE: '"38 C", "100 F"',
+    Dimension.VISCOSITY: '"62 mm2/s", "300 SSU", "300 SSU at 100 F"',
+    Dimension.PRESSURE: '"6 bar", "90 psi"',
+}
+_LOWEST = {Dimension.TEMPERATURE: -273.15}
+
+_LONGEST = 40
+_NUMBER = re.compile(
+    r"""(?P<sign>[-+−]?)\s*
+        (?: (?P<whole>\d+)\s+(?P<mixed>\d+/\d+) | (?P<fraction>\d+/\d+)
+          | (?P<decimal>\d+[.,]\d*|[.,]\d+|\d+)(?:[eE](?P<power>[-+]?\d{1,2}))? )
+        \s*(?P<unit>.*)$""",
+    re.VERBOSE,
+)
+
+
+@dataclass(frozen=True)
+class Quantity:
+    """A quantity in the internal unit of its dimension, with the text it came from and the unit it was read in."""
+
+    value: float
+    dimension: Dimension
+    typed: str
+    unit: str
+
+
+def parse(
+    text: str, dimension: Dimension, field: str, default_unit: str | None = None, sign: Sign = Sign.ANY
+) -> Quantity:
+    """Read what a person typed.
+
+    Parameters
+    ----------
+    text : str
+        Number and unit, decimal point or comma, or a fraction (``1 23/32 in``).
+    dimension : Dimension
+        What is expected.
+    field : str
+        Name used in errors.
+    default_unit : str, optional
+        Unit of a bare number. Without it a bare number is refused.
+    sign : Sign
+        Which signs are possible.
+
+    Returns
+    -------
+    Quantity
+        Value in the internal unit (mm, deg, N.m, C, mm2/s, bar).
+
+    Raises
+    ------
+    FieldError
+        Not a number, wrong dimension, unknown unit, impossible sign, outside what can exist.
+    """
+    expected = f"Expected {dimension.value} such as {_EXAMPLES[dimension]}."
+    cleaned = text.strip()
+    if not cleaned:
+        raise FieldError(field, "nothing was entered.", expected)
+    if len(cleaned) > _LONGEST:
+        raise FieldError(field, "that is too long for a number.", expected)
+    match = _NUMBER.match(cleaned)
+    if not match:
+        raise FieldError(field, f"“{cleaned}” is not a number.", expected)
+    number = _number(match, field, expected)
+    rest = match["unit"].strip()
+    if rest[:1] in {".", ","} or rest[:1].isdigit():
+        raise FieldError(field, f"“{cleaned}” has more than one decimal mark.", expected)
+    to_internal, unit_name = _converter(rest, dimension, default_unit, field, expected)
+    value = to_internal(number)
+    _check_possible(value, number, dimension, sign, field, expected)
+    return Quantity(value, dimension, cleaned, unit_name)
+
+
+def from_internal(value: float, dimension: Dimension, unit_name: str) -> float:
+    """Express an internal value in a named unit (``from_internal(25.4, LENGTH, "in")`` is 1.0)."""
+    if dimension is Dimension.VISCOSITY and unit_name == "SSU":
+        return saybolt_seconds(value)
+    unit = next(u for u in _UNITS[dimension] if u.name == unit_name)
+    return float((Fraction(value) - unit.offset) / unit.factor)
+
+
+def unit_names(dimension: Dimension) -> tuple[str, ...]:
+    """Canonical unit names of a dimension, the internal one first."""
+    return tuple(u.name for u in _UNITS[dimension])
+
+
+def _number(match: re.Match[str], field: str, expected: str) -> Fraction:
+    if match["decimal"]:
+        number = Fraction(match["decimal"].replace(",", ".").rstrip(".") or "0")
+        number *= Fraction(10) ** int(match["power"] or 0)
+    else:
+        try:
+            number = Fraction(match["fraction"] or match["mixed"]) + int(match["whole"] or 0)
+        except ZeroDivisionError:
+            raise FieldError(field, "a fraction cannot have zero below the line.", expected) from None
+    return -number if match["sign"] in {"-", "−"} else number
+
+
+def _converter(
+    rest: str, dimension: Dimension, default_unit: str | None, field: str, expected: str
+) -> tuple[Callable[[Fraction], float], str]:
+    spelling = rest.lower().replace("µ", "u").replace("μ", "u") if rest else (default_unit or "").lower()
+    if not spelling:
+        raise FieldError(field, "the unit is missing.", expected)
+    if dimension is Dimension.VISCOSITY:
+        scale, _, at = spelling.partition(" at ")
+        if scale in _SAYBOLT:
+            at_c = parse(at, Dimension.TEMPERATURE, field).value if at else _SAYBOLT_BASE_C
+            return (lambda number: from_saybolt(float(number), at_c, field)), "SSU"
+        if spelling in _DYNAMIC:
+            raise FieldError(
+                field,
+                f"{rest} is a dynamic viscosity.",
+                "Divide by the density (mPa.s over kg/L gives mm2/s) and enter mm2/s.",
+            )
+    unit = _BY_SPELLING.get((dimension, spelling))
+    if unit:
+        return (lambda number: float(number * unit.factor + unit.offset)), unit.name
+    other = next((d for d in Dimension if (d, spelling) in _BY_SPELLING), None)
+    if other:
+        raise FieldError(field, f"“{rest}” makes this {other.value}.", expected)
+    raise FieldError(field, f"“{rest}” is not a unit known here.", expected)
+
+
+def _check_possible(
+    value: float, number: Fraction, dimension: Dimension, sign: Sign, field: str, expected: str
+) -> None:
+    if number < 0 and sign is not Sign.ANY:
+        raise FieldError(field, "it cannot be negative.", expected)
+    if number == 0 and sign is Sign.POSITIVE:
+        raise FieldError(field, "it must be more than zero.", expected)
+    lowest = _LOWEST.get(dimension)
+    if lowest is not None and value < lowest:
+        raise FieldError(field, f"nothing is colder than {lowest} C.", expected)
+    if abs(value) > 1e9:
+        raise FieldError(field, "that is larger than anything on a pump.", expected)
+
+
+_SAYBOLT_BASE_C = float(Fraction(340, 9))
+_SAYBOLT_LEAST_MM2_S = 1.81
+
+
+def saybolt_seconds(viscosity_mm2_s: float, at_c: float = _SAYBOLT_BASE_C) -> float:
+    """Saybolt universal seconds of a kinematic viscosity [mm2/s] at a temperature [C]; ASTM D2161 equation.
+
+    Raises
+    ------
+    FieldError
+        Below 1.81 mm2/s (32 s), where the standard has no conversion.
+    """
+    v = viscosity_mm2_s
+    if v < _SAYBOLT_LEAST_MM2_S:
+        raise FieldError("viscosity", f"{v:g} mm2/s is too thin for Saybolt seconds.", "The scale begins at 1.81 mm2/s (32 SSU).")
+    seconds = 4.6324 * v + (1.0 + 0.03264 * v) / ((3930.2 + 262.7 * v + 23.97 * v**2 + 1.646 * v**3) * 1e-5)
+    at_f = at_c * 9 / 5 + 32
+    return seconds * (1 + 0.000061 * (at_f - 100))
+
+
+def from_saybolt(seconds: float, at_c: float = _SAYBOLT_BASE_C, field: str = "viscosity") -> float:
+    """Kinematic viscosity [mm2/s] of Saybolt universal seconds [s] at a temperature [C]: the inverse, by bisection."""
+    least = saybolt_seconds(_SAYBOLT_LEAST_MM2_S, at_c)
+    if seconds < least:
+        raise FieldError(field, f"{seconds:g} SSU is below the scale.", "The scale begins at 32 SSU (1.81 mm2/s).")
+    low, high = _SAYBOLT_LEAST_MM2_S, max(seconds, 10.0)
+    for _ in range(200):
+        middle = (low + high) / 2
+        if middle in (low, high):
+            break
+        low, high = (middle, high) if saybolt_seconds(middle, at_c) < seconds else (low, middle)
+    return high

@@ -1,0 +1,249 @@
+"""A spec sheet: what a pump's own manual says, read from the plain values of the open JSON format.
+
+Quantities are text with a unit, as printed ("0.005 in", "62 mm2/s"); the format is described in ``docs/formats``.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from finegap.core.errors import FieldError
+from finegap.core.families import FAMILIES
+from finegap.core.families.model import Family, FeatureKind
+from finegap.core.gap.housing import Housing, SheetCheck, ThreadHand, Zero, check_sheet
+from finegap.core.gap.table import Range, Row, check_rows
+from finegap.core.materials import MATERIALS
+from finegap.core.measuring.verdict import Limit, School
+from finegap.core.quantities import Dimension, Sign, parse
+
+OPEN_LOW, OPEN_HIGH = "any lower", "and up"
+"""How an open end of a range is written in the file."""
+
+_ZERO_SCHOOLS = {"first drag": Zero.FIRST_DRAG, "back off": Zero.BACK_OFF}
+
+
+@dataclass(frozen=True)
+class FeatureSpec:
+    """New size and limit of one feature, with the page they are printed on. ``limit`` is ``None`` where none is printed."""
+
+    limit: Limit | None
+    new_mm: tuple[float, float]
+    page: str
+    fine: bool
+
+
+@dataclass(frozen=True)
+class HousingMeans:
+    """Threaded bearing housing, with the sheet's own check against itself where it prints an arc."""
+
+    housing: Housing
+    zero: Zero
+    lash_mm: float
+    check: SheetCheck | None
+
+
+@dataclass(frozen=True)
+class GasketMeans:
+    """Head gaskets: thicknesses as compressed that the maker sells, and the one to begin with, in micrometres."""
+
+    sold_um: tuple[int, ...]
+    start_um: int
+
+
+@dataclass(frozen=True)
+class Torque:
+    """A line of the torque table, in N.m."""
+
+    fastener: str
+    low_n_m: float
+    high_n_m: float
+    condition: str
+    page: str
+
+
+@dataclass(frozen=True)
+class Heat:
+    """What the hot gap needs: span in mm, expansions in micrometres per metre and kelvin."""
+
+    span_mm: float
+    casing_um_m_k: float
+    rotor_um_m_k: float
+
+
+@dataclass(frozen=True)
+class SpecSheet:
+    """A sheet at one revision. Tolerances are how far below and above the table's clearance still serves, in mm."""
+
+    title: str
+    maker: str
+    model: str
+    revision: str
+    date: str
+    source: str
+    family: Family
+    school: School
+    near_share: float
+    features: Mapping[str, FeatureSpec]
+    rows: tuple[Row, ...]
+    table_page: str
+    minus_mm: float
+    plus_mm: float
+    means: HousingMeans | GasketMeans
+    torques: tuple[Torque, ...]
+    heat: Heat | None
+
+    def cite(self, page: str = "") -> str:
+        """How a working names this sheet."""
+        return f"{self.title}, revision {self.revision} of {self.date}" + (f", page {page}" if page else "")
+
+
+def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
+    """Read a sheet whose shape the JSON Schema has already settled.
+
+    Raises
+    ------
+    FieldError
+        ``field`` is the path in the file; values that cannot be: units, signs, order of ranges, holes in the table, unknown
+        feature or family.
+    """
+    family = FAMILIES.get(data["family"])
+    if family is None:
+        raise FieldError("family", f"“{data['family']}” is not a family known here.", f"Expected one of: {', '.join(FAMILIES)}.")
+    table = data["clearance_table"]
+    rows = tuple(_row(row, f"clearance_table.rows[{i}]") for i, row in enumerate(table["rows"]))
+    try:
+        check_rows(rows, table.get("holes_as_printed", False))
+    except FieldError as error:
+        raise error.within("clearance_table") from None
+    tolerance = "clearance_table.tolerance"
+    return SpecSheet(
+        title=data["title"],
+        maker=data["maker"],
+        model=data["model"],
+        revision=data["revision"],
+        date=data["date"],
+        source=data["source"],
+        family=family,
+        school=School(data.get("school", School.GUARDED.value)),
+        near_share=data.get("near_share", 0.2),
+        features=_features(family, data["features"]),
+        rows=rows,
+        table_page=table["page"],
+        minus_mm=_length(table["tolerance"]["minus"], f"{tolerance}.minus", Sign.NOT_NEGATIVE),
+        plus_mm=_length(table["tolerance"]["plus"], f"{tolerance}.plus", Sign.NOT_NEGATIVE),
+        means=_means(data["adjustment"]),
+        torques=tuple(_torque(t, f"torques[{i}]") for i, t in enumerate(data["torques"])),
+        heat=_heat(data["heat"]) if "heat" in data else None,
+    )
+
+
+def _length(text: str, path: str, sign: Sign = Sign.POSITIVE) -> float:
+    return parse(text, Dimension.LENGTH, path, sign=sign).value
+
+
+def _features(family: Family, data: Mapping[str, Any]) -> dict[str, FeatureSpec]:
+    unknown = next((key for key in data if key not in family.by_key), None)
+    if unknown:
+        known = ", ".join(family.by_key)
+        raise FieldError(f"features.{unknown}", f"a {family.name.lower()} has no such feature.", f"Expected any of: {known}.")
+    missing = next((f.key for f in family.features if f.key not in data), None)
+    if missing:
+        raise FieldError("features", f"{missing} is missing.", "Expected a size and limit for each feature of the family.")
+    return {key: _feature(family.by_key[key].kind, spec, f"features.{key}") for key, spec in data.items()}
+
+
+def _feature(kind: FeatureKind, spec: Mapping[str, Any], path: str) -> FeatureSpec:
+    sign = Sign.NOT_NEGATIVE if kind in (FeatureKind.PAIR, FeatureKind.GAP) else Sign.POSITIVE
+    low, high = (_length(spec["new"][i], f"{path}.new[{i}]", sign) for i in (0, 1))
+    if low > high:
+        raise FieldError(f"{path}.new", "the range is reversed.", "Expected the smaller size first.")
+    minimum, maximum = (
+        _length(spec[side], f"{path}.{side}") if side in spec else None for side in ("minimum", "maximum")
+    )
+    limit = None
+    if minimum is not None or maximum is not None:
+        try:
+            limit = Limit(minimum, maximum, (low, high))
+        except FieldError as error:
+            raise error.within(path) from None
+        if limit.margin(low) < 0 or limit.margin(high) < 0:
+            raise FieldError(path, "the new size is outside its own limit.", "Expected new sizes inside the wear limit.")
+    printed = [*spec["new"], *(spec[s] for s in ("minimum", "maximum") if s in spec)]
+    return FeatureSpec(limit, (low, high), spec.get("page", ""), any(_is_fine(text) for text in printed))
+
+
+def _is_fine(text: str) -> bool:
+    """Printed finer than 0.01 mm or 0.001 in, and so shown with a decimal more."""
+    quantity = parse(text, Dimension.LENGTH, "")
+    digits = text.replace(",", ".").partition(".")[2].rstrip("abcdefghijklmnopqrstuvwxyz\"″ ")
+    return len(digits) > {"mm": 2, "in": 3}.get(quantity.unit, 0)
+
+
+def _range(pair: list[str], dimension: Dimension, path: str) -> Range:
+    least = 0.0 if dimension is Dimension.VISCOSITY else -math.inf
+    sign = Sign.POSITIVE if dimension is Dimension.VISCOSITY else Sign.ANY
+    low = least if pair[0] == OPEN_LOW else parse(pair[0], dimension, f"{path}[0]", sign=sign).value
+    high = math.inf if pair[1] == OPEN_HIGH else parse(pair[1], dimension, f"{path}[1]", sign=sign).value
+    if low >= high:
+        raise FieldError(path, "the range is reversed or empty.", "Expected the lower end first.")
+    return Range(low, high)
+
+
+def _row(row: Mapping[str, Any], path: str) -> Row:
+    return Row(
+        setting=row["setting"],
+        material=row["material"],
+        viscosity_mm2_s=_range(row["viscosity"], Dimension.VISCOSITY, f"{path}.viscosity"),
+        temperature_c=_range(row["temperature"], Dimension.TEMPERATURE, f"{path}.temperature"),
+        clearance_mm=_length(row["end_clearance"], f"{path}.end_clearance"),
+    )
+
+
+def _means(data: Mapping[str, Any]) -> HousingMeans | GasketMeans:
+    if data["means"] == "gaskets":
+        sold = tuple(
+            round(_length(text, f"adjustment.thicknesses[{i}]") * 1000) for i, text in enumerate(data["thicknesses"])
+        )
+        return GasketMeans(sold, round(_length(data["starting_gasket"], "adjustment.starting_gasket") * 1000))
+    housing = Housing(
+        _length(data["outside_diameter"], "adjustment.outside_diameter"),
+        _length(data["lead"], "adjustment.lead"),
+        ThreadHand(data.get("thread", "right")),
+    )
+    lash = _length(data.get("lash", "0 mm"), "adjustment.lash", Sign.NOT_NEGATIVE)
+    check = None
+    if "arc" in data:
+        printed = _length(data["arc"], "adjustment.arc")
+        check = check_sheet(housing, printed, _length(data["for_clearance"], "adjustment.for_clearance"))
+    return HousingMeans(housing, _ZERO_SCHOOLS[data.get("zero", "first drag")], lash, check)
+
+
+def _torque(line: Mapping[str, Any], path: str) -> Torque:
+    low, high = (
+        parse(line["torque"][i], Dimension.TORQUE, f"{path}.torque[{i}]", sign=Sign.POSITIVE).value for i in (0, 1)
+    )
+    if low > high:
+        raise FieldError(f"{path}.torque", "the range is reversed.", "Expected the lower torque first.")
+    return Torque(line["fastener"], low, high, line.get("condition", "dry"), line.get("page", ""))
+
+
+def _heat(data: Mapping[str, Any]) -> Heat:
+    return Heat(
+        _length(data["thrust_to_head"], "heat.thrust_to_head"),
+        _expansion(data["casing"], "heat.casing"),
+        _expansion(data["rotor"], "heat.rotor"),
+    )
+
+
+def _expansion(given: str | float, path: str) -> float:
+    if not isinstance(given, str):
+        return float(given)
+    material = MATERIALS.get(given)
+    if material is None:
+        raise FieldError(
+            path, f"the expansion of {given} is not known here.", f"Expected one of {', '.join(MATERIALS)}, or µm/(m·K) as a number."
+        )
+    return material.expansion_um_m_k

@@ -1,0 +1,104 @@
+"""How amounts are shown: one place that rounds, in the unit system in use.
+
+Rounding is half away from zero, as on paper: millimetres to 0.01 or 0.001, inches to 0.001 or 0.0001, arcs also as the nearest
+sixty-fourth for a steel rule (common practice, no source).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from decimal import ROUND_HALF_UP, Decimal
+from enum import Enum
+from fractions import Fraction
+
+from finegap.core.quantities import Dimension, from_internal
+
+
+class Units(Enum):
+    """The unit system a screen or a report is shown in."""
+
+    MM = "mm"
+    IN = "in"
+
+
+class Kind(Enum):
+    """What an amount is, which settles its unit and its decimals: (dimension, metric, inch)."""
+
+    LENGTH = (Dimension.LENGTH, ("mm", 2, "mm"), ("in", 3, "in"))
+    FINE_LENGTH = (Dimension.LENGTH, ("mm", 3, "mm"), ("in", 4, "in"))
+    ARC = (Dimension.LENGTH, ("mm", 1, "mm"), ("in", 2, "in"))
+    ANGLE = (Dimension.ANGLE, ("deg", 1, "°"), ("deg", 1, "°"))
+    TORQUE = (Dimension.TORQUE, ("N.m", 0, "N·m"), ("lbf.ft", 0, "lbf·ft"))
+    TEMPERATURE = (Dimension.TEMPERATURE, ("C", 0, "°C"), ("F", 0, "°F"))
+    VISCOSITY = (Dimension.VISCOSITY, ("mm2/s", 0, "mm²/s"), ("mm2/s", 0, "mm²/s"))
+    PRESSURE = (Dimension.PRESSURE, ("bar", 1, "bar"), ("psi", 0, "psi"))
+    NUMBER = (None, ("", 2, ""), ("", 2, ""))
+    COUNT = (None, ("", 0, ""), ("", 0, ""))
+    EXPANSION = (None, ("", 1, "µm/(m·K)"), ("", 1, "µm/(m·K)"))
+    PERCENT = (None, ("", 1, "%"), ("", 1, "%"))
+
+
+_CLOSE_UP = {"°", "%", ""}
+
+
+def round_half_away(value: float, decimals: int) -> str:
+    """A number as paper rounds it, never “-0.00”."""
+    rounded = Decimal(value).quantize(Decimal(1).scaleb(-decimals), rounding=ROUND_HALF_UP)
+    return f"{abs(rounded) if rounded == 0 else rounded:f}"
+
+
+@dataclass(frozen=True)
+class Amount:
+    """A value in its internal unit together with what kind of value it is."""
+
+    value: float
+    kind: Kind
+
+    def bare(self, units: Units) -> str:
+        """The number alone, rounded for its kind."""
+        dimension, *systems = self.kind.value
+        unit, decimals, _ = systems[0] if units is Units.MM else systems[1]
+        if self.value in (float("inf"), float("-inf")):
+            return "infinite"
+        if self.kind is Kind.PERCENT and 99.95 <= self.value < 100:
+            return "over 99.9"
+        value = from_internal(self.value, dimension, unit) if dimension else self.value
+        return round_half_away(value, decimals)
+
+    def text(self, units: Units) -> str:
+        """Number and unit."""
+        sign = unit_sign(self.kind, units)
+        return f"{self.bare(units)}{'' if sign in _CLOSE_UP else ' '}{sign}"
+
+
+def unit_sign(kind: Kind, units: Units) -> str:
+    """How the unit of a kind is written in a unit system."""
+    return str(kind.value[1 if units is Units.MM else 2][2])
+
+
+def length(mm: float, fine: bool = False) -> Amount:
+    """A length in millimetres as an amount to show."""
+    return Amount(mm, Kind.FINE_LENGTH if fine else Kind.LENGTH)
+
+
+def rule_fraction(mm: float) -> str:
+    """A length as a steel rule reads it: inches to the nearest sixty-fourth (``18.1`` -> ``23/32``)."""
+    sixty_fourths = Fraction(round_half_away(mm / 25.4 * 64, 0)) / 64
+    sign, whole = ("-" if sixty_fourths < 0 else ""), abs(sixty_fourths)
+    rest = whole - int(whole)
+    parts = [str(int(whole))] if int(whole) or not rest else []
+    return sign + " ".join(parts + ([str(rest)] if rest else []))
+
+
+@dataclass(frozen=True)
+class Sentence:
+    """Words with amounts in them (``"Inside by {margin}."``), rendered in whichever unit system is in use."""
+
+    template: str
+    amounts: Mapping[str, Amount | str] = field(default_factory=dict)
+
+    def render(self, units: Units) -> str:
+        """The sentence with its amounts written out."""
+        shown = {k: v.text(units) if isinstance(v, Amount) else v for k, v in self.amounts.items()}
+        return self.template.format(**shown)
