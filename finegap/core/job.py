@@ -127,9 +127,7 @@ def assess(facts: Facts) -> Assessment:
     """Work out everything the bench shows from what was recorded."""
     features = _features(facts)
     sheet, duty = facts.sheet, facts.duty
-    choice = table.choose(
-        sheet.rows, duty.material, duty.viscosity_mm2_s, duty.temperature_c, sheet.cite(sheet.table_page)
-    )
+    choice = table.choose(sheet.rows, duty.material, duty.viscosity_mm2_s, duty.temperature_c, sheet.cite(sheet.table_page))
     window = None
     if choice.chosen is not None:
         target = choice.chosen.clearance_mm
@@ -150,9 +148,7 @@ def _features(facts: Facts) -> tuple[FeatureState, ...]:
     return tuple(_state(facts, feature, results) for feature in family.features)
 
 
-def _result(
-    facts: Facts, feature: Feature, phase: Phase, results: Mapping[tuple[str, Phase], Result | None]
-) -> Result | None:
+def _result(facts: Facts, feature: Feature, phase: Phase, results: Mapping[tuple[str, Phase], Result | None]) -> Result | None:
     spec = facts.sheet.features[feature.key]
     if feature.kind is not FeatureKind.PAIR:
         readings = facts.readings.get((feature.key, phase), ())
@@ -172,9 +168,7 @@ def _state(facts: Facts, feature: Feature, results: Mapping[tuple[str, Phase], R
     def verdict(result: Result | None) -> Verdict | None:
         if result is None or spec.limit is None:
             return None
-        return judge(
-            result.value_mm, result.u_mm, result.dof, spec.limit, facts.sheet.school, facts.sheet.near_share, spec.fine
-        )
+        return judge(result.value_mm, result.u_mm, result.dof, spec.limit, facts.sheet.school, facts.sheet.near_share, spec.fine)
 
     found, left = results[feature.key, Phase.FOUND], results[feature.key, Phase.LEFT]
     return FeatureState(feature, spec, found, verdict(found), left, verdict(left), facts.decisions.get(feature.key))
@@ -205,9 +199,7 @@ def _hot(facts: Facts, window: Window | None, setting: Setting | None) -> heat.H
     )
 
 
-def _progress(
-    facts: Facts, features: tuple[FeatureState, ...], setting: Setting | None
-) -> dict[Stage, tuple[int, int]]:
+def _progress(facts: Facts, features: tuple[FeatureState, ...], setting: Setting | None) -> dict[Stage, tuple[int, int]]:
     def steps(stage: Stage) -> tuple[int, int]:
         every = facts.sheet.family.steps_of(stage)
         return sum(s.key in facts.steps_done for s in every), len(every)
@@ -258,23 +250,25 @@ def _feature_blockers(state: FeatureState) -> list[Blocker]:
     return []
 
 
-def _gap_blockers(
-    facts: Facts, choice: table.Choice, setting: Setting | None, hot: heat.HotGap | None
-) -> list[Blocker]:
+def _gap_blockers(facts: Facts, choice: table.Choice, setting: Setting | None, hot: heat.HotGap | None) -> list[Blocker]:
     if choice.chosen is None or setting is None:
         return [Blocker(Stage.SET, choice.sentence)]
-    gap = setting.gap_mm
-    if gap is None:
-        return [Blocker(Stage.SET, Sentence("The end clearance has not been set and checked."))]
-    if gap <= 0:
-        return [Blocker(Stage.SET, Sentence("The end clearance was measured as {gap}: never run at zero.", {"gap": length(gap)}))]
     found = []
     if hot is not None and hot.touches:
         words = "Hot, the gap would be {hot}: at or below zero the pump seizes."
         found.append(Blocker(Stage.SET, Sentence(words, {"hot": length(hot.gap_mm, fine=True)})))
-    if not setting.right:
-        words = {Call.CHANGE: "is not inside {low} to {high}.", Call.MEASURE_AGAIN: "is not proved inside {low} to {high}."}
+    gap = setting.gap_mm
+    if gap is None:
+        found.append(Blocker(Stage.SET, Sentence("The end clearance has not been set and checked.")))
+    elif gap <= 0:
+        words = "The end clearance was measured as {gap}: never run at zero."
+        found.append(Blocker(Stage.SET, Sentence(words, {"gap": length(gap)})))
+    elif not setting.right:
+        how = {
+            Call.CHANGE: "is not inside {low} to {high}.",
+            Call.MEASURE_AGAIN: "is not proved inside {low} to {high}.",
+        }
         amounts = {"gap": length(gap), "low": length(setting.window.low_mm), "high": length(setting.window.high_mm)}
-        sentence = Sentence("The end clearance, {gap}, " + words[setting.tries[-1].verdict.call], amounts)
+        sentence = Sentence("The end clearance, {gap}, " + how[setting.tries[-1].verdict.call], amounts)
         found.append(Blocker(Stage.SET, sentence, lead_may=True))
     return found

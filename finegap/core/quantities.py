@@ -65,7 +65,11 @@ _UNITS: dict[Dimension, tuple[Unit, ...]] = {
     ),
     Dimension.TORQUE: (
         Unit("N.m", Fraction(1), ("n.m", "nm", "n m", "n·m", "newton metre")),
-        Unit("lbf.ft", _LBF * _FOOT_M, ("lbf.ft", "lbf ft", "ft.lbf", "ft lbf", "ft-lb", "ft lb", "lb ft", "lb-ft", "lbf·ft")),
+        Unit(
+            "lbf.ft",
+            _LBF * _FOOT_M,
+            ("lbf.ft", "lbf ft", "ft.lbf", "ft lbf", "ft-lb", "ft lb", "lb ft", "lb-ft", "lbf·ft"),
+        ),
         Unit("lbf.in", _LBF * _FOOT_M / 12, ("lbf.in", "lbf in", "in.lbf", "in lbf", "in-lb", "in lb", "lb in", "lbf·in")),
         Unit("kgf.m", Fraction("9.80665"), ("kgf.m", "kgf m", "kgm", "kgf·m")),
     ),
@@ -121,9 +125,7 @@ class Quantity:
     unit: str
 
 
-def parse(
-    text: str, dimension: Dimension, field: str, default_unit: str | None = None, sign: Sign = Sign.ANY
-) -> Quantity:
+def parse(text: str, dimension: Dimension, field: str, default_unit: str | None = None, sign: Sign = Sign.ANY) -> Quantity:
     """Read what a person typed.
 
     Parameters
@@ -219,9 +221,7 @@ def _converter(
     raise FieldError(field, f"“{rest}” is not a unit known here.", expected)
 
 
-def _check_possible(
-    value: float, number: Fraction, dimension: Dimension, sign: Sign, field: str, expected: str
-) -> None:
+def _check_possible(value: float, number: Fraction, dimension: Dimension, sign: Sign, field: str, expected: str) -> None:
     if number < 0 and sign is not Sign.ANY:
         raise FieldError(field, "it cannot be negative.", expected)
     if number == 0 and sign is Sign.POSITIVE:

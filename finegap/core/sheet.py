@@ -18,6 +18,7 @@ from finegap.core.gap.table import Range, Row, check_rows
 from finegap.core.materials import MATERIALS
 from finegap.core.measuring.verdict import Limit, School
 from finegap.core.quantities import Dimension, Sign, parse
+from finegap.core.showing import Amount, Kind, Sentence
 
 OPEN_LOW, OPEN_HIGH = "any lower", "and up"
 """How an open end of a range is written in the file."""
@@ -62,6 +63,11 @@ class Torque:
     high_n_m: float
     condition: str
     page: str
+
+    @property
+    def span(self) -> Sentence:
+        """The range as it is shown."""
+        return Sentence("{low} to {high}", {"low": Amount(self.low_n_m, Kind.TORQUE), "high": Amount(self.high_n_m, Kind.TORQUE)})
 
 
 @dataclass(frozen=True)
@@ -160,9 +166,7 @@ def _feature(kind: FeatureKind, spec: Mapping[str, Any], path: str) -> FeatureSp
     low, high = (_length(spec["new"][i], f"{path}.new[{i}]", sign) for i in (0, 1))
     if low > high:
         raise FieldError(f"{path}.new", "the range is reversed.", "Expected the smaller size first.")
-    minimum, maximum = (
-        _length(spec[side], f"{path}.{side}") if side in spec else None for side in ("minimum", "maximum")
-    )
+    minimum, maximum = (_length(spec[side], f"{path}.{side}") if side in spec else None for side in ("minimum", "maximum"))
     limit = None
     if minimum is not None or maximum is not None:
         try:
@@ -178,7 +182,7 @@ def _feature(kind: FeatureKind, spec: Mapping[str, Any], path: str) -> FeatureSp
 def _is_fine(text: str) -> bool:
     """Printed finer than 0.01 mm or 0.001 in, and so shown with a decimal more."""
     quantity = parse(text, Dimension.LENGTH, "")
-    digits = text.replace(",", ".").partition(".")[2].rstrip("abcdefghijklmnopqrstuvwxyz\"″ ")
+    digits = text.replace(",", ".").partition(".")[2].rstrip('abcdefghijklmnopqrstuvwxyz"″ ')
     return len(digits) > {"mm": 2, "in": 3}.get(quantity.unit, 0)
 
 
@@ -204,9 +208,7 @@ def _row(row: Mapping[str, Any], path: str) -> Row:
 
 def _means(data: Mapping[str, Any]) -> HousingMeans | GasketMeans:
     if data["means"] == "gaskets":
-        sold = tuple(
-            round(_length(text, f"adjustment.thicknesses[{i}]") * 1000) for i, text in enumerate(data["thicknesses"])
-        )
+        sold = tuple(round(_length(text, f"adjustment.thicknesses[{i}]") * 1000) for i, text in enumerate(data["thicknesses"]))
         return GasketMeans(sold, round(_length(data["starting_gasket"], "adjustment.starting_gasket") * 1000))
     housing = Housing(
         _length(data["outside_diameter"], "adjustment.outside_diameter"),
@@ -222,9 +224,7 @@ def _means(data: Mapping[str, Any]) -> HousingMeans | GasketMeans:
 
 
 def _torque(line: Mapping[str, Any], path: str) -> Torque:
-    low, high = (
-        parse(line["torque"][i], Dimension.TORQUE, f"{path}.torque[{i}]", sign=Sign.POSITIVE).value for i in (0, 1)
-    )
+    low, high = (parse(line["torque"][i], Dimension.TORQUE, f"{path}.torque[{i}]", sign=Sign.POSITIVE).value for i in (0, 1))
     if low > high:
         raise FieldError(f"{path}.torque", "the range is reversed.", "Expected the lower torque first.")
     return Torque(line["fastener"], low, high, line.get("condition", "dry"), line.get("page", ""))
@@ -244,6 +244,8 @@ def _expansion(given: str | float, path: str) -> float:
     material = MATERIALS.get(given)
     if material is None:
         raise FieldError(
-            path, f"the expansion of {given} is not known here.", f"Expected one of {', '.join(MATERIALS)}, or µm/(m·K) as a number."
+            path,
+            f"the expansion of {given} is not known here.",
+            f"Expected one of {', '.join(MATERIALS)}, or µm/(m·K) as a number.",
         )
     return material.expansion_um_m_k

@@ -96,9 +96,18 @@ class Sentence:
     """Words with amounts in them (``"Inside by {margin}."``), rendered in whichever unit system is in use."""
 
     template: str
-    amounts: Mapping[str, Amount | str] = field(default_factory=dict)
+    amounts: Mapping[str, Amount | Sentence | str] = field(default_factory=dict)
 
     def render(self, units: Units) -> str:
         """The sentence with its amounts written out."""
-        shown = {k: v.text(units) if isinstance(v, Amount) else v for k, v in self.amounts.items()}
-        return self.template.format(**shown)
+        return self.template.format(**{name: render(part, units) for name, part in self.amounts.items()})
+
+
+def render(words: Amount | Sentence | str, units: Units) -> str:
+    """A number, a sentence or plain words as text."""
+    match words:
+        case Sentence():
+            return words.render(units)
+        case Amount():
+            return words.text(units)
+    return words

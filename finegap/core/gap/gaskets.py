@@ -71,9 +71,7 @@ def best_stack(stock: Mapping[int, int], target_um: int, minus_um: int, plus_um:
     return StackChoice(None, 0, below, above)
 
 
-def what_to_buy(
-    stock: Mapping[int, int], sold_um: tuple[int, ...], target_um: int, minus_um: int, plus_um: int
-) -> Stack:
+def what_to_buy(stock: Mapping[int, int], sold_um: tuple[int, ...], target_um: int, minus_um: int, plus_um: int) -> Stack:
     """The fewest gaskets of the maker's thicknesses that, added to stock, make the stack; empty if three do not."""
     for bought in range(1, _MOST_BOUGHT + 1):
         fits = []
@@ -121,9 +119,7 @@ def first_move(stock: Mapping[int, int], start_um: int, tolerance_um: int) -> tu
         if stack
         else Sentence("No gasket in stock: order before the pump is opened")
     )
-    details = (
-        Sentence("Fit it, tighten evenly and criss-cross in passes, then measure the end clearance."),
-    )
+    details = (Sentence("Fit it, tighten evenly and criss-cross in passes, then measure the end clearance."),)
     return Move(Way.STAY, 0.0, headline, details, working), choice
 
 
@@ -170,12 +166,16 @@ def move_for(
         choice = StackChoice(None, 0, choice.below, choice.above, bought)
         return Move(way, change_um / 1000, _cannot(target_um, choice), _nearest_words(choice), working), None, choice
     change = change_between(now, choice.stack)
-    return Move(way, change_um / 1000, _headline(way, change_um, change), _gap_words(change, measured_mm), working), change, choice
+    return (
+        Move(way, change_um / 1000, _headline(way, change_um, change), _gap_words(change, measured_mm), working),
+        change,
+        choice,
+    )
 
 
 def describe(stack: Stack) -> Sentence:
     """A stack in words: ``2 × 0.25 mm + 0.10 mm``."""
-    amounts: dict[str, Amount | str] = {}
+    amounts: dict[str, Amount | Sentence | str] = {}
     parts = []
     for i, (thickness, count) in enumerate(sorted(Counter(stack).items(), reverse=True)):
         amounts[f"t{i}"] = Amount(thickness / 1000, Kind.LENGTH)
@@ -239,9 +239,7 @@ def _trace(layers: list[list[int]], pieces: Mapping[int, int], count: int, total
     return _ordered(out)
 
 
-def _either_side(
-    layers: list[list[int]], pieces: Mapping[int, int], low: int, high: int
-) -> tuple[Stack | None, Stack | None]:
+def _either_side(layers: list[list[int]], pieces: Mapping[int, int], low: int, high: int) -> tuple[Stack | None, Stack | None]:
     """Nearest stacks below and above a window no stack falls into, with the fewest pieces for each."""
     under = over = None
     for count, sums in enumerate(layers[-1][1:], start=1):
@@ -274,45 +272,39 @@ def _stock_text(available: Mapping[int, int]) -> Sentence:
 def _headline(way: Way, change_um: int, change: StackChange) -> Sentence:
     if change.now == change.next:
         return Sentence("Leave the stack as it is")
-    amounts: dict[str, Amount | str] = {"c": length(abs(change_um) / 1000)}
-    parts = []
-    for verb, pieces in (("take out", change.out), ("put in", change.into)):
-        if pieces:
-            words = describe(pieces)
-            parts.append(f"{verb} " + words.template.replace("{t", "{" + verb[0] + "t"))
-            amounts |= {f"{verb[0]}{k}": v for k, v in words.amounts.items()}
-    start = "" if way is Way.STAY else f"{way.value.capitalize()} {{c}}: "
-    return Sentence(start + ", ".join(parts), amounts)
+    parts = {
+        verb.split()[0]: Sentence(f"{verb} {{pieces}}", {"pieces": describe(pieces)})
+        for verb, pieces in (("take out", change.out), ("put in", change.into))
+        if pieces
+    }
+    doing = Sentence(", ".join(f"{{{name}}}" for name in parts), parts)
+    if way is Way.STAY:
+        return Sentence("{doing}", {"doing": doing})
+    return Sentence(f"{way.value.capitalize()} {{c}}: {{doing}}", {"c": length(abs(change_um) / 1000), "doing": doing})
 
 
 def _gap_words(change: StackChange, measured_mm: float) -> tuple[Sentence, ...]:
     predicted = measured_mm + (sum(change.next) - sum(change.now)) / 1000
     return (
-        Sentence("The gap should come to {gap} with {n} under the head.", {
-            "gap": length(predicted), "n": f"{len(change.next)} gasket" + ("s" if len(change.next) > 1 else "")}),
+        Sentence(
+            "The gap should come to {gap} with {n} under the head.",
+            {"gap": length(predicted), "n": f"{len(change.next)} gasket" + ("s" if len(change.next) > 1 else "")},
+        ),
         Sentence("Tighten evenly and criss-cross in passes, then measure again."),
     )
 
 
 def _cannot(target_um: int, choice: StackChoice) -> Sentence:
-    amounts: dict[str, Amount | str] = {"target": length(target_um / 1000)}
     if target_um <= 0:
-        return Sentence("Cannot be done with gaskets: even one is too many. Look for a part out of place", amounts)
+        return Sentence("Cannot be done with gaskets: even one is too many. Look for a part out of place")
     if not choice.buy:
-        return Sentence("A stack of {target} cannot be made from this stock", amounts)
-    words = describe(choice.buy)
-    return Sentence("Cannot be made from this stock: buy " + words.template, amounts | dict(words.amounts))
+        return Sentence("A stack of {target} cannot be made from this stock", {"target": length(target_um / 1000)})
+    return Sentence("Cannot be made from this stock: buy {buy}", {"buy": describe(choice.buy)})
 
 
 def _nearest_words(choice: StackChoice) -> tuple[Sentence, ...]:
-    out = []
-    for name, stack in (("below", choice.below), ("above", choice.above)):
-        if stack:
-            words = describe(stack)
-            out.append(
-                Sentence(
-                    f"Nearest {name}: " + words.template + " = {sum}",
-                    {**words.amounts, "sum": length(sum(stack) / 1000)},
-                )
-            )
-    return tuple(out)
+    return tuple(
+        Sentence(f"Nearest {name}: {{stack}} = {{sum}}", {"stack": describe(stack), "sum": length(sum(stack) / 1000)})
+        for name, stack in (("below", choice.below), ("above", choice.above))
+        if stack
+    )

@@ -148,10 +148,12 @@ def move_for(
         "rule": rule_fraction(arc),
     }
     if way is Way.STAY:
-        headline, details = Sentence("Leave the housing where it is"), ()
+        headline = Sentence("Leave the housing where it is")
+        details: tuple[Sentence, ...] = ()
     else:
         headline = Sentence(
-            f"{way.value.capitalize()} {{change}}: turn the housing {{turn}} {{arc}} along its outside, {{angle}}", amounts
+            f"{way.value.capitalize()} {{change}}: turn the housing {{turn}} {{arc}} along its outside, {{angle}}",
+            amounts,
         )
         details = _details(amounts, reverses and lash_mm > 0)
     given = [
@@ -170,7 +172,7 @@ def move_for(
         source=_GEOMETRY,
         notes=(Sentence("{hand}-hand thread, seen from the shaft end.", {"hand": housing.hand.value.capitalize()}),),
     )
-    return Move(way, change_mm, headline, details, working)
+    return Move(way, change_mm, headline, details, working, travel)
 
 
 def lash_from(arc_turned_mm: float, gap_after_mm: float, gap_before_mm: float, housing: Housing) -> float:

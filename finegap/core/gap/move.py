@@ -35,6 +35,8 @@ class Move:
     headline: Sentence
     details: tuple[Sentence, ...]
     working: Working
+    travel_mm: float = 0.0
+    """Clearance worth of turning, play included; never negative. Only for means that turn."""
 
 
 def way_of(change_mm: float) -> Way:

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from finegap.core.errors import FieldError
 from finegap.core.gap import gaskets, housing
 from finegap.core.gap.move import Move, Way, Window
-from finegap.core.measuring.uncertainty import from_interval
+from finegap.core.measuring.uncertainty import coverage_factor, from_interval
 from finegap.core.measuring.verdict import Call, Limit, School, Verdict, judge
 from finegap.core.sheet import GasketMeans, HousingMeans
 from finegap.core.showing import Sentence, length
@@ -23,6 +23,11 @@ class Check:
     value_mm: float
     u_mm: float
     dof: float
+
+    @property
+    def expanded_mm(self) -> float:
+        """Expanded uncertainty, two-sided 95 %."""
+        return coverage_factor(self.dof) * self.u_mm
 
 
 @dataclass(frozen=True)
@@ -110,18 +115,14 @@ def set_by_housing(
     return _settled(Setting(window, tuple(judged), move, False, lash_seen_mm=lash_seen))
 
 
-def set_by_gaskets(
-    means: GasketMeans, window: Window, tries: Sequence[TryMade], school: School, box: Mapping[int, int]
-) -> Setting:
+def set_by_gaskets(means: GasketMeans, window: Window, tries: Sequence[TryMade], school: School, box: Mapping[int, int]) -> Setting:
     """Next stack of head gaskets after the tries so far; ``box`` is stock without what is under the head."""
     tolerance = round((window.high_mm - window.low_mm) * 1000)
     move, choice = gaskets.first_move(box, means.start_um, tolerance)
     judged, change = [], gaskets.change_between((), choice.stack or ())
     for made in tries:
         available = Counter(box) + Counter(tries[-1].stack)
-        move, following, choice = gaskets.move_for(
-            made.stack, made.check.value_mm, window, available, means.sold_um
-        )
+        move, following, choice = gaskets.move_for(made.stack, made.check.value_mm, window, available, means.sold_um)
         change = following or gaskets.change_between(made.stack, made.stack)
         judged.append(TryJudged(made, _against(window, made.check, school), move))
     return _settled(Setting(window, tuple(judged), move, False, change, choice))
@@ -145,18 +146,16 @@ def _settled(setting: Setting) -> Setting:
         "low": length(setting.window.low_mm),
         "high": length(setting.window.high_mm),
     }
+    details: tuple[Sentence, ...]
     if call is Call.MEASURE_AGAIN:
         headline = Sentence("Check again with a finer gauge", amounts)
         details = (
             Sentence("{gap} is nearer to the edge of {low} to {high} than this check is good.", amounts),
             Sentence("Or move towards the middle: " + last.move.headline.template, last.move.headline.amounts),
         )
-        move = Move(last.move.way, last.move.change_mm, headline, details, last.verdict.working)
-        return _with(setting, move, right=False)
+        move = replace(last.move, headline=headline, details=details, working=last.verdict.working)
+        return replace(setting, move=move)
     headline = Sentence("{gap} is right: go on to Prove", amounts)
     details = (Sentence("Inside {low} to {high}. Tighten up, and turn the shaft by hand.", amounts),)
-    return _with(setting, Move(Way.STAY, 0.0, headline, details, last.verdict.working), right=True)
-
-
-def _with(setting: Setting, move: Move, right: bool) -> Setting:
-    return Setting(setting.window, setting.tries, move, right, setting.change, setting.choice, setting.lash_seen_mm)
+    settled = Move(Way.STAY, 0.0, headline, details, last.verdict.working)
+    return replace(setting, move=settled, right=True)

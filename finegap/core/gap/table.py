@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -83,7 +84,7 @@ def check_rows(rows: Sequence[Row], holes_as_printed: bool = False) -> None:
 def _check_holes(rows: list[tuple[int, Row]]) -> None:
     visc = sorted({edge for _, r in rows for edge in (r.viscosity_mm2_s.low, r.viscosity_mm2_s.high)})
     temp = sorted({edge for _, r in rows for edge in (r.temperature_c.low, r.temperature_c.high)})
-    cells_v, cells_t = list(zip(visc, visc[1:], strict=False)), list(zip(temp, temp[1:], strict=False))
+    cells_v, cells_t = list(itertools.pairwise(visc)), list(itertools.pairwise(temp))
 
     def covering(v: tuple[float, float], t: tuple[float, float]) -> int | None:
         for index, r in rows:
@@ -192,9 +193,7 @@ def _candidate(row: Row, chosen: Row | None, misses: tuple[Sentence, ...]) -> Ca
     ratio = slip_ratio(row.clearance_mm, chosen.clearance_mm) if chosen else None
     amounts = {"c": length(row.clearance_mm), "r": Amount(ratio or 0.0, Kind.NUMBER)}
     if misses:
-        merged = {f"{k}{i}": v for i, m in enumerate(misses) for k, v in m.amounts.items()}
-        words = "; ".join(m.template.replace("what", f"what{i}").replace("bound", f"bound{i}") for i, m in enumerate(misses))
-        reason = Sentence("{c}: no, " + words, amounts | merged)
+        reason = Sentence("{c}: no, {why}", {"c": amounts["c"], "why": _listed(misses)})
     elif row is chosen:
         reason = Sentence("{c}: chosen", amounts)
     else:
@@ -202,20 +201,21 @@ def _candidate(row: Row, chosen: Row | None, misses: tuple[Sentence, ...]) -> Ca
     return Candidate(row, misses, ratio if not misses else None, reason)
 
 
-def _sentence(
-    chosen: Row | None, matching: int, candidates: list[Candidate], duty: dict[str, Amount]
-) -> Sentence:
+def _listed(misses: tuple[Sentence, ...]) -> Sentence:
+    return Sentence("; ".join(f"{{m{i}}}" for i in range(len(misses))), {f"m{i}": m for i, m in enumerate(misses)})
+
+
+def _sentence(chosen: Row | None, matching: int, candidates: list[Candidate], duty: dict[str, Amount]) -> Sentence:
     if chosen is None:
         near = candidates[0]
         return Sentence(
-            "No row matches {v} at {t}. Nearest is “{setting}”, " + near.reason.template.replace("{c}: no, ", "but ")
-            + ". Ask the maker; never extrapolate.",
-            duty | {"setting": near.row.setting} | dict(near.reason.amounts),
+            "No row matches {v} at {t}. Nearest is “{setting}”, {c}, but {why}. Ask the maker; never extrapolate.",
+            {**duty, "setting": near.row.setting, "c": length(near.row.clearance_mm), "why": _listed(near.misses)},
         )
-    amounts = duty | {"c": length(chosen.clearance_mm), "setting": chosen.setting}
+    amounts: dict[str, Amount | Sentence | str] = {**duty, "c": length(chosen.clearance_mm), "setting": chosen.setting}
     if matching == 1:
         return Sentence("{c}, row “{setting}”: the one row for {v} at {t}.", amounts)
     return Sentence(
         "{c}, row “{setting}”: the largest of {n} rows that match {v} at {t}. Touching wrecks a pump, slip only costs flow.",
-        amounts | {"n": str(matching)},
+        {**amounts, "n": str(matching)},
     )

@@ -36,9 +36,14 @@ def check_plausible(reading: Quantity, field: str, expected_mm: float, is_gap: b
 
     if possible(reading.value):
         return
-    digits = reading.typed.rstrip("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZµμ\"″. ")
+    digits = reading.typed.rstrip('abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZµμ"″. ')
     suggestions = []
-    for unit, name in (("mm", "millimetres"), ("in", "inches"), ("thou", "thousandths of an inch"), ("um", "micrometres")):
+    for unit, name in (
+        ("mm", "millimetres"),
+        ("in", "inches"),
+        ("thou", "thousandths of an inch"),
+        ("um", "micrometres"),
+    ):
         if unit == reading.unit:
             continue
         other = parse(f"{digits} {unit}", Dimension.LENGTH, field)

@@ -133,9 +133,7 @@ def judge(
     )
 
 
-def _sentence(
-    call: Call, school: School, margin: float, guard: float, probability: float, left: float | None
-) -> Sentence:
+def _sentence(call: Call, school: School, margin: float, guard: float, probability: float, left: float | None) -> Sentence:
     amounts = {
         "margin": length(abs(margin), fine=True),
         "guard": length(guard, fine=True),
@@ -171,9 +169,7 @@ def _working(
         for symbol, name, bound in (("L", "minimum", limit.lower_mm), ("M", "maximum", limit.upper_mm))
         if bound is not None
     ]
-    parts = (["F((M − x)/u)"] if limit.upper_mm is not None else ["1"]) + (
-        ["F((L − x)/u)"] if limit.lower_mm is not None else []
-    )
+    parts = (["F((M − x)/u)"] if limit.upper_mm is not None else ["1"]) + (["F((L − x)/u)"] if limit.lower_mm is not None else [])
     rule = (
         f"Guarded: good from {PROOF:.0%}, bad to {1 - PROOF:.0%}, between them measure again."
         if school is School.GUARDED

@@ -1,0 +1,1 @@
+"""Jobs: everything recorded at the bench."""

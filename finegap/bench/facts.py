@@ -1,0 +1,89 @@
+"""From records to the core's facts, in a fixed number of SQL queries."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+
+from finegap.bench.models import Decision, Job, Reading, StepMark, Try
+from finegap.core import job as core
+from finegap.core.gap.housing import Zero
+from finegap.core.gap.setting import Check, TryMade
+from finegap.core.measuring import readings as measuring
+from finegap.core.sheet import SpecSheet, read_sheet
+from finegap.sheets.models import SheetRevision
+from finegap.toolbox.models import GasketStock, Gauge
+
+
+@dataclass(frozen=True)
+class Records:
+    """A job's rows, each kind read once, and the facts made of them."""
+
+    job: Job
+    readings: list[Reading]
+    steps: list[StepMark]
+    decisions: list[Decision]
+    tries: list[Try]
+    facts: core.Facts
+
+
+@lru_cache(maxsize=64)
+def _sheet(revision_id: int) -> SpecSheet:
+    """Revisions never change, so one reading of each serves."""
+    return read_sheet(SheetRevision.objects.get(pk=revision_id).content)
+
+
+def sheet_of(job: Job) -> SpecSheet:
+    """The spec sheet a job works to."""
+    return _sheet(job.revision_id)
+
+
+def core_gauge(gauge: Gauge) -> measuring.Gauge:
+    """A gauge as the core knows it."""
+    return measuring.Gauge(gauge.tag, gauge.resolution_mm, gauge.expanded_mm, gauge.k, gauge.repeatability_mm)
+
+
+def load(job: Job) -> Records:
+    """Read a job's rows and make the facts."""
+    readings = list(job.readings.select_related("gauge", "by", "struck_by"))
+    steps = list(job.steps.select_related("by"))
+    decisions = list(job.decisions.select_related("by"))
+    tries = list(job.tries.select_related("gauge", "by"))
+    stock = GasketStock.objects.filter(sheet=job.revision.sheet_id).values_list("thickness_um", "count")
+    sheet = sheet_of(job)
+    facts = core.Facts(
+        sheet=sheet,
+        duty=core.Duty(job.material, job.viscosity_mm2_s, job.temperature_c, job.casing_c),
+        readings=_grouped(sheet, readings),
+        steps_done=frozenset(s.step for s in steps),
+        decisions={d.feature: core.Decision(core.Decided(d.decided), d.reason) for d in decisions},
+        zero=Zero(job.zero_school) if job.zero_school else None,
+        lash_mm=job.lash_mm,
+        tries=tuple(_try(t) for t in tries),
+        box=dict(stock),
+        overdue_gauges=_overdue(readings, tries),
+    )
+    return Records(job, readings, steps, decisions, tries, facts)
+
+
+def _grouped(sheet: SpecSheet, rows: list[Reading]) -> dict[tuple[str, core.Phase], tuple[measuring.Reading, ...]]:
+    planes = {(f.key, s.key): s.plane for f in sheet.family.features for s in f.stations}
+    groups: dict[tuple[str, core.Phase], list[measuring.Reading]] = {}
+    for row in rows:
+        if row.struck_at is None:
+            reading = measuring.Reading(
+                row.station, planes.get((row.feature, row.station), ""), row.value_mm, core_gauge(row.gauge)
+            )
+            groups.setdefault((row.feature, core.Phase(row.phase)), []).append(reading)
+    return {key: tuple(group) for key, group in groups.items()}
+
+
+def _try(row: Try) -> TryMade:
+    check = Check(row.value_mm, row.u_mm, math.inf if row.dof is None else row.dof)
+    return TryMade(check, row.arc_mm, tuple(row.stack_um))
+
+
+def _overdue(readings: list[Reading], tries: list[Try]) -> tuple[str, ...]:
+    rows = [r for r in readings if r.struck_at is None] + [t for t in tries if t.gauge is not None]
+    return tuple(dict.fromkeys(r.gauge.tag for r in rows if r.gauge_overdue and r.gauge))

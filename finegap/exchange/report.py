@@ -1,0 +1,253 @@
+"""The job's report: one page as PDF, and the same as JSON. Both are made from the record the bench shows or a signature froze."""
+
+from __future__ import annotations
+
+import io
+import json
+from datetime import datetime
+from functools import cache
+from pathlib import Path
+from typing import Any
+from xml.sax.saxutils import escape
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.units import mm
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+from reportlab.platypus import Flowable, KeepInFrame, Paragraph, Spacer, Table, TableStyle
+
+from finegap.core import VERSION
+from finegap.core.families.model import Stage
+
+Record = dict[str, Any]
+
+_FONTS = Path(__file__).parent / "fonts"
+_INK, _BLUE, _GREY, _RULE = HexColor("#20262B"), HexColor("#1D3F72"), HexColor("#4C565E"), HexColor("#9AA4AB")
+_BODY = ParagraphStyle("body", fontName="FineGap", fontSize=8, leading=10.2, textColor=_INK)
+_SMALL = ParagraphStyle("small", parent=_BODY, fontSize=7, leading=8.8, textColor=_GREY)
+_HEAD = ParagraphStyle("head", parent=_BODY, fontName="FineGap-Bold", fontSize=9, leading=12, textColor=_BLUE, spaceBefore=4)
+_WIDTH = A4[0] - 30 * mm
+_TRIES_SHOWN = 8
+
+
+def as_json(record: Record) -> bytes:
+    """The report as JSON: what the PDF shows, and all readings and workings behind it."""
+    signed = record["signed"]
+    wrapped = {
+        "format": "fine-gap/job-report",
+        "version": 1,
+        "core_version": signed["core_version"] if signed else VERSION,
+        "job": record,
+    }
+    return json.dumps(wrapped, ensure_ascii=False, indent=2).encode()
+
+
+def as_pdf(record: Record) -> bytes:
+    """The report as one A4 page: found and left, verdicts, tries, gauges, sheet revision, who and when."""
+    _register_fonts()
+    buffer = io.BytesIO()
+    canvas = Canvas(buffer, pagesize=A4)
+    canvas.setTitle(f"Job {record['number']}, {record['pump']['tag']}")
+    canvas.setAuthor("Fine Gap")
+    story = [*_heading(record), *_sizes(record), *_gap(record), *_proof(record), *_signature(record)]
+    frame = KeepInFrame(_WIDTH, A4[1] - 26 * mm, story, mode="shrink")
+    _, height = frame.wrapOn(canvas, _WIDTH, A4[1] - 26 * mm)
+    frame.drawOn(canvas, 15 * mm, A4[1] - 13 * mm - height)
+    canvas.setFont("FineGap", 6.5)
+    canvas.setFillColor(_GREY)
+    canvas.drawString(15 * mm, 8 * mm, "Local law, site rules, the maker's manual and licensed trades rule over this page.")
+    canvas.drawRightString(A4[0] - 15 * mm, 8 * mm, f"Fine Gap, core {VERSION}. Lengths in {record['unit']}.")
+    canvas.showPage()
+    canvas.save()
+    return buffer.getvalue()
+
+
+@cache
+def _register_fonts() -> None:
+    pdfmetrics.registerFont(TTFont("FineGap", _FONTS / "DejaVuSansCondensed.ttf"))
+    pdfmetrics.registerFont(TTFont("FineGap-Bold", _FONTS / "DejaVuSansCondensed-Bold.ttf"))
+    pdfmetrics.registerFontFamily("FineGap", normal="FineGap", bold="FineGap-Bold")
+
+
+def _p(text: str, style: ParagraphStyle = _BODY) -> Paragraph:
+    return Paragraph(escape(text), style)
+
+
+def _b(text: str) -> Paragraph:
+    return Paragraph(f"<b>{escape(text)}</b>", _BODY)
+
+
+def _when(stamp: str) -> str:
+    return datetime.fromisoformat(stamp).strftime("%Y-%m-%d %H:%M")
+
+
+def _heading(record: Record) -> list[Flowable]:
+    pump, duty = record["pump"], record["duty"]
+    state = "Signed" if record["signed"] else "NOT SIGNED: work in progress"
+    title = ParagraphStyle("title", parent=_BODY, fontName="FineGap-Bold", fontSize=15, leading=19)
+    hours = f" at {record['hours_run']} h" if record["hours_run"] is not None else ""
+    return [
+        _p(f"{pump['tag']}  {pump['service']}", title),
+        _p(f"Job {record['number']}. {state}. {pump['maker']} {pump['model']}, serial {pump['serial']}, {pump['location']}."),
+        _p(f"Came in{hours}: {record['reason']}. Opened by {record['opened_by']}, {_when(record['opened_at'])}."),
+        _p(
+            f"Duty: {duty['liquid']}, {duty['viscosity']} at {duty['temperature']}, {duty['pressure']}, {duty['speed']}; "
+            f"{duty['material']}."
+        ),
+        _p(f"Spec sheet: {record['sheet']}. Verdicts by the {record['school']} school."),
+    ]
+
+
+def _table(rows: list[list[Any]], widths: list[float]) -> Table:
+    table = Table(rows, colWidths=[w * _WIDTH for w in widths], repeatRows=1)
+    table.setStyle(
+        TableStyle(
+            [
+                ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                ("LINEBELOW", (0, 0), (-1, 0), 0.8, _INK),
+                ("LINEBELOW", (0, 1), (-1, -1), 0.3, _RULE),
+                ("TOPPADDING", (0, 0), (-1, -1), 1.5),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
+                ("LEFTPADDING", (0, 0), (-1, -1), 0),
+            ]
+        )
+    )
+    return table
+
+
+def _sizes(record: Record) -> list[Flowable]:
+    rows: list[list[Any]] = [[_p(t, _SMALL) for t in ("", "Size", "New", "Limit", "Found", "Verdict", "Decided", "Left")]]
+    for feature in record["features"]:
+        decision = feature["decision"]
+        decided = f"{decision['decided']}. {decision['reason']}" if decision else ""
+        rows.append(
+            [
+                _p(str(feature["number"])),
+                _p(feature["name"]),
+                _p(feature["new_text"]),
+                _p(feature["limit_text"]),
+                _b(_measured(feature["found"])),
+                _p(_called(feature["found"])),
+                _p(decided.strip()),
+                _p(_left(feature, record)),
+            ]
+        )
+    return [_p(f"Found and left ({record['unit']})", _HEAD), _table(rows, [0.03, 0.18, 0.13, 0.11, 0.12, 0.16, 0.14, 0.13])]
+
+
+def _measured(result: Record | None) -> str:
+    return f"{result['text']} ± {result['expanded_text']}" if result else "not measured"
+
+
+def _called(result: Record | None) -> str:
+    if not result or not result["verdict"]:
+        return ""
+    return f"{result['verdict']['call']}, {100 * result['verdict']['probability']:.1f} %"
+
+
+def _left(feature: Record, record: Record) -> str:
+    if feature["left"]:
+        return f"{_measured(feature['left'])} {_called(feature['left'])}"
+    setting = record["setting"]
+    if feature["kind"] == "gap" and setting and setting["tries"]:
+        return f"{setting['tries'][-1]['gap']} as set"
+    return "as found" if feature["found"] else ""
+
+
+def _gap(record: Record) -> list[Flowable]:
+    setting = record["setting"]
+    story: list[Flowable] = [_p("End clearance", _HEAD), _p(record["choice"]["sentence"])]
+    if setting is None:
+        return story
+    if setting["tries"]:
+        story += [Spacer(1, 3), GapBar(setting), Spacer(1, 2)]
+    rows: list[list[Any]] = [[_p(t, _SMALL) for t in ("Try", "Set by", "Checked", "Gap", "Next", "Who and when")]]
+    for one in setting["tries"][-_TRIES_SHOWN:]:
+        who = f"{one['by']}, {_when(one['at'])}"
+        rows.append([_p(str(one["number"])), _p(one["set_by"]), _p(one["checked"]), _b(one["gap"]), _p(one["next"]), _p(who)])
+    if len(rows) > 1:
+        story.append(_table(rows, [0.05, 0.25, 0.26, 0.08, 0.12, 0.24]))
+    earlier = len(setting["tries"]) - _TRIES_SHOWN
+    if earlier > 0:
+        story.append(_p(f"{earlier} earlier tries are in the JSON report.", _SMALL))
+    window = f"Window {setting['low']} to {setting['high']} {record['unit']}."
+    hot = f" Predicted hot gap {setting['hot']['text']}." if setting["hot"] else ""
+    return [*story, _p(window + hot)]
+
+
+def _proof(record: Record) -> list[Flowable]:
+    def listed(steps: list[Record]) -> str:
+        return " ".join(f"{s['text']} {'— ' + s['by'] + ', ' + _when(s['at']) if s['at'] else '— NOT DONE'}." for s in steps)
+
+    holds = [s for s in record["steps"] if s["hold"]]
+    used = {r["gauge"] for f in record["features"] for r in f["readings"]}
+    gauges = [g for g in record["gauges"] if g["tag"] in used]
+    told = "; ".join(
+        f"{g['tag']} {g['kind']}, U {g['expanded']} (k {g['k']:g}), calibrated {g['calibrated']}, due {g['due']}"
+        + (" OVERDUE" if g["overdue"] else "")
+        for g in gauges
+    )
+    prove = [s for s in holds if s["stage"] == Stage.PROVE.value]
+    before = [s for s in holds if s["stage"] != Stage.PROVE.value]
+    return [
+        _p("Hold points", _HEAD),
+        _p(listed(before), _SMALL),
+        _p(listed(prove)),
+        _p("Gauges", _HEAD),
+        _p(told or "none used"),
+    ]
+
+
+def _signature(record: Record) -> list[Flowable]:
+    signed = record["signed"]
+    if signed:
+        reason = f" Signed past what was open, because: {signed['reason']}" if signed["reason"] else ""
+        words = f"Signed off by {signed['by']}, {_when(signed['at'])}, core {signed['core_version']}.{reason}"
+        return [_p("Signature", _HEAD), _b(words)]
+    open_points = " ".join(b["sentence"] for b in record["blockers"])
+    return [_p("Still open", _HEAD), _p(open_points or "Nothing. It can be signed.")]
+
+
+class GapBar(Flowable):  # type: ignore[misc]  # reportlab has no types
+    """The gap between two hatched faces: window band, target, and the last reading with its uncertainty as a soft edge."""
+
+    def __init__(self, setting: Record) -> None:
+        super().__init__()
+        self.setting = setting
+        self.width, self.height = _WIDTH, 13 * mm
+
+    def draw(self) -> None:
+        """Draw on the canvas of the frame."""
+        s, last = self.setting, self.setting["tries"][-1]
+        most = 1.25 * max(s["high_mm"], last["gap_mm"] + last["expanded_mm"])
+        left, right = 6 * mm, self.width - 6 * mm
+        bottom, top = 4 * mm, 11 * mm
+
+        def x(gap_mm: float) -> Any:
+            return left + (right - left) * min(max(gap_mm / most, 0.0), 1.0)
+
+        canvas = self.canv
+        canvas.setStrokeColor(_INK)
+        for edge in (0.0, right):
+            canvas.rect(edge, bottom, 6 * mm, top - bottom)
+            for i in range(4):
+                canvas.line(edge + i * 1.5 * mm, bottom, min(edge + i * 1.5 * mm + 4 * mm, edge + 6 * mm), bottom + 4 * mm)
+        canvas.setFillColor(HexColor("#DCE3EE"))
+        canvas.rect(x(s["low_mm"]), bottom, x(s["high_mm"]) - x(s["low_mm"]), top - bottom, stroke=0, fill=1)
+        canvas.setFillColor(HexColor("#C9CED1"))
+        near, far = x(last["gap_mm"] - last["expanded_mm"]), x(last["gap_mm"] + last["expanded_mm"])
+        canvas.rect(near, bottom + 1.5 * mm, far - near, top - bottom - 3 * mm, stroke=0, fill=1)
+        canvas.setLineWidth(1.6)
+        canvas.line(x(last["gap_mm"]), bottom - 1 * mm, x(last["gap_mm"]), top + 1 * mm)
+        canvas.setLineWidth(0.6)
+        canvas.line(left, bottom, right, bottom)
+        canvas.line(left, top, right, top)
+        canvas.setFont("FineGap", 7)
+        canvas.setFillColor(_BLUE)
+        canvas.drawCentredString(x(s["low_mm"]), 0.6 * mm, s["low"])
+        canvas.drawCentredString(x(s["high_mm"]), 0.6 * mm, s["high"])
+        canvas.setFillColor(_INK)
+        canvas.drawCentredString(x(last["gap_mm"]), top + 1.5 * mm, last["gap"])

@@ -1,0 +1,138 @@
+"""Reading and writing spec sheet files (``docs/formats/spec-sheet.schema.json``).
+
+Everything wrong with a file is said with its line, and nothing of a wrong file is kept.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+import json
+import re
+from functools import cache
+from typing import Any, NoReturn
+
+from django.conf import settings
+
+from finegap.core.errors import FieldError
+from finegap.core.sheet import SpecSheet, read_sheet
+
+FORMAT, VERSION = "fine-gap/spec-sheet", 1
+LARGEST_BYTES = 512 * 1024
+SCHEMA_PATH = settings.BASE_DIR / "docs" / "formats" / "spec-sheet.schema.json"
+
+
+def parse_file(text: str) -> tuple[dict[str, Any], SpecSheet]:
+    """Read a sheet file.
+
+    Parameters
+    ----------
+    text : str
+        The file's contents.
+
+    Returns
+    -------
+    tuple of dict and SpecSheet
+        The content to keep, and the sheet it makes.
+
+    Raises
+    ------
+    FieldError
+        Too large, not JSON, of a newer version, not of the published shape, or with values that cannot be.
+    """
+    if len(text.encode()) > LARGEST_BYTES:
+        raise FieldError("file", "it is too large for a spec sheet.", f"Expected up to {LARGEST_BYTES // 1024} kB.")
+    content = _json(text)
+    if not isinstance(content, dict) or content.get("format") != FORMAT:
+        raise FieldError("line 1", "this is not a spec sheet.", f'Expected "format": "{FORMAT}".')
+    version = content.get("version")
+    if isinstance(version, int) and version > VERSION:
+        problem = f"the file is of format version {version}, newer than this application."
+        raise FieldError("version", problem, f"Expected version {VERSION}; update Fine Gap to read it.")
+    try:
+        _check_shape(content)
+        sheet = read_sheet(content)
+        _check_date(content["date"])
+    except FieldError as error:
+        line = _line_of(text, error.field)
+        where = f"line {line}, {error.field}" if line else error.field
+        raise FieldError(where, error.problem, error.hint) from None
+    return content, sheet
+
+
+def write_file(content: dict[str, Any]) -> str:
+    """A kept sheet as a file: reading it back gives the same sheet."""
+    return json.dumps(content, ensure_ascii=False, indent=2) + "\n"
+
+
+def _json(text: str) -> Any:
+    def no_constant(name: str) -> NoReturn:
+        raise FieldError("file", f"{name} is not a number.", "Expected plain JSON.")
+
+    def no_repeats(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+        seen = dict(pairs)
+        if len(seen) < len(pairs):
+            repeated = next(k for i, (k, _) in enumerate(pairs) if k in dict(pairs[:i]))
+            raise FieldError(repeated, "it is given twice.", "Expected each name once.")
+        return seen
+
+    try:
+        return json.loads(text, parse_constant=no_constant, object_pairs_hook=no_repeats)
+    except json.JSONDecodeError as error:
+        raise FieldError(f"line {error.lineno}", "this is not JSON from here on.", f"{error.msg}.") from None
+    except RecursionError:
+        raise FieldError("file", "it is nested too deeply.", "Expected a spec sheet.") from None
+
+
+@cache
+def _validator() -> Any:
+    from jsonschema import Draft202012Validator
+
+    return Draft202012Validator(json.loads(SCHEMA_PATH.read_text()))
+
+
+def _check_shape(content: dict[str, Any]) -> None:
+    from jsonschema.exceptions import best_match
+
+    error = best_match(_validator().iter_errors(content))
+    if error is None:
+        return
+    path = re.sub(r"^\$\.?", "", error.json_path) or "file"
+    if error.validator == "pattern" and re.match(r"[=+\-@\t\r]", str(error.instance)):
+        raise FieldError(path, "the text begins like a formula.", "Expected plain text; put a letter first.")
+    if error.validator == "additionalProperties" or error.validator == "required":
+        raise FieldError(path, f"{error.message}.", "Expected the names of the published format.")
+    if error.instance is None or error.instance == "":
+        raise FieldError(path, "the cell is empty.", "Expected a value; a hole in a table is never guessed.")
+    shown = json.dumps(error.instance, ensure_ascii=False)
+    problem = "it is empty." if error.instance in ([], {}) else f"{shown[:60]} does not fit."
+    raise FieldError(path, problem, error.schema.get("description", f"{error.message[:200]}."))
+
+
+def _check_date(text: str) -> None:
+    try:
+        dt.date.fromisoformat(text)
+    except ValueError:
+        raise FieldError("date", f"{text} is not a day.", "Expected year-month-day.") from None
+
+
+def _line_of(text: str, path: str) -> int | None:
+    """Line of a path in a JSON text: JSON is YAML, and YAML's nodes know where they stand."""
+    import yaml
+
+    try:
+        node = yaml.compose(text, Loader=getattr(yaml, "CSafeLoader", yaml.SafeLoader))
+    except yaml.YAMLError:
+        return None
+    line: int | None = None
+    for name, index in re.findall(r"([\w-]+)|\[(\d+)\]", path):
+        if isinstance(node, yaml.MappingNode) and name:
+            match = next(((k, v) for k, v in node.value if k.value == name), None)
+            if match is None:
+                break
+            line, node = match[0].start_mark.line + 1, match[1]
+        elif isinstance(node, yaml.SequenceNode) and index and int(index) < len(node.value):
+            node = node.value[int(index)]
+            line = node.start_mark.line + 1
+        else:
+            break
+    return line

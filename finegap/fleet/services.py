@@ -1,0 +1,69 @@
+"""Changing the fleet."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from finegap.core.errors import FieldError
+from finegap.core.quantities import Dimension, Sign, parse
+from finegap.core.sheet import read_sheet
+from finegap.fleet.models import Pump
+from finegap.sheets.models import Sheet
+
+
+@dataclass(frozen=True)
+class NewPump:
+    """A pump as typed. ``casing`` is the casing's temperature; empty means that of the liquid."""
+
+    tag: str
+    service: str
+    location: str
+    serial: str
+    sheet: str
+    material: str
+    liquid: str
+    viscosity: str
+    temperature: str
+    pressure: str
+    speed_r_min: float
+    casing: str = ""
+
+
+def add_pump(actor: User, new: NewPump) -> Pump:
+    """Add a pump to the fleet.
+
+    Raises
+    ------
+    FieldError
+        A quantity that cannot be, an unknown sheet, a material its clearance table does not know, a tag taken.
+    """
+    sheet = Sheet.objects.filter(slug=new.sheet).first()
+    revision = sheet.revisions.first() if sheet else None
+    if sheet is None or revision is None:
+        raise FieldError("sheet", f"there is no sheet {new.sheet}.", "Expected one from Sheets.")
+    materials = list(dict.fromkeys(row.material for row in read_sheet(revision.content).rows))
+    if new.material not in materials:
+        known = ", ".join(materials)
+        raise FieldError("material", f"the clearance table has no row for {new.material or 'it'}.", f"Expected: {known}.")
+    temperature = parse(new.temperature, Dimension.TEMPERATURE, "temperature", "C").value
+    with transaction.atomic():
+        if Pump.objects.filter(tag=new.tag).exists():
+            raise FieldError("tag", f"{new.tag} is taken.", "Expected a tag of its own.")
+        return Pump.objects.create(
+            tag=new.tag,
+            service=new.service,
+            location=new.location,
+            serial=new.serial,
+            sheet=sheet,
+            material=new.material,
+            liquid=new.liquid,
+            viscosity_typed=new.viscosity,
+            viscosity_mm2_s=parse(new.viscosity, Dimension.VISCOSITY, "viscosity", "mm2/s", Sign.POSITIVE).value,
+            temperature_c=temperature,
+            casing_c=parse(new.casing, Dimension.TEMPERATURE, "casing", "C").value if new.casing else temperature,
+            pressure_bar=parse(new.pressure, Dimension.PRESSURE, "pressure", "bar", Sign.NOT_NEGATIVE).value,
+            speed_r_min=new.speed_r_min,
+        )

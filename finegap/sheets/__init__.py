@@ -1,0 +1,1 @@
+"""Spec sheets and their revisions."""

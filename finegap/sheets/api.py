@@ -1,0 +1,73 @@
+"""Sheets over HTTP."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import Http404, HttpResponse
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from finegap.exchange.sheet_file import write_file
+from finegap.sheets import queries, services, shapes
+from finegap.sheets.models import SheetRevision
+from finegap.site.api import UNIT, Error, actor_of, answer, checked, shape_serializer, units_of
+from finegap.site.security import LeadWrites
+
+SheetLineAnswer = shape_serializer(shapes.SheetLine)
+SheetDetailAnswer = shape_serializer(shapes.SheetDetail)
+
+
+class SheetFile(serializers.Serializer[Any]):
+    """A sheet file's contents."""
+
+    text = serializers.CharField(trim_whitespace=False)
+
+
+class Sheets(APIView):
+    """The list of sheets; a lead adds revisions."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(responses=SheetLineAnswer(many=True))
+    def get(self, request: Request) -> Response:
+        """Every sheet at its latest revision."""
+        return answer(queries.sheet_lines())
+
+    @extend_schema(request=SheetFile, parameters=[UNIT], responses={201: SheetDetailAnswer, 403: Error, 422: Error})
+    def post(self, request: Request) -> Response:
+        """Add a revision from a file."""
+        kept = services.add_revision(actor_of(request), checked(SheetFile, request)["text"])
+        return answer(queries.sheet_detail(kept, units_of(request)), 201)
+
+
+class SheetRevisions(APIView):
+    """One revision; the latest if none is named."""
+
+    @extend_schema(parameters=[UNIT], responses={200: SheetDetailAnswer, 404: Error})
+    def get(self, request: Request, slug: str, revision: str | None = None) -> Response:
+        """A revision as the manual prints it."""
+        return answer(queries.sheet_detail(_found(slug, revision), units_of(request)))
+
+
+class SheetExport(APIView):
+    """A revision as a file."""
+
+    @extend_schema(responses={(200, "application/json"): OpenApiTypes.OBJECT, 404: Error})
+    def get(self, request: Request, slug: str, revision: str) -> HttpResponse:
+        """The same file that was read."""
+        kept = _found(slug, revision)
+        response = HttpResponse(write_file(kept.content), content_type="application/json")
+        response["Content-Disposition"] = f'attachment; filename="{slug}-{revision}.json"'
+        return response
+
+
+def _found(slug: str, revision: str | None) -> SheetRevision:
+    kept = queries.revision_of(slug, revision)
+    if kept is None:
+        raise Http404
+    return kept

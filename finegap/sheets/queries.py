@@ -1,0 +1,125 @@
+"""Reading spec sheets."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from finegap.core.gap.housing import SheetCheck
+from finegap.core.sheet import FeatureSpec, GasketMeans, HousingMeans, SpecSheet, read_sheet
+from finegap.core.showing import Units, length
+from finegap.sheets.models import Sheet, SheetRevision
+from finegap.sheets.shapes import RowLine, SheetDetail, SheetLine, SizeLine
+
+
+def sheet_lines() -> list[SheetLine]:
+    """Every sheet at its latest revision, with the pumps that use it."""
+    lines = []
+    for sheet in Sheet.objects.order_by("title").prefetch_related("revisions", "pumps"):
+        revisions = list(sheet.revisions.all())
+        if not revisions:
+            continue
+        content = revisions[0].content
+        lines.append(
+            SheetLine(
+                slug=sheet.slug,
+                title=sheet.title,
+                maker=content["maker"],
+                model=content["model"],
+                revision=revisions[0].revision,
+                date=revisions[0].date,
+                family=content["family"],
+                means=content["adjustment"]["means"],
+                revisions=[r.revision for r in revisions],
+                pumps=[p.tag for p in sheet.pumps.all()],
+            )
+        )
+    return lines
+
+
+def revision_of(slug: str, revision: str | None) -> SheetRevision | None:
+    """A revision by name, or the latest."""
+    found = SheetRevision.objects.filter(sheet__slug=slug).select_related("sheet", "added_by")
+    return (found.filter(revision=revision) if revision else found).first()
+
+
+def sheet_detail(kept: SheetRevision, units: Units) -> SheetDetail:
+    """A revision laid out as the manual prints it."""
+    sheet = read_sheet(kept.content)
+    check = sheet.means.check if isinstance(sheet.means, HousingMeans) else None
+    return SheetDetail(
+        slug=kept.sheet.slug,
+        title=sheet.title,
+        maker=sheet.maker,
+        model=sheet.model,
+        revision=sheet.revision,
+        date=kept.date,
+        source=sheet.source,
+        family=sheet.family.name,
+        school=sheet.school.value,
+        revisions=list(kept.sheet.revisions.values_list("revision", flat=True)),
+        added_by=kept.added_by.get_full_name() or kept.added_by.username,
+        sizes=[_size(f.number, f.name, sheet.features[f.key], units) for f in sheet.family.features],
+        table_page=sheet.table_page,
+        tolerance=f"−{length(sheet.minus_mm).bare(units)} +{length(sheet.plus_mm).text(units)}",
+        rows=[_row(printed, mm, units) for printed, mm in _rows(kept.content, sheet)],
+        adjustment=_adjustment(sheet, units),
+        torques=[[t.fastener, t.span.render(units), t.condition] for t in sheet.torques],
+        check=check_words(check),
+        check_agrees=check is None or check.agrees,
+    )
+
+
+def check_words(check: SheetCheck | None) -> str | None:
+    """Whether a sheet's printed arc agrees with its own diameter and lead; ``None`` where it prints none."""
+    if check is None:
+        return None
+    if check.agrees:
+        return "The printed arc agrees with diameter and lead."
+    return f"The printed arc is {(check.ratio - 1) * 100:+.1f} % off diameter and lead: measure the housing before trusting either."
+
+
+def _rows(content: dict[str, Any], sheet: SpecSheet) -> list[tuple[dict[str, Any], float]]:
+    return [(p, r.clearance_mm) for p, r in zip(content["clearance_table"]["rows"], sheet.rows, strict=True)]
+
+
+def _row(printed: dict[str, Any], clearance_mm: float, units: Units) -> RowLine:
+    return RowLine(
+        setting=printed["setting"],
+        material=printed["material"],
+        viscosity=" to ".join(printed["viscosity"]),
+        temperature=" to ".join(printed["temperature"]),
+        printed=printed["end_clearance"],
+        clearance=length(clearance_mm).text(units),
+    )
+
+
+def _size(number: int, name: str, spec: FeatureSpec, units: Units) -> SizeLine:
+    def text(mm: float) -> str:
+        return length(mm, spec.fine).bare(units)
+
+    limit = spec.limit
+    words = []
+    if limit and limit.lower_mm is not None:
+        words.append(f"at least {text(limit.lower_mm)}")
+    if limit and limit.upper_mm is not None:
+        words.append(f"at most {text(limit.upper_mm)}")
+    return SizeLine(number, name, f"{text(spec.new_mm[0])} to {text(spec.new_mm[1])}", ", ".join(words) or "—", spec.page)
+
+
+def _adjustment(sheet: SpecSheet, units: Units) -> list[list[str]]:
+    match sheet.means:
+        case GasketMeans():
+            sold = ", ".join(length(t / 1000).bare(units) for t in sheet.means.sold_um)
+            return [
+                ["Means", "gaskets under the head"],
+                ["Thicknesses as compressed", sold],
+                ["Begin with", length(sheet.means.start_um / 1000).text(units)],
+            ]
+        case HousingMeans(housing=housing, zero=zero, lash_mm=lash):
+            return [
+                ["Means", "threaded bearing housing"],
+                ["Outside diameter", length(housing.diameter_mm).text(units)],
+                ["Thread", f"{housing.hand.value}-hand, lead {length(housing.lead_mm, fine=True).text(units)}"],
+                ["Zero", zero.value],
+                ["Axial play", length(lash, fine=True).text(units)],
+            ]

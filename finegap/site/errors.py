@@ -1,0 +1,71 @@
+"""One mapping from what can go wrong to HTTP, one shape to show it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from rest_framework import exceptions
+from rest_framework.response import Response
+from rest_framework.views import exception_handler
+
+from finegap.core.errors import FieldError
+
+
+class Conflict(Exception):
+    """Somebody else saved to the job since it was looked at. ``changes`` says who did what, newest last."""
+
+    def __init__(self, changes: list[str]) -> None:
+        super().__init__("Somebody else saved to this job while you were looking at it.")
+        self.changes = changes
+
+
+class ReadOnly(Exception):
+    """The job is signed."""
+
+
+class Refused(Exception):
+    """The rules of the job do not allow it now; the reasons are sentences."""
+
+    def __init__(self, problem: str, reasons: list[str] | None = None) -> None:
+        super().__init__(problem)
+        self.reasons = reasons or []
+
+
+def _body(code: str, problem: str, **more: Any) -> dict[str, Any]:
+    empty = {"field": "", "hint": "", "suggestions": [], "reasons": []}
+    return {"code": code, "problem": problem, **empty, **more}
+
+
+def handle(error: Exception, context: dict[str, Any]) -> Response | None:
+    """DRF's exception handler: domain errors first, then DRF's own in the same shape."""
+    match error:
+        case FieldError():
+            suggestions = [{"typed": s.typed, "meaning": s.meaning} for s in error.suggestions]
+            body = _body("field", error.problem, field=error.field, hint=error.hint, suggestions=suggestions)
+            return Response(body, status=422)
+        case Conflict():
+            return Response(_body("conflict", str(error), reasons=error.changes), status=409)
+        case ReadOnly():
+            return Response(_body("signed", "This job is signed: it can be read, not changed."), status=409)
+        case Refused():
+            return Response(_body("refused", str(error), reasons=error.reasons), status=409)
+        case exceptions.ValidationError():
+            field, problem = _first_problem(error.detail)
+            return Response(_body("field", problem, field=field), status=422)
+    response = exception_handler(error, context)
+    if response is not None:
+        code = {401: "signed-out", 403: "not-allowed", 404: "not-found"}.get(response.status_code, "bad-request")
+        response.data = _body(code, str(response.data.get("detail", "")) if isinstance(response.data, dict) else str(response.data))
+    return response
+
+
+def _first_problem(detail: Any) -> tuple[str, str]:
+    """The first field and message of DRF's nested validation errors."""
+    path: list[str] = []
+    while isinstance(detail, dict | list) and detail:
+        if isinstance(detail, dict):
+            key, detail = next(iter(detail.items()))
+            path.append(str(key))
+        else:
+            detail = detail[0]
+    return ".".join(p for p in path if p != "non_field_errors"), str(detail)

@@ -1,0 +1,131 @@
+"""Load the invented works from ``demo/``, through the same services the application uses."""
+
+from __future__ import annotations
+
+import datetime as dt
+import json
+import uuid
+from pathlib import Path
+from typing import Any
+from unittest import mock
+
+from django.conf import settings
+from django.contrib.auth.models import Group, User
+from django.core.management.base import BaseCommand
+from django.db import transaction
+from django.utils import timezone
+
+from finegap.bench import services as bench
+from finegap.bench.facts import sheet_of
+from finegap.bench.models import Job
+from finegap.core.families.model import Stage
+from finegap.core.job import Phase
+from finegap.core.quantities import Dimension, parse
+from finegap.core.showing import Units
+from finegap.fleet.services import NewPump, add_pump
+from finegap.sheets.models import Sheet
+from finegap.sheets.services import add_revision
+from finegap.site.security import ROLES
+from finegap.toolbox.models import Gauge
+from finegap.toolbox.services import count_gaskets
+
+DEMO = Path(settings.BASE_DIR) / "demo"
+
+
+class Command(BaseCommand):
+    """``manage.py load_demo``: does nothing where there is data already."""
+
+    help = "Load the invented works from demo/, unless there is data already."
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        """Load everything, or nothing."""
+        if Sheet.objects.exists():
+            self.stdout.write("There is data already: nothing loaded.")
+            return
+        with transaction.atomic():
+            load(json.loads((DEMO / "works.json").read_text()))
+        self.stdout.write("Loaded the demo works.")
+
+
+def load(works: dict[str, Any]) -> None:
+    """Load a works: people, sheets, gauges, pumps, stock, jobs."""
+    people = {person["username"]: _person(**person) for person in works["people"]}
+    lead = people["otto"]
+    for path in sorted((DEMO / "sheets").glob("*.json")):
+        add_revision(lead, path.read_text())
+    for gauge in works["gauges"]:
+        Gauge.objects.create(**gauge)
+    for pump in works["pumps"]:
+        add_pump(lead, NewPump(**pump))
+    for line in works["stock"]:
+        count_gaskets(lead, line["sheet"], line["thickness"], line["count"], Units.MM)
+    for job in works["jobs"]:
+        _Clock(dt.datetime.fromisoformat(job["opened"])).run(_Script(people[job["by"]], job))
+
+
+def _person(username: str, first_name: str, last_name: str, role: str) -> User:
+    for name in ROLES:
+        Group.objects.get_or_create(name=name)
+    user = User(username=username, first_name=first_name, last_name=last_name)
+    user.set_unusable_password()
+    user.save()
+    user.groups.add(Group.objects.get(name=role))
+    return user
+
+
+class _Clock:
+    """Lets a job of the past be recorded in the past, two minutes to an action."""
+
+    def __init__(self, start: dt.datetime) -> None:
+        self.now = start
+
+    def tick(self) -> dt.datetime:
+        self.now += dt.timedelta(seconds=50)
+        return self.now
+
+    def run(self, script: _Script) -> None:
+        with mock.patch.object(timezone, "now", self.tick):
+            script.play()
+
+
+class _Script:
+    """One job of the works, played through the bench's services."""
+
+    def __init__(self, actor: User, job: dict[str, Any]) -> None:
+        self.actor, self.script = actor, job
+        self.number = 0
+
+    @property
+    def seen(self) -> bench.Seen:
+        version = Job.objects.get(number=self.number).version
+        return bench.Seen(self.actor, self.number, version, Units(self.script["unit"]))
+
+    def play(self) -> None:
+        script = self.script
+        job = bench.open_job(self.actor, script["pump"], script["reason"], script["hours_run"])
+        self.number = job.number
+        stages = [Stage(name) for name in script["stages"]]
+        self._steps(job, [s for s in stages if s in (Stage.PREPARE, Stage.STRIP)])
+        self._readings(script["readings"], Phase.FOUND)
+        for decision in script.get("decisions", []):
+            bench.decide(self.seen, uuid.uuid4(), **decision)
+        self._readings(script.get("left", []), Phase.LEFT)
+        self._steps(job, [s for s in stages if s is Stage.BUILD])
+        for one in script.get("tries", []):
+            stack = [round(parse(t, Dimension.LENGTH, "stack").value * 1000) for t in one["stack"]]
+            bench.record_try(self.seen, bench.NewTry(uuid.uuid4(), stack_um=stack, goes=one["goes"], stops=one["stops"]))
+        self._steps(job, [s for s in stages if s is Stage.PROVE])
+        if script.get("sign"):
+            bench.sign_off(self.seen, uuid.uuid4(), is_lead=True)
+
+    def _steps(self, job: Job, stages: list[Stage]) -> None:
+        for step in sheet_of(job).family.steps:
+            if step.stage in stages:
+                bench.mark_step(self.seen, uuid.uuid4(), step.key)
+
+    def _readings(self, groups: list[dict[str, Any]], phase: Phase) -> None:
+        for group in groups:
+            for station, values in group["values"].items():
+                for typed in values:
+                    new = bench.NewReading(uuid.uuid4(), group["feature"], station, typed, group["gauge"], phase.value)
+                    bench.record_reading(self.seen, new)

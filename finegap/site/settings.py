@@ -1,0 +1,142 @@
+"""Settings. A works runs this on its own machine; nothing here reaches another host."""
+
+import os
+from pathlib import Path
+
+BASE_DIR = Path(__file__).resolve().parents[2]
+VAR = Path(os.environ.get("FINEGAP_VAR", BASE_DIR / "var"))
+VAR.mkdir(parents=True, exist_ok=True)
+
+
+def _secret_key() -> str:
+    """The key of this installation: made once, kept beside the data, readable by its owner only."""
+    from django.core.management.utils import get_random_secret_key
+
+    path = VAR / "secret_key"
+    if not path.exists():
+        descriptor = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
+        with os.fdopen(descriptor, "w") as file:
+            file.write(get_random_secret_key())
+    return path.read_text()
+
+
+SECRET_KEY = os.environ.get("FINEGAP_SECRET_KEY") or _secret_key()
+DEBUG = os.environ.get("FINEGAP_DEBUG") == "1"
+DEMO = os.environ.get("FINEGAP_DEMO") == "1"
+"""Offer one-click sign-in as the demo people. Only ``make demo`` sets it."""
+
+ALLOWED_HOSTS = os.environ.get("FINEGAP_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "django.contrib.staticfiles",
+    "rest_framework",
+    "drf_spectacular",
+    "finegap.site.apps.Config",
+    "finegap.sheets.apps.Config",
+    "finegap.fleet.apps.Config",
+    "finegap.toolbox.apps.Config",
+    "finegap.bench.apps.Config",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "finegap.site.security.ContentSecurityPolicy",
+]
+
+ROOT_URLCONF = "finegap.site.urls"
+WSGI_APPLICATION = "finegap.site.wsgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [BASE_DIR / "frontend" / "dist"],
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+            ]
+        },
+    }
+]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": VAR / "finegap.sqlite3",
+        "OPTIONS": {
+            # A reading is acknowledged only once it is on the disk: WAL with full synchronisation.
+            "init_command": ("PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON; PRAGMA busy_timeout=5000"),
+            "transaction_mode": "IMMEDIATE",
+        },
+        "CONN_MAX_AGE": 600,
+        # Browser tests ask the server from several threads: the test database is a file.
+        "TEST": {"NAME": VAR / "test.sqlite3"},
+    }
+}
+
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+LOGIN_URL = "sign-in"
+LOGIN_REDIRECT_URL = "/"
+SESSION_COOKIE_SAMESITE = "Lax"
+
+LANGUAGE_CODE = "en-gb"
+TIME_ZONE = os.environ.get("FINEGAP_TIME_ZONE", "UTC")
+USE_TZ = True
+
+STATIC_URL = "/static/"
+STATIC_ROOT = VAR / "static"
+STATICFILES_DIRS = [("app", BASE_DIR / "frontend" / "dist" / "app")] if (BASE_DIR / "frontend/dist/app").exists() else []
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},
+}
+
+
+def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802 - WhiteNoise's own name
+    """Files the front-end build named by their content never change."""
+    return "/app/" in url
+
+
+DATA_UPLOAD_MAX_MEMORY_SIZE = 3 * 1024 * 1024
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+
+REST_FRAMEWORK = {
+    "DEFAULT_AUTHENTICATION_CLASSES": ["finegap.site.security.Session"],
+    "DEFAULT_PERMISSION_CLASSES": ["finegap.site.security.IsTechnician"],
+    "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
+    "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
+    "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
+    "EXCEPTION_HANDLER": "finegap.site.errors.handle",
+    "UNAUTHENTICATED_USER": None,
+}
+SPECTACULAR_SETTINGS = {
+    "TITLE": "Fine Gap",
+    "DESCRIPTION": "The bench sheet that thinks: jobs, readings, verdicts and the end clearance of rotary pumps.",
+    "VERSION": "0.1.0",
+    "SERVE_INCLUDE_SCHEMA": False,
+    "COMPONENT_SPLIT_REQUEST": True,
+    "SCHEMA_PATH_PREFIX": "/api",
+}
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

@@ -1,0 +1,39 @@
+"""Every address of the application."""
+
+from django.contrib.auth.views import LogoutView
+from django.urls import path, re_path
+
+from finegap.bench import api as bench
+from finegap.fleet import api as fleet
+from finegap.sheets import api as sheets
+from finegap.site import views
+from finegap.toolbox import api as toolbox
+
+_JOB = "api/jobs/<int:number>"
+
+urlpatterns = [
+    path("api/me", views.Me.as_view()),
+    path("api/jobs", bench.Jobs.as_view()),
+    path(_JOB, bench.JobDetail.as_view()),
+    path(f"{_JOB}/steps", bench.StepDone.as_view()),
+    path(f"{_JOB}/steps/clear", bench.StepCleared.as_view()),
+    path(f"{_JOB}/readings", bench.Readings.as_view()),
+    path(f"{_JOB}/readings/strike", bench.ReadingStruck.as_view()),
+    path(f"{_JOB}/decisions", bench.Decisions.as_view()),
+    path(f"{_JOB}/zero", bench.ZeroFound.as_view()),
+    path(f"{_JOB}/tries", bench.Tries.as_view()),
+    path(f"{_JOB}/signature", bench.Signature.as_view()),
+    re_path(r"^api/jobs/(?P<number>\d{1,9})/report\.(?P<kind>pdf|json)$", bench.Report.as_view()),
+    path("api/pumps", fleet.Pumps.as_view()),
+    path("api/sheets", sheets.Sheets.as_view()),
+    path("api/sheets/<slug:slug>", sheets.SheetRevisions.as_view()),
+    path("api/sheets/<slug:slug>/<str:revision>", sheets.SheetRevisions.as_view()),
+    path("api/sheets/<slug:slug>/<str:revision>/file", sheets.SheetExport.as_view()),
+    path("api/gauges", toolbox.Gauges.as_view()),
+    path("api/gaskets", toolbox.Stock.as_view()),
+    path("sign-in", views.SignIn.as_view(), name="sign-in"),
+    path("sign-in/demo", views.demo_sign_in, name="demo-sign-in"),
+    path("sign-out", LogoutView.as_view(next_page="sign-in"), name="sign-out"),
+    path("no-role", views.no_role, name="no-role"),
+    re_path(r"^(?!api/|static/).*$", views.page),
+]

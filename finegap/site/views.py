@@ -1,0 +1,84 @@
+"""The page itself, signing in, and who is signed in."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.conf import settings
+from django.contrib.auth import login
+from django.contrib.auth.decorators import login_required, user_passes_test
+from django.contrib.auth.models import User
+from django.contrib.auth.views import LoginView
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.shortcuts import get_object_or_404, render
+from django.utils.decorators import method_decorator
+from django.views.decorators.cache import never_cache
+from django.views.decorators.csrf import ensure_csrf_cookie
+from django.views.decorators.http import require_GET, require_POST
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from finegap.core import VERSION
+from finegap.site.api import actor_of
+from finegap.site.security import ROLES, role_of
+
+DEMO_USERS = ("ines", "otto")
+"""The demo's technician and lead; one click signs in as one of them, and only in the demo."""
+
+
+@require_GET
+@login_required
+@user_passes_test(lambda user: role_of(user) in ROLES, login_url="no-role")
+@never_cache
+@ensure_csrf_cookie
+def page(request: HttpRequest) -> HttpResponse:
+    """The application's one page, for anyone with a role."""
+    return render(request, "index.html")
+
+
+def no_role(request: HttpRequest) -> HttpResponse:
+    """For an account without a role: says what to do."""
+    return render(request, "site/no_role.html", status=403)
+
+
+@method_decorator(never_cache, name="dispatch")
+class SignIn(LoginView):
+    """Name and password; in the demo one click."""
+
+    template_name = "site/sign_in.html"
+    redirect_authenticated_user = False
+
+    def get_context_data(self, **kwargs: Any) -> dict[str, Any]:
+        """The demo's people, if this is the demo."""
+        people = User.objects.filter(username__in=DEMO_USERS).order_by("username") if settings.DEMO else []
+        return super().get_context_data(demo_people=people, **kwargs)
+
+
+@require_POST
+def demo_sign_in(request: HttpRequest) -> HttpResponse:
+    """Sign in as a demo person without a password; there is no such address outside the demo."""
+    if not settings.DEMO or request.POST.get("username") not in DEMO_USERS:
+        raise Http404
+    login(request, get_object_or_404(User, username=request.POST["username"]))
+    return HttpResponseRedirect("/")
+
+
+class MeAnswer(serializers.Serializer[Any]):
+    """Who is signed in."""
+
+    name = serializers.CharField()
+    role = serializers.ChoiceField(list(ROLES))
+    version = serializers.CharField()
+
+
+class Me(APIView):
+    """Who is signed in."""
+
+    @extend_schema(responses=MeAnswer)
+    def get(self, request: Request) -> Response:
+        """Name, role, and the version of the core."""
+        user = actor_of(request)
+        return Response({"name": user.get_full_name() or user.username, "role": role_of(user), "version": VERSION})

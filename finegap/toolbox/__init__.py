@@ -1,0 +1,1 @@
+"""Gauges and gasket stock."""

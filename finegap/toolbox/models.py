@@ -1,0 +1,46 @@
+"""Gauges with their certificates, and gaskets on the shelf."""
+
+from django.db import models
+
+from finegap.sheets.models import Sheet
+
+
+class Gauge(models.Model):
+    """A gauge. ``expanded_mm`` is U of its certificate with coverage factor ``k``."""
+
+    tag = models.CharField(max_length=20, unique=True)
+    kind = models.CharField(max_length=60)
+    resolution_mm = models.FloatField()
+    expanded_mm = models.FloatField()
+    k = models.FloatField()
+    repeatability_mm = models.FloatField(null=True, blank=True)
+    calibrated = models.DateField()
+    due = models.DateField()
+
+    class Meta:
+        ordering = ["tag"]
+        constraints = [
+            models.CheckConstraint(condition=models.Q(resolution_mm__gt=0), name="resolution_above_zero"),
+            models.CheckConstraint(condition=models.Q(expanded_mm__gte=0, k__gt=0), name="certificate_makes_sense"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.tag} {self.kind}"
+
+
+class GasketStock(models.Model):
+    """Head gaskets on the shelf for the pumps of one sheet, by thickness as compressed."""
+
+    sheet = models.ForeignKey(Sheet, models.CASCADE, related_name="gaskets")
+    thickness_um = models.PositiveIntegerField()
+    count = models.PositiveIntegerField()
+
+    class Meta:
+        ordering = ["sheet", "thickness_um"]
+        constraints = [
+            models.UniqueConstraint(fields=["sheet", "thickness_um"], name="one_line_a_thickness"),
+            models.CheckConstraint(condition=models.Q(thickness_um__gt=0), name="thickness_above_zero"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.count} × {self.thickness_um} µm for {self.sheet}"

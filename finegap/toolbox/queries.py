@@ -1,0 +1,34 @@
+"""Reading the toolbox."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from finegap.core.showing import Units, length
+from finegap.toolbox.models import GasketStock, Gauge
+from finegap.toolbox.shapes import GaugeShape, StockShape
+
+
+def gauge_shapes(units: Units, today: dt.date) -> list[GaugeShape]:
+    """Every gauge with its certificate, by tag."""
+    return [
+        GaugeShape(
+            tag=g.tag,
+            kind=g.kind,
+            resolution=length(g.resolution_mm, fine=True).text(units),
+            expanded=length(g.expanded_mm, fine=True).text(units),
+            k=g.k,
+            calibrated=g.calibrated,
+            due=g.due,
+            overdue=g.due < today,
+        )
+        for g in Gauge.objects.all()
+    ]
+
+
+def stock_shapes(units: Units) -> list[StockShape]:
+    """Every line of gasket stock, by sheet and thickness."""
+    return [
+        StockShape(g.sheet.title, g.sheet.slug, g.thickness_um, length(g.thickness_um / 1000).text(units), g.count)
+        for g in GasketStock.objects.select_related("sheet")
+    ]
