@@ -171,6 +171,7 @@ class Renderer:
             anchor=list(feature.anchor),
             label=list(feature.label),
             stations=[shapes.StationShape(s.key, s.plane, s.direction, s.label) for s in feature.stations],
+            parts=[part for part in (feature.bore, feature.shaft) if part],
             new_text=f"{self.bare(spec.new_mm[0], spec.fine)} to {self.bare(spec.new_mm[1], spec.fine)}",
             limit_text=self._limit(state),
             page=spec.page,

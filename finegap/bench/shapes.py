@@ -99,7 +99,10 @@ class DecisionShape:
 
 @dataclass(frozen=True)
 class FeatureShape:
-    """A numbered gap or size with all that is known about it. ``reason_to_*`` says whether deciding so needs a reason."""
+    """A numbered gap or size with all that is known about it.
+
+    ``parts`` are the features a running clearance is made of; ``reason_to_*`` says whether deciding so needs a reason.
+    """
 
     key: str
     number: int
@@ -109,6 +112,7 @@ class FeatureShape:
     anchor: list[int]
     label: list[int]
     stations: list[StationShape]
+    parts: list[str]
     new_text: str
     limit_text: str
     page: str

@@ -61,8 +61,8 @@ class Amount:
         unit, decimals, _ = systems[0] if units is Units.MM else systems[1]
         if self.value in (float("inf"), float("-inf")):
             return "infinite"
-        if self.kind is Kind.PERCENT and 99.95 <= self.value < 100:
-            return "over 99.9"
+        if self.kind is Kind.PERCENT and not 0.05 <= self.value < 99.95:
+            return "over 99.9" if self.value > 50 else "under 0.1"
         value = from_internal(self.value, dimension, unit) if dimension else self.value
         return round_half_away(value, decimals)
 

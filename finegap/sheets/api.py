@@ -46,10 +46,10 @@ class Sheets(APIView):
 
 
 class SheetRevisions(APIView):
-    """One revision; the latest if none is named."""
+    """One revision, or the one called latest."""
 
     @extend_schema(parameters=[UNIT], responses={200: SheetDetailAnswer, 404: Error})
-    def get(self, request: Request, slug: str, revision: str | None = None) -> Response:
+    def get(self, request: Request, slug: str, revision: str) -> Response:
         """A revision as the manual prints it."""
         return answer(queries.sheet_detail(_found(slug, revision), units_of(request)))
 
@@ -67,7 +67,7 @@ class SheetExport(APIView):
 
 
 def _found(slug: str, revision: str | None) -> SheetRevision:
-    kept = queries.revision_of(slug, revision)
+    kept = queries.revision_of(slug, None if revision == "latest" else revision)
     if kept is None:
         raise Http404
     return kept

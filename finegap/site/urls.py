@@ -26,7 +26,6 @@ urlpatterns = [
     re_path(r"^api/jobs/(?P<number>\d{1,9})/report\.(?P<kind>pdf|json)$", bench.Report.as_view()),
     path("api/pumps", fleet.Pumps.as_view()),
     path("api/sheets", sheets.Sheets.as_view()),
-    path("api/sheets/<slug:slug>", sheets.SheetRevisions.as_view()),
     path("api/sheets/<slug:slug>/<str:revision>", sheets.SheetRevisions.as_view()),
     path("api/sheets/<slug:slug>/<str:revision>/file", sheets.SheetExport.as_view()),
     path("api/gauges", toolbox.Gauges.as_view()),

@@ -1,0 +1,84 @@
+# Fine Gap. `make demo` and `make test` do all the set-up on a fresh machine.
+# Needs: Python 3.11, Node 20.19 or newer, make.
+
+PORT ?= 8000
+PYTHON ?= python3
+VENV := .venv
+PY := $(VENV)/bin/python
+export FINEGAP_VAR ?= $(CURDIR)/var
+
+.DEFAULT_GOAL := help
+.PHONY: help demo demo-reset dev test test-core test-front test-browser check bench types lock screenshots clean machine
+
+help: ## this list
+	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
+
+machine:
+	@tools/machine $(PYTHON)
+
+$(VENV)/.run: requirements/run.txt | machine
+	@test -x $(PY) || $(PYTHON) -m venv $(VENV)
+	@echo "Installing what the application needs ..."
+	@$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/run.txt
+	@touch $@
+
+$(VENV)/.dev: requirements/dev.txt $(VENV)/.run
+	@echo "Installing what checks and tests need ..."
+	@$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/dev.txt
+	@touch $@
+
+frontend/node_modules/.done: frontend/package-lock.json | machine
+	@echo "Installing the front end's packages ..."
+	@cd frontend && npm ci --silent --no-audit --no-fund
+	@touch $@
+
+frontend/dist/index.html: frontend/node_modules/.done frontend/index.html frontend/vite.config.ts $(shell find frontend/src -type f)
+	@echo "Building the front end ..."
+	@cd frontend && npm run --silent build -- --logLevel warn
+
+demo: $(VENV)/.run frontend/dist/index.html ## the demo works at http://127.0.0.1:8000 (PORT=8917 chooses another)
+	@FINEGAP_DEMO=1 $(PY) tools/serve.py --port $(PORT)
+
+demo-reset: $(VENV)/.run ## throw the demo's data away; the next `make demo` starts afresh
+	@$(PY) tools/serve.py --reset
+
+dev: $(VENV)/.run frontend/node_modules/.done ## Django and Vite side by side, reloading
+	@$(PY) manage.py migrate -v0 && $(PY) manage.py load_demo
+	@trap 'kill 0' INT TERM EXIT; FINEGAP_DEMO=1 FINEGAP_DEBUG=1 $(PY) manage.py runserver & cd frontend && npm run dev
+
+check: $(VENV)/.dev frontend/node_modules/.done ## format, lint, types, import contracts, stale generated files
+	@$(VENV)/bin/ruff format --check --quiet . && $(VENV)/bin/ruff check --quiet .
+	@$(VENV)/bin/mypy
+	@$(VENV)/bin/lint-imports --no-logo 2>/dev/null || $(VENV)/bin/lint-imports
+	@$(PY) manage.py makemigrations --check --dry-run -v0
+	@tools/generated --check
+	@cd frontend && npm run --silent check
+
+types: $(VENV)/.dev frontend/node_modules/.done ## the OpenAPI schema and the front end's types, from the code
+	@tools/generated
+
+test: check test-front test-core test-browser ## everything CI runs
+
+test-front: frontend/node_modules/.done
+	@cd frontend && npm run --silent test
+
+test-core: $(VENV)/.dev frontend/dist/index.html
+	@$(PY) -W error -W "ignore::DeprecationWarning" manage.py test tests.core tests.apps
+
+test-browser: $(VENV)/.dev frontend/dist/index.html
+	@tools/chromium
+	@$(PY) manage.py test tests.browser
+
+bench: $(VENV)/.dev frontend/dist/index.html ## speed and size, as ratios in one run
+	@$(PY) tools/bench.py
+
+screenshots: $(VENV)/.dev frontend/dist/index.html ## docs/screenshots from the demo data
+	@tools/chromium && $(PY) tools/screenshots.py
+
+lock: $(VENV)/.dev ## compile the requirement locks
+	@$(PY) -m pip install --quiet uv
+	@$(VENV)/bin/uv pip compile --quiet --no-header --generate-hashes --python-version 3.11 requirements/run.in -o requirements/run.txt
+	@$(VENV)/bin/uv pip compile --quiet --no-header --generate-hashes --python-version 3.11 requirements/dev.in -o requirements/dev.txt
+
+clean: ## remove what was built and installed; data in var/ stays
+	@rm -rf $(VENV) frontend/node_modules frontend/dist

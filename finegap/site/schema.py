@@ -1,0 +1,11 @@
+"""What drf-spectacular cannot work out for itself."""
+
+from drf_spectacular.authentication import SessionScheme
+
+
+class FineGapSession(SessionScheme):
+    """Our session is Django's."""
+
+    target_class = "finegap.site.security.Session"
+    name = "session"
+    priority = 1

@@ -1,0 +1,14 @@
+import js from '@eslint/js';
+import prettier from 'eslint-config-prettier';
+import hooks from 'eslint-plugin-react-hooks';
+import refresh from 'eslint-plugin-react-refresh';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  { ignores: ['dist', 'src/api/schema.d.ts', 'eslint.config.js'] },
+  js.configs.recommended,
+  ...ts.configs.strict,
+  hooks.configs.flat['recommended-latest'],
+  refresh.configs.vite,
+  prettier,
+);

@@ -1,0 +1,96 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+type Schemas = components['schemas'];
+export type Job = Schemas['JobShape'];
+export type JobLine = Schemas['JobLine'];
+export type Feature = Schemas['FeatureShape'];
+export type Result = Schemas['ResultShape'];
+export type Reading = Schemas['ReadingShape'];
+export type Setting = Schemas['SetShape'];
+export type Housing = Schemas['HousingShape'];
+export type Gaskets = Schemas['GasketsShape'];
+export type Piece = Schemas['PieceShape'];
+export type Step = Schemas['StepShape'];
+export type Working = Schemas['WorkingShape'];
+export type Gauge = Schemas['GaugeShape'];
+export type Problem = Schemas['Error'];
+export type PumpLine = Schemas['PumpLine'];
+export type SheetLine = Schemas['SheetLine'];
+export type SheetDetail = Schemas['SheetDetail'];
+export type Stock = Schemas['StockShape'];
+export type Me = Schemas['MeAnswer'];
+export type Unit = 'mm' | 'in';
+
+/** What the server said is wrong, in the one shape every error has. */
+export class ApiError extends Error {
+  constructor(readonly details: Problem) {
+    super(details.problem);
+  }
+}
+
+/** The server could not be reached: worth another try with the same identity. */
+export class Unreachable extends Error {
+  constructor() {
+    super('The server does not answer. Nothing typed is lost; it will be tried again.');
+  }
+}
+
+function csrfToken(): string {
+  return /csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? '';
+}
+
+export const client = createClient<paths>({
+  baseUrl: window.location.origin,
+  fetch: (request) => globalThis.fetch(request),
+});
+
+client.use({
+  onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken());
+    return request;
+  },
+});
+
+const NO_ANSWER: Problem = {
+  code: 'bad-request',
+  problem: 'The server answered with something unexpected.',
+  field: '',
+  hint: 'Try again; if it stays, tell whoever keeps the server.',
+  suggestions: [],
+  reasons: [],
+};
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+function isProblem(value: unknown): value is Problem {
+  return typeof value === 'object' && value !== null && 'problem' in value && 'code' in value;
+}
+
+/** The data of an answer, or an error that can be shown. */
+export async function unwrap<T>(answer: Promise<Answer<T>>): Promise<T> {
+  let settled: Answer<T>;
+  try {
+    settled = await answer;
+  } catch {
+    throw new Unreachable();
+  }
+  if (settled.data !== undefined) return settled.data;
+  const problem = isProblem(settled.error) ? settled.error : NO_ANSWER;
+  if (problem.code === 'signed-out')
+    window.location.assign(`/sign-in?next=${encodeURIComponent(window.location.pathname)}`);
+  throw new ApiError(problem);
+}
+
+/** A fresh identity for a record, also where the page is not served over TLS. */
+export function newId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  bytes[6] = ((bytes[6] ?? 0) & 0x0f) | 0x40;
+  bytes[8] = ((bytes[8] ?? 0) & 0x3f) | 0x80;
+  const hex = Array.from(bytes, (b) => b.toString(16).padStart(2, '0')).join('');
+  return hex.replace(/(.{8})(.{4})(.{4})(.{4})(.{12})/, '$1-$2-$3-$4-$5');
+}

@@ -1,0 +1,56 @@
+import { keepPreviousData, queryOptions } from '@tanstack/react-query';
+import { client, unwrap, type Unit } from './client';
+
+export const jobsQuery = queryOptions({ queryKey: ['jobs'], queryFn: () => unwrap(client.GET('/api/jobs')) });
+
+export const jobQuery = (number: number, unit: Unit) =>
+  queryOptions({
+    queryKey: ['job', number, unit],
+    queryFn: () =>
+      unwrap(client.GET('/api/jobs/{number}', { params: { path: { number }, query: { unit } } })),
+    placeholderData: keepPreviousData,
+  });
+
+export const pumpsQuery = (unit: Unit) =>
+  queryOptions({
+    queryKey: ['pumps', unit],
+    queryFn: () => unwrap(client.GET('/api/pumps', { params: { query: { unit } } })),
+    placeholderData: keepPreviousData,
+  });
+
+export const sheetsQuery = queryOptions({
+  queryKey: ['sheets'],
+  queryFn: () => unwrap(client.GET('/api/sheets')),
+});
+
+export const sheetQuery = (slug: string, revision: string, unit: Unit) =>
+  queryOptions({
+    queryKey: ['sheet', slug, revision, unit],
+    queryFn: () =>
+      unwrap(
+        client.GET('/api/sheets/{slug}/{revision}', {
+          params: { path: { slug, revision }, query: { unit } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
+export const gaugesQuery = (unit: Unit) =>
+  queryOptions({
+    queryKey: ['gauges', unit],
+    queryFn: () => unwrap(client.GET('/api/gauges', { params: { query: { unit } } })),
+    placeholderData: keepPreviousData,
+  });
+
+export const stockQuery = (unit: Unit) =>
+  queryOptions({
+    queryKey: ['gaskets', unit],
+    queryFn: () => unwrap(client.GET('/api/gaskets', { params: { query: { unit } } })),
+    placeholderData: keepPreviousData,
+  });
+
+export const meQuery = queryOptions({
+  queryKey: ['me'],
+  queryFn: () => unwrap(client.GET('/api/me')),
+  staleTime: Infinity,
+});

@@ -1,0 +1,88 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { NavLink, Outlet } from 'react-router';
+import { meQuery } from '../api/queries';
+import { KeyProvider, useKeys } from './keys';
+import { useUnit } from './unit';
+
+const PLACES = [
+  ['/bench', 'Bench'],
+  ['/fleet', 'Fleet'],
+  ['/sheets', 'Sheets'],
+  ['/toolbox', 'Toolbox'],
+] as const;
+
+/** The strip on top, the place in the middle, the keys at the bottom. */
+export function Shell() {
+  return (
+    <KeyProvider>
+      <a className="skip" href="#main">
+        To the bench sheet
+      </a>
+      <Strip />
+      <main id="main" tabIndex={-1}>
+        <Outlet />
+      </main>
+    </KeyProvider>
+  );
+}
+
+function Strip() {
+  const me = useQuery(meQuery);
+  const { unit, toggle } = useUnit();
+  const [dim, setDim] = useState(() => localStorage.getItem('sheet') === 'dim');
+  useEffect(() => {
+    document.documentElement.dataset['bsTheme'] = dim ? 'dark' : 'light';
+    localStorage.setItem('sheet', dim ? 'dim' : 'light');
+  }, [dim]);
+  useKeys([{ key: 'u', label: unit === 'mm' ? 'inches' : 'millimetres', run: toggle }]);
+  return (
+    <header className="strip">
+      <span className="wordmark">
+        <Mark /> fine gap
+      </span>
+      <nav aria-label="Places">
+        {PLACES.map(([to, name]) => (
+          <NavLink key={to} to={to}>
+            {name}
+          </NavLink>
+        ))}
+      </nav>
+      <span className="spacer" />
+      <button type="button" className="strip-button" aria-pressed={dim} onClick={() => setDim(!dim)}>
+        {dim ? 'Light sheet' : 'Dim sheet'}
+      </button>
+      <button
+        type="button"
+        className="unit-switch"
+        onClick={toggle}
+        aria-label={`Shown in ${unit === 'mm' ? 'millimetres' : 'inches'}; switch`}
+      >
+        <span className={unit === 'mm' ? 'on' : ''}>mm</span>
+        <span className={unit === 'in' ? 'on' : ''}>in</span>
+      </button>
+      <form method="post" action="/sign-out" className="who">
+        <input
+          type="hidden"
+          name="csrfmiddlewaretoken"
+          value={/csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''}
+        />
+        <span>{me.data ? `${me.data.name}, ${me.data.role}` : ''}</span>
+        <button className="strip-button">Sign out</button>
+      </form>
+    </header>
+  );
+}
+
+/** Two metal faces with a fine gap between them. */
+function Mark() {
+  return (
+    <svg viewBox="0 0 48 26" width="40" height="22" aria-hidden="true">
+      <g fill="none" stroke="currentColor" strokeWidth="2">
+        <rect x="1" y="1" width="19" height="24" />
+        <rect x="25" y="1" width="22" height="24" />
+        <path d="M1 11 11 1M1 20 20 1M6 25 20 11M15 25l5-5M25 11 35 1M25 20 44 1M29 25 47 7M38 25l9-9" />
+      </g>
+    </svg>
+  );
+}

@@ -1,0 +1,58 @@
+import { lazy, Suspense } from 'react';
+import { createBrowserRouter, Navigate } from 'react-router';
+import { JobList } from '../bench/JobList';
+import { JobPage } from '../bench/JobPage';
+import { Shell } from './Shell';
+
+/* eslint-disable react-refresh/only-export-components -- the one table of pages */
+const Fleet = lazy(() => import('../fleet/Fleet').then((m) => ({ default: m.Fleet })));
+const Sheets = lazy(() => import('../sheets/Sheets').then((m) => ({ default: m.Sheets })));
+const SheetPage = lazy(() => import('../sheets/SheetPage').then((m) => ({ default: m.SheetPage })));
+const Toolbox = lazy(() => import('../toolbox/Toolbox').then((m) => ({ default: m.Toolbox })));
+
+export const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    children: [
+      { path: '/', element: <Navigate to="/bench" replace /> },
+      { path: '/bench', element: <JobList /> },
+      { path: '/bench/:number/:stage?', element: <JobPage /> },
+      {
+        path: '/fleet',
+        element: (
+          <Suspense>
+            <Fleet />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/sheets',
+        element: (
+          <Suspense>
+            <Sheets />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/sheets/:slug/:revision',
+        element: (
+          <Suspense>
+            <SheetPage />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/toolbox',
+        element: (
+          <Suspense>
+            <Toolbox />
+          </Suspense>
+        ),
+      },
+      {
+        path: '*',
+        element: <div className="blank">There is no such page. The places are in the strip above.</div>,
+      },
+    ],
+  },
+]);

@@ -1,0 +1,45 @@
+import { useState } from 'react';
+import type { Job } from '../api/client';
+import { Pad } from './Pad';
+import { Steps } from './Steps';
+import { Torques } from './Torques';
+
+/** Putting it together, and measuring what was fitted. */
+export function Build({ job }: { job: Job }) {
+  const changed = job.features.filter((f) => f.decision?.decided === 'change');
+  const parts = new Set(changed.flatMap((f) => (f.parts.length ? f.parts : [f.key])));
+  const measurable = job.features.filter((f) => parts.has(f.key));
+  const [chosen, setChosen] = useState('');
+  const selected =
+    measurable.find((f) => f.key === chosen) ?? measurable.find((f) => !f.left) ?? measurable[0];
+  return (
+    <div className="stage two-columns">
+      <div>
+        <Steps job={job} stage="build" />
+        <Torques job={job} />
+      </div>
+      <section aria-label="As left">
+        {selected ? (
+          <>
+            <div className="part-tabs" role="group" aria-label="What was fitted">
+              {measurable.map((f) => (
+                <button
+                  type="button"
+                  key={f.key}
+                  aria-pressed={f.key === selected.key}
+                  onClick={() => setChosen(f.key)}
+                >
+                  {f.name}
+                  <small>{f.left ? `${f.left.text} as left` : 'measure what was fitted'}</small>
+                </button>
+              ))}
+            </div>
+            <Pad key={selected.key} job={job} feature={selected} phase="left" />
+          </>
+        ) : (
+          <p className="quiet">Nothing was decided to be changed, so nothing new has to be measured.</p>
+        )}
+      </section>
+    </div>
+  );
+}

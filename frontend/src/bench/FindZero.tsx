@@ -1,0 +1,80 @@
+import { useState } from 'react';
+import { Button } from 'react-bootstrap';
+import type { Housing, Job } from '../api/client';
+import { ProblemNote } from '../app/ProblemNote';
+import { useDraft, useUnit } from '../app/unit';
+import { useChange } from './useJob';
+
+const SCHOOLS = [
+  [
+    'close to first drag',
+    'Turn in while you turn the shaft, and stop where drag is just felt. Leaves the play loaded closed.',
+  ],
+  [
+    'back off from bind',
+    'Turn in until it is hard to turn, ease out until it just turns with slight drag. Leaves the play loaded open.',
+  ],
+] as const;
+
+/** Zero first: which school, and the play if it is known. */
+export function FindZero({ job, housing }: { job: Job; housing: Housing }) {
+  const [school, setSchool] = useState(housing.school);
+  const { unit } = useUnit();
+  const [lash, setLash] = useDraft();
+  const zero = useChange('zero', job.number);
+  const closes = housing.hand === 'right' ? 'clockwise' : 'counterclockwise';
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        zero.mutate({ school, lash });
+      }}
+    >
+      <p className="headline">
+        Find zero: loosen both face screws, turn the housing {closes} until the rotor just drags on the head
+      </p>
+      <p className="details">
+        Turn the shaft by hand all the while. Draw one line across bracket and housing. Never find zero by
+        forcing the shaft until it locks, never run at zero.
+      </p>
+      <fieldset>
+        <legend>How zero was found</legend>
+        <div className="pick-list">
+          {SCHOOLS.map(([key, how]) => (
+            <label key={key}>
+              <input
+                type="radio"
+                name="school"
+                value={key}
+                checked={school === key}
+                onChange={() => setSchool(key)}
+              />
+              <span>
+                <b>{key}</b>
+                <small>{how}</small>
+              </span>
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <label className="field">
+        Axial play of thread and bearing, if measured ({unit})
+        <input
+          type="text"
+          inputMode="decimal"
+          value={lash}
+          maxLength={40}
+          onChange={(e) => setLash(e.target.value)}
+        />
+      </label>
+      <p className="quiet">
+        Play is taken up each time the direction changes. Left empty it counts as none, and the check reading
+        shows it.
+      </p>
+      <ProblemNote error={zero.error} />
+      <Button type="submit" size="lg" disabled={zero.isPending}>
+        Zero is found
+      </Button>
+    </form>
+  );
+}

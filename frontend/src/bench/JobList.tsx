@@ -1,0 +1,132 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Button } from 'react-bootstrap';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { client, unwrap, type JobLine } from '../api/client';
+import { jobsQuery, pumpsQuery } from '../api/queries';
+import { Loaded } from '../app/Loading';
+import { ProblemNote } from '../app/ProblemNote';
+import { day, moment } from '../app/time';
+import { useUnit } from '../app/unit';
+
+/** What is on the bench, what was signed, and a new job. */
+export function JobList() {
+  const jobs = useQuery(jobsQuery);
+  return (
+    <div className="page two-columns">
+      <Loaded query={jobs} what="the jobs">
+        {(lines) => (
+          <div>
+            <h1>On the bench</h1>
+            <Lines
+              lines={lines.filter((l) => !l.signed_at)}
+              empty="Nothing on the bench. Open a job on the right."
+            />
+            <h2 className="mt-5">Signed</h2>
+            <Lines lines={lines.filter((l) => l.signed_at)} empty="No job has been signed yet." />
+          </div>
+        )}
+      </Loaded>
+      <OpenJob />
+    </div>
+  );
+}
+
+function Lines({ lines, empty }: { lines: JobLine[]; empty: string }) {
+  if (!lines.length) return <p className="quiet">{empty}</p>;
+  return (
+    <ul className="lines">
+      {lines.map((line) => (
+        <li key={line.number}>
+          <Link to={`/bench/${line.number}`}>
+            <b>{line.pump}</b> <span>{line.service}</span>
+            <small>
+              Job {line.number}. {line.reason}. Opened by {line.opened_by}, {day(line.opened_at)}.
+            </small>
+            <small>{line.signed_at ? `Signed ${moment(line.signed_at)}` : line.last}</small>
+          </Link>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function OpenJob() {
+  const [search] = useSearchParams();
+  const { unit } = useUnit();
+  const pumps = useQuery(pumpsQuery(unit));
+  const [pump, setPump] = useState(search.get('pump') ?? '');
+  const [reason, setReason] = useState('');
+  const [hours, setHours] = useState('');
+  const navigate = useNavigate();
+  const cache = useQueryClient();
+  const open = useMutation({
+    mutationFn: () =>
+      unwrap(
+        client.POST('/api/jobs', {
+          params: { query: { unit } },
+          body: { pump, reason, hours_run: hours.trim() ? Number(hours.replace(/\D/g, '')) : null },
+        }),
+      ),
+    retry: false,
+    onSuccess: (job) => {
+      cache.setQueryData(['job', job.number, unit], job);
+      void cache.invalidateQueries({ queryKey: ['jobs'] });
+      void navigate(`/bench/${job.number}/prepare`);
+    },
+  });
+  return (
+    <form
+      className="panel"
+      onSubmit={(event) => {
+        event.preventDefault();
+        open.mutate();
+      }}
+    >
+      <h2>Open a job</h2>
+      <fieldset>
+        <legend>Pump</legend>
+        <div className="pick-list">
+          {pumps.data?.map((p) => (
+            <label key={p.tag} className={p.on_bench ? 'taken' : ''}>
+              <input
+                type="radio"
+                name="pump"
+                value={p.tag}
+                checked={pump === p.tag}
+                disabled={p.on_bench !== null}
+                onChange={() => setPump(p.tag)}
+              />
+              <span>
+                <b>{p.tag}</b> {p.service}
+                <small>
+                  {p.on_bench
+                    ? `on the bench, job ${p.on_bench}`
+                    : `${p.sheet}, ${p.liquid}, ${p.viscosity} at ${p.temperature}`}
+                </small>
+              </span>
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <label className="field">
+        Why it came in
+        <input type="text" value={reason} maxLength={200} onChange={(e) => setReason(e.target.value)} />
+      </label>
+      <label className="field">
+        Hours run, if known
+        <input
+          type="text"
+          inputMode="numeric"
+          value={hours}
+          maxLength={8}
+          onChange={(e) => setHours(e.target.value)}
+        />
+      </label>
+      <ProblemNote error={open.error} />
+      <Button type="submit" size="lg" disabled={open.isPending}>
+        Open job
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,87 @@
+import { useQuery } from '@tanstack/react-query';
+import { NavLink, useNavigate, useParams } from 'react-router';
+import type { Job } from '../api/client';
+import { jobQuery } from '../api/queries';
+import { useKeys } from '../app/keys';
+import { Loaded } from '../app/Loading';
+import { useUnit } from '../app/unit';
+import { Build } from './Build';
+import { Close } from './Close';
+import { Decide } from './Decide';
+import { Inspect } from './Inspect';
+import { Prepare } from './Prepare';
+import { Prove } from './Prove';
+import { SetGap } from './SetGap';
+import { isStage, nextStage, openIn, presentStage, STAGES, type StageKey } from './stages';
+import { Strip } from './Strip';
+
+const SCREENS: Record<StageKey, (props: { job: Job }) => React.ReactNode> = {
+  prepare: Prepare,
+  strip: Strip,
+  inspect: Inspect,
+  decide: Decide,
+  build: Build,
+  set: SetGap,
+  prove: Prove,
+  close: Close,
+};
+
+/** One job: the pump, its duty, the ribbon of stages, and the stage in hand. */
+export function JobPage() {
+  const { number = '', stage } = useParams();
+  const { unit } = useUnit();
+  const job = useQuery(jobQuery(Number(number), unit));
+  return (
+    <Loaded query={job} what={`job ${number}`}>
+      {(data) => <Bench job={data} stage={isStage(stage) ? stage : presentStage(data)} />}
+    </Loaded>
+  );
+}
+
+function Bench({ job, stage }: { job: Job; stage: StageKey }) {
+  const navigate = useNavigate();
+  useKeys([
+    { key: 'n', label: 'next stage', run: () => void navigate(`/bench/${job.number}/${nextStage(stage)}`) },
+  ]);
+  const Screen = SCREENS[stage];
+  return (
+    <div className="job">
+      <header className="job-head">
+        <h1>
+          {job.pump.tag}
+          <small>
+            {job.pump.service}, {job.pump.location} · {job.pump.maker} {job.pump.model}, serial{' '}
+            {job.pump.serial}
+          </small>
+        </h1>
+        <p>
+          {job.duty.liquid} · {job.duty.viscosity} at {job.duty.temperature} · {job.duty.pressure} ·{' '}
+          {job.duty.speed}
+        </p>
+      </header>
+      <nav className="ribbon" aria-label="Stages of the job">
+        {STAGES.map(([key, name]) => (
+          <NavLink
+            key={key}
+            to={`/bench/${job.number}/${key}`}
+            className={`${key === stage ? 'present' : ''} ${isDone(job, key) ? 'done' : ''}`}
+            aria-current={key === stage ? 'step' : undefined}
+          >
+            {name} <small>{openIn(job, key)}</small>
+          </NavLink>
+        ))}
+      </nav>
+      {job.signed && (
+        <p className="signed-note" role="status">
+          Signed by {job.signed.by}. Shown as it was then; it can be read, not changed.
+        </p>
+      )}
+      <Screen job={job} />
+    </div>
+  );
+}
+
+function isDone(job: Job, key: StageKey): boolean {
+  const stage = job.stages.find((s) => s.key === key);
+  return job.signed !== null || (stage !== undefined && stage.done >= stage.of && stage.of > 0);
+}

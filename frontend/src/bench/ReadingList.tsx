@@ -1,0 +1,93 @@
+import { useState } from 'react';
+import { Button, Modal } from 'react-bootstrap';
+import type { Feature, Job, Reading } from '../api/client';
+import { ProblemNote } from '../app/ProblemNote';
+import { moment } from '../app/time';
+import { useChange } from './useJob';
+
+interface Props {
+  readings: Reading[];
+  stations: Feature['stations'];
+  onStrike: ((id: string) => void) | null;
+}
+
+/** Every reading as typed, with gauge, who and when; struck ones stay, struck through, with the reason. */
+export function ReadingList({ readings, stations, onStrike }: Props) {
+  const [open, setOpen] = useState(false);
+  if (!readings.length) return null;
+  const name = (key: string) => stations.find((s) => s.key === key)?.label ?? key;
+  return (
+    <div className="reading-list">
+      <button type="button" className="fold" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {readings.length} {readings.length === 1 ? 'reading' : 'readings'} as typed {open ? '▴' : '▾'}
+      </button>
+      {open && (
+        <table className="ruled">
+          <tbody>
+            {readings.map((r) => (
+              <tr key={r.id} className={r.struck_reason ? 'struck' : ''}>
+                <td>{name(r.station)}</td>
+                <td className="number">{r.typed}</td>
+                <td className="number">{r.text}</td>
+                <td>
+                  {r.gauge}
+                  {r.overdue ? ', out of date' : ''}
+                </td>
+                <td>
+                  {r.by}, {moment(r.at)}
+                  {r.struck_reason && <em> {r.struck_reason}</em>}
+                </td>
+                <td>
+                  {!r.struck_reason && onStrike && (
+                    <button type="button" className="take-back" onClick={() => onStrike(r.id)}>
+                      strike out
+                    </button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </div>
+  );
+}
+
+/** Striking out asks for the reason; the reading stays on the sheet. */
+export function Strike({ job, reading, onHide }: { job: Job; reading: string; onHide: () => void }) {
+  const [reason, setReason] = useState('');
+  const strike = useChange('readings/strike', job.number);
+  const typed = job.features.flatMap((f) => f.readings).find((r) => r.id === reading)?.typed;
+  return (
+    <Modal show onHide={onHide} centered aria-labelledby="strike-title">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          strike.mutate({ reading, reason }, { onSuccess: onHide });
+        }}
+      >
+        <Modal.Header closeButton>
+          <Modal.Title id="strike-title">Strike out {typed}</Modal.Title>
+        </Modal.Header>
+        <Modal.Body>
+          <label className="field">
+            Why
+            <input
+              autoFocus
+              type="text"
+              value={reason}
+              maxLength={200}
+              onChange={(e) => setReason(e.target.value)}
+            />
+          </label>
+          <ProblemNote error={strike.error} />
+        </Modal.Body>
+        <Modal.Footer>
+          <Button type="submit" disabled={strike.isPending}>
+            Strike out
+          </Button>
+        </Modal.Footer>
+      </form>
+    </Modal>
+  );
+}

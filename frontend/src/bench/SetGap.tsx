@@ -1,0 +1,116 @@
+import type { Job, Setting } from '../api/client';
+import { WorkingLink } from '../app/WorkingLink';
+import { EndView } from '../drawing/EndView';
+import { GapBar } from '../drawing/GapBar';
+import { GasketStack } from '../drawing/GasketStack';
+import { FindZero } from './FindZero';
+import { TryForm } from './TryForm';
+
+/** The picture on the left, the move in one large sentence on the right, the tries below it. */
+export function SetGap({ job }: { job: Job }) {
+  const setting = job.setting;
+  if (!setting) {
+    return (
+      <div className="stage">
+        <p className="problem">
+          {job.choice.sentence} <WorkingLink working={job.choice.working} />
+        </p>
+      </div>
+    );
+  }
+  const { housing, gaskets } = setting;
+  const needsZero = housing !== null && !housing.zero_found && !job.signed;
+  return (
+    <div className="stage drawing-and-pad">
+      <section aria-label="Picture">
+        {housing && (
+          <EndView housing={housing} turning={!needsZero && housing.target_deg !== housing.position_deg} />
+        )}
+        {gaskets && <GasketStack gaskets={gaskets} unit={job.unit} />}
+        {housing && <HousingNotes housing={housing} />}
+      </section>
+      <section className="set-pad" aria-label="The move">
+        {needsZero ? <FindZero job={job} housing={housing} /> : <Move job={job} setting={setting} />}
+      </section>
+    </div>
+  );
+}
+
+function Move({ job, setting }: { job: Job; setting: Setting }) {
+  const last = setting.tries.at(-1);
+  return (
+    <>
+      <p className="quiet">
+        {last ? `Try ${last.number}: ${last.checked}, so ${last.gap}. ` : ''}
+        The window is {setting.low} to {setting.high} {job.unit}, aim for {setting.target}.
+      </p>
+      <p className={`headline${setting.right ? ' right' : ''}`} aria-live="polite">
+        {setting.headline}
+      </p>
+      <p className="details">
+        {setting.details.join(' ')} <WorkingLink working={setting.working} />
+      </p>
+      <GapBar
+        low={{ mm: setting.low_mm, text: setting.low }}
+        high={{ mm: setting.high_mm, text: setting.high }}
+        targetMm={setting.target_mm}
+        measured={last ? { mm: last.gap_mm, expandedMm: last.expanded_mm, text: last.gap } : null}
+      />
+      {setting.hot && (
+        <p className={setting.hot.touches ? 'problem' : 'quiet'}>
+          Predicted hot: <b>{setting.hot.text}</b>
+          {setting.hot.touches ? '. Contact: this blocks sign-off.' : ''}{' '}
+          <WorkingLink working={setting.hot.working} />
+        </p>
+      )}
+      <Tries job={job} setting={setting} />
+      {!job.signed && <TryForm key={setting.tries.length} job={job} setting={setting} />}
+    </>
+  );
+}
+
+function Tries({ job, setting }: { job: Job; setting: Setting }) {
+  if (!setting.tries.length) return null;
+  return (
+    <table className="ruled tries">
+      <caption className="visually-hidden">Tries at the gap</caption>
+      <thead>
+        <tr>
+          <th scope="col">Try</th>
+          <th scope="col">Set by</th>
+          <th scope="col">Checked</th>
+          <th scope="col">Gap</th>
+          <th scope="col">Next</th>
+        </tr>
+      </thead>
+      <tbody>
+        {setting.tries.map((t) => (
+          <tr key={t.number}>
+            <th scope="row">{t.number}</th>
+            <td>{t.set_by}</td>
+            <td>{t.checked}</td>
+            <td className="number">
+              <WorkingLink working={t.working}>{`${t.gap} ${job.unit}`}</WorkingLink>
+            </td>
+            <td>{t.next}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function HousingNotes({ housing }: { housing: NonNullable<Setting['housing']> }) {
+  return (
+    <p className="quiet">
+      Seen from the shaft end. Housing Ø {housing.diameter}, lead {housing.lead}: {housing.per_step}.{' '}
+      {housing.check && (
+        <span className={housing.check_agrees ? '' : 'warning'}>
+          {housing.check} {housing.check_working && <WorkingLink working={housing.check_working} />}{' '}
+        </span>
+      )}
+      {housing.zero_found && `Zero by “${housing.school}”, play ${housing.lash}.`}
+      {housing.lash_seen && ` The last change of direction shows a play of ${housing.lash_seen}.`}
+    </p>
+  );
+}

@@ -1,0 +1,22 @@
+import type { Job } from '../api/client';
+import { Section } from '../drawing/Section';
+import { useNavigate } from 'react-router';
+import { Steps } from './Steps';
+
+/** Taking it apart in the order that spares the parts. */
+export function Strip({ job }: { job: Job }) {
+  const navigate = useNavigate();
+  return (
+    <div className="stage two-columns">
+      <Steps job={job} stage="strip" />
+      <section aria-label="The pump">
+        <Section
+          features={job.features}
+          selected=""
+          onSelect={(key) => void navigate(`/bench/${job.number}/inspect?gap=${key}`)}
+        />
+        <p className="quiet">Press a number to measure it.</p>
+      </section>
+    </div>
+  );
+}

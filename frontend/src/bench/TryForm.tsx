@@ -1,0 +1,160 @@
+import { useRef, useState } from 'react';
+import { Button } from 'react-bootstrap';
+import { newId, type Job, type Setting } from '../api/client';
+import { ProblemNote } from '../app/ProblemNote';
+import { useDraft, useUnit } from '../app/unit';
+import { useChange } from './useJob';
+
+/** Record a try: what was done, and what the check read, by feeler or by gauge. */
+export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
+  const { unit } = useUnit();
+  const { housing, gaskets } = setting;
+  const [arc, setArc] = useDraft(housing && setting.way !== 'stay' && !setting.right ? housing.arc : '0');
+  const [counts, setCounts] = useState<Record<number, number>>(() =>
+    Object.fromEntries((gaskets?.next ?? []).map((p) => [p.um, p.count])),
+  );
+  const [goes, setGoes] = useDraft();
+  const [stops, setStops] = useDraft();
+  const [read, setRead] = useDraft();
+  const [byGauge, setByGauge] = useState(false);
+  const [gauge, setGauge] = useState(job.gauges.find((g) => !g.overdue)?.tag ?? job.gauges[0]?.tag ?? '');
+  const identity = useRef(newId());
+  const record = useChange('tries', job.number);
+
+  function save(confirmed: boolean) {
+    if (record.isPending) return;
+    const stack = Object.entries(counts).flatMap(([um, n]) => Array.from({ length: n }, () => Number(um)));
+    const way = setting.way === 'close' ? 'close' : 'open';
+    const check = byGauge ? { read, gauge, goes: '', stops: '' } : { goes, stops, read: '', gauge: '' };
+    record.mutate({ id: identity.current, arc, way, stack_um: gaskets ? stack : [], confirmed, ...check });
+  }
+
+  return (
+    <form
+      className="try-form"
+      aria-label={`Try ${setting.tries.length + 1}`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        save(false);
+      }}
+    >
+      <h2>Try {setting.tries.length + 1}</h2>
+      {housing && (
+        <label className="field short">
+          Turned {(housing.hand === 'right') === (setting.way === 'close') ? 'clockwise' : 'counterclockwise'}{' '}
+          ({unit} of arc)
+          <input
+            type="text"
+            inputMode="decimal"
+            value={arc}
+            maxLength={40}
+            onChange={(e) => setArc(e.target.value)}
+          />
+        </label>
+      )}
+      {gaskets && <StackCounts gaskets={gaskets} counts={counts} onChange={setCounts} unit={unit} />}
+      <div className="try-check">
+        {byGauge ? (
+          <>
+            <label className="field short">
+              Gap read ({unit})
+              <input
+                type="text"
+                inputMode="decimal"
+                value={read}
+                maxLength={40}
+                onChange={(e) => setRead(e.target.value)}
+              />
+            </label>
+            <label className="field short">
+              With
+              <select value={gauge} onChange={(e) => setGauge(e.target.value)}>
+                {job.gauges.map((g) => (
+                  <option key={g.tag} value={g.tag}>
+                    {g.tag} {g.kind}
+                    {g.overdue ? ', out of date' : ''}
+                  </option>
+                ))}
+              </select>
+            </label>
+          </>
+        ) : (
+          <>
+            <label className="field short">
+              Leaf that goes ({unit})
+              <input
+                type="text"
+                inputMode="decimal"
+                value={goes}
+                maxLength={40}
+                onChange={(e) => setGoes(e.target.value)}
+              />
+            </label>
+            <label className="field short">
+              Leaf that does not
+              <input
+                type="text"
+                inputMode="decimal"
+                value={stops}
+                maxLength={40}
+                onChange={(e) => setStops(e.target.value)}
+              />
+            </label>
+          </>
+        )}
+        <button type="button" className="working-link" onClick={() => setByGauge(!byGauge)}>
+          {byGauge ? 'by feeler instead' : 'by another gauge'}
+        </button>
+      </div>
+      <ProblemNote error={record.error} onConfirm={() => save(true)} />
+      <Button type="submit" size="lg" disabled={record.isPending}>
+        Record this try
+      </Button>
+    </form>
+  );
+}
+
+interface CountsProps {
+  gaskets: NonNullable<Setting['gaskets']>;
+  counts: Record<number, number>;
+  onChange: (counts: Record<number, number>) => void;
+  unit: string;
+}
+
+/** How many of each thickness are under the head; more cannot be put in than shelf and pump have. */
+function StackCounts({ gaskets, counts, onChange, unit }: CountsProps) {
+  const fitted = new Map(gaskets.now.map((p) => [p.um, p.count]));
+  return (
+    <fieldset className="stack-counts">
+      <legend>Under the head ({unit}, as compressed)</legend>
+      {gaskets.box.map((line) => {
+        const have = line.count + (fitted.get(line.um) ?? 0);
+        const used = counts[line.um] ?? 0;
+        const set = (n: number) => onChange({ ...counts, [line.um]: Math.min(Math.max(n, 0), have) });
+        return (
+          <div key={line.um} className="counter">
+            <span>{line.text}</span>
+            <button
+              type="button"
+              aria-label={`one less of ${line.text}`}
+              disabled={used === 0}
+              onClick={() => set(used - 1)}
+            >
+              −
+            </button>
+            <output aria-label={`${line.text} under the head`}>{used}</output>
+            <button
+              type="button"
+              aria-label={`one more of ${line.text}`}
+              disabled={used >= have}
+              onClick={() => set(used + 1)}
+            >
+              +
+            </button>
+            <small>of {have}</small>
+          </div>
+        );
+      })}
+    </fieldset>
+  );
+}

@@ -1,0 +1,39 @@
+import type { Job } from '../api/client';
+
+export const STAGES = [
+  ['prepare', 'Prepare'],
+  ['strip', 'Strip'],
+  ['inspect', 'Inspect'],
+  ['decide', 'Decide'],
+  ['build', 'Build'],
+  ['set', 'Set'],
+  ['prove', 'Prove'],
+  ['close', 'Close'],
+] as const;
+
+export type StageKey = (typeof STAGES)[number][0];
+
+export const isStage = (key: string | undefined): key is StageKey => STAGES.some(([k]) => k === key);
+
+export function nextStage(key: StageKey): StageKey {
+  const index = STAGES.findIndex(([k]) => k === key);
+  return STAGES[Math.min(index + 1, STAGES.length - 1)]?.[0] ?? key;
+}
+
+/** Where the work stands: the first stage with something open. */
+export function presentStage(job: Job): StageKey {
+  if (job.signed) return 'close';
+  const open = job.stages.find((s) => s.done < s.of);
+  return isStage(open?.key) ? open.key : 'close';
+}
+
+/** What is still open in a stage, in a few words. */
+export function openIn(job: Job, key: StageKey): string {
+  const stage = job.stages.find((s) => s.key === key);
+  if (!stage) return '';
+  if (key === 'close') return job.signed ? 'signed' : '';
+  if (key === 'set')
+    return stage.done ? 'right' : job.setting?.tries.length ? `try ${job.setting.tries.length}` : '';
+  if (key === 'decide') return stage.of === stage.done ? '' : `${stage.of - stage.done} open`;
+  return `${stage.done} of ${stage.of}`;
+}

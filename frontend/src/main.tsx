@@ -1,0 +1,32 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { RouterProvider } from 'react-router';
+import '@fontsource-variable/source-sans-3/index.css';
+import '@fontsource/noto-sans-math/index.css';
+import 'bootstrap/dist/css/bootstrap.min.css';
+import './styles.css';
+import { Unreachable } from './api/client';
+import { router } from './app/router';
+import { UnitProvider } from './app/unit';
+
+const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: { staleTime: 5_000, retry: (count, error) => error instanceof Unreachable && count < 3 },
+    // A lost answer is asked for again with the same identity: the record is made once.
+    mutations: { retry: (count, error) => error instanceof Unreachable && count < 4, networkMode: 'always' },
+  },
+});
+
+const root = document.getElementById('root');
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queryClient}>
+        <UnitProvider>
+          <RouterProvider router={router} />
+        </UnitProvider>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

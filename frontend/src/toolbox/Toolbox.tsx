@@ -1,0 +1,187 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Button } from 'react-bootstrap';
+import { client, unwrap, type Stock } from '../api/client';
+import { gaugesQuery, sheetsQuery, stockQuery } from '../api/queries';
+import { Loaded } from '../app/Loading';
+import { ProblemNote } from '../app/ProblemNote';
+import { day } from '../app/time';
+import { useDraft, useUnit } from '../app/unit';
+
+/** Gauges with their certificates, and gaskets on the shelf. */
+export function Toolbox() {
+  const { unit } = useUnit();
+  const gauges = useQuery(gaugesQuery(unit));
+  const stock = useQuery(stockQuery(unit));
+  return (
+    <div className="page two-columns">
+      <div>
+        <h1>Gauges</h1>
+        <Loaded query={gauges} what="the gauges">
+          {(lines) =>
+            lines.length === 0 ? (
+              <p className="blank">No gauge yet.</p>
+            ) : (
+              <table className="ruled">
+                <thead>
+                  <tr>
+                    <th scope="col">Gauge</th>
+                    <th scope="col">Step</th>
+                    <th scope="col">U (k)</th>
+                    <th scope="col">Calibrated</th>
+                    <th scope="col">Due</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {lines.map((g) => (
+                    <tr key={g.tag}>
+                      <th scope="row">
+                        {g.tag} <small>{g.kind}</small>
+                      </th>
+                      <td className="number">{g.resolution}</td>
+                      <td className="number">
+                        {g.expanded} ({g.k})
+                      </td>
+                      <td>{day(g.calibrated)}</td>
+                      <td className={g.overdue ? 'warning' : ''}>
+                        {day(g.due)}
+                        {g.overdue ? ', out of date' : ''}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            )
+          }
+        </Loaded>
+      </div>
+      <div>
+        <h1>Head gaskets on the shelf</h1>
+        <Loaded query={stock} what="the gaskets">
+          {(lines) =>
+            lines.length === 0 ? <p className="blank">No gasket counted yet.</p> : <Shelf lines={lines} />
+          }
+        </Loaded>
+        <CountForm />
+      </div>
+    </div>
+  );
+}
+
+function useCount() {
+  const { unit } = useUnit();
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (body: { slug: string; thickness: string; count: number }) =>
+      unwrap(client.POST('/api/gaskets', { params: { query: { unit } }, body })),
+    scope: { id: 'gaskets' },
+    onSuccess: (lines) => {
+      cache.setQueryData(['gaskets', unit], lines);
+      void cache.invalidateQueries({ queryKey: ['gaskets'] });
+    },
+  });
+}
+
+function Shelf({ lines }: { lines: Stock[] }) {
+  const count = useCount();
+  return (
+    <>
+      <ul className="shelf">
+        {lines.map((line) => (
+          <li key={`${line.slug}-${line.um}`} className="counter">
+            <span>
+              {line.text} <small>{line.sheet}</small>
+            </span>
+            <button
+              type="button"
+              aria-label={`one less of ${line.text}`}
+              disabled={line.count === 0 || count.isPending}
+              onClick={() =>
+                count.mutate({ slug: line.slug, thickness: `${line.um} um`, count: line.count - 1 })
+              }
+            >
+              −
+            </button>
+            <output>{line.count}</output>
+            <button
+              type="button"
+              aria-label={`one more of ${line.text}`}
+              disabled={count.isPending}
+              onClick={() =>
+                count.mutate({ slug: line.slug, thickness: `${line.um} um`, count: line.count + 1 })
+              }
+            >
+              +
+            </button>
+          </li>
+        ))}
+      </ul>
+      <ProblemNote error={count.error} />
+    </>
+  );
+}
+
+function CountForm() {
+  const sheets = useQuery(sheetsQuery);
+  const { unit } = useUnit();
+  const [slug, setSlug] = useState('');
+  const [thickness, setThickness] = useDraft();
+  const [number, setNumber] = useState('');
+  const count = useCount();
+  const first = sheets.data?.find((s) => s.means === 'gaskets')?.slug ?? '';
+  return (
+    <form
+      className="panel"
+      onSubmit={(event) => {
+        event.preventDefault();
+        count.mutate(
+          { slug: slug || first, thickness, count: Number(number) },
+          {
+            onSuccess: () => {
+              setThickness('');
+              setNumber('');
+            },
+          },
+        );
+      }}
+    >
+      <h2>Count another thickness</h2>
+      <label className="field">
+        For
+        <select value={slug || first} onChange={(e) => setSlug(e.target.value)}>
+          {sheets.data?.map((s) => (
+            <option key={s.slug} value={s.slug}>
+              {s.title}
+            </option>
+          ))}
+        </select>
+      </label>
+      <div className="try-check">
+        <label className="field short">
+          Thickness as compressed ({unit})
+          <input
+            type="text"
+            inputMode="decimal"
+            value={thickness}
+            maxLength={40}
+            onChange={(e) => setThickness(e.target.value)}
+          />
+        </label>
+        <label className="field short">
+          On the shelf
+          <input
+            type="text"
+            inputMode="numeric"
+            value={number}
+            maxLength={4}
+            onChange={(e) => setNumber(e.target.value.replace(/\D/g, ''))}
+          />
+        </label>
+      </div>
+      <ProblemNote error={count.error} />
+      <Button type="submit" disabled={count.isPending}>
+        Save count
+      </Button>
+    </form>
+  );
+}

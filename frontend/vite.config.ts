@@ -1,0 +1,11 @@
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vitest/config';
+
+// Django serves the page and, under /static/app/, the files named by their content.
+export default defineConfig(({ command }) => ({
+  base: command === 'build' ? '/static/' : '/',
+  plugins: [react()],
+  build: { assetsDir: 'app', target: 'es2022', chunkSizeWarningLimit: 600 },
+  server: { proxy: { '/api': 'http://127.0.0.1:8000', '/sign-in': 'http://127.0.0.1:8000' } },
+  test: { environment: 'jsdom', setupFiles: ['src/test-setup.ts'], globals: false },
+}));
