@@ -40,7 +40,9 @@ def checked_port(text: str) -> int:
         try:
             probe.bind(("127.0.0.1", int(text)))
         except OSError:
-            sys.exit(f"Port {text} is taken: choose another, such as make demo PORT={int(text) + 17 if int(text) < 65000 else 8917}.")
+            sys.exit(
+                f"Port {text} is taken: choose another, such as make demo PORT={int(text) + 17 if int(text) < 65000 else 8917}."
+            )
     return int(text)
 
 

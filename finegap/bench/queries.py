@@ -16,6 +16,7 @@ from finegap.bench.facts import Records, load
 from finegap.bench.models import Decision, Event, Job, SignOff, Try
 from finegap.core import job as core
 from finegap.core.families.model import Stage
+from finegap.core.gap.gaskets import piece
 from finegap.core.gap.heat import HotGap
 from finegap.core.gap.housing import Housing
 from finegap.core.gap.move import Way
@@ -172,7 +173,7 @@ class Renderer:
             label=list(feature.label),
             stations=[shapes.StationShape(s.key, s.plane, s.direction, s.label) for s in feature.stations],
             parts=[part for part in (feature.bore, feature.shaft) if part],
-            new_text=f"{self.bare(spec.new_mm[0], spec.fine)} to {self.bare(spec.new_mm[1], spec.fine)}",
+            new_text=f"{self.bare(spec.new_mm[0], state.fine)} to {self.bare(spec.new_mm[1], state.fine)}",
             limit_text=self._limit(state),
             page=spec.page,
             new_mm=list(spec.new_mm),
@@ -184,7 +185,7 @@ class Renderer:
                     phase=r.phase,
                     station=r.station,
                     typed=r.typed,
-                    text=self.bare(r.value_mm, spec.fine),
+                    text=self.bare(r.value_mm, state.fine),
                     gauge=r.gauge.tag,
                     overdue=r.gauge_overdue,
                     by=name_of(r.by),
@@ -194,8 +195,8 @@ class Renderer:
                 for r in records.readings
                 if r.feature == feature.key
             ],
-            found=self._result(state.found, state.found_verdict, spec.fine),
-            left=self._result(state.left, state.left_verdict, spec.fine),
+            found=self._result(state.found, state.found_verdict, state.fine),
+            left=self._result(state.left, state.left_verdict, state.fine),
             decision=self._decision(decision),
             open_decision=state.open_decision,
             reason_to_keep=core.reason_needed(state.found_verdict, core.Decided.KEEP),
@@ -206,7 +207,7 @@ class Renderer:
         return None if row is None else shapes.DecisionShape(row.decided, row.reason, name_of(row.by), row.at)
 
     def _limit(self, state: core.FeatureState) -> str:
-        limit, fine = state.spec.limit, state.spec.fine
+        limit, fine = state.spec.limit, state.fine
         if limit is None:
             return "no limit on the sheet"
         words = []
@@ -324,7 +325,7 @@ class Renderer:
 
     def _stack(self, stack: Iterable[int]) -> str:
         pieces = sorted(Counter(stack).items(), reverse=True)
-        return " + ".join((f"{n} × " if n > 1 else "") + self.bare(t / 1000) for t, n in pieces)
+        return " + ".join((f"{n} × " if n > 1 else "") + piece(t).bare(self.units) for t, n in pieces)
 
     def _hot(self, hot: HotGap | None) -> shapes.HotShape | None:
         if hot is None:
@@ -349,9 +350,10 @@ class Renderer:
             zero_found=facts.zero is not None,
             lash=length(facts.lash_mm, fine=True).text(self.units),
             lash_seen=None if setting.lash_seen_mm is None else length(setting.lash_seen_mm, fine=True).text(self.units),
+            surprise=self.say(setting.surprise) if setting.surprise else None,
             position_deg=position,
             target_deg=position + travel,
-            arc=Amount(housing.arc_mm(travel / 360 * housing.lead_mm), Kind.ARC).bare(self.units),
+            arc=Amount(housing.arc_mm(setting.move.travel_mm), Kind.ARC).bare(self.units),
             ticks=self._ticks(housing, max(position, position + travel, 0.0)),
             check=check_words(means.check),
             check_agrees=means.check is None or means.check.agrees,
@@ -379,12 +381,12 @@ class Renderer:
             next=self._pieces(change.next),
             out=self._pieces(change.out),
             into=self._pieces(change.into),
-            box=[shapes.PieceShape(t, self.bare(t / 1000), n) for t, n in sorted(facts.box.items())],
+            box=[shapes.PieceShape(t, piece(t).bare(self.units), n) for t, n in sorted(facts.box.items())],
             possible=setting.choice is None or setting.choice.stack is not None or setting.right,
         )
 
     def _pieces(self, stack: Iterable[int]) -> list[shapes.PieceShape]:
-        return [shapes.PieceShape(t, self.bare(t / 1000), n) for t, n in sorted(Counter(stack).items(), reverse=True)]
+        return [shapes.PieceShape(t, piece(t).bare(self.units), n) for t, n in sorted(Counter(stack).items(), reverse=True)]
 
 
 def _turn_of(setting: Setting, housing: Housing) -> float:

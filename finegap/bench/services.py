@@ -231,12 +231,12 @@ def decide(seen: Seen, decision_id: uuid.UUID, feature: str, decided: str, reaso
 
 
 def set_zero(seen: Seen, school: str, lash: str) -> None:
-    """Say that zero is found, by which school, and the axial play if known."""
+    """Say that zero is found, by which school, and the axial play if known. After tries only the play can be corrected."""
     with _changing(seen) as job:
         if job is None:
             return
-        if job.tries.exists():
-            raise Refused("The gap has been tried from this zero already.", ["Zero and play stand as they were for the tries."])
+        if school != job.zero_school and job.tries.exists():
+            raise Refused("The gap has been tried from this zero already.", ["How zero was found stands as it was."])
         quantity = parse(lash or "0 mm", Dimension.LENGTH, "play (lash)", seen.unit.value, Sign.NOT_NEGATIVE)
         if quantity.value > _MOST_LASH_MM:
             raise FieldError("play (lash)", f"{quantity.value:g} mm is not play, it is damage.", "Expected up to 1 mm.")
@@ -247,7 +247,7 @@ def set_zero(seen: Seen, school: str, lash: str) -> None:
             raise FieldError("school", f"“{school}” is not a way to find zero.", f"Expected: {expected}.") from None
         job.lash_mm = quantity.value
         job.save(update_fields=["zero_school", "lash_mm"])
-        _log(job, seen.actor, f"Zero found: {job.zero_school}, play {quantity.typed}")
+        _log(job, seen.actor, f"Zero by {job.zero_school}, play {quantity.typed}")
 
 
 _MOST_LASH_MM = 1.0

@@ -211,6 +211,7 @@ class HousingShape:
     zero_found: bool
     lash: str
     lash_seen: str | None
+    surprise: str | None
     position_deg: float
     target_deg: float
     arc: str

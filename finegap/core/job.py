@@ -81,6 +81,11 @@ class FeatureState:
     decision: Decision | None
 
     @property
+    def fine(self) -> bool:
+        """Shown with a decimal more: the sheet prints it so, or it was measured with a gauge that reads so."""
+        return self.spec.fine or any(r is not None and r.fine for r in (self.found, self.left))
+
+    @property
     def changed(self) -> bool:
         """Decided to be changed."""
         return self.decision is not None and self.decision.decided is Decided.CHANGE

@@ -3,7 +3,7 @@
 from drf_spectacular.authentication import SessionScheme
 
 
-class FineGapSession(SessionScheme):
+class FineGapSession(SessionScheme):  # type: ignore[no-untyped-call]  # its base registers subclasses, untyped
     """Our session is Django's."""
 
     target_class = "finegap.site.security.Session"

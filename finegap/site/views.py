@@ -14,7 +14,7 @@ from django.shortcuts import get_object_or_404, render
 from django.utils.decorators import method_decorator
 from django.views.decorators.cache import never_cache
 from django.views.decorators.csrf import ensure_csrf_cookie
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
 from rest_framework.request import Request
@@ -29,7 +29,7 @@ DEMO_USERS = ("ines", "otto")
 """The demo's technician and lead; one click signs in as one of them, and only in the demo."""
 
 
-@require_GET
+@require_safe
 @login_required
 @user_passes_test(lambda user: role_of(user) in ROLES, login_url="no-role")
 @never_cache

@@ -6,10 +6,12 @@ from finegap.sheets.models import Sheet
 
 
 class Gauge(models.Model):
-    """A gauge. ``expanded_mm`` is U of its certificate with coverage factor ``k``."""
+    """A gauge with its range. ``expanded_mm`` is U of its certificate with coverage factor ``k``."""
 
     tag = models.CharField(max_length=20, unique=True)
     kind = models.CharField(max_length=60)
+    low_mm = models.FloatField()
+    high_mm = models.FloatField()
     resolution_mm = models.FloatField()
     expanded_mm = models.FloatField()
     k = models.FloatField()
@@ -21,6 +23,7 @@ class Gauge(models.Model):
         ordering = ["tag"]
         constraints = [
             models.CheckConstraint(condition=models.Q(resolution_mm__gt=0), name="resolution_above_zero"),
+            models.CheckConstraint(condition=models.Q(low_mm__lt=models.F("high_mm")), name="range_not_reversed"),
             models.CheckConstraint(condition=models.Q(expanded_mm__gte=0, k__gt=0), name="certificate_makes_sense"),
         ]
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 
+from finegap.core.gap.gaskets import piece
 from finegap.core.showing import Units, length
 from finegap.toolbox.models import GasketStock, Gauge
 from finegap.toolbox.shapes import GaugeShape, StockShape
@@ -15,6 +16,8 @@ def gauge_shapes(units: Units, today: dt.date) -> list[GaugeShape]:
         GaugeShape(
             tag=g.tag,
             kind=g.kind,
+            low_mm=g.low_mm,
+            high_mm=g.high_mm,
             resolution=length(g.resolution_mm, fine=True).text(units),
             expanded=length(g.expanded_mm, fine=True).text(units),
             k=g.k,
@@ -29,6 +32,6 @@ def gauge_shapes(units: Units, today: dt.date) -> list[GaugeShape]:
 def stock_shapes(units: Units) -> list[StockShape]:
     """Every line of gasket stock, by sheet and thickness."""
     return [
-        StockShape(g.sheet.title, g.sheet.slug, g.thickness_um, length(g.thickness_um / 1000).text(units), g.count)
+        StockShape(g.sheet.title, g.sheet.slug, g.thickness_um, piece(g.thickness_um).text(units), g.count)
         for g in GasketStock.objects.select_related("sheet")
     ]

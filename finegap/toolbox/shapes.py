@@ -12,6 +12,8 @@ class GaugeShape:
 
     tag: str
     kind: str
+    low_mm: float
+    high_mm: float
     resolution: str
     expanded: str
     k: float

@@ -13,7 +13,7 @@ from itertools import combinations_with_replacement
 
 from finegap.core.errors import FieldError
 from finegap.core.gap.move import Move, Way, Window, way_of
-from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.showing import Amount, Sentence, length
 from finegap.core.working import Given, Working
 
 Stack = tuple[int, ...]
@@ -178,9 +178,14 @@ def describe(stack: Stack) -> Sentence:
     amounts: dict[str, Amount | Sentence | str] = {}
     parts = []
     for i, (thickness, count) in enumerate(sorted(Counter(stack).items(), reverse=True)):
-        amounts[f"t{i}"] = Amount(thickness / 1000, Kind.LENGTH)
+        amounts[f"t{i}"] = piece(thickness)
         parts.append(f"{count} × {{t{i}}}" if count > 1 else f"{{t{i}}}")
     return Sentence(" + ".join(parts) or "nothing", amounts)
+
+
+def piece(thickness_um: int) -> Amount:
+    """A gasket's thickness as it is shown: finer where it is no whole number of hundredths."""
+    return length(thickness_um / 1000, fine=thickness_um % 10 != 0)
 
 
 def _check(stock: Mapping[int, int], minus_um: int, plus_um: int) -> None:
@@ -304,7 +309,7 @@ def _cannot(target_um: int, choice: StackChoice) -> Sentence:
 
 def _nearest_words(choice: StackChoice) -> tuple[Sentence, ...]:
     return tuple(
-        Sentence(f"Nearest {name}: {{stack}} = {{sum}}", {"stack": describe(stack), "sum": length(sum(stack) / 1000)})
+        Sentence(f"Nearest {name}: {{stack}} = {{sum}}", {"stack": describe(stack), "sum": piece(sum(stack))})
         for name, stack in (("below", choice.below), ("above", choice.above))
         if stack
     )

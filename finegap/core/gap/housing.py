@@ -160,7 +160,7 @@ def move_for(
         Given("c", "change of clearance", length(abs(change_mm), fine=True)),
         Given("D", "outside diameter of the housing", length(housing.diameter_mm)),
         Given("lead", "advance per turn", length(housing.lead_mm, fine=True)),
-        Given("lash", "play taken up because the direction changes", length(lash_mm if reverses else 0.0, fine=True)),
+        Given("lash", "play taken up because the direction changes.", length(lash_mm if reverses else 0.0, fine=True)),
     ]
     if measured_mm is not None:
         given.insert(0, Given("", "check reading", length(measured_mm, fine=True)))
@@ -184,7 +184,7 @@ def lash_from(arc_turned_mm: float, gap_after_mm: float, gap_before_mm: float, h
 
 
 def _details(amounts: dict[str, Amount | str], takes_up_lash: bool) -> tuple[Sentence, ...]:
-    rule = Sentence("{rule} in on a steel rule or tape; an arc, not a straight line across", amounts)
+    rule = Sentence("{rule} in on a steel rule laid round it: an arc, not straight across.", amounts)
     if not takes_up_lash:
         return (rule,)
-    return (rule, Sentence("{lash_arc} of it only takes up the play, because the direction changes", amounts))
+    return (rule, Sentence("{lash_arc} of it only takes up the play, because the direction changes.", amounts))

@@ -52,7 +52,8 @@ class TryJudged:
 class Setting:
     """Where setting the gap stands.
 
-    ``change`` and ``choice`` are for gaskets; ``lash_seen_mm`` is the play the tries show, for a housing.
+    ``change`` and ``choice`` are for gaskets; ``lash_seen_mm`` is the play the last try shows and ``surprise``
+    what an unexpected check reading usually means, for a housing.
     """
 
     window: Window
@@ -62,6 +63,7 @@ class Setting:
     change: gaskets.StackChange | None = None
     choice: gaskets.StackChoice | None = None
     lash_seen_mm: float | None = None
+    surprise: Sentence | None = None
 
     @property
     def gap_mm(self) -> float | None:
@@ -103,16 +105,32 @@ def set_by_housing(
         return housing.move_for(means.housing, window.target_mm - gap_mm, last_way, lash_mm, measured)
 
     move, judged, last_way, lash_seen = correct(0.0, zero.ends, None), [], zero.ends, None
-    gap = 0.0
+    gap, surprise = 0.0, None
     for made in tries:
-        arc = made.arc_mm or 0.0
+        arc, now = made.arc_mm or 0.0, made.check.value_mm
         way = last_way if arc == 0 else (Way.OPEN if arc > 0 else Way.CLOSE)
-        if way is not last_way:
-            lash_seen = housing.lash_from(abs(arc), made.check.value_mm, gap, means.housing)
-        gap, last_way = made.check.value_mm, way
+        reverses = way is not last_way
+        seen = housing.lash_from(abs(arc), now, gap, means.housing)
+        # Play that the check is too coarse to tell from none is not reported.
+        lash_seen = seen if reverses and seen > 2 * made.check.u_mm else None
+        promised = means.housing.clearance_mm(arc) - (lash_mm if reverses else 0.0) * (1 if arc > 0 else -1)
+        surprise = _surprise(now - gap - promised, made.check.u_mm)
+        gap, last_way = now, way
         move = correct(gap, last_way, gap)
         judged.append(TryJudged(made, _against(window, made.check, school), move))
-    return _settled(Setting(window, tuple(judged), move, False, lash_seen_mm=lash_seen))
+    return _settled(Setting(window, tuple(judged), move, False, lash_seen_mm=lash_seen, surprise=surprise))
+
+
+def _surprise(off_mm: float, u_mm: float) -> Sentence | None:
+    """What it usually means when the check disagrees with the arc by more than it can (common practice, no source)."""
+    if abs(off_mm) <= max(2 * u_mm, 0.02):
+        return None
+    off = {"off": length(abs(off_mm))}
+    if off_mm > 0:
+        words = "Came out {off} wider than the arc promised. Usual reasons: play taken up the other way, or the mark misread."
+        return Sentence(words + " Push the shaft towards the head before you check.", off)
+    words = "Came out {off} narrower than the arc promised. Usual reasons: play not taken up, or a face not clean."
+    return Sentence(words + " Check that the shaft follows the housing.", off)
 
 
 def set_by_gaskets(means: GasketMeans, window: Window, tries: Sequence[TryMade], school: School, box: Mapping[int, int]) -> Setting:

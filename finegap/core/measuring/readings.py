@@ -20,6 +20,8 @@ from finegap.core.measuring.uncertainty import (
 from finegap.core.showing import Amount, Kind, Sentence, length
 from finegap.core.working import Given, Working
 
+_FINE_STEP_MM = 0.01
+
 
 class Statistic(Enum):
     """Which station is held against the limit."""
@@ -81,6 +83,7 @@ class Result:
     taper_mm: float | None
     uncertainty: Combined
     working: Working
+    fine: bool = False
     notes: tuple[Sentence, ...] = ()
 
     @property
@@ -114,7 +117,7 @@ def summarize(readings: Sequence[Reading], statistic: Statistic, title: str, fin
     title : str
         Name of the feature, for the working.
     fine : bool
-        Show a decimal more.
+        Show a decimal more; so are readings all taken with gauges that step less than 0.01 mm.
 
     Raises
     ------
@@ -123,6 +126,7 @@ def summarize(readings: Sequence[Reading], statistic: Statistic, title: str, fin
     """
     if not readings:
         raise FieldError(title, "there is no reading yet.", "Expected one reading or more.")
+    fine = fine or all(reading.gauge.resolution_mm < _FINE_STEP_MM for reading in readings)
     groups: dict[str, list[Reading]] = {}
     for reading in readings:
         groups.setdefault(reading.station, []).append(reading)
@@ -146,6 +150,7 @@ def summarize(readings: Sequence[Reading], statistic: Statistic, title: str, fin
         taper_mm=_taper(planes),
         uncertainty=uncertainty,
         working=_working(title, statistic, value, uncertainty, repeats, fine, notes),
+        fine=fine,
         notes=notes,
     )
 
@@ -181,6 +186,7 @@ def running_clearance(bore: Result, shaft: Result, title: str) -> Result:
         taper_mm=None,
         uncertainty=uncertainty,
         working=working,
+        fine=bore.fine and shaft.fine,
         notes=working.notes,
     )
 

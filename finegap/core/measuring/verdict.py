@@ -143,12 +143,12 @@ def _sentence(call: Call, school: School, margin: float, guard: float, probabili
     }
     plain = {
         Call.KEEP: "Inside by {margin} as read; {p} sure that it conforms.",
-        Call.WATCH: "Inside by {margin} as read, but only {left} % of the wear allowance is left.",
+        Call.WATCH: "Inside by {margin} as read, but only {left}% of the wear allowance is left.",
         Call.CHANGE: "Outside by {margin} as read; {bad} sure.",
     }
     guarded = {
         Call.KEEP: "Inside by {margin}, beyond doubt ({p} sure).",
-        Call.WATCH: "Inside by {margin}, beyond doubt, but only {left} % of the wear allowance is left.",
+        Call.WATCH: "Inside by {margin}, beyond doubt, but only {left}% of the wear allowance is left.",
         Call.CHANGE: "Outside by {margin}, beyond doubt ({bad} sure).",
     }
     if call is Call.MEASURE_AGAIN:

@@ -470,6 +470,10 @@ export interface components {
         GaugeShape: {
             tag: string;
             kind: string;
+            /** Format: double */
+            low_mm: number;
+            /** Format: double */
+            high_mm: number;
             resolution: string;
             expanded: string;
             /** Format: double */
@@ -499,6 +503,7 @@ export interface components {
             zero_found: boolean;
             lash: string;
             lash_seen: string | null;
+            surprise: string | null;
             /** Format: double */
             position_deg: number;
             /** Format: double */

@@ -5,25 +5,46 @@ import { Link } from 'react-router';
 import { newId, type Job } from '../api/client';
 import { meQuery } from '../api/queries';
 import { ProblemNote } from '../app/ProblemNote';
+import { TextField } from '../app/TextField';
 import { moment } from '../app/time';
 import { useUnit } from '../app/unit';
 import { GapSummary } from './GapSummary';
+import { STAGES } from './stages';
 import { useChange } from './useJob';
 
-/** What is still open, the signature, the report. */
+/** What is still open, the gap as left, the signature, the report. */
 export function Close({ job }: { job: Job }) {
   const { unit } = useUnit();
   return (
     <div className="stage two-columns">
+      <section aria-label="Still open">
+        <h2>{job.signed ? 'Signed' : job.blockers.length ? 'Still open' : 'Nothing is open'}</h2>
+        {!job.signed && job.blockers.length === 0 && (
+          <p>Found and left, the gap, and the hold points are all there.</p>
+        )}
+        {!job.signed && <Blockers job={job} />}
+        <details open={job.signed !== null}>
+          <summary>Log of the job</summary>
+          <ul className="log">
+            {job.log.map((e) => (
+              <li key={e.version}>
+                <span>{e.what}</span>
+                <small>
+                  {e.by}, {moment(e.at)}
+                </small>
+              </li>
+            ))}
+          </ul>
+        </details>
+      </section>
       <section aria-label="Signature">
+        <p className="kicker">End clearance as left</p>
+        <GapSummary job={job} />
         {job.signed ? (
-          <>
-            <h2>Signed</h2>
-            <p className="lead">
-              By {job.signed.by}, {moment(job.signed.at)}.
-            </p>
-            {job.signed.reason && <p>Past what was open, because: {job.signed.reason}</p>}
-          </>
+          <p className="lead">
+            Signed by {job.signed.by}, {moment(job.signed.at)}.
+            {job.signed.reason && ` Past what was open, because: ${job.signed.reason}`}
+          </p>
         ) : (
           <SignForm job={job} />
         )}
@@ -45,23 +66,6 @@ export function Close({ job }: { job: Job }) {
           </a>
         </p>
       </section>
-      <section aria-label="As left">
-        <p className="kicker">End clearance as left</p>
-        <GapSummary job={job} />
-        <details>
-          <summary>Log of the job</summary>
-          <ul className="log">
-            {job.log.map((e) => (
-              <li key={e.version}>
-                <span>{e.what}</span>
-                <small>
-                  {e.by}, {moment(e.at)}
-                </small>
-              </li>
-            ))}
-          </ul>
-        </details>
-      </section>
     </div>
   );
 }
@@ -81,15 +85,8 @@ function SignForm({ job }: { job: Job }) {
         sign.mutate({ id: newId(), reason });
       }}
     >
-      <h2>{job.blockers.length ? 'Still open' : 'Nothing is open'}</h2>
-      {job.blockers.length === 0 && <p>Found and left, the gap, and the hold points are all there.</p>}
-      <Blockers job={job} of={hard} heading="" />
-      <Blockers job={job} of={soft} heading="A lead may sign past these, with the reason in writing:" />
       {soft.length > 0 && hard.length === 0 && lead && (
-        <label className="field">
-          Reason
-          <input type="text" value={reason} maxLength={300} onChange={(e) => setReason(e.target.value)} />
-        </label>
+        <TextField label="Reason" value={reason} maxLength={300} onChange={setReason} />
       )}
       <ProblemNote error={sign.error} />
       <Button type="submit" size="lg" disabled={!may || sign.isPending}>
@@ -100,18 +97,21 @@ function SignForm({ job }: { job: Job }) {
   );
 }
 
-function Blockers({ job, of, heading }: { job: Job; of: Job['blockers']; heading: string }) {
-  if (!of.length) return null;
+/** Why it cannot be signed yet, by stage, each a way to where it is put right. */
+function Blockers({ job }: { job: Job }) {
   return (
-    <>
-      {heading && <p>{heading}</p>}
-      <ul className="blockers">
-        {of.map((b) => (
-          <li key={b.sentence}>
-            <Link to={`/bench/${job.number}/${b.stage}`}>{b.sentence}</Link>
-          </li>
-        ))}
-      </ul>
-    </>
+    <ul className="blockers">
+      {job.blockers.map((b) => (
+        <li key={b.sentence}>
+          <Link to={`/bench/${job.number}/${b.stage}`}>
+            <b>{STAGES.find(([key]) => key === b.stage)?.[1]}</b>
+            <span>
+              {b.sentence}
+              {b.lead_may && <small> A lead may sign past this, with the reason in writing.</small>}
+            </span>
+          </Link>
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { newId, type Feature, type Job } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
+import { TextField } from '../app/TextField';
 import { WorkingLink } from '../app/WorkingLink';
 import { VerdictMark, verdictClass } from '../drawing/VerdictMark';
 import { useChange } from './useJob';
@@ -67,19 +68,14 @@ function Line({ job, feature }: { job: Job; feature: Feature }) {
           </p>
         )}
         {wanted && (
-          <label className="field">
-            {wanted === 'keep' ? 'Keeping it' : 'Changing it'} goes against the verdict. Why?
-            <input
-              autoFocus
-              type="text"
-              value={reason}
-              maxLength={300}
-              onChange={(e) => setReason(e.target.value)}
-              onKeyDown={(e) => {
-                if (e.key === 'Enter') choose(wanted);
-              }}
-            />
-          </label>
+          <TextField
+            autoFocus
+            label={`${wanted === 'keep' ? 'Keeping it' : 'Changing it'} goes against the verdict. Why?`}
+            value={reason}
+            maxLength={300}
+            onChange={setReason}
+            onEnter={() => choose(wanted)}
+          />
         )}
         <ProblemNote error={decide.error} />
       </div>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import type { Housing, Job } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
+import { TextField } from '../app/TextField';
 import { useDraft, useUnit } from '../app/unit';
 import { useChange } from './useJob';
 
@@ -30,12 +31,10 @@ export function FindZero({ job, housing }: { job: Job; housing: Housing }) {
         zero.mutate({ school, lash });
       }}
     >
-      <p className="headline">
-        Find zero: loosen both face screws, turn the housing {closes} until the rotor just drags on the head
-      </p>
+      <p className="headline">Find zero: turn the housing {closes} until the rotor just drags</p>
       <p className="details">
-        Turn the shaft by hand all the while. Draw one line across bracket and housing. Never find zero by
-        forcing the shaft until it locks, never run at zero.
+        Loosen both face screws first; turn the shaft by hand all the while. Then draw one line across bracket
+        and housing. Never find zero by forcing the shaft until it locks, never run at zero.
       </p>
       <fieldset>
         <legend>How zero was found</legend>
@@ -57,16 +56,12 @@ export function FindZero({ job, housing }: { job: Job; housing: Housing }) {
           ))}
         </div>
       </fieldset>
-      <label className="field">
-        Axial play of thread and bearing, if measured ({unit})
-        <input
-          type="text"
-          inputMode="decimal"
-          value={lash}
-          maxLength={40}
-          onChange={(e) => setLash(e.target.value)}
-        />
-      </label>
+      <TextField
+        label={`Axial play of thread and bearing, if measured (${unit})`}
+        keyboard="decimal"
+        value={lash}
+        onChange={setLash}
+      />
       <p className="quiet">
         Play is taken up each time the direction changes. Left empty it counts as none, and the check reading
         shows it.

@@ -6,6 +6,7 @@ import { client, unwrap, type JobLine } from '../api/client';
 import { jobsQuery, pumpsQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
+import { TextField } from '../app/TextField';
 import { day, moment } from '../app/time';
 import { useUnit } from '../app/unit';
 
@@ -109,20 +110,14 @@ function OpenJob() {
           ))}
         </div>
       </fieldset>
-      <label className="field">
-        Why it came in
-        <input type="text" value={reason} maxLength={200} onChange={(e) => setReason(e.target.value)} />
-      </label>
-      <label className="field">
-        Hours run, if known
-        <input
-          type="text"
-          inputMode="numeric"
-          value={hours}
-          maxLength={8}
-          onChange={(e) => setHours(e.target.value)}
-        />
-      </label>
+      <TextField label="Why it came in" value={reason} maxLength={200} onChange={setReason} />
+      <TextField
+        label="Hours run, if known"
+        keyboard="numeric"
+        value={hours}
+        maxLength={8}
+        onChange={setHours}
+      />
       <ProblemNote error={open.error} />
       <Button type="submit" size="lg" disabled={open.isPending}>
         Open job

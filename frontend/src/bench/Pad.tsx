@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { newId, type Feature, type Job } from '../api/client';
+import { newId, type Feature, type Gauge, type Job } from '../api/client';
 import { useKeys } from '../app/keys';
 import { ProblemNote } from '../app/ProblemNote';
 import { useDraft, useUnit } from '../app/unit';
@@ -153,12 +153,20 @@ function Entry({ job, feature, phase, onDone }: Props) {
             >
               {gauges.map((g) => (
                 <option key={g.tag} value={g.tag}>
-                  {g.tag} {g.kind}, U {g.expanded}
+                  {g.tag} {g.kind}
                   {g.overdue ? ', out of date' : ''}
                 </option>
               ))}
             </select>
           </label>
+          {inHand && (
+            <p className="quiet gauge-note">
+              U {inHand.expanded} (k {inHand.k}), due {inHand.due}
+            </p>
+          )}
+          {inHand && !covers(inHand, feature) && (
+            <p className="warning">This size is outside the range of {inHand.tag}.</p>
+          )}
           {inHand?.overdue && (
             <p className="warning">
               {inHand.tag} was due for calibration on {inHand.due}. It measures, but a lead has to sign.
@@ -185,9 +193,11 @@ function Entry({ job, feature, phase, onDone }: Props) {
 function useGauge(job: Job, feature: Feature): [string, (tag: string) => void] {
   const slot = `gauge-${feature.kind}`;
   const [chosen, setChosen] = useState(() => {
-    const last = feature.readings.at(-1)?.gauge ?? localStorage.getItem(slot);
-    if (job.gauges.some((g) => g.tag === last)) return last ?? '';
-    return (job.gauges.find((g) => !g.overdue && suits(g.kind, feature.kind)) ?? job.gauges[0])?.tag ?? '';
+    const last = job.gauges.find(
+      (g) => g.tag === (feature.readings.at(-1)?.gauge ?? localStorage.getItem(slot)),
+    );
+    if (last && covers(last, feature)) return last.tag;
+    return (job.gauges.find((g) => !g.overdue && suits(g, feature)) ?? job.gauges[0])?.tag ?? '';
   });
   return [
     chosen,
@@ -200,6 +210,10 @@ function useGauge(job: Job, feature: Feature): [string, (tag: string) => void] {
 
 const SUITS: Record<string, string> = { internal: 'bore', external: 'micrometer', gap: 'feeler' };
 
-function suits(gaugeKind: string, featureKind: string): boolean {
-  return gaugeKind.includes(SUITS[featureKind] ?? '');
+function suits(gauge: Gauge, feature: Feature): boolean {
+  return gauge.kind.includes(SUITS[feature.kind] ?? '') && covers(gauge, feature);
+}
+
+function covers(gauge: Gauge, feature: Feature): boolean {
+  return feature.new_mm.every((mm) => gauge.low_mm <= mm && mm <= gauge.high_mm);
 }

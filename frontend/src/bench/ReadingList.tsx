@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button, Modal } from 'react-bootstrap';
 import type { Feature, Job, Reading } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
+import { TextField } from '../app/TextField';
 import { moment } from '../app/time';
 import { useChange } from './useJob';
 
@@ -70,16 +71,7 @@ export function Strike({ job, reading, onHide }: { job: Job; reading: string; on
           <Modal.Title id="strike-title">Strike out {typed}</Modal.Title>
         </Modal.Header>
         <Modal.Body>
-          <label className="field">
-            Why
-            <input
-              autoFocus
-              type="text"
-              value={reason}
-              maxLength={200}
-              onChange={(e) => setReason(e.target.value)}
-            />
-          </label>
+          <TextField autoFocus label="Why" value={reason} maxLength={200} onChange={setReason} />
           <ProblemNote error={strike.error} />
         </Modal.Body>
         <Modal.Footer>

@@ -1,10 +1,12 @@
-import type { Job, Setting } from '../api/client';
+import { useState } from 'react';
+import type { Housing, Job, Setting } from '../api/client';
 import { WorkingLink } from '../app/WorkingLink';
 import { EndView } from '../drawing/EndView';
 import { GapBar } from '../drawing/GapBar';
 import { GasketStack } from '../drawing/GasketStack';
 import { FindZero } from './FindZero';
 import { TryForm } from './TryForm';
+import { useChange } from './useJob';
 
 /** The picture on the left, the move in one large sentence on the right, the tries below it. */
 export function SetGap({ job }: { job: Job }) {
@@ -27,7 +29,7 @@ export function SetGap({ job }: { job: Job }) {
           <EndView housing={housing} turning={!needsZero && housing.target_deg !== housing.position_deg} />
         )}
         {gaskets && <GasketStack gaskets={gaskets} unit={job.unit} />}
-        {housing && <HousingNotes housing={housing} />}
+        {housing && <HousingNotes job={job} housing={housing} />}
       </section>
       <section className="set-pad" aria-label="The move">
         {needsZero ? <FindZero job={job} housing={housing} /> : <Move job={job} setting={setting} />}
@@ -41,14 +43,20 @@ function Move({ job, setting }: { job: Job; setting: Setting }) {
   return (
     <>
       <p className="quiet">
-        {last ? `Try ${last.number}: ${last.checked}, so ${last.gap}. ` : ''}
-        The window is {setting.low} to {setting.high} {job.unit}, aim for {setting.target}.
+        {last ? `Try ${last.number}: ${last.checked}. ` : ''}Window {setting.low} to {setting.high}, aim for{' '}
+        {setting.target} {job.unit}.
       </p>
       <p className={`headline${setting.right ? ' right' : ''}`} aria-live="polite">
         {setting.headline}
       </p>
       <p className="details">
         {setting.details.join(' ')} <WorkingLink working={setting.working} />
+        {setting.hot && !setting.hot.touches && (
+          <>
+            {' '}
+            · hot <b>{setting.hot.text}</b> <WorkingLink working={setting.hot.working} />
+          </>
+        )}
       </p>
       <GapBar
         low={{ mm: setting.low_mm, text: setting.low }}
@@ -56,24 +64,37 @@ function Move({ job, setting }: { job: Job; setting: Setting }) {
         targetMm={setting.target_mm}
         measured={last ? { mm: last.gap_mm, expandedMm: last.expanded_mm, text: last.gap } : null}
       />
-      {setting.hot && (
-        <p className={setting.hot.touches ? 'problem' : 'quiet'}>
-          Predicted hot: <b>{setting.hot.text}</b>
-          {setting.hot.touches ? '. Contact: this blocks sign-off.' : ''}{' '}
+      {setting.hot?.touches && (
+        <p className="problem" role="alert">
+          Predicted hot: <b>{setting.hot.text}</b>. Contact: this blocks sign-off.{' '}
           <WorkingLink working={setting.hot.working} />
         </p>
       )}
+      {setting.housing?.surprise && <p className="surprise">{setting.housing.surprise}</p>}
       <Tries job={job} setting={setting} />
       {!job.signed && <TryForm key={setting.tries.length} job={job} setting={setting} />}
     </>
   );
 }
 
+const TRIES_SHOWN = 4;
+
 function Tries({ job, setting }: { job: Job; setting: Setting }) {
+  const [all, setAll] = useState(false);
   if (!setting.tries.length) return null;
+  const shown = all ? setting.tries : setting.tries.slice(-TRIES_SHOWN);
+  const hidden = setting.tries.length - shown.length;
   return (
     <table className="ruled tries">
-      <caption className="visually-hidden">Tries at the gap</caption>
+      <caption className={hidden ? '' : 'visually-hidden'}>
+        {hidden ? (
+          <button type="button" className="fold" onClick={() => setAll(true)}>
+            {hidden} earlier tries ▾
+          </button>
+        ) : (
+          'Tries at the gap'
+        )}
+      </caption>
       <thead>
         <tr>
           <th scope="col">Try</th>
@@ -84,7 +105,7 @@ function Tries({ job, setting }: { job: Job; setting: Setting }) {
         </tr>
       </thead>
       <tbody>
-        {setting.tries.map((t) => (
+        {shown.map((t) => (
           <tr key={t.number}>
             <th scope="row">{t.number}</th>
             <td>{t.set_by}</td>
@@ -100,7 +121,8 @@ function Tries({ job, setting }: { job: Job; setting: Setting }) {
   );
 }
 
-function HousingNotes({ housing }: { housing: NonNullable<Setting['housing']> }) {
+function HousingNotes({ job, housing }: { job: Job; housing: Housing }) {
+  const zero = useChange('zero', job.number);
   return (
     <p className="quiet">
       Seen from the shaft end. Housing Ø {housing.diameter}, lead {housing.lead}: {housing.per_step}.{' '}
@@ -110,7 +132,15 @@ function HousingNotes({ housing }: { housing: NonNullable<Setting['housing']> })
         </span>
       )}
       {housing.zero_found && `Zero by “${housing.school}”, play ${housing.lash}.`}
-      {housing.lash_seen && ` The last change of direction shows a play of ${housing.lash_seen}.`}
+      {housing.lash_seen && housing.lash_seen !== housing.lash && !job.signed && (
+        <button
+          type="button"
+          className="working-link"
+          onClick={() => zero.mutate({ school: housing.school, lash: housing.lash_seen ?? '' })}
+        >
+          The last change of direction shows a play of {housing.lash_seen}: count with it
+        </button>
+      )}
     </p>
   );
 }

@@ -2,6 +2,7 @@ import { useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { newId, type Job, type Setting } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
+import { TextField } from '../app/TextField';
 import { useDraft, useUnit } from '../app/unit';
 import { useChange } from './useJob';
 
@@ -21,10 +22,13 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
   const identity = useRef(newId());
   const record = useChange('tries', job.number);
 
+  const closing = setting.way === 'close';
+  const turned = (housing?.hand === 'right') === closing ? 'clockwise' : 'counterclockwise';
+
   function save(confirmed: boolean) {
     if (record.isPending) return;
     const stack = Object.entries(counts).flatMap(([um, n]) => Array.from({ length: n }, () => Number(um)));
-    const way = setting.way === 'close' ? 'close' : 'open';
+    const way = closing ? 'close' : 'open';
     const check = byGauge ? { read, gauge, goes: '', stops: '' } : { goes, stops, read: '', gauge: '' };
     record.mutate({ id: identity.current, arc, way, stack_um: gaskets ? stack : [], confirmed, ...check });
   }
@@ -38,35 +42,21 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
         save(false);
       }}
     >
-      <h2>Try {setting.tries.length + 1}</h2>
-      {housing && (
-        <label className="field short">
-          Turned {(housing.hand === 'right') === (setting.way === 'close') ? 'clockwise' : 'counterclockwise'}{' '}
-          ({unit} of arc)
-          <input
-            type="text"
-            inputMode="decimal"
-            value={arc}
-            maxLength={40}
-            onChange={(e) => setArc(e.target.value)}
-          />
-        </label>
+      {gaskets && (
+        <StackCounts
+          gaskets={gaskets}
+          counts={counts}
+          onChange={setCounts}
+          unit={unit}
+          number={setting.tries.length + 1}
+        />
       )}
-      {gaskets && <StackCounts gaskets={gaskets} counts={counts} onChange={setCounts} unit={unit} />}
       <div className="try-check">
+        {housing && <TextField short label={`Turned ${turned} (${unit})`} value={arc} onChange={setArc} />}
         {byGauge ? (
           <>
-            <label className="field short">
-              Gap read ({unit})
-              <input
-                type="text"
-                inputMode="decimal"
-                value={read}
-                maxLength={40}
-                onChange={(e) => setRead(e.target.value)}
-              />
-            </label>
-            <label className="field short">
+            <TextField short label={`Gap read (${unit})`} value={read} onChange={setRead} />
+            <label className="field short wide">
               With
               <select value={gauge} onChange={(e) => setGauge(e.target.value)}>
                 {job.gauges.map((g) => (
@@ -80,36 +70,20 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
           </>
         ) : (
           <>
-            <label className="field short">
-              Leaf that goes ({unit})
-              <input
-                type="text"
-                inputMode="decimal"
-                value={goes}
-                maxLength={40}
-                onChange={(e) => setGoes(e.target.value)}
-              />
-            </label>
-            <label className="field short">
-              Leaf that does not
-              <input
-                type="text"
-                inputMode="decimal"
-                value={stops}
-                maxLength={40}
-                onChange={(e) => setStops(e.target.value)}
-              />
-            </label>
+            <TextField short label={`Leaf that goes (${unit})`} value={goes} onChange={setGoes} />
+            <TextField short label="Leaf that does not" value={stops} onChange={setStops} />
           </>
         )}
-        <button type="button" className="working-link" onClick={() => setByGauge(!byGauge)}>
-          {byGauge ? 'by feeler instead' : 'by another gauge'}
-        </button>
       </div>
       <ProblemNote error={record.error} onConfirm={() => save(true)} />
-      <Button type="submit" size="lg" disabled={record.isPending}>
-        Record this try
-      </Button>
+      <div className="pad-row">
+        <Button type="submit" size="lg" disabled={record.isPending}>
+          Record try {setting.tries.length + 1}
+        </Button>
+        <button type="button" className="working-link" onClick={() => setByGauge(!byGauge)}>
+          {byGauge ? 'check by feeler instead' : 'check by another gauge'}
+        </button>
+      </div>
     </form>
   );
 }
@@ -119,14 +93,17 @@ interface CountsProps {
   counts: Record<number, number>;
   onChange: (counts: Record<number, number>) => void;
   unit: string;
+  number: number;
 }
 
 /** How many of each thickness are under the head; more cannot be put in than shelf and pump have. */
-function StackCounts({ gaskets, counts, onChange, unit }: CountsProps) {
+function StackCounts({ gaskets, counts, onChange, unit, number }: CountsProps) {
   const fitted = new Map(gaskets.now.map((p) => [p.um, p.count]));
   return (
     <fieldset className="stack-counts">
-      <legend>Under the head ({unit}, as compressed)</legend>
+      <legend>
+        Under the head ({unit}, as compressed), try {number}
+      </legend>
       {gaskets.box.map((line) => {
         const have = line.count + (fitted.get(line.um) ?? 0);
         const used = counts[line.um] ?? 0;

@@ -19,7 +19,7 @@ export function GapBar({ low, high, targetMm, measured }: GapProps) {
     ? `Measured ${measured.text}, window ${low.text} to ${high.text}`
     : `Window ${low.text} to ${high.text}`;
   return (
-    <svg viewBox={`0 0 ${WIDTH} 118`} className="gap-bar" role="img" aria-label={said}>
+    <svg viewBox={`0 0 ${WIDTH} 100`} className="gap-bar" role="img" aria-label={said}>
       <Hatch id={hatch} />
       <text x="0" y="14" className="note">
         head
@@ -27,34 +27,34 @@ export function GapBar({ low, high, targetMm, measured }: GapProps) {
       <text x={WIDTH} y="14" textAnchor="end" className="note">
         rotor
       </text>
-      <rect x={FACE} y="24" width={WIDTH - 2 * FACE} height="64" className="slot" />
-      <rect x={x(low.mm)} y="24" width={x(high.mm) - x(low.mm)} height="64" className="window" />
+      <rect x={FACE} y="24" width={WIDTH - 2 * FACE} height="48" className="slot" />
+      <rect x={x(low.mm)} y="24" width={x(high.mm) - x(low.mm)} height="48" className="window" />
       {measured && (
         <>
           <rect
             x={x(measured.mm - measured.expandedMm)}
-            y="36"
+            y="35"
             width={x(measured.mm + measured.expandedMm) - x(measured.mm - measured.expandedMm)}
-            height="40"
+            height="26"
             className="doubt"
           />
-          <line x1={x(measured.mm)} x2={x(measured.mm)} y1="30" y2="82" className="value" />
+          <line x1={x(measured.mm)} x2={x(measured.mm)} y1="28" y2="68" className="value" />
         </>
       )}
       <path d={`M${x(targetMm)} 23 l-6 -11 h12 z`} className="target" />
-      <rect x="0.7" y="24" width={FACE} height="64" className="metal" fill={`url(#${hatch})`} />
+      <rect x="0.7" y="24" width={FACE} height="48" className="metal" fill={`url(#${hatch})`} />
       <rect
         x={WIDTH - FACE - 0.7}
         y="24"
         width={FACE}
-        height="64"
+        height="48"
         className="metal"
         fill={`url(#${hatch})`}
       />
-      <text x={x(low.mm)} y="108" textAnchor="middle" className="window-text">
+      <text x={x(low.mm)} y="92" textAnchor="middle" className="window-text">
         {low.text}
       </text>
-      <text x={x(high.mm)} y="108" textAnchor="middle" className="window-text">
+      <text x={x(high.mm)} y="92" textAnchor="middle" className="window-text">
         {high.text}
       </text>
     </svg>

@@ -25,8 +25,7 @@ export function GasketStack({ gaskets, unit }: { gaskets: Gaskets; unit: string 
       <Pile x={365} pieces={gaskets.next} marked={gaskets.into} verb="in" scale={scale} hatch={hatch} />
       <path d="M306 250 h36 m-12 -10 l12 10 l-12 10" className="between" />
       <text x="330" y="500" textAnchor="middle" className="note">
-        Thickness to scale, {Math.round(scale * 1000)} times life size on a page 660 wide. Head above, casing
-        below.
+        Thicknesses to one scale. Head above, casing below.
       </text>
     </svg>
   );

@@ -5,6 +5,7 @@ import { client, unwrap, type Stock } from '../api/client';
 import { gaugesQuery, sheetsQuery, stockQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
+import { TextField } from '../app/TextField';
 import { day } from '../app/time';
 import { useDraft, useUnit } from '../app/unit';
 
@@ -157,26 +158,15 @@ function CountForm() {
         </select>
       </label>
       <div className="try-check">
-        <label className="field short">
-          Thickness as compressed ({unit})
-          <input
-            type="text"
-            inputMode="decimal"
-            value={thickness}
-            maxLength={40}
-            onChange={(e) => setThickness(e.target.value)}
-          />
-        </label>
-        <label className="field short">
-          On the shelf
-          <input
-            type="text"
-            inputMode="numeric"
-            value={number}
-            maxLength={4}
-            onChange={(e) => setNumber(e.target.value.replace(/\D/g, ''))}
-          />
-        </label>
+        <TextField short label={`Thickness (${unit})`} value={thickness} onChange={setThickness} />
+        <TextField
+          short
+          label="On the shelf"
+          keyboard="numeric"
+          value={number}
+          maxLength={4}
+          onChange={setNumber}
+        />
       </div>
       <ProblemNote error={count.error} />
       <Button type="submit" disabled={count.isPending}>

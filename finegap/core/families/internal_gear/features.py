@@ -13,7 +13,7 @@ FEATURES = (
         "Rotor to head",
         FeatureKind.GAP,
         anchor=(124, 236),
-        label=(60, 62),
+        label=(30, 62),
         stations=(Station("gap", "", ""),),
     ),
     Feature(
@@ -23,7 +23,7 @@ FEATURES = (
         "Idler",
         FeatureKind.INTERNAL,
         anchor=(200, 287),
-        label=(262, 62),
+        label=(250, 62),
         stations=stations(("front", "back"), _ACROSS),
     ),
     Feature(
@@ -33,7 +33,7 @@ FEATURES = (
         "Idler pin",
         FeatureKind.EXTERNAL,
         anchor=(140, 302),
-        label=(40, 560),
+        label=(36, 566),
         stations=stations(("front", "back"), _PIN),
     ),
     Feature(
@@ -43,7 +43,7 @@ FEATURES = (
         "Idler and pin",
         FeatureKind.PAIR,
         anchor=(205, 317),
-        label=(196, 560),
+        label=(262, 566),
         bore="idler_bore",
         shaft="idler_pin",
     ),
@@ -54,7 +54,7 @@ FEATURES = (
         "Bracket bushing",
         FeatureKind.INTERNAL,
         anchor=(366, 328),
-        label=(440, 150),
+        label=(440, 120),
         stations=stations(("front", "back"), _ACROSS),
     ),
     Feature(
@@ -64,7 +64,7 @@ FEATURES = (
         "Shaft",
         FeatureKind.EXTERNAL,
         anchor=(386, 352),
-        label=(384, 560),
+        label=(440, 566),
         stations=stations(("front", "back"), _ACROSS),
     ),
     Feature(
@@ -74,7 +74,7 @@ FEATURES = (
         "Shaft and bushing",
         FeatureKind.PAIR,
         anchor=(404, 375),
-        label=(562, 560),
+        label=(548, 506),
         bore="bushing_bore",
         shaft="shaft_at_bushing",
     ),
