@@ -292,10 +292,9 @@ def _gap_words(change: StackChange, measured_mm: float) -> tuple[Sentence, ...]:
     predicted = measured_mm + (sum(change.next) - sum(change.now)) / 1000
     return (
         Sentence(
-            "The gap should come to {gap} with {n} under the head.",
+            "The gap should come to {gap} with {n}, tightened evenly and criss-cross.",
             {"gap": length(predicted), "n": f"{len(change.next)} gasket" + ("s" if len(change.next) > 1 else "")},
         ),
-        Sentence("Tighten evenly and criss-cross in passes, then measure again."),
     )
 
 

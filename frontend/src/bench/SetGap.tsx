@@ -43,8 +43,7 @@ function Move({ job, setting }: { job: Job; setting: Setting }) {
   return (
     <>
       <p className="quiet">
-        {last ? `Try ${last.number}: ${last.checked}. ` : ''}Window {setting.low} to {setting.high}, aim for{' '}
-        {setting.target} {job.unit}.
+        Window {setting.low} to {setting.high}, aim for {setting.target} {job.unit}.
       </p>
       <p className={`headline${setting.right ? ' right' : ''}`} aria-live="polite">
         {setting.headline}

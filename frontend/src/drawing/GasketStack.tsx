@@ -21,8 +21,24 @@ export function GasketStack({ gaskets, unit }: { gaskets: Gaskets; unit: string 
       <text x="490" y="24" textAnchor="middle" className="stack-title">
         {same ? 'Stays' : 'Next'}
       </text>
-      <Pile x={45} pieces={gaskets.now} marked={gaskets.out} verb="out" scale={scale} hatch={hatch} />
-      <Pile x={365} pieces={gaskets.next} marked={gaskets.into} verb="in" scale={scale} hatch={hatch} />
+      <Pile
+        x={45}
+        pieces={gaskets.now}
+        marked={gaskets.out}
+        verb="out"
+        scale={scale}
+        hatch={hatch}
+        unit={unit}
+      />
+      <Pile
+        x={365}
+        pieces={gaskets.next}
+        marked={gaskets.into}
+        verb="in"
+        scale={scale}
+        hatch={hatch}
+        unit={unit}
+      />
       <path d="M306 250 h36 m-12 -10 l12 10 l-12 10" className="between" />
       <text x="330" y="500" textAnchor="middle" className="note">
         Thicknesses to one scale. Head above, casing below.
@@ -42,9 +58,10 @@ interface PileProps {
   verb: 'in' | 'out';
   scale: number;
   hatch: string;
+  unit: string;
 }
 
-function Pile({ x, pieces, marked, verb, scale, hatch }: PileProps) {
+function Pile({ x, pieces, marked, verb, scale, hatch, unit }: PileProps) {
   const sheets = laidUp(pieces, marked, scale);
   const top = sheets.at(-1)?.y ?? FLOOR;
   return (
@@ -67,7 +84,7 @@ function Pile({ x, pieces, marked, verb, scale, hatch }: PileProps) {
             opacity={s.height < 15 ? 0 : 1}
           >
             {s.text}
-            {s.moves ? ` ${verb}` : ''}
+            {s.moves ? ` ${unit}, ${verb === 'in' ? 'goes in' : 'comes out'}` : ` ${unit}`}
           </text>
         </g>
       ))}

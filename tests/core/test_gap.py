@@ -1,0 +1,356 @@
+"""The table, heat, the bearing housing and the gasket stack, against geometry, brute force, OR-tools and trade facts."""
+
+import itertools
+import math
+import unittest
+from collections import Counter
+from fractions import Fraction
+
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+from ortools.sat.python import cp_model
+from scipy import integrate
+
+from finegap.core.errors import FieldError
+from finegap.core.gap import gaskets, heat, housing, table
+from finegap.core.gap.housing import Housing, ThreadHand, Zero
+from finegap.core.gap.move import Way, Window
+from finegap.core.gap.setting import Check, TryMade, feeler_check, set_by_gaskets, set_by_housing
+from finegap.core.gap.table import Range, Row
+from finegap.core.materials import MATERIALS
+from finegap.core.measuring.verdict import School
+from finegap.core.sheet import GasketMeans, HousingMeans
+from finegap.core.showing import Units
+from tests.references import VALUES
+
+
+def row(name, visc, temp, clearance, material="cast iron"):
+    return Row(name, material, Range(*visc), Range(*temp), clearance)
+
+
+ROWS = (
+    row("thin", (0, 90), (-20, 70), 0.10),
+    row("warm", (0, 90), (60, 110), 0.14),
+    row("thick", (80, math.inf), (-20, 110), 0.20),
+)
+
+
+class Table(unittest.TestCase):
+    def test_the_largest_of_the_rows_that_match(self):
+        for duty, expected in {(50, 20): 0.10, (50, 65): 0.14, (85, 65): 0.20, (90, 70): 0.20, (1e6, 0): 0.20}.items():
+            choice = table.choose(ROWS, "cast iron", *duty, "sheet")
+            self.assertEqual(choice.chosen.clearance_mm, expected, duty)
+
+    def test_others_are_shown_with_their_slip_and_misses_with_their_bound(self):
+        choice = table.choose(ROWS, "cast iron", 85, 65, "sheet")
+        first, second, third = choice.candidates
+        self.assertTrue(first.matches and second.matches and third.matches)
+        self.assertAlmostEqual(second.slip_ratio, (second.row.clearance_mm / 0.20) ** 3)
+        none = table.choose(ROWS, "cast iron", 50, 130, "sheet")
+        self.assertIsNone(none.chosen)
+        self.assertEqual(none.candidates[0].row.setting, "warm")
+        self.assertIn("above its 110 °C", none.sentence.render(Units.MM))
+        self.assertIn("never extrapolate", none.sentence.render(Units.MM))
+
+    @given(st.floats(0.1, 5000), st.floats(-50, 200))
+    def test_against_going_through_every_row(self, viscosity, temperature):
+        matching = [
+            r.clearance_mm
+            for r in ROWS
+            if r.viscosity_mm2_s.low <= viscosity <= r.viscosity_mm2_s.high
+            and r.temperature_c.low <= temperature <= r.temperature_c.high
+        ]
+        chosen = table.choose(ROWS, "cast iron", viscosity, temperature, "s").chosen
+        self.assertEqual(chosen and chosen.clearance_mm, max(matching, default=None))
+
+    def test_tables_that_cannot_be_right(self):
+        with self.assertRaisesRegex(FieldError, "empty"):
+            table.check_rows(())
+        holed = (row("a", (0, 50), (0, 100), 0.1), row("b", (80, 200), (0, 100), 0.2))
+        with self.assertRaisesRegex(FieldError, r"rows\[0\].viscosity.*50 to 80"):
+            table.check_rows(holed)
+        table.check_rows(holed, holes_as_printed=True)
+        with self.assertRaisesRegex(FieldError, "temperature"):
+            table.check_rows((row("a", (0, 50), (0, 60), 0.1), row("b", (0, 50), (70, 100), 0.2)))
+        table.check_rows(ROWS)
+        with self.assertRaisesRegex(FieldError, "no row for bronze"):
+            table.choose(ROWS, "bronze", 1, 1, "s")
+
+    def test_the_cube_law_against_integrating_the_velocity_profile(self):
+        """Plane Poiseuille flow, mu u'' = -dp/L with no slip at the walls, integrated over the gap by scipy."""
+
+        def flow(h):
+            return integrate.quad(lambda y: y * (h - y) / 2, 0, h)[0]
+
+        self.assertTrue(math.isclose(table.slip_ratio(0.14, 0.20), flow(0.14) / flow(0.20), rel_tol=1e-9))
+
+
+class Heat(unittest.TestCase):
+    def test_against_exact_fractions(self):
+        """thermal-clearance-01: exact D(1 + a dT) for both parts, python Fraction."""
+        for a_casing, a_rotor in ((11.7, 16.0), (16.0, 11.5)):
+            exact = (
+                Fraction(15, 100)
+                + Fraction(str(a_casing)) * Fraction(212) * 130 / 10**6
+                - Fraction(str(a_rotor)) * Fraction(212) * 130 / 10**6
+            )
+            hot = heat.hot_gap(0.15, 212, a_casing, a_rotor, 150, 150)
+            self.assertAlmostEqual(hot.gap_mm, float(exact), 12)
+
+    def test_a_rotor_hotter_than_its_casing_can_touch(self):
+        hot = heat.hot_gap(0.05, 250, 11.7, 11.7, 60, 90)
+        self.assertTrue(hot.touches)
+        self.assertFalse(heat.hot_gap(0.15, 250, 11.7, 11.7, 60, 90).touches)
+
+    def test_expansions_of_the_named_sources(self):
+        """EN 1561, EN 1563, EN 10088-1 and handbooks, from memory (thermal-cte-01)."""
+        entry = VALUES["thermal-cte-01"]
+        for ours, theirs in {
+            "cast iron": "grey cast iron EN-GJL-250, 20-200 degC",
+            "ductile iron": "ductile iron EN-GJS-400, 20-400 degC",
+            "steel": "unalloyed steel (C45/1045), 20-100 degC",
+            "stainless 316": "stainless 316/1.4401, 20-100 degC",
+            "duplex stainless": "duplex 1.4462, 20-100 degC",
+            "tin bronze": "tin bronze CuSn12 / C90800, 20-200 degC",
+        }.items():
+            tolerance = entry["tolerance"]["per_key"][theirs]["abs"]
+            self.assertAlmostEqual(MATERIALS[ours].expansion_um_m_k, entry["expected"][theirs], delta=tolerance)
+
+
+class BearingHousing(unittest.TestCase):
+    def test_arc_and_angle_against_exact_geometry(self):
+        for key in ("lead-arc-01", "lead-arc-03"):
+            given_, expected = VALUES[key]["inputs"], VALUES[key]["expected"]
+            ours = Housing(given_["OD"], given_["lead"])
+            self.assertAlmostEqual(ours.arc_mm(given_["clearance"]), expected["arc"], 9)
+            self.assertAlmostEqual(ours.angle_deg(given_["clearance"]), expected["angle_deg"], 9)
+            # an arc is not its chord
+            self.assertGreater(ours.arc_mm(given_["clearance"]), expected["chord"])
+
+    @given(st.floats(20, 400), st.floats(0.5, 12), st.floats(0.001, 1))
+    def test_arc_is_angle_times_radius_and_turns_back(self, diameter, lead, clearance):
+        ours = Housing(diameter, lead)
+        self.assertTrue(math.isclose(ours.arc_mm(clearance), math.radians(ours.angle_deg(clearance)) * diameter / 2, rel_tol=1e-9))
+        self.assertTrue(math.isclose(ours.clearance_mm(ours.arc_mm(clearance)), clearance, rel_tol=1e-9))
+
+    def test_trade_fact_arc_per_thousandth(self):
+        """On one large housing 0.005 in is 1.5 in of arc, so 0.30 in a thousandth (common practice, no source)."""
+        inch = 25.4
+        lead = 0.125 * inch
+        ours = Housing(0.30 / 0.001 * lead / math.pi, lead)
+        self.assertAlmostEqual(ours.arc_mm(0.005 * inch), 1.5 * inch, 9)
+        self.assertTrue(housing.check_sheet(ours, 0.30 * inch, 0.001 * inch).agrees)
+        off = housing.check_sheet(ours, 0.33 * inch, 0.001 * inch)
+        self.assertFalse(off.agrees)
+        self.assertAlmostEqual(off.ratio, 1.1)
+
+    def test_right_hand_clockwise_closes(self):
+        self.assertEqual(Housing(120, 1.5).turns(Way.CLOSE), "clockwise")
+        self.assertEqual(Housing(120, 1.5, ThreadHand.LEFT).turns(Way.CLOSE), "counterclockwise")
+        move = housing.move_for(Housing(120, 1.5), 0.1, None)
+        self.assertIn("Open 0.10 mm: turn the housing counterclockwise 25.1 mm", move.headline.render(Units.MM))
+        self.assertIn("0.99 in along its outside, 24.0°", move.headline.render(Units.IN))
+        self.assertIn("63/64 in", move.details[0].render(Units.MM))
+
+    def test_housings_that_cannot_be(self):
+        for bad in ((0, 1), (100, 0), (100, -1)):
+            with self.assertRaises(FieldError):
+                Housing(*bad)
+        with self.assertRaises(FieldError):
+            housing.move_for(Housing(100, 1), 0.1, None, lash_mm=-0.1)
+
+
+class PlayedThread:
+    """A housing whose thread has play, as iron and not as formula: the shaft follows only when the play is taken up."""
+
+    def __init__(self, ours: Housing, lash: float, zero: Zero):
+        self.housing, self.lash = ours, lash
+        # the shaft lies between two flanks, lash apart; zero by first drag leaves it on the closing one
+        self.shaft = 0.0
+        self.nut = 0.0 if zero is Zero.FIRST_DRAG else lash
+
+    def turn(self, arc: float) -> float:
+        self.nut += self.housing.clearance_mm(arc)
+        self.shaft = min(max(self.shaft, self.nut - self.lash), self.nut)
+        return self.shaft
+
+
+class SettingWithAHousing(unittest.TestCase):
+    WINDOW = Window(0.15, 0.13, 0.18)
+
+    @given(
+        lash=st.floats(0, 0.3),
+        zero=st.sampled_from(Zero),
+        wrong_lash=st.floats(0, 0.3),
+    )
+    @settings(max_examples=60)
+    def test_tries_come_to_the_target_whatever_the_play(self, lash, zero, wrong_lash):
+        ours = Housing(124, 1.25)
+        means = HousingMeans(ours, zero, 0.0, None)
+        iron, tries = PlayedThread(ours, lash, zero), []
+        for _ in range(4):
+            setting = set_by_housing(means, self.WINDOW, tries, School.PLAIN, zero, wrong_lash)
+            if setting.right:
+                break
+            sign = 1 if setting.move.way is Way.OPEN else -1
+            arc = sign * ours.arc_mm(setting.move.travel_mm)
+            tries.append(TryMade(Check(iron.turn(arc), 0.0, math.inf), arc_mm=arc))
+        final = set_by_housing(means, self.WINDOW, tries, School.PLAIN, zero, wrong_lash)
+        if abs(lash - wrong_lash) < 0.02:
+            # with the true play the first try is enough
+            self.assertTrue(final.right)
+            self.assertEqual(len(tries), 1)
+        # with a wrong one each reversal is off by the same play: it may need the play the tries show
+        elif not final.right and final.lash_seen_mm is not None:
+            self.assertAlmostEqual(final.lash_seen_mm, lash, 6)
+
+    def test_schools_of_zero_differ_by_the_play(self):
+        ours = Housing(124, 1.25)
+        first = {
+            zero: set_by_housing(HousingMeans(ours, zero, 0, None), self.WINDOW, [], School.GUARDED, zero, 0.04).move
+            for zero in Zero
+        }
+        self.assertAlmostEqual(first[Zero.FIRST_DRAG].travel_mm - first[Zero.BACK_OFF].travel_mm, 0.04)
+
+    def test_correction_and_surprise(self):
+        ours = Housing(124, 1.25)
+        means = HousingMeans(ours, Zero.BACK_OFF, 0, None)
+        check, _ = feeler_check(0.20, 0.22)
+        tries = [TryMade(check, arc_mm=ours.arc_mm(0.15))]
+        setting = set_by_housing(means, self.WINDOW, tries, School.GUARDED, Zero.BACK_OFF, 0)
+        self.assertIs(setting.move.way, Way.CLOSE)
+        self.assertAlmostEqual(setting.move.change_mm, -0.06)
+        self.assertIn("wider than the arc promised", setting.surprise.render(Units.MM))
+        near, _ = feeler_check(0.17, 0.19)
+        unsure = set_by_housing(means, self.WINDOW, [TryMade(near, arc_mm=46.7)], School.GUARDED, Zero.BACK_OFF, 0)
+        self.assertFalse(unsure.right)
+        self.assertIn("Check again", unsure.move.headline.render(Units.MM))
+        right = set_by_housing(means, self.WINDOW, [TryMade(near, arc_mm=46.7)], School.PLAIN, Zero.BACK_OFF, 0)
+        self.assertTrue(right.right)
+
+    def test_a_feeler_that_cannot_be(self):
+        with self.assertRaisesRegex(FieldError, "not thinner"):
+            feeler_check(0.2, 0.2)
+
+
+def brute_force(stock, target, minus, plus):
+    """Every multiset of the stock; the same order of preference as the shop's."""
+    ranges = [range(count + 1) for count in stock.values()]
+    best = None
+    for counts in itertools.product(*ranges):
+        pieces, total = sum(counts), sum(t * n for t, n in zip(stock, counts, strict=True))
+        if pieces and target - minus <= total <= target + plus:
+            key = (pieces, abs(total - target), -total)
+            best = min(best, key) if best else key
+    return best
+
+
+def by_ortools(stock, target, minus, plus):
+    """Fewest pieces, then least error, by an exact general-purpose solver (OR-tools CP-SAT 9.15)."""
+    model = cp_model.CpModel()
+    counts = {t: model.new_int_var(0, n, f"n{t}") for t, n in stock.items()}
+    pieces = sum(counts.values())
+    total = sum(t * v for t, v in counts.items())
+    error = model.new_int_var(0, minus + plus, "error")
+    model.add(total - target <= error)
+    model.add(target - total <= error)
+    model.add(total >= target - minus)
+    model.add(total <= target + plus)
+    model.add(pieces >= 1)
+    model.minimize(pieces * (minus + plus + 1) + error)
+    solver = cp_model.CpSolver()
+    solver.parameters.num_workers = 1
+    if solver.solve(model) not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+        return None
+    return sum(solver.value(v) for v in counts.values()), solver.value(error)
+
+
+STOCK = st.dictionaries(st.integers(20, 400), st.integers(0, 3), min_size=0, max_size=5)
+
+
+class Gaskets(unittest.TestCase):
+    @given(STOCK, st.integers(-50, 1200), st.integers(0, 30), st.integers(0, 30))
+    @settings(max_examples=300)
+    def test_against_brute_force(self, stock, target, minus, plus):
+        choice = gaskets.best_stack(stock, target, minus, plus)
+        expected = brute_force(stock, target, minus, plus)
+        if expected is None:
+            self.assertIsNone(choice.stack)
+            sums = {
+                sum(t * n for t, n in zip(stock, counts, strict=True))
+                for counts in itertools.product(*[range(n + 1) for n in stock.values()])
+                if any(counts)
+            }
+            below = max((s for s in sums if s < target - minus), default=None)
+            above = min((s for s in sums if s > target + plus), default=None)
+            self.assertEqual(choice.below and sum(choice.below), below)
+            self.assertEqual(choice.above and sum(choice.above), above)
+        else:
+            found = (len(choice.stack), abs(choice.error_um), -sum(choice.stack))
+            self.assertEqual(found, expected)
+            self.assertFalse(Counter(choice.stack) - Counter(stock))
+
+    @given(st.dictionaries(st.integers(20, 300), st.integers(1, 8), min_size=8, max_size=14), st.integers(200, 2500))
+    @settings(max_examples=15, deadline=None)
+    def test_against_a_general_purpose_solver(self, stock, target):
+        choice = gaskets.best_stack(stock, target, 15, 15)
+        found = None if choice.stack is None else (len(choice.stack), abs(choice.error_um))
+        self.assertEqual(found, by_ortools(stock, target, 15, 15))
+
+    def test_leaf_stacks_of_the_reference_file(self):
+        """OR-tools and itertools values; there error comes before count, so the tolerance is set to the best error."""
+        for key in ("leaf-stack-01", "leaf-stack-03", "leaf-stack-06", "leaf-stack-07"):
+            entry = VALUES[key]
+            best = entry["expected"]["abs_deviation_um"]
+            choice = gaskets.best_stack(Counter(entry["inputs"]["leaves_um"]), entry["inputs"]["target_um"], best, best)
+            self.assertEqual((len(choice.stack), abs(choice.error_um)), (entry["expected"]["count"], best), key)
+
+    @given(STOCK, st.integers(30, 900))
+    @settings(max_examples=60, deadline=None)
+    def test_what_to_buy_does_it_and_less_does_not(self, stock, target):
+        sold = (50, 75, 100, 150)
+        assume(gaskets.best_stack(stock, target, 10, 10).stack is None)
+        bought = gaskets.what_to_buy(stock, sold, target, 10, 10)
+        if bought:
+            self.assertIsNotNone(gaskets.best_stack(Counter(stock) + Counter(bought), target, 10, 10).stack)
+        for fewer in range(1, max(len(bought), 1)):
+            for extra in itertools.combinations_with_replacement(sold, fewer):
+                self.assertIsNone(gaskets.best_stack(Counter(stock) + Counter(extra), target, 10, 10).stack)
+
+    def test_stock_that_cannot_be(self):
+        for stock in ({0: 1}, {-5: 1}, {100: -1}):
+            with self.assertRaises(FieldError):
+                gaskets.best_stack(stock, 100, 10, 10)
+
+    @given(offset=st.integers(-150, 150))
+    def test_one_correction_from_a_trial_reaches_the_window(self, offset):
+        """clearance = stack + offset of the metal: the second try is inside whenever the stock can make it."""
+        means = GasketMeans((50, 75, 100, 150, 250), 300)
+        box = {50: 6, 75: 4, 100: 4, 150: 3, 250: 2}
+        window = Window(0.20, 0.17, 0.23)
+        first = set_by_gaskets(means, window, [], School.PLAIN, box)
+        self.assertIn("Start with", first.move.headline.render(Units.MM))
+        stack = first.change.next
+        tries = [TryMade(Check((sum(stack) + offset) / 1000, 0, math.inf), stack=stack)]
+        left = Counter(box) - Counter(stack)
+        second = set_by_gaskets(means, window, tries, School.PLAIN, left)
+        if not second.right:
+            self.assertIsNotNone(second.change.next)
+            after = (sum(second.change.next) + offset) / 1000
+            self.assertTrue(window.low_mm - 1e-9 <= after <= window.high_mm + 1e-9)
+            out, into = second.change.out, second.change.into
+            self.assertEqual(Counter(stack) - Counter(out) + Counter(into), Counter(second.change.next))
+
+    def test_it_says_what_cannot_be_made_and_what_to_buy(self):
+        move, change, choice = gaskets.move_for((200,), 0.10, Window(0.20, 0.19, 0.21), {200: 1}, (100,))
+        self.assertIsNone(change)
+        self.assertEqual(choice.buy, (100,))
+        self.assertIn("buy 0.10 mm", move.headline.render(Units.MM))
+        self.assertIn("below: 0.20 mm", move.details[0].render(Units.MM))
+        beyond, _, _ = gaskets.move_for((100,), 0.50, Window(0.20, 0.19, 0.21), {100: 1}, (100,))
+        self.assertIn("even one is too many", beyond.headline.render(Units.MM))
+
+    def test_trade_fact_starting_gasket(self):
+        """A starting head gasket of 0.010 to 0.015 in (common practice, no source)."""
+        _, choice = gaskets.first_move({254: 1, 381: 1, 51: 5}, 305, 76)
+        self.assertTrue(254 <= sum(choice.stack) <= 381)

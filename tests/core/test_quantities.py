@@ -1,0 +1,163 @@
+"""What a person types, against pint's and chemicals' constants and against itself turned round."""
+
+import math
+import unittest
+from fractions import Fraction
+
+import pint
+from chemicals.viscosity import viscosity_converter
+from hypothesis import given
+from hypothesis import strategies as st
+
+from finegap.core.errors import FieldError
+from finegap.core.quantities import Dimension, Sign, from_internal, from_saybolt, parse, saybolt_seconds, unit_names
+from finegap.core.showing import Amount, Kind, Sentence, Units, length, round_half_away, rule_fraction
+from tests.references import VALUES
+
+PINT = {
+    Dimension.LENGTH: ("mm", {"in": "inch", "thou": "thou", "um": "micrometer", "cm": "cm", "m": "m", "mm": "mm"}),
+    Dimension.ANGLE: ("degree", {"deg": "degree", "turn": "turn"}),
+    Dimension.TORQUE: (
+        "newton*meter",
+        {"N.m": "newton*meter", "lbf.ft": "lbf*foot", "lbf.in": "lbf*inch", "kgf.m": "kgf*meter"},
+    ),
+    Dimension.TEMPERATURE: ("degC", {"C": "degC", "F": "degF", "K": "kelvin"}),
+    Dimension.VISCOSITY: ("mm**2/s", {"mm2/s": "mm**2/s", "St": "stokes", "m2/s": "m**2/s"}),
+    Dimension.PRESSURE: ("bar", {"bar": "bar", "psi": "psi", "kPa": "kPa", "MPa": "MPa"}),
+}
+
+
+def length_of(text: str, default: str = "mm") -> float:
+    return parse(text, Dimension.LENGTH, "size", default).value
+
+
+class AgainstPint(unittest.TestCase):
+    """Every factor, against pint 0.25.3."""
+
+    def test_every_unit_of_every_dimension(self):
+        registry = pint.UnitRegistry()
+        for dimension, (internal, names) in PINT.items():
+            self.assertEqual(set(unit_names(dimension)), set(names), "a unit was added without its outside check")
+            for ours, theirs in names.items():
+                expected = registry.Quantity(37.5, theirs).to(internal).magnitude
+                with self.subTest(unit=ours):
+                    self.assertTrue(math.isclose(parse(f"37.5 {ours}", dimension, "x").value, expected, rel_tol=1e-9))
+                    self.assertTrue(math.isclose(from_internal(expected, dimension, ours), 37.5, rel_tol=1e-9))
+
+    def test_values_of_the_reference_file(self):
+        cases = {"units-07": "1 lbf.ft", "units-09": "1 kgf.m"}
+        for key, typed in cases.items():
+            self.assertAlmostEqual(parse(typed, Dimension.TORQUE, "x").value, VALUES[key]["expected"], 9)
+        self.assertAlmostEqual(parse("100 psi", Dimension.PRESSURE, "x").value, VALUES["units-03"]["expected"], 9)
+        self.assertAlmostEqual(length_of("5 thou") * 1000, VALUES["units-10"]["expected"], 9)
+
+
+class AgainstSaybolt(unittest.TestCase):
+    """ASTM D2161 through chemicals 1.5.2, and the standard's temperature factor."""
+
+    def test_seconds_at_100_f_and_210_f(self):
+        for key, at_c in (("viscosity-scale-01", (100 - 32) / 1.8), ("viscosity-scale-03", (210 - 32) / 1.8)):
+            entry = VALUES[key]
+            for viscosity, seconds in zip(entry["inputs"]["nu_cSt"], entry["expected"], strict=True):
+                self.assertTrue(math.isclose(saybolt_seconds(viscosity, at_c), seconds, rel_tol=1e-6))
+
+    def test_100_seconds_as_typed(self):
+        theirs = viscosity_converter(100, "saybolt universal", "kinematic viscosity") * 1e6
+        ours = parse("100 SSU", Dimension.VISCOSITY, "viscosity").value
+        self.assertAlmostEqual(ours, theirs, 3)
+        self.assertAlmostEqual(ours, 20.515, 3)  # ../shared/checks.md, from chemicals
+        self.assertLess(parse("100 SSU at 210 F", Dimension.VISCOSITY, "viscosity").value, ours)
+
+    @given(st.floats(1.82, 50_000), st.floats(0, 150))
+    def test_inverse(self, viscosity, at_c):
+        self.assertTrue(math.isclose(from_saybolt(saybolt_seconds(viscosity, at_c), at_c), viscosity, rel_tol=1e-9))
+
+
+class AsTyped(unittest.TestCase):
+    def test_the_ways_a_length_is_written(self):
+        for typed, mm in {
+            "1.4995 in": 38.0873,
+            ".005 in": 0.127,
+            "5 thou": 0.127,
+            "0,13 mm": 0.13,
+            "130 um": 0.13,
+            "130 µm": 0.13,
+            '1 23/32"': 43.65625,
+            "23/32 in": 18.25625,
+            "38.": 38.0,
+            " 38.17 ": 38.17,
+            "3.8e1": 38.0,
+        }.items():
+            with self.subTest(typed=typed):
+                self.assertAlmostEqual(length_of(typed), mm, 9)
+        self.assertAlmostEqual(length_of(".005", "in"), 0.127, 12)
+
+    def test_rubbish_names_the_field_and_what_was_expected(self):
+        for typed, says in {
+            "": "nothing",
+            "abc": "not a number",
+            "nan": "not a number",
+            "inf": "not a number",
+            "1.2.3": "decimal mark",
+            "1,234.5": "decimal mark",
+            "5 N.m": "a torque",
+            "5 parsec": "not a unit",
+            "1/0 in": "below the line",
+            "9" * 41: "too long",
+            "1e99": "larger than anything",
+        }.items():
+            with self.subTest(typed=typed), self.assertRaises(FieldError) as caught:
+                length_of(typed)
+            self.assertEqual(caught.exception.field, "size")
+            self.assertIn(says, caught.exception.problem)
+            self.assertIn("Expected a length", caught.exception.hint)
+
+    def test_signs_and_limits_of_nature(self):
+        with self.assertRaisesRegex(FieldError, "negative"):
+            parse("-1 mm", Dimension.LENGTH, "x", sign=Sign.NOT_NEGATIVE)
+        with self.assertRaisesRegex(FieldError, "more than zero"):
+            parse("0 mm", Dimension.LENGTH, "x", sign=Sign.POSITIVE)
+        with self.assertRaisesRegex(FieldError, "colder"):
+            parse("-300 C", Dimension.TEMPERATURE, "x")
+        self.assertAlmostEqual(parse("-40 F", Dimension.TEMPERATURE, "x").value, -40, 9)
+        with self.assertRaisesRegex(FieldError, "density"):
+            parse("46 cP", Dimension.VISCOSITY, "x")
+        with self.assertRaisesRegex(FieldError, "below the scale"):
+            parse("20 SSU", Dimension.VISCOSITY, "x")
+        with self.assertRaisesRegex(FieldError, "unit is missing"):
+            parse("5", Dimension.LENGTH, "x")
+
+    @given(st.text(max_size=50))
+    def test_any_text_is_a_length_or_a_field_error(self, typed):
+        try:
+            self.assertTrue(math.isfinite(length_of(typed)))
+        except FieldError as error:
+            self.assertEqual(error.field, "size")
+
+
+class Shown(unittest.TestCase):
+    def test_rounding_is_half_away_and_never_minus_zero(self):
+        # 0.125 and 2.5 are exact in binary, so these are true halves
+        self.assertEqual([round_half_away(x, 2) for x in (0.125, -0.125, -0.001, 38.17)], ["0.13", "-0.13", "0.00", "38.17"])
+        self.assertEqual(length(38.1, fine=True).text(Units.IN), "1.5000 in")
+        self.assertEqual(length(0.127).text(Units.IN), "0.005 in")
+        self.assertEqual(Amount(38, Kind.TEMPERATURE).text(Units.IN), "100 °F")
+        self.assertEqual(Amount(99.97, Kind.PERCENT).bare(Units.MM), "over 99.9")
+
+    @given(st.integers(-6400, 6400))
+    def test_a_rule_fraction_is_the_nearest_sixty_fourth(self, sixty_fourths):
+        shown = rule_fraction(sixty_fourths / 64 * 25.4)
+        value = sum((Fraction(part) for part in shown.lstrip("-").split()), Fraction(0))
+        self.assertEqual(value * (-1 if shown.startswith("-") else 1), Fraction(sixty_fourths, 64))
+
+    @given(st.floats(0, 2000))
+    def test_what_is_shown_reads_back_within_half_a_digit(self, mm):
+        for units, unit_mm in ((Units.MM, 1.0), (Units.IN, 25.4)):
+            shown = length(mm, fine=True).text(units)
+            half = {Units.MM: 0.0005, Units.IN: 0.00005}[units] * unit_mm
+            self.assertLessEqual(abs(length_of(shown) - mm), half * (1 + 1e-9))
+
+    def test_sentences_carry_amounts_and_sentences(self):
+        inner = Sentence("{c} wide", {"c": length(0.127)})
+        outer = Sentence("It is {inner}, {who}.", {"inner": inner, "who": "Ines"})
+        self.assertEqual(outer.render(Units.IN), "It is 0.005 in wide, Ines.")
