@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import math
 from dataclasses import dataclass
 from functools import lru_cache
@@ -12,7 +13,6 @@ from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import Check, TryMade
 from finegap.core.measuring import readings as measuring
 from finegap.core.sheet import SpecSheet, read_sheet
-from finegap.sheets.models import SheetRevision
 from finegap.toolbox.models import GasketStock, Gauge
 
 
@@ -29,14 +29,13 @@ class Records:
 
 
 @lru_cache(maxsize=64)
-def _sheet(revision_id: int) -> SpecSheet:
-    """Revisions never change, so one reading of each serves."""
-    return read_sheet(SheetRevision.objects.get(pk=revision_id).content)
+def _sheet(content: str) -> SpecSheet:
+    return read_sheet(json.loads(content))
 
 
 def sheet_of(job: Job) -> SpecSheet:
-    """The spec sheet a job works to."""
-    return _sheet(job.revision_id)
+    """The spec sheet a job works to; the same contents are read once."""
+    return _sheet(json.dumps(job.revision.content))
 
 
 def core_gauge(gauge: Gauge) -> measuring.Gauge:

@@ -31,7 +31,8 @@ class Refused(Exception):
         self.reasons = reasons or []
 
 
-def _body(code: str, problem: str, **more: Any) -> dict[str, Any]:
+def body(code: str, problem: str, **more: Any) -> dict[str, Any]:
+    """The one shape of an error."""
     empty = {"field": "", "hint": "", "suggestions": [], "reasons": []}
     return {"code": code, "problem": problem, **empty, **more}
 
@@ -41,21 +42,21 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
     match error:
         case FieldError():
             suggestions = [{"typed": s.typed, "meaning": s.meaning} for s in error.suggestions]
-            body = _body("field", error.problem, field=error.field, hint=error.hint, suggestions=suggestions)
-            return Response(body, status=422)
+            told = body("field", error.problem, field=error.field, hint=error.hint, suggestions=suggestions)
+            return Response(told, status=422)
         case Conflict():
-            return Response(_body("conflict", str(error), reasons=error.changes), status=409)
+            return Response(body("conflict", str(error), reasons=error.changes), status=409)
         case ReadOnly():
-            return Response(_body("signed", "This job is signed: it can be read, not changed."), status=409)
+            return Response(body("signed", "This job is signed: it can be read, not changed."), status=409)
         case Refused():
-            return Response(_body("refused", str(error), reasons=error.reasons), status=409)
+            return Response(body("refused", str(error), reasons=error.reasons), status=409)
         case exceptions.ValidationError():
             field, problem = _first_problem(error.detail)
-            return Response(_body("field", problem, field=field), status=422)
+            return Response(body("field", problem, field=field), status=422)
     response = exception_handler(error, context)
     if response is not None:
         code = {401: "signed-out", 403: "not-allowed", 404: "not-found"}.get(response.status_code, "bad-request")
-        response.data = _body(code, str(response.data.get("detail", "")) if isinstance(response.data, dict) else str(response.data))
+        response.data = body(code, str(response.data.get("detail", "")) if isinstance(response.data, dict) else str(response.data))
     return response
 
 

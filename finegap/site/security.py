@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from django.conf import settings
 from django.contrib.auth.models import AbstractBaseUser, AnonymousUser, User
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from rest_framework.authentication import SessionAuthentication
 from rest_framework.permissions import BasePermission
 from rest_framework.request import Request
@@ -63,6 +63,21 @@ class LeadWrites(IsTechnician):
         """Reading for either role, writing for leads."""
         allowed = (LEAD,) if request.method not in ("GET", "HEAD", "OPTIONS") else ROLES
         return role_of(request.user) in allowed
+
+
+class BodyLimit:
+    """Refuse a body beyond all measure before any of it is read."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Answer 413 in the shape every error has, or go on."""
+        if int(request.META.get("CONTENT_LENGTH") or 0) > settings.DATA_UPLOAD_MAX_MEMORY_SIZE:
+            from finegap.site.errors import body
+
+            return JsonResponse(body("bad-request", "That is too large to be taken."), status=413)
+        return self.get_response(request)
 
 
 class ContentSecurityPolicy:

@@ -45,6 +45,8 @@ def hot_gap(
         Mean linear expansion, micrometres per metre and kelvin.
     casing_c, rotor_c : float
         Temperatures when pumping.
+    source : str
+        Sheet and revision, for the working.
     """
     casing = casing_um_m_k * 1e-6 * span_mm * (casing_c - REFERENCE_C)
     rotor = rotor_um_m_k * 1e-6 * span_mm * (rotor_c - REFERENCE_C)

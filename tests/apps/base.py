@@ -1,0 +1,163 @@
+"""A small works for tests: people, one housing pump and one gasket pump, gauges, stock. Numbers of no meaning."""
+
+from __future__ import annotations
+
+import json
+import uuid
+from typing import Any
+
+from django.contrib.auth.models import Group, User
+from django.test import TestCase
+
+from finegap.bench import services
+from finegap.bench.models import Job
+from finegap.core.families.model import Stage
+from finegap.core.job import Phase
+from finegap.core.showing import Units
+from finegap.fleet.services import NewPump, add_pump
+from finegap.sheets.services import add_revision
+from finegap.site.security import LEAD, ROLES, TECHNICIAN
+from finegap.toolbox.models import Gauge
+from finegap.toolbox.services import count_gaskets
+
+SIZES = {
+    "end_clearance": {"new": ["0.10 mm", "0.20 mm"]},
+    "idler_bore": {"new": ["30.02 mm", "30.04 mm"], "maximum": "30.15 mm"},
+    "idler_pin": {"new": ["29.98 mm", "30.00 mm"], "minimum": "29.90 mm"},
+    "idler_clearance": {"new": ["0.02 mm", "0.06 mm"], "maximum": "0.20 mm"},
+    "bushing_bore": {"new": ["40.05 mm", "40.08 mm"], "maximum": "40.20 mm"},
+    "shaft_at_bushing": {"new": ["39.98 mm", "40.00 mm"], "minimum": "39.90 mm"},
+    "shaft_clearance": {"new": ["0.05 mm", "0.10 mm"], "maximum": "0.30 mm"},
+}
+HOUSING = {"means": "housing", "outside_diameter": "100 mm", "lead": "2 mm", "arc": "1.57 mm", "for_clearance": "0.01 mm"}
+GASKETS = {"means": "gaskets", "thicknesses": ["0.05 mm", "0.10 mm", "0.25 mm"], "starting_gasket": "0.25 mm"}
+
+
+def sheet_data(**changes: Any) -> dict[str, Any]:
+    """A sheet that is right, with changes."""
+    return {
+        "format": "fine-gap/spec-sheet",
+        "version": 1,
+        "slug": "test-pump",
+        "title": "Test pump",
+        "maker": "Nobody",
+        "model": "T1",
+        "revision": "1",
+        "date": "2024-01-02",
+        "source": "made up",
+        "family": "internal_gear",
+        "features": SIZES,
+        "clearance_table": {
+            "page": "1",
+            "tolerance": {"minus": "0.02 mm", "plus": "0.02 mm"},
+            "rows": [
+                {
+                    "setting": "thin",
+                    "material": "cast iron",
+                    "viscosity": ["any lower", "100 mm2/s"],
+                    "temperature": ["-20 C", "120 C"],
+                    "end_clearance": "0.12 mm",
+                },
+                {
+                    "setting": "thick",
+                    "material": "cast iron",
+                    "viscosity": ["90 mm2/s", "and up"],
+                    "temperature": ["-20 C", "120 C"],
+                    "end_clearance": "0.20 mm",
+                },
+            ],
+        },
+        "adjustment": HOUSING,
+        "torques": [{"fastener": "Lock nut", "torque": ["80 N.m", "90 N.m"], "condition": "dry"}],
+        "heat": {"thrust_to_head": "150 mm", "casing": "cast iron", "rotor": "steel"},
+    } | changes
+
+
+def person(name: str, role: str | None) -> User:
+    """An account, with a role or without."""
+    user = User.objects.create(username=name, first_name=name.title())
+    if role:
+        user.groups.add(Group.objects.get_or_create(name=role)[0])
+    return user
+
+
+def furnish() -> None:
+    """Fill an empty database with the test works."""
+    for role in ROLES:
+        Group.objects.get_or_create(name=role)
+    lead = person("lena", LEAD)
+    person("tom", TECHNICIAN)
+    add_revision(lead, json.dumps(sheet_data()))
+    add_revision(lead, json.dumps(sheet_data(slug="gasket-pump", title="Gasket pump", adjustment=GASKETS)))
+    for tag, kind, low, high, due in (
+        ("M-1", "outside micrometer", 25, 50, "2999-01-01"),
+        ("B-1", "bore gauge", 18, 50, "2999-01-01"),
+        ("F-1", "feeler set", 0.03, 1, "2999-01-01"),
+        ("OLD", "caliper", 0, 150, "2001-01-01"),
+    ):
+        Gauge.objects.create(
+            tag=tag, kind=kind, low_mm=low, high_mm=high, resolution_mm=0.001, expanded_mm=0.002, k=2,
+            repeatability_mm=0.001, calibrated="2000-01-01", due=due,
+        )  # fmt: skip
+    duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "5 bar", "speed_r_min": 300.0}
+    for tag, sheet in (("H-1", "test-pump"), ("G-1", "gasket-pump")):
+        add_pump(lead, NewPump(tag, "test", "here", "1", sheet, "cast iron", "oil", **duty))
+    for thickness, count in (("0.05 mm", 6), ("0.10 mm", 4), ("0.25 mm", 2)):
+        count_gaskets(lead, "gasket-pump", thickness, count, Units.MM)
+
+
+GOOD = {
+    "end_clearance": 0.18,
+    "idler_bore": 30.06,
+    "idler_pin": 29.97,
+    "bushing_bore": 40.10,
+    "shaft_at_bushing": 39.97,
+}
+
+
+class Works(TestCase):
+    """The test works, with helpers that act as the technician Tom unless told otherwise."""
+
+    @classmethod
+    def setUpTestData(cls) -> None:
+        furnish()
+        cls.tom, cls.lena = User.objects.get(username="tom"), User.objects.get(username="lena")
+
+    def open(self, pump: str = "H-1") -> int:
+        return services.open_job(self.tom, pump, "test", 100).number
+
+    def seen(self, number: int, actor: User | None = None) -> services.Seen:
+        return services.Seen(actor or self.tom, number, Job.objects.get(number=number).version)
+
+    def read(self, number: int, feature: str, station: str, typed: str, gauge: str = "M-1", **more: Any) -> uuid.UUID:
+        reading = services.NewReading(uuid.uuid4(), feature, station, typed, gauge, **more)
+        services.record_reading(self.seen(number), reading)
+        return reading.id
+
+    def steps(self, number: int, *stages: Stage) -> None:
+        from finegap.bench.facts import sheet_of
+
+        job = Job.objects.select_related("revision").get(number=number)
+        for step in sheet_of(job).family.steps:
+            if not stages or step.stage in stages:
+                services.mark_step(self.seen(number), uuid.uuid4(), step.key)
+
+    def measure_all(self, number: int, sizes: dict[str, float] = GOOD, phase: Phase = Phase.FOUND) -> None:
+        from finegap.bench.facts import sheet_of
+
+        family = sheet_of(Job.objects.select_related("revision").get(number=number)).family
+        for key, size in sizes.items():
+            for station in family.by_key[key].stations:
+                self.read(number, key, station.key, f"{size:.3f} mm", phase=phase.value)
+
+    def set_housing(self, number: int, arc: str = "18.85 mm", goes: str = "0.11", stops: str = "0.13") -> None:
+        services.set_zero(self.seen(number), "close to first drag", "")
+        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), arc=arc, goes=goes, stops=stops))
+
+    def finished(self, pump: str = "H-1") -> int:
+        """A job with nothing open."""
+        number = self.open(pump)
+        self.steps(number)
+        self.measure_all(number)
+        self.set_housing(number)
+        return number

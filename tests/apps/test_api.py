@@ -1,0 +1,168 @@
+"""Every route for every role, errors in one shape, and the schema."""
+
+import json
+import re
+import uuid
+
+from django.contrib.auth.models import User
+from django.test import Client, override_settings
+from django.urls import get_resolver
+
+from tests.apps.base import Works, person, sheet_data
+
+PASS = {200, 201}
+JOB = "/api/jobs/1"
+VERSIONED = {"version": 1}
+
+
+def new() -> str:
+    return str(uuid.uuid4())
+
+
+# method, path, body, and what each of (stranger, no role, technician, lead) gets
+ROUTES = [
+    ("get", "/api/me", None, 401, 403, 200, 200),
+    ("get", "/api/jobs", None, 401, 403, 200, 200),
+    ("post", "/api/jobs", {"pump": "G-1", "reason": "x"}, 401, 403, 201, 201),
+    ("get", JOB, None, 401, 403, 200, 200),
+    ("post", f"{JOB}/steps", {**VERSIONED, "id": new(), "step": "isolate"}, 401, 403, 200, 200),
+    ("post", f"{JOB}/steps/clear", {**VERSIONED, "step": "isolate"}, 401, 403, 200, 200),
+    ("post", f"{JOB}/readings", {**VERSIONED, "id": new(), "feature": "idler_bore", "station": "front/12–6", "typed": "30.05", "gauge": "B-1"}, 401, 403, 200, 200),
+    ("post", f"{JOB}/readings/strike", {**VERSIONED, "reading": new(), "reason": "x"}, 401, 403, 422, 422),
+    ("post", f"{JOB}/decisions", {**VERSIONED, "id": new(), "feature": "idler_bore", "decided": "keep", "reason": "x"}, 401, 403, 200, 200),
+    ("post", f"{JOB}/zero", {**VERSIONED, "school": "back off from bind"}, 401, 403, 200, 200),
+    ("post", f"{JOB}/tries", {**VERSIONED, "id": new(), "arc": "1", "goes": "0.1", "stops": "0.12"}, 401, 403, 409, 409),
+    ("post", f"{JOB}/signature", {**VERSIONED, "id": new()}, 401, 403, 409, 409),
+    ("get", f"{JOB}/report.pdf", None, 401, 403, 200, 200),
+    ("get", f"{JOB}/report.json", None, 401, 403, 200, 200),
+    ("get", "/api/pumps", None, 401, 403, 200, 200),
+    ("post", "/api/pumps", {"tag": "N-1", "service": "s", "location": "l", "serial": "1", "sheet": "test-pump", "material": "cast iron", "liquid": "oil", "viscosity": "300 SSU", "temperature": "100 F", "pressure": "50 psi", "speed_r_min": 300}, 401, 403, 403, 201),
+    ("get", "/api/sheets", None, 401, 403, 200, 200),
+    ("post", "/api/sheets", {"text": json.dumps(sheet_data(revision="9"))}, 401, 403, 403, 201),
+    ("get", "/api/sheets/test-pump/latest", None, 401, 403, 200, 200),
+    ("get", "/api/sheets/test-pump/1/file", None, 401, 403, 200, 200),
+    ("get", "/api/gauges", None, 401, 403, 200, 200),
+    ("get", "/api/gaskets", None, 401, 403, 200, 200),
+    ("post", "/api/gaskets", {"slug": "gasket-pump", "thickness": "0.05 mm", "count": 3}, 401, 403, 200, 200),
+    ("get", "/", None, 302, 302, 200, 200),
+    ("get", "/bench/1/inspect", None, 302, 302, 200, 200),
+    ("get", "/sign-in", None, 200, 200, 200, 200),
+    ("post", "/sign-in/demo", {"username": "tom"}, 404, 404, 404, 404),
+    ("post", "/sign-out", None, 302, 302, 302, 302),
+    ("get", "/no-role", None, 403, 403, 403, 403),
+]  # fmt: skip
+
+
+class Routes(Works):
+    def setUp(self):
+        self.open()
+        person("nora", None)
+
+    def ask(self, client, method, path, body):
+        return getattr(client, method)(path, json.dumps(body) if body else None, content_type="application/json")
+
+    def test_every_route_for_every_role(self):
+        from django.db import transaction
+
+        for method, path, body, *expected in ROUTES:
+            for name, status in zip((None, "nora", "tom", "lena"), expected, strict=True):
+                client = Client()
+                if name:
+                    client.force_login(User.objects.get(username=name))
+                with self.subTest(method=method, path=path, who=name), transaction.atomic():
+                    answer = self.ask(client, method, path, body)
+                    self.assertEqual(answer.status_code, status, answer.content[:300])
+                    transaction.set_rollback(True)
+
+    def test_the_table_above_leaves_no_route_out(self):
+        listed = {re.sub(r"\?.*", "", path) for _, path, *_ in ROUTES}
+        for pattern in get_resolver().url_patterns:
+            self.assertTrue(any(pattern.resolve(path.lstrip("/")) for path in listed), f"{pattern.pattern} has no line in ROUTES")
+
+    def test_name_and_password(self):
+        self.tom.set_password("not-a-real-secret-1")
+        self.tom.save()
+        for password, status in (("wrong", 200), ("not-a-real-secret-1", 302)):
+            answer = self.client.post("/sign-in", {"username": "tom", "password": password})
+            self.assertEqual(answer.status_code, status)
+        self.assertEqual(self.client.get("/api/me").json()["name"], "Tom")
+
+    def test_other_methods_are_not_there(self):
+        client = Client()
+        client.force_login(self.lena)
+        for method, path in (("delete", JOB), ("put", f"{JOB}/readings"), ("get", f"{JOB}/signature"), ("patch", "/api/pumps")):
+            self.assertEqual(getattr(client, method)(path).status_code, 405)
+
+    def test_writing_needs_the_csrf_token(self):
+        client = Client(enforce_csrf_checks=True)
+        client.force_login(self.tom)
+        self.assertEqual(self.ask(client, "post", "/api/jobs", {"pump": "G-1", "reason": "x"}).status_code, 403)
+
+    @override_settings(DEMO=True)
+    def test_one_click_sign_in_is_for_the_demos_people_only(self):
+        person("ines", "technician")
+        client = Client()
+        self.assertEqual(client.post("/sign-in/demo", {"username": "lena"}).status_code, 404)
+        self.assertEqual(client.post("/sign-in/demo", {"username": "ines"}).status_code, 302)
+        self.assertEqual(client.get("/api/me").json()["role"], "technician")
+
+
+class Shapes(Works):
+    def setUp(self):
+        self.open()
+        self.client.force_login(self.tom)
+
+    def post(self, path, body):
+        return self.client.post(path, json.dumps(body), content_type="application/json")
+
+    def test_every_error_has_one_shape(self):
+        reading = {"version": 1, "id": new(), "feature": "idler_bore", "station": "front/12–6", "gauge": "B-1"}
+        for path, body, status, code, field in (
+            (f"{JOB}/readings", reading | {"typed": "1.18"}, 422, "field", "Idler, bore"),
+            (f"{JOB}/readings", reading | {"typed": "30.0", "version": 0}, 422, "field", "version"),
+            (f"{JOB}/readings", reading | {"typed": "30.0", "id": "x"}, 422, "field", "id"),
+            (f"{JOB}/readings", reading | {"typed": "30.0", "version": 7}, 409, "conflict", ""),
+            (f"{JOB}/signature", {"version": 1, "id": new()}, 409, "refused", ""),
+            ("/api/jobs/99/steps", {"version": 1, "id": new(), "step": "isolate"}, 422, "field", "job"),
+            (f"{JOB}/readings?unit=feet", reading | {"typed": "30.0"}, 422, "field", "unit"),
+            ("/api/sheets", {"text": "{}"}, 403, "not-allowed", ""),
+        ):
+            answer = self.post(path, body)
+            with self.subTest(path=path, code=code):
+                self.assertEqual(answer.status_code, status, answer.content)
+                told = answer.json()
+                self.assertEqual((told["code"], told["field"]), (code, field))
+                self.assertEqual(set(told), {"code", "problem", "field", "hint", "suggestions", "reasons"})
+        asked = self.post(f"{JOB}/readings", reading | {"typed": "1.18"}).json()
+        self.assertEqual(asked["suggestions"], [{"typed": "1.18 in", "meaning": "inches: 29.972 mm"}])
+        self.assertEqual(self.client.get("/api/jobs/99").json()["code"], "not-found")
+        broken = self.client.post("/api/jobs", "{", content_type="application/json")
+        self.assertEqual((broken.status_code, broken.json()["code"]), (400, "bad-request"))
+
+    def test_a_bare_number_is_in_the_unit_on_screen(self):
+        body = {"version": 1, "id": new(), "feature": "idler_bore", "station": "front/12–6", "gauge": "B-1", "typed": "1.1835"}
+        answer = self.post(f"{JOB}/readings?unit=in", body)
+        self.assertEqual(answer.json()["features"][1]["readings"][0]["text"], "1.1835")
+        self.assertEqual(self.client.get(f"{JOB}?unit=mm").json()["features"][1]["readings"][0]["text"], "30.061")
+
+    def test_every_number_shown_opens_its_working(self):
+        self.steps(1)
+        self.measure_all(1)
+        self.set_housing(1)
+        job = self.client.get(JOB).json()
+        workings = [job["choice"]["working"], job["setting"]["working"], job["setting"]["hot"]["working"]]
+        workings += [f["found"]["working"] for f in job["features"]]
+        workings += [f["found"]["verdict"]["working"] for f in job["features"] if f["found"]["verdict"]]
+        workings += [t["working"] for t in job["setting"]["tries"]]
+        for working in workings:
+            for part in ("title", "formula", "given", "result", "source"):
+                self.assertTrue(working[part], (working["title"], part))
+
+    def test_nothing_is_loaded_from_another_host(self):
+        answer = self.client.get("/")
+        self.assertIn("default-src 'self'", answer["Content-Security-Policy"])
+        self.assertNotRegex(answer.content.decode(), r"(src|href)=.?(https?:)?//")
+
+    def test_a_body_beyond_all_measure_is_refused_before_it_is_read(self):
+        answer = self.client.post("/api/sheets", "x" * (3 * 1024 * 1024), content_type="application/json")
+        self.assertEqual(answer.status_code, 413)

@@ -1,0 +1,282 @@
+"""The bench's services: what is recorded, refused, blocked, signed, and what two people see of each other."""
+
+import io
+import json
+import uuid
+from dataclasses import asdict, replace
+
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+from pypdf import PdfReader
+
+from finegap.bench import services
+from finegap.bench.models import Event, Job, Reading, SignOff, Try
+from finegap.bench.queries import job_lines, job_view
+from finegap.core.errors import FieldError
+from finegap.core.families.model import Stage
+from finegap.core.showing import Units
+from finegap.exchange import report
+from finegap.fleet.queries import pump_lines
+from finegap.site.errors import Conflict, ReadOnly, Refused
+from finegap.toolbox.models import GasketStock
+from tests.apps.base import GOOD, Works
+
+
+class Readings(Works):
+    def test_as_typed_and_as_converted(self):
+        number = self.open()
+        self.read(number, "idler_bore", "front/12–6", "1.1835 in")
+        reading = Reading.objects.get()
+        self.assertEqual((reading.typed, reading.unit), ("1.1835 in", "in"))
+        self.assertAlmostEqual(reading.value_mm, 30.0609, 6)
+        shown = {u: job_view(number, u).features[1].readings[0].text for u in Units}
+        self.assertEqual(shown, {Units.MM: "30.061", Units.IN: "1.1835"})
+
+    def test_wrong_readings_are_refused_and_nothing_is_saved(self):
+        number = self.open()
+        for typed, feature, says in (
+            ("30 bar", "idler_bore", "a pressure"),
+            ("1.18", "idler_bore", "far from"),
+            ("30.1", "idler_clearance", "not measured by itself"),
+            ("-30", "idler_bore", "negative"),
+            ("12 mm", "end_clearance", "far from"),
+        ):
+            station = "gap" if feature == "end_clearance" else "front/12–6"
+            with self.subTest(typed=typed), self.assertRaisesRegex(FieldError, says):
+                self.read(number, feature, station, typed)
+        for station, gauge in (("side", "M-1"), ("front/12–6", "nope")):
+            with self.assertRaises(FieldError):
+                self.read(number, "idler_bore", station, "30.05", gauge)
+        self.assertEqual(Reading.objects.count(), 0)
+        self.assertEqual(Job.objects.get(number=number).version, 1)
+        self.read(number, "idler_bore", "front/12–6", "1.18", confirmed=True)
+        self.assertEqual(Reading.objects.get().value_mm, 1.18)
+
+    def test_a_retry_is_the_same_reading(self):
+        number = self.open()
+        new = services.NewReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1")
+        seen = self.seen(number)
+        for _ in range(3):
+            services.record_reading(seen, new)
+        self.assertEqual(Reading.objects.count(), 1)
+        other = self.open("G-1")
+        with self.assertRaisesRegex(FieldError, "taken"):
+            services.record_reading(self.seen(other), new)
+
+    def test_struck_out_it_stays_and_no_longer_counts(self):
+        number = self.open()
+        self.read(number, "idler_bore", "front/12–6", "30.05")
+        wrong = self.read(number, "idler_bore", "front/12–6", "30.14")
+        with self.assertRaisesRegex(FieldError, "why"):
+            services.strike_reading(self.seen(number), wrong, " ")
+        services.strike_reading(self.seen(number), wrong, "slipped")
+        feature = job_view(number, Units.MM).features[1]
+        self.assertEqual(len(feature.readings), 2)
+        self.assertEqual(feature.found.text, "30.050")
+        with self.assertRaises(FieldError):
+            services.strike_reading(self.seen(number), wrong, "again")
+
+
+class TwoPeople(Works):
+    def test_the_second_is_told_who_did_what(self):
+        number = self.open()
+        seen = self.seen(number, self.lena)
+        self.read(number, "idler_bore", "front/12–6", "30.05")
+        for attempt in (
+            lambda: services.record_reading(seen, services.NewReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.06", "B-1")),
+            lambda: services.mark_step(seen, uuid.uuid4(), "isolate"),
+            lambda: services.set_zero(seen, "back off from bind", ""),
+            lambda: services.sign_off(seen, uuid.uuid4(), True, "x"),
+        ):
+            with self.assertRaises(Conflict) as caught:
+                attempt()
+            self.assertEqual(caught.exception.changes, ["Tom: Idler, bore, front, 12–6: 30.05 (mm)"])
+        self.assertEqual(Reading.objects.count(), 1)
+
+    def test_every_change_has_its_line_in_the_log(self):
+        number = self.finished()
+        events = list(Event.objects.filter(job__number=number).values_list("version", flat=True))
+        self.assertEqual(events, list(range(1, Job.objects.get(number=number).version + 1)))
+
+
+class Deciding(Works):
+    def test_against_the_verdict_only_with_a_reason(self):
+        number = self.open()
+        self.measure_all(number, GOOD | {"idler_bore": 30.19})
+        self.assertEqual(job_view(number, Units.MM).features[1].found.verdict.call, "Change")
+        with self.assertRaisesRegex(FieldError, "goes against"):
+            services.decide(self.seen(number), uuid.uuid4(), "idler_bore", "keep")
+        services.decide(self.seen(number), uuid.uuid4(), "idler_bore", "keep", "spare is six weeks away")
+        services.decide(self.seen(number), uuid.uuid4(), "idler_bore", "change")
+        feature = job_view(number, Units.MM).features[1]
+        self.assertEqual(feature.decision.decided, "change")
+        self.assertIn("measured after", " ".join(b.sentence for b in job_view(number, Units.MM).blockers))
+        self.read(number, "idler_bore", "front/12–6", "30.03", phase="left")
+        view = job_view(number, Units.MM)
+        self.assertEqual(view.features[1].left.verdict.call, "Keep")
+        # the running clearance as left takes the new idler with the pin as found
+        self.assertEqual(view.features[3].left.text, "0.060")
+
+
+class Setting(Works):
+    def test_zero_comes_first_and_stands(self):
+        number = self.open()
+        with self.assertRaisesRegex(Refused, "Zero has not been found"):
+            services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), arc="10", goes="0.1", stops="0.12"))
+        for school, lash in (("by feel", ""), ("back off from bind", "-1"), ("back off from bind", "3 mm")):
+            with self.assertRaises(FieldError):
+                services.set_zero(self.seen(number), school, lash)
+        self.set_housing(number)
+        with self.assertRaisesRegex(Refused, "tried from this zero"):
+            services.set_zero(self.seen(number), "back off from bind", "")
+        services.set_zero(self.seen(number), "close to first drag", "0.03 mm")
+        self.assertEqual(job_view(number, Units.MM).setting.housing.lash, "0.030 mm")
+
+    def test_the_next_move_follows_the_check(self):
+        number = self.open()
+        self.set_housing(number, goes="0.18", stops="0.20")
+        view = job_view(number, Units.MM).setting
+        # 0.19 to 0.12 with 1.5708 mm of arc a hundredth: geometry
+        self.assertIn("Close 0.07 mm: turn the housing clockwise 11.0 mm", view.headline)
+        self.assertIn("Close 0.003 in", job_view(number, Units.IN).setting.headline)
+
+    def test_gaskets_go_from_shelf_to_pump_and_back(self):
+        number = self.open("G-1")
+        shelf = lambda: dict(GasketStock.objects.values_list("thickness_um", "count"))  # noqa: E731
+        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), stack_um=[250], goes="0.19", stops="0.21"))
+        self.assertEqual(shelf(), {50: 6, 100: 4, 250: 1})
+        setting = job_view(number, Units.MM).setting
+        self.assertIn("Close 0.08 mm: take out 0.25 mm, put in", setting.headline)
+        following = [p.um for p in setting.gaskets.next for _ in range(p.count)]
+        self.assertAlmostEqual(sum(following), 170, delta=20)
+        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), stack_um=following, goes="0.11", stops="0.13"))
+        self.assertEqual(shelf()[250], 2)
+        self.assertEqual(sum(t * n for t, n in shelf().items()) + sum(following), 6 * 50 + 4 * 100 + 2 * 250)
+        for bad in ([], [0], [-5], [250] * 3, [77]):
+            with self.subTest(stack=bad), self.assertRaises(FieldError):
+                services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), stack_um=bad, goes="0.1", stops="0.12"))
+        self.assertEqual(Try.objects.count(), 2)
+        self.assertEqual(shelf()[250], 2)
+
+
+class SigningOff(Works):
+    def sign(self, number, actor=None, is_lead=False, reason=""):
+        services.sign_off(self.seen(number, actor), uuid.uuid4(), is_lead, reason)
+
+    def test_a_finished_job_is_signed_and_then_read_only(self):
+        number = self.finished()
+        live = job_view(number, Units.IN)
+        self.assertEqual(live.blockers, [])
+        self.sign(number)
+        frozen = job_view(number, Units.IN)
+        self.assertEqual(frozen["signed"]["by"], "Tom")
+        self.assertEqual(frozen["setting"], services.plain_record(live)["setting"])
+        with self.assertRaises(ReadOnly):
+            self.read(number, "idler_bore", "front/12–6", "30.05")
+        with self.assertRaises(ReadOnly):
+            self.sign(number)
+        # the tool's rules may change later; what was signed does not
+        GasketStock.objects.all().delete()
+        self.assertEqual(job_view(number, Units.IN), frozen)
+
+    def test_an_undone_hold_point_blocks_even_a_lead(self):
+        number = self.finished()
+        services.clear_step(self.seen(number), "free_turn")
+        with self.assertRaises(Refused) as caught:
+            self.sign(number, self.lena, is_lead=True, reason="in a hurry")
+        self.assertIn("turns freely", caught.exception.reasons[0])
+
+    def test_a_gap_of_zero_blocks_even_a_lead(self):
+        number = self.open()
+        self.steps(number)
+        self.measure_all(number)
+        services.set_zero(self.seen(number), "close to first drag", "")
+        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), arc="1 mm", read="0", gauge="F-1", confirmed=True))
+        with self.assertRaises(Refused) as caught:
+            self.sign(number, self.lena, is_lead=True, reason="x")
+        self.assertIn("never run at zero", " ".join(caught.exception.reasons))
+
+    def test_a_predicted_hot_gap_of_zero_blocks(self):
+        number = self.finished()
+        Job.objects.filter(number=number).update(casing_c=20.0, temperature_c=115.0)
+        # steel rotor at 115 C in a casing at 20 C: 0.150 m * 11.5 um/(m K) * 95 K = 0.164 mm, more than the 0.12 set
+        self.assertTrue(job_view(number, Units.MM).setting.hot.touches)
+        with self.assertRaises(Refused) as caught:
+            self.sign(number, self.lena, is_lead=True, reason="x")
+        self.assertIn("seizes", " ".join(caught.exception.reasons))
+
+    def test_a_gauge_out_of_date_needs_a_leads_reason(self):
+        number = self.finished()
+        self.read(number, "idler_bore", "front/12–6", "30.06", gauge="OLD")
+        with self.assertRaisesRegex(Refused, "cannot be signed"):
+            self.sign(number)
+        with self.assertRaisesRegex(FieldError, "only with a reason"):
+            self.sign(number, self.lena, is_lead=True)
+        self.sign(number, self.lena, is_lead=True, reason="checked against the block that morning")
+        self.assertIn("block", SignOff.objects.get().reason)
+
+    def test_every_blocker_in_an_empty_job_names_its_stage(self):
+        stages = {b.stage for b in job_view(self.open(), Units.MM).blockers}
+        self.assertEqual(stages, {s.value for s in (Stage.PREPARE, Stage.INSPECT, Stage.BUILD, Stage.SET, Stage.PROVE)})
+
+
+class Reports(Works):
+    def test_one_page_that_says_what_was_found_left_set_and_signed(self):
+        number = self.finished()
+        services.sign_off(self.seen(number), uuid.uuid4(), False)
+        for units in Units:
+            record = job_view(number, units)
+            with self.subTest(units=units):
+                pages = PdfReader(io.BytesIO(report.as_pdf(record))).pages
+                self.assertEqual(len(pages), 1)
+                text = pages[0].extract_text()
+                for said in ("H-1", "revision 1", "Signed off by Tom", "M-1", "turns freely", record["setting"]["tries"][0]["gap"]):
+                    self.assertIn(said, text)
+            told = json.loads(report.as_json(record))
+            self.assertEqual((told["format"], told["job"]["unit"]), ("fine-gap/job-report", units.value))
+
+    def test_unsigned_and_far_too_long_it_is_still_one_page(self):
+        number = self.open()
+        services.set_zero(self.seen(number), "back off from bind", "")
+        for i in range(30):
+            services.record_try(
+                self.seen(number),
+                services.NewTry(uuid.uuid4(), arc="1 mm", goes=f"0.{20 + i}", stops=f"0.{21 + i}", confirmed=True),
+            )
+        view = job_view(number, Units.MM)
+        wordy = replace(view, reason="<b>ю & " + "long words " * 40)
+        pages = PdfReader(io.BytesIO(report.as_pdf(services.plain_record(wordy)))).pages
+        self.assertEqual(len(pages), 1)
+        self.assertIn("NOT SIGNED", pages[0].extract_text())
+        self.assertIn("22 earlier tries", pages[0].extract_text())
+
+
+class Queries(Works):
+    def count(self, what) -> int:
+        with CaptureQueriesContext(
+            connection,
+        ) as captured:
+            what()
+        return len(captured)
+
+    def test_a_fixed_number_of_queries_however_much_there_is(self):
+        number = self.open()
+        self.measure_all(number)
+        job_view(number, Units.MM)
+        one = self.count(lambda: job_view(number, Units.MM))
+        lists = self.count(job_lines), self.count(lambda: pump_lines(Units.MM))
+        for _ in range(3):
+            self.measure_all(number)
+        services.open_job(self.tom, "G-1", "another")
+        self.assertEqual(self.count(lambda: job_view(number, Units.MM)), one)
+        self.assertLessEqual(one, 10)
+        self.assertEqual((self.count(job_lines), self.count(lambda: pump_lines(Units.MM))), lists)
+
+    def test_a_pump_is_on_one_bench_at_a_time(self):
+        self.open()
+        with self.assertRaisesRegex(Refused, "already on the bench"):
+            self.open()
+        for pump, reason in (("nope", "x"), ("G-1", "  ")):
+            with self.assertRaises(FieldError):
+                services.open_job(self.tom, pump, reason)
+        self.assertTrue(asdict(job_lines()[0]))

@@ -1,0 +1,86 @@
+"""What the project promises about itself: demo data, docstrings, contracts."""
+
+import importlib
+import inspect
+import io
+import json
+import pkgutil
+import re
+from pathlib import Path
+
+from django.conf import settings
+from django.core.management import call_command
+from django.test import SimpleTestCase, TestCase
+
+import finegap.core
+from finegap.bench.models import Job
+from finegap.bench.queries import job_view
+from finegap.core.families import FAMILIES
+from finegap.core.families.model import FeatureKind
+from finegap.core.showing import Units
+
+ROOT = Path(settings.BASE_DIR)
+
+
+def public_functions():
+    for module in pkgutil.walk_packages(finegap.core.__path__, "finegap.core."):
+        loaded = importlib.import_module(module.name)
+        for name, thing in vars(loaded).items():
+            if inspect.isfunction(thing) and thing.__module__ == module.name and not name.startswith("_"):
+                yield f"{module.name}.{name}", thing
+
+
+class Docstrings(SimpleTestCase):
+    def test_parameters_named_are_parameters_there(self):
+        for name, function in public_functions():
+            with self.subTest(name):
+                text = inspect.getdoc(function)
+                self.assertTrue(text)
+                block = re.search(r"Parameters\n-+\n(.*?)(\n\n\w+\n-+|\Z)", text, re.S)
+                if not block:
+                    continue
+                named = [n.strip() for line in re.findall(r"^(\w[\w, ]*) :", block[1], re.M) for n in line.split(",")]
+                self.assertEqual(named, list(inspect.signature(function).parameters))
+
+    def test_a_length_or_an_angle_has_its_unit_in_its_name(self):
+        for name, function in public_functions():
+            for parameter in inspect.signature(function).parameters.values():
+                if parameter.annotation in ("float", float) and re.search(r"gap|clearance|diameter|arc|angle", parameter.name):
+                    self.assertRegex(parameter.name, r"_(mm|um|deg)$", f"{name}({parameter.name})")
+
+
+class Families(SimpleTestCase):
+    def test_declarations_hold_together(self):
+        for family in FAMILIES.values():
+            self.assertEqual([f.number for f in family.features], list(range(1, len(family.features) + 1)))
+            self.assertEqual(len({s.key for s in family.steps}), len(family.steps))
+            for feature in family.features:
+                pair = feature.kind is FeatureKind.PAIR
+                self.assertEqual(pair, not feature.stations)
+                if pair:
+                    bore, shaft = family.by_key[feature.bore], family.by_key[feature.shaft]
+                    self.assertEqual((bore.kind, shaft.kind), (FeatureKind.INTERNAL, FeatureKind.EXTERNAL))
+                    self.assertLess(max(bore.number, shaft.number), feature.number)
+
+    def test_the_engine_names_no_family(self):
+        engine = [p for p in (ROOT / "finegap").rglob("*.py") if "families" not in p.parts and "migrations" not in p.parts]
+        for path in engine:
+            self.assertNotIn("internal_gear", path.read_text(), path)
+
+
+class Demo(TestCase):
+    def test_it_loads_with_one_job_half_done_and_one_signed(self):
+        call_command("load_demo", stdout=io.StringIO())
+        jobs = list(Job.objects.order_by("number"))
+        self.assertEqual([hasattr(j, "sign_off") for j in jobs], [True, False])
+        calls = {f.found.verdict.call for f in job_view(2, Units.MM).features if f.found and f.found.verdict}
+        self.assertEqual(calls, {"Keep", "Watch", "Change", "Measure again"})
+        before = Job.objects.count()
+        call_command("load_demo", stdout=io.StringIO())
+        self.assertEqual(Job.objects.count(), before)
+
+    def test_no_check_value_of_the_trade_is_in_it(self):
+        text = "".join(p.read_text() for p in (ROOT / "demo").rglob("*.json"))
+        for value in ("1.4995", "1.4800", "1.472", '"0.005 in"', '0.010 in", "0.015', '"50 lbf.ft", "70', "750 h"):
+            self.assertNotIn(value, text)
+        self.assertTrue(json.loads((ROOT / "demo/works.json").read_text())["about"])
