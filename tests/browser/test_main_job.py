@@ -1,0 +1,137 @@
+"""The whole main job through the real interface: by keyboard alone, and by touch."""
+
+from playwright.sync_api import expect
+
+from tests.browser.base import Bench
+
+SIZES = {"End clearance": 0.18, "Idler, bore": 30.06, "Idler pin": 29.97, "Bracket bushing": 40.10, "Shaft at the": 39.97}
+
+
+class ByKeyboard(Bench):
+    def test_from_opened_job_to_signed_with_a_bearing_housing(self):
+        page = self.page
+        self.go("/bench")
+        page.get_by_label("H-1").focus()
+        page.keyboard.press("Space")
+        page.keyboard.press("Tab")
+        page.keyboard.type("planned overhaul")
+        page.keyboard.press("Enter")
+        expect(page.locator(".big-number")).to_have_text("0.12 mm")
+        self.mark_all(6)
+        page.keyboard.press("n")
+        self.mark_all(6)
+        page.keyboard.press("n")
+        for name, size in SIZES.items():
+            expect(page.locator(".pad h2")).to_contain_text(name)
+            for count in range(1 if name == "End clearance" else 4):
+                page.keyboard.type(f"{size}")
+                page.keyboard.press("Enter")
+                if count < 3 and name != "End clearance":
+                    expect(page.locator(".big-field input")).to_have_value("")
+                    expect(page.locator(".reading-list .fold")).to_contain_text(f"{count + 1} reading")
+        expect(page.locator(".ribbon")).to_contain_text("5 of 5")
+        expect(page.locator(".verdict .call")).to_have_text("Keep")
+        for _ in range(2):
+            page.keyboard.press("n")
+        self.mark_all(5)
+        page.keyboard.press("n")
+        page.get_by_role("button", name="Zero is found").press("Enter")
+        expect(page.locator(".headline")).to_contain_text("Open 0.12 mm: turn the housing counterclockwise 18.8 mm")
+        self.check("0.18", "0.20")
+        expect(page.locator(".headline")).to_contain_text("Close 0.07 mm: turn the housing clockwise 11.0 mm")
+        self.check("0.11", "0.13")
+        expect(page.locator(".headline")).to_contain_text("0.12 mm is right")
+        page.locator("body").press("u")
+        expect(page.locator(".headline")).to_contain_text("0.005 in is right")
+        page.keyboard.press("n")
+        self.mark_all(5)
+        page.keyboard.press("n")
+        expect(page.get_by_role("heading", name="Nothing is open")).to_be_visible()
+        page.get_by_role("button", name="Sign off").press("Enter")
+        expect(page.locator(".signed-note")).to_contain_text("Signed by Tom")
+        with page.context.expect_page():
+            page.get_by_role("link", name="Report, one page").press("Enter")
+        report = page.request.get(f"{self.live_server_url}/api/jobs/1/report.pdf")
+        self.assertTrue(report.body().startswith(b"%PDF"))
+
+    def mark_all(self, count):
+        page = self.page
+        for done in range(count):
+            expect(page.locator(".ribbon .present")).to_contain_text(f"{done} of {count}")
+            page.keyboard.press("d")
+        expect(page.locator(".all-done")).to_be_visible()
+
+    def check(self, goes, stops):
+        page = self.page
+        tries = page.locator(".tries tbody tr").count()
+        page.get_by_label("Leaf that goes").focus()
+        page.keyboard.type(goes)
+        page.keyboard.press("Tab")
+        page.keyboard.type(stops)
+        page.keyboard.press("Enter")
+        expect(page.locator(".tries tbody tr")).to_have_count(tries + 1)
+
+
+class ByTouch(Bench):
+    viewport = {"width": 1024, "height": 768}
+
+    def test_gaskets_a_unit_slip_and_what_was_typed_is_kept(self):
+        page = self.page
+        self.go("/bench")
+        page.get_by_text("G-1").tap()
+        page.get_by_label("Why it came in").fill("noise")
+        page.get_by_role("button", name="Open job").tap()
+        page.get_by_role("link", name="Inspect").tap()
+        page.get_by_role("button", name="2 Idler, bore").tap()
+        reading = page.locator(".big-field input")
+        reading.fill("1.1835")
+        page.get_by_role("button", name="Save reading").tap()
+        expect(page.get_by_role("alert")).to_contain_text("Did you mean inches?")
+        expect(reading).to_have_value("1.1835")
+        page.get_by_role("button", name="It is inches").tap()
+        expect(page.locator(".figures")).to_contain_text("30.061")
+        reading.fill("30.05")
+        page.locator(".unit-switch").tap()
+        expect(reading).to_have_value("30.05 mm")
+        expect(page.locator(".figures")).to_contain_text("1.1835")
+        page.locator(".unit-switch").tap()
+        page.get_by_role("link", name="Set").tap()
+        expect(page.locator(".headline")).to_contain_text("Start with 0.25 mm under the head")
+        page.get_by_label("Leaf that goes").fill("0.19")
+        page.get_by_label("Leaf that does not").fill("0.21")
+        page.get_by_role("button", name="Record try 1").tap()
+        expect(page.locator(".headline")).to_contain_text("Close 0.08 mm: take out 0.25 mm, put in")
+        page.get_by_role("link", name="Close").tap()
+        expect(page.locator(".blockers")).to_contain_text("Hold point not done")
+        expect(page.get_by_role("button", name="Sign off")).to_be_disabled()
+
+
+class Screens(Bench):
+    def test_no_serious_finding_of_axe_on_any_screen(self):
+        from axe_playwright_python.sync_playwright import Axe
+
+        from tests.apps.base import Works
+
+        works = Works()
+        from django.contrib.auth.models import User
+
+        works.tom = User.objects.get(username="tom")
+        number = works.open("H-1")
+        works.measure_all(number)
+        works.set_housing(number, goes="0.18", stops="0.20")
+        stages = ("prepare", "strip", "inspect", "decide", "build", "set", "prove", "close")
+        paths = [f"/bench/{number}/{s}" for s in stages] + [
+            "/bench",
+            "/fleet",
+            "/sheets",
+            "/sheets/test-pump/latest",
+            "/toolbox",
+            "/sign-in",
+        ]
+        for path in paths:
+            with self.subTest(path=path):
+                self.go(path)
+                self.page.locator("h1").first.wait_for()
+                found = Axe().run(self.page).response["violations"]
+                serious = [(v["id"], v["nodes"][0]["html"][:160]) for v in found if v["impact"] in ("serious", "critical")]
+                self.assertEqual(serious, [])
