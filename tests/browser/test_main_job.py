@@ -31,8 +31,10 @@ class ByKeyboard(Bench):
                     expect(page.locator(".reading-list .fold")).to_contain_text(f"{count + 1} reading")
         expect(page.locator(".ribbon")).to_contain_text("5 of 5")
         expect(page.locator(".verdict .call")).to_have_text("Keep")
-        for _ in range(2):
-            page.keyboard.press("n")
+        expect(page.locator(".big-field input")).to_have_value("")
+        page.keyboard.press("n")
+        expect(page.locator(".decide")).to_be_visible()
+        page.keyboard.press("n")
         self.mark_all(5)
         page.keyboard.press("n")
         page.get_by_role("button", name="Zero is found").press("Enter")
