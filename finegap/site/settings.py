@@ -101,6 +101,7 @@ USE_TZ = True
 
 STATIC_URL = "/static/"
 STATIC_ROOT = VAR / "static"
+STATIC_ROOT.mkdir(exist_ok=True)
 STATICFILES_DIRS = [("app", BASE_DIR / "frontend" / "dist" / "app")] if (BASE_DIR / "frontend/dist/app").exists() else []
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},

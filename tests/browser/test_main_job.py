@@ -84,7 +84,7 @@ class ByTouch(Bench):
         page.get_by_label("Why it came in").fill("noise")
         page.get_by_role("button", name="Open job").tap()
         page.get_by_role("link", name="Inspect").tap()
-        page.get_by_role("button", name="2 Idler, bore").tap()
+        page.locator('[aria-label^="2 Idler, bore"] .touch').tap()
         reading = page.locator(".big-field input")
         reading.fill("1.1835")
         page.get_by_role("button", name="Save reading").tap()
