@@ -1,0 +1,82 @@
+"""One current picture of each main view at 1280x800, from freshly loaded demo data, into docs/screenshots."""
+
+from __future__ import annotations
+
+import os
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+ROOT = Path(__file__).resolve().parents[1]
+PORT = 8931
+BASE = f"http://127.0.0.1:{PORT}"
+ARGUMENTS = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-background-networking"]
+VIEWS = {
+    "bench": "/bench",
+    "prepare": "/bench/2/prepare",
+    "inspect": "/bench/2/inspect?gap=idler_bore",
+    "decide": "/bench/2/decide",
+    "build": "/bench/1/build",
+    "set-gaskets": "/bench/1/set",
+    "prove": "/bench/1/prove",
+    "close": "/bench/1/close",
+    "fleet": "/fleet",
+    "sheet": "/sheets/aldery-h40/latest",
+    "toolbox": "/toolbox",
+}
+
+
+def main() -> None:
+    """Serve the demo from a fresh folder, take the pictures, stop."""
+    with tempfile.TemporaryDirectory() as var:
+        environment = os.environ | {"FINEGAP_VAR": var, "FINEGAP_DEMO": "1"}
+        serve = [sys.executable, str(ROOT / "tools/serve.py"), "--port", str(PORT)]
+        server = subprocess.Popen(serve, cwd=ROOT, env=environment)
+        try:
+            wait()
+            with sync_playwright() as playwright:
+                browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+                take(browser.new_page(viewport={"width": 1280, "height": 800}))
+        finally:
+            server.terminate()
+            server.wait()
+
+
+def wait() -> None:
+    """Until the server answers."""
+    for _ in range(60):
+        try:
+            urllib.request.urlopen(f"{BASE}/sign-in")
+            return
+        except OSError:
+            time.sleep(0.5)
+    sys.exit("The demo did not start.")
+
+
+def take(page: Page) -> None:
+    """Every view, then setting the gap by bearing housing after a first try."""
+    folder = ROOT / "docs" / "screenshots"
+    page.goto(f"{BASE}/sign-in")
+    page.get_by_role("button", name="Sign in as Ines").click()
+    page.wait_for_url("**/bench")
+    for name, path in VIEWS.items():
+        page.goto(BASE + path)
+        page.locator("h1").first.wait_for()
+        page.wait_for_load_state("networkidle")
+        page.screenshot(path=folder / f"{name}.png")
+    page.goto(f"{BASE}/bench/2/set")
+    page.get_by_role("button", name="Zero is found").click()
+    page.get_by_label("Leaf that goes").fill("0.20")
+    page.get_by_label("Leaf that does not").fill("0.22")
+    page.get_by_role("button", name="Record try 1").click()
+    page.locator(".tries").wait_for()
+    page.screenshot(path=folder / "set-housing.png")
+
+
+if __name__ == "__main__":
+    main()
