@@ -175,7 +175,7 @@ def from_internal(value: float, dimension: Dimension, unit_name: str) -> float:
     if dimension is Dimension.VISCOSITY and unit_name == "SSU":
         return saybolt_seconds(value)
     unit = next(u for u in _UNITS[dimension] if u.name == unit_name)
-    return float((Fraction(value) - unit.offset) / unit.factor)
+    return (value - float(unit.offset)) / float(unit.factor)
 
 
 def unit_names(dimension: Dimension) -> tuple[str, ...]:
