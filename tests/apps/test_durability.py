@@ -1,0 +1,98 @@
+"""The server killed in the middle of saving: every reading that was acknowledged is there after a restart."""
+
+from __future__ import annotations
+
+import json
+import os
+import random
+import signal
+import socket
+import sqlite3
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+import urllib.request
+import uuid
+from http.cookiejar import CookieJar
+from pathlib import Path
+
+from django.conf import settings
+from django.test import SimpleTestCase
+
+ROOT = Path(settings.BASE_DIR)
+
+
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return probe.getsockname()[1]
+
+
+class Client:
+    """A bench that saves readings as fast as it can until the server is gone."""
+
+    def __init__(self, port: int) -> None:
+        self.base = f"http://127.0.0.1:{port}"
+        self.jar = CookieJar()
+        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
+        self.opener.open(f"{self.base}/sign-in").read()
+        self.opener.open(f"{self.base}/sign-in/demo", f"username=ines&csrfmiddlewaretoken={self.token()}".encode()).read()
+        self.acknowledged: list[str] = []
+
+    def token(self) -> str:
+        return next(c.value for c in self.jar if c.name == "csrftoken")
+
+    def save_until_cut_off(self) -> None:
+        version = json.load(self.opener.open(f"{self.base}/api/jobs/2"))["version"]
+        while True:
+            body = {
+                "version": version, "id": str(uuid.uuid4()), "feature": "shaft_at_bushing", "station": "front/12–6",
+                "typed": "41.985", "gauge": "M-03",
+            }  # fmt: skip
+            headers = {"Content-Type": "application/json", "X-CSRFToken": self.token()}
+            request = urllib.request.Request(f"{self.base}/api/jobs/2/readings", json.dumps(body).encode(), headers)
+            try:
+                version = json.load(self.opener.open(request))["version"]
+            except (OSError, ValueError):
+                return
+            self.acknowledged.append(body["id"])
+
+
+class Killed(SimpleTestCase):
+    def test_kill_9_loses_nothing_that_was_acknowledged(self):
+        with tempfile.TemporaryDirectory() as var:
+            acknowledged: list[str] = []
+            for _ in range(3):
+                acknowledged += self.serve_and_kill(var)
+            database = sqlite3.connect(Path(var) / "finegap.sqlite3")
+            kept = {str(uuid.UUID(row[0])) for row in database.execute("SELECT id FROM bench_reading")}
+            whole = database.execute("PRAGMA integrity_check").fetchone()
+            database.close()
+        self.assertGreater(len(acknowledged), 10)
+        self.assertEqual(set(acknowledged) - kept, set())
+        self.assertEqual(whole, ("ok",))
+
+    def serve_and_kill(self, var: str) -> list[str]:
+        port = free_port()
+        serve = [sys.executable, str(ROOT / "tools/serve.py"), "--port", str(port)]
+        environment = os.environ | {"FINEGAP_VAR": var, "FINEGAP_DEMO": "1"}
+        server = subprocess.Popen(
+            serve, cwd=ROOT, env=environment, start_new_session=True, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
+        )
+        try:
+            for _ in range(100):
+                try:
+                    client = Client(port)
+                    break
+                except OSError:
+                    time.sleep(0.2)
+            saving = threading.Thread(target=client.save_until_cut_off)
+            saving.start()
+            time.sleep(1.5 + random.random())
+        finally:
+            os.killpg(server.pid, signal.SIGKILL)
+            server.wait()
+        saving.join(10)
+        return client.acknowledged
