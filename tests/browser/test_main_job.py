@@ -21,8 +21,11 @@ class ByKeyboard(Bench):
         page.keyboard.press("n")
         self.mark_all(6)
         page.keyboard.press("n")
+        expect(page.locator(".pad")).to_be_visible()
         for name, size in SIZES.items():
             expect(page.locator(".pad h2")).to_contain_text(name)
+            expect(page.locator(".big-field input")).to_be_focused()
+            expect(page.locator(".big-field input")).to_have_value("")
             for count in range(1 if name == "End clearance" else 4):
                 page.keyboard.type(f"{size}")
                 page.keyboard.press("Enter")
