@@ -16,6 +16,7 @@ from rest_framework.views import APIView
 from finegap.bench import queries, services, shapes
 from finegap.core.job import Decided, Phase
 from finegap.site.api import UNIT, Error, actor_of, answer, checked, shape_serializer, units_of
+from finegap.site.plain import plain
 from finegap.site.security import LEAD, role_of
 
 JobAnswer = shape_serializer(shapes.JobShape)
@@ -146,7 +147,7 @@ class Report(APIView):
         view = queries.job_view(number, units)
         if view is None:
             raise Http404
-        record = view if isinstance(view, dict) else services.plain_record(view)
+        record = plain(view)
         body = report.as_pdf(record) if kind == "pdf" else report.as_json(record)
         response = HttpResponse(body, content_type="application/pdf" if kind == "pdf" else "application/json")
         response["Content-Disposition"] = f'inline; filename="job-{number}.{kind}"'

@@ -45,7 +45,7 @@ def core_gauge(gauge: Gauge) -> measuring.Gauge:
 
 def load(job: Job) -> Records:
     """Read a job's rows and make the facts."""
-    readings = list(job.readings.select_related("gauge", "by", "struck_by"))
+    readings = list(job.readings.select_related("gauge", "by"))
     steps = list(job.steps.select_related("by"))
     decisions = list(job.decisions.select_related("by"))
     tries = list(job.tries.select_related("gauge", "by"))

@@ -11,8 +11,7 @@ import uuid
 from collections import Counter
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import asdict, dataclass, field
-from typing import Any
+from dataclasses import dataclass, field
 
 from django.contrib.auth.models import User
 from django.db import models, transaction
@@ -20,7 +19,6 @@ from django.utils import timezone
 
 from finegap.bench.facts import core_gauge, load, sheet_of
 from finegap.bench.models import Decision, Event, Job, Reading, Recorded, SignOff, StepMark, Try
-from finegap.bench.shapes import JobShape
 from finegap.core import VERSION
 from finegap.core import job as core
 from finegap.core.errors import FieldError
@@ -35,6 +33,7 @@ from finegap.core.sheet import GasketMeans
 from finegap.core.showing import Units
 from finegap.fleet.models import Pump
 from finegap.site.errors import Conflict, ReadOnly, Refused
+from finegap.site.plain import plain
 from finegap.toolbox.models import GasketStock, Gauge
 
 
@@ -326,28 +325,8 @@ def sign_off(seen: Seen, sign_id: uuid.UUID, is_lead: bool, reason: str = "") ->
         now = timezone.now()
         signature = SignOff(id=sign_id, job=job, by=seen.actor, at=now, reason=reason.strip(), core_version=VERSION, record={})
         _log(job, seen.actor, "Signed off" + (f": {reason.strip()}" if reason.strip() else ""))
-        signature.record = {u.value: plain_record(job_shape(job, u, signature)) for u in Units}
+        signature.record = {u.value: plain(job_shape(job, u, signature)) for u in Units}
         signature.save(force_insert=True)
-
-
-def plain_record(shape: JobShape) -> dict[str, Any]:
-    """A shape as JSON values."""
-    record: dict[str, Any] = _plain(asdict(shape))
-    return record
-
-
-def _plain(value: Any) -> Any:
-    """JSON values of a shape: dates and identities as text."""
-    match value:
-        case dict():
-            return {k: _plain(v) for k, v in value.items()}
-        case list():
-            return [_plain(v) for v in value]
-        case dt.datetime() | dt.date():
-            return value.isoformat()
-        case uuid.UUID():
-            return str(value)
-    return value
 
 
 @contextmanager

@@ -39,6 +39,7 @@ class Kind(Enum):
     PERCENT = (None, ("", 1, "%"), ("", 1, "%"))
 
 
+_BEYOND_MEASURE = 1e9
 _CLOSE_UP = {"°", "%", ""}
 
 
@@ -59,7 +60,8 @@ class Amount:
         """The number alone, rounded for its kind."""
         dimension, *systems = self.kind.value
         unit, decimals, _ = systems[0] if units is Units.MM else systems[1]
-        if self.value in (float("inf"), float("-inf")):
+        # Nothing on a pump is this large; degrees of freedom are, when repeats agree to the last digit.
+        if abs(self.value) >= _BEYOND_MEASURE:
             return "infinite"
         if self.kind is Kind.PERCENT and not 0.05 <= self.value < 99.95:
             return "over 99.9" if self.value > 50 else "under 0.1"

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from typing import Any, TypeVar
 
 from django.contrib.auth.models import User
@@ -15,6 +14,7 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 
 from finegap.core.errors import FieldError
 from finegap.core.showing import Units
+from finegap.site.plain import plain
 
 UNIT = OpenApiParameter("unit", OpenApiTypes.STR, enum=[u.value for u in Units], default=Units.MM.value)
 """The unit system of the answer's texts and of bare numbers in the request."""
@@ -72,6 +72,4 @@ def checked(serializer: type[S], request: Request) -> dict[str, Any]:
 
 def answer(shape: Any, status: int = 200) -> Response:
     """A shape, a list of shapes, or a frozen record, as JSON."""
-    if isinstance(shape, list):
-        return Response([asdict(one) for one in shape], status=status)
-    return Response(shape if isinstance(shape, dict) else asdict(shape), status=status)
+    return Response(plain(shape), status=status)

@@ -18,6 +18,7 @@ from finegap.core.showing import Units
 from finegap.exchange import report
 from finegap.fleet.queries import pump_lines
 from finegap.site.errors import Conflict, ReadOnly, Refused
+from finegap.site.plain import plain
 from finegap.toolbox.models import GasketStock
 from tests.apps.base import GOOD, Works
 
@@ -170,7 +171,7 @@ class SigningOff(Works):
         self.sign(number)
         frozen = job_view(number, Units.IN)
         self.assertEqual(frozen["signed"]["by"], "Tom")
-        self.assertEqual(frozen["setting"], services.plain_record(live)["setting"])
+        self.assertEqual(frozen["setting"], plain(live)["setting"])
         with self.assertRaises(ReadOnly):
             self.read(number, "idler_bore", "front/12–6", "30.05")
         with self.assertRaises(ReadOnly):
@@ -245,7 +246,7 @@ class Reports(Works):
             )
         view = job_view(number, Units.MM)
         wordy = replace(view, reason="<b>ю & " + "long words " * 40)
-        pages = PdfReader(io.BytesIO(report.as_pdf(services.plain_record(wordy)))).pages
+        pages = PdfReader(io.BytesIO(report.as_pdf(plain(wordy)))).pages
         self.assertEqual(len(pages), 1)
         self.assertIn("NOT SIGNED", pages[0].extract_text())
         self.assertIn("22 earlier tries", pages[0].extract_text())

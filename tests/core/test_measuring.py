@@ -119,6 +119,13 @@ class Results(unittest.TestCase):
         self.assertAlmostEqual(pair.value_mm, 42.135 - 41.975)
         self.assertAlmostEqual(pair.u_mm, math.hypot(bore.u_mm, shaft.u_mm))
 
+    def test_repeats_that_agree_to_the_last_digit_still_show_their_working(self):
+        near = [41.985, 41.985 + 7e-15] * 40
+        result = summarize(at("12", *near), Statistic.SMALLEST, "shaft")
+        self.assertGreater(result.dof, 1e9)
+        shown = {g.symbol: g.amount.text(Units.IN) for g in result.working.given}
+        self.assertEqual(shown["ν"], "infinite")
+
     def test_a_certificate_that_cannot_be(self):
         for bad in (lambda: Gauge("x", 0, 0.1, 2), lambda: Gauge("x", 0.01, -1, 2), lambda: Gauge("x", 0.01, 0.1, 0)):
             with self.assertRaises(FieldError):
