@@ -7,6 +7,8 @@ import math
 from dataclasses import dataclass
 from functools import lru_cache
 
+from django.contrib.auth.models import User
+
 from finegap.bench.models import Decision, Job, Reading, StepMark, Try
 from finegap.core import job as core
 from finegap.core.gap.housing import Zero
@@ -18,9 +20,11 @@ from finegap.toolbox.models import GasketStock, Gauge
 
 @dataclass(frozen=True)
 class Records:
-    """A job's rows, each kind read once, and the facts made of them."""
+    """A job's rows, each kind read once, and the facts made of them. ``names`` are people by key."""
 
     job: Job
+    gauges: list[Gauge]
+    names: dict[int, str]
     readings: list[Reading]
     steps: list[StepMark]
     decisions: list[Decision]
@@ -45,10 +49,16 @@ def core_gauge(gauge: Gauge) -> measuring.Gauge:
 
 def load(job: Job) -> Records:
     """Read a job's rows and make the facts."""
-    readings = list(job.readings.select_related("gauge", "by"))
-    steps = list(job.steps.select_related("by"))
-    decisions = list(job.decisions.select_related("by"))
-    tries = list(job.tries.select_related("gauge", "by"))
+    readings = list(job.readings.all())
+    steps = list(job.steps.all())
+    decisions = list(job.decisions.all())
+    tries = list(job.tries.all())
+    # A few gauges serve many readings: joined here once, not row by row in SQL.
+    gauges = {gauge.pk: gauge for gauge in Gauge.objects.all()}
+    for reading in readings:
+        reading.gauge = gauges[reading.gauge_id]
+    for one in tries:
+        one.gauge = gauges[one.gauge_id] if one.gauge_id else None
     stock = GasketStock.objects.filter(sheet=job.revision.sheet_id).values_list("thickness_um", "count")
     sheet = sheet_of(job)
     facts = core.Facts(
@@ -63,17 +73,25 @@ def load(job: Job) -> Records:
         box=dict(stock),
         overdue_gauges=_overdue(readings, tries),
     )
-    return Records(job, readings, steps, decisions, tries, facts)
+    return Records(job, list(gauges.values()), _names(), readings, steps, decisions, tries, facts)
+
+
+def name_of(user: User) -> str:
+    """A person's name as it is shown and signed."""
+    return user.get_full_name() or user.username
+
+
+def _names() -> dict[int, str]:
+    return {user.pk: name_of(user) for user in User.objects.only("first_name", "last_name", "username")}
 
 
 def _grouped(sheet: SpecSheet, rows: list[Reading]) -> dict[tuple[str, core.Phase], tuple[measuring.Reading, ...]]:
     planes = {(f.key, s.key): s.plane for f in sheet.family.features for s in f.stations}
+    gauges = {row.gauge_id: core_gauge(row.gauge) for row in rows}
     groups: dict[tuple[str, core.Phase], list[measuring.Reading]] = {}
     for row in rows:
         if row.struck_at is None:
-            reading = measuring.Reading(
-                row.station, planes.get((row.feature, row.station), ""), row.value_mm, core_gauge(row.gauge)
-            )
+            reading = measuring.Reading(row.station, planes.get((row.feature, row.station), ""), row.value_mm, gauges[row.gauge_id])
             groups.setdefault((row.feature, core.Phase(row.phase)), []).append(reading)
     return {key: tuple(group) for key, group in groups.items()}
 

@@ -7,12 +7,11 @@ from collections import Counter
 from collections.abc import Iterable
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.db.models import OuterRef, Subquery
 from django.utils import timezone
 
 from finegap.bench import shapes
-from finegap.bench.facts import Records, load
+from finegap.bench.facts import Records, load, name_of
 from finegap.bench.models import Decision, Event, Job, SignOff, Try
 from finegap.core import job as core
 from finegap.core.families.model import Stage
@@ -70,7 +69,7 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
     assessment = core.assess(records.facts)
     sheet = records.facts.sheet
     show = Renderer(units)
-    events = list(job.events.select_related("by").order_by("-version")[:_LOG_SHOWN])
+    events = list(job.events.order_by("-version")[:_LOG_SHOWN])
     return shapes.JobShape(
         number=job.number,
         version=job.version,
@@ -90,18 +89,13 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
         choice=show.choice(assessment.choice),
         setting=show.setting(records, assessment) if assessment.setting else None,
         torques=[shapes.TorqueShape(t.fastener, t.span.render(units), t.condition, t.page) for t in sheet.torques],
-        gauges=gauge_shapes(units, timezone.localdate()),
+        gauges=gauge_shapes(records.gauges, units, timezone.localdate()),
         blockers=[shapes.BlockerShape(b.stage.value, show.say(b.sentence), b.lead_may) for b in assessment.blockers],
-        log=[shapes.EventShape(e.version, e.what, name_of(e.by), e.at) for e in events],
+        log=[shapes.EventShape(e.version, e.what, records.names[e.by_id], e.at) for e in events],
         signed=None
         if signature is None
         else shapes.SignedShape(name_of(signature.by), signature.at, signature.reason, signature.core_version),
     )
-
-
-def name_of(user: User) -> str:
-    """A person's name as it is shown and signed."""
-    return user.get_full_name() or user.username
 
 
 def _steps(records: Records) -> list[shapes.StepShape]:
@@ -114,7 +108,7 @@ def _steps(records: Records) -> list[shapes.StepShape]:
             step.why,
             step.caution,
             step.hold,
-            name_of(mark.by) if (mark := done.get(step.key)) else None,
+            records.names[mark.by_id] if (mark := done.get(step.key)) else None,
             mark.at if mark else None,
         )
         for step in records.facts.sheet.family.steps
@@ -188,7 +182,7 @@ class Renderer:
                     text=self.bare(r.value_mm, state.fine),
                     gauge=r.gauge.tag,
                     overdue=r.gauge_overdue,
-                    by=name_of(r.by),
+                    by=records.names[r.by_id],
                     at=r.at,
                     struck_reason=r.struck_reason,
                 )
@@ -197,14 +191,14 @@ class Renderer:
             ],
             found=self._result(state.found, state.found_verdict, state.fine),
             left=self._result(state.left, state.left_verdict, state.fine),
-            decision=self._decision(decision),
+            decision=self._decision(decision, records.names),
             open_decision=state.open_decision,
             reason_to_keep=core.reason_needed(state.found_verdict, core.Decided.KEEP),
             reason_to_change=core.reason_needed(state.found_verdict, core.Decided.CHANGE),
         )
 
-    def _decision(self, row: Decision | None) -> shapes.DecisionShape | None:
-        return None if row is None else shapes.DecisionShape(row.decided, row.reason, name_of(row.by), row.at)
+    def _decision(self, row: Decision | None, names: dict[int, str]) -> shapes.DecisionShape | None:
+        return None if row is None else shapes.DecisionShape(row.decided, row.reason, names[row.by_id], row.at)
 
     def _limit(self, state: core.FeatureState) -> str:
         limit, fine = state.spec.limit, state.fine
@@ -289,13 +283,13 @@ class Renderer:
             way=move.way.value,
             right=setting.right,
             working=self.working(move.working),
-            tries=[self._try(row, judged) for row, judged in zip(records.tries, setting.tries, strict=True)],
+            tries=[self._try(row, judged, records.names) for row, judged in zip(records.tries, setting.tries, strict=True)],
             hot=self._hot(assessment.hot),
             housing=self._housing(sheet.means, records, setting) if isinstance(sheet.means, HousingMeans) else None,
             gaskets=self._gaskets(records, setting) if isinstance(sheet.means, GasketMeans) else None,
         )
 
-    def _try(self, row: Try, judged: TryJudged) -> shapes.TryShape:
+    def _try(self, row: Try, judged: TryJudged, names: dict[int, str]) -> shapes.TryShape:
         check = judged.made.check
         if row.read_typed:
             checked = f"{row.read_typed} by {row.gauge.tag if row.gauge else '?'}"
@@ -312,7 +306,7 @@ class Renderer:
             expanded_mm=check.expanded_mm,
             call=judged.verdict.call.value,
             next="right" if settled else self._short(judged),
-            by=name_of(row.by),
+            by=names[row.by_id],
             at=row.at,
             working=self.working(judged.verdict.working),
         )

@@ -17,7 +17,7 @@ from django.contrib.auth.models import User
 from django.db import models, transaction
 from django.utils import timezone
 
-from finegap.bench.facts import core_gauge, load, sheet_of
+from finegap.bench.facts import core_gauge, load, name_of, sheet_of
 from finegap.bench.models import Decision, Event, Job, Reading, Recorded, SignOff, StepMark, Try
 from finegap.core import VERSION
 from finegap.core import job as core
@@ -355,7 +355,7 @@ def _already(kind: type[Recorded], record_id: uuid.UUID, job: Job) -> bool:
 
 def _since(job: Job, version: int) -> list[str]:
     events = job.events.filter(version__gt=version).select_related("by")
-    return [f"{e.by.get_full_name() or e.by.username}: {e.what}" for e in events]
+    return [f"{name_of(e.by)}: {e.what}" for e in events]
 
 
 def _log(job: Job, actor: User, what: str) -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import uuid
-from dataclasses import fields, is_dataclass
+from dataclasses import fields
 from functools import cache
 from typing import Any
 
@@ -29,5 +29,4 @@ def plain(value: Any) -> Any:
         return value.isoformat()
     if isinstance(value, uuid.UUID):
         return str(value)
-    assert is_dataclass(value) and not isinstance(value, type), f"{type(value).__name__} is no shape"
     return {name: plain(getattr(value, name)) for name in _names(type(value))}

@@ -13,6 +13,7 @@ from rest_framework.views import APIView
 
 from finegap.site.api import UNIT, Error, actor_of, answer, checked, shape_serializer, units_of
 from finegap.toolbox import queries, services, shapes
+from finegap.toolbox.models import Gauge
 
 GaugeAnswer = shape_serializer(shapes.GaugeShape)
 StockAnswer = shape_serializer(shapes.StockShape)
@@ -32,7 +33,7 @@ class Gauges(APIView):
     @extend_schema(parameters=[UNIT], responses=GaugeAnswer(many=True))
     def get(self, request: Request) -> Response:
         """Every gauge with its certificate."""
-        return answer(queries.gauge_shapes(units_of(request), timezone.localdate()))
+        return answer(queries.gauge_shapes(Gauge.objects.all(), units_of(request), timezone.localdate()))
 
 
 class Stock(APIView):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Iterable
 
 from finegap.core.gap.gaskets import piece
 from finegap.core.showing import Units, length
@@ -10,8 +11,8 @@ from finegap.toolbox.models import GasketStock, Gauge
 from finegap.toolbox.shapes import GaugeShape, StockShape
 
 
-def gauge_shapes(units: Units, today: dt.date) -> list[GaugeShape]:
-    """Every gauge with its certificate, by tag."""
+def gauge_shapes(gauges: Iterable[Gauge], units: Units, today: dt.date) -> list[GaugeShape]:
+    """Gauges with their certificates."""
     return [
         GaugeShape(
             tag=g.tag,
@@ -25,7 +26,7 @@ def gauge_shapes(units: Units, today: dt.date) -> list[GaugeShape]:
             due=g.due,
             overdue=g.due < today,
         )
-        for g in Gauge.objects.all()
+        for g in gauges
     ]
 
 
