@@ -29,4 +29,5 @@ def plain(value: Any) -> Any:
         return value.isoformat()
     if isinstance(value, uuid.UUID):
         return str(value)
-    return {name: plain(getattr(value, name)) for name in _names(type(value))}
+    names = _names(type(value))  # type: ignore[arg-type]  # every class is hashable
+    return {name: plain(getattr(value, name)) for name in names}

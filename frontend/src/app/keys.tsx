@@ -60,6 +60,11 @@ export function KeyProvider({ children }: { children: ReactNode }) {
         setHelping(true);
         return;
       }
+      if (/^[\d.,-]$/.test(event.key) && !inPad) {
+        // A digit typed anywhere is a reading: it lands in the pad.
+        document.querySelector<HTMLInputElement>('input[data-pad]')?.focus();
+        return;
+      }
       const action = actions.find((a) => a.key.toLowerCase() === event.key.toLowerCase());
       if (!action) return;
       event.preventDefault();
