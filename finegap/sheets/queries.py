@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from finegap.core.gap.housing import SheetCheck
-from finegap.core.sheet import FeatureSpec, GasketMeans, HousingMeans, SpecSheet, read_sheet
+from finegap.core.sheet import OPEN_HIGH, OPEN_LOW, FeatureSpec, GasketMeans, HousingMeans, SpecSheet, read_sheet
 from finegap.core.showing import Units, length
 from finegap.sheets.models import Sheet, SheetRevision
 from finegap.sheets.shapes import RowLine, SheetDetail, SheetLine, SizeLine
@@ -86,11 +86,18 @@ def _row(printed: dict[str, Any], clearance_mm: float, units: Units) -> RowLine:
     return RowLine(
         setting=printed["setting"],
         material=printed["material"],
-        viscosity=" to ".join(printed["viscosity"]),
-        temperature=" to ".join(printed["temperature"]),
+        viscosity=_printed(*printed["viscosity"]),
+        temperature=_printed(*printed["temperature"]),
         printed=printed["end_clearance"],
         clearance=length(clearance_mm).text(units),
     )
+
+
+def _printed(low: str, high: str) -> str:
+    """A range as the manual prints it, with its open ends said."""
+    if low == OPEN_LOW:
+        return "any" if high == OPEN_HIGH else f"up to {high}"
+    return f"{low} and up" if high == OPEN_HIGH else f"{low} to {high}"
 
 
 def _size(number: int, name: str, spec: FeatureSpec, units: Units) -> SizeLine:

@@ -111,6 +111,57 @@ class ByTouch(Bench):
         expect(page.get_by_role("button", name="Sign off")).to_be_disabled()
 
 
+class TwoHands(Bench):
+    def test_a_double_click_and_a_lost_answer_make_one_reading_and_another_person_is_told_of(self):
+        import uuid
+
+        from django.contrib.auth.models import User
+
+        from finegap.bench import services
+        from finegap.bench.models import Job, Reading
+        from tests.apps.base import Works
+
+        works = Works()
+        works.tom = User.objects.get(username="tom")
+        number = works.open("H-1")
+        page = self.page
+        self.go(f"/bench/{number}/inspect?gap=idler_bore")
+        reading = page.locator(".big-field input")
+        reading.fill("30.05")
+        page.get_by_role("button", name="Save reading").dblclick()
+        expect(page.locator(".reading-list .fold")).to_contain_text("1 reading")
+        self.assertEqual(Reading.objects.count(), 1)
+
+        # the server saves, but its answer is lost on the way: the bench asks again with the same identity
+        lost = []
+
+        def lose_the_first(route):
+            if lost:
+                route.continue_()
+                return
+            lost.append(route.fetch())
+            route.abort()
+
+        page.route("**/readings?*", lose_the_first)
+        reading.fill("30.06")
+        page.get_by_role("button", name="Save reading").click()
+        expect(page.locator(".reading-list .fold")).to_contain_text("2 readings")
+        self.assertEqual(Reading.objects.count(), 2)
+        page.unroute("**/readings?*")
+
+        # somebody else saves in between: nothing is overwritten, what was typed stays, the second try goes in
+        seen = services.Seen(User.objects.get(username="lena"), number, Job.objects.get(number=number).version)
+        services.record_reading(seen, services.NewReading(uuid.uuid4(), "idler_bore", "back/12–6", "30.07", "B-1"))
+        reading.fill("30.08")
+        page.get_by_role("button", name="Save reading").click()
+        expect(page.get_by_role("alert")).to_contain_text("Lena: Idler, bore, back, 12–6: 30.07")
+        expect(reading).to_have_value("30.08")
+        expect(page.locator(".reading-list .fold")).to_contain_text("3 readings")
+        page.get_by_role("button", name="Save reading").click()
+        expect(page.locator(".reading-list .fold")).to_contain_text("4 readings")
+        self.assertEqual(Reading.objects.count(), 4)
+
+
 class Screens(Bench):
     def test_no_serious_finding_of_axe_on_any_screen(self):
         from axe_playwright_python.sync_playwright import Axe

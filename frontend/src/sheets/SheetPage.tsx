@@ -50,7 +50,7 @@ function Detail({ sheet, unit }: { sheet: SheetDetail; unit: string }) {
         </a>
       </header>
       {sheet.check && <p className={sheet.check_agrees ? 'quiet' : 'warning'}>{sheet.check}</p>}
-      <div className="two-columns">
+      <div className="two-columns wide-right">
         <div>
           <Table
             caption={`Sizes and limits (${unit})`}
