@@ -36,3 +36,7 @@ class FieldError(ValueError):
         """The same error seen from the object that holds the field."""
         joiner = "" if self.field.startswith("[") else "."
         return FieldError(f"{path}{joiner}{self.field}", self.problem, self.hint, self.suggestions)
+
+
+class Unlikely(FieldError):
+    """Possible, but so far from what was expected that it is asked about; the person may say that it is meant."""

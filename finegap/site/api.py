@@ -33,7 +33,7 @@ class Error(serializers.Serializer[Any]):
     """Every error has this shape."""
 
     code = serializers.ChoiceField(
-        ["field", "conflict", "signed", "refused", "signed-out", "not-allowed", "not-found", "bad-request"]
+        ["field", "unlikely", "conflict", "signed", "refused", "signed-out", "not-allowed", "not-found", "bad-request"]
     )
     problem = serializers.CharField()
     field = serializers.CharField(allow_blank=True)

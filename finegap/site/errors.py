@@ -8,7 +8,7 @@ from rest_framework import exceptions
 from rest_framework.response import Response
 from rest_framework.views import exception_handler
 
-from finegap.core.errors import FieldError
+from finegap.core.errors import FieldError, Unlikely
 
 
 class Conflict(Exception):
@@ -42,7 +42,13 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
     match error:
         case FieldError():
             suggestions = [{"typed": s.typed, "meaning": s.meaning} for s in error.suggestions]
-            told = body("field", error.problem, field=error.field, hint=error.hint, suggestions=suggestions)
+            told = body(
+                "unlikely" if isinstance(error, Unlikely) else "field",
+                error.problem,
+                field=error.field,
+                hint=error.hint,
+                suggestions=suggestions,
+            )
             return Response(told, status=422)
         case Conflict():
             return Response(body("conflict", str(error), reasons=error.changes), status=409)

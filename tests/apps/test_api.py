@@ -118,7 +118,7 @@ class Shapes(Works):
     def test_every_error_has_one_shape(self):
         reading = {"version": 1, "id": new(), "feature": "idler_bore", "station": "front/12–6", "gauge": "B-1"}
         for path, body, status, code, field in (
-            (f"{JOB}/readings", reading | {"typed": "1.18"}, 422, "field", "Idler, bore"),
+            (f"{JOB}/readings", reading | {"typed": "1.18"}, 422, "unlikely", "Idler, bore"),
             (f"{JOB}/readings", reading | {"typed": "30.0", "version": 0}, 422, "field", "version"),
             (f"{JOB}/readings", reading | {"typed": "30.0", "id": "x"}, 422, "field", "id"),
             (f"{JOB}/readings", reading | {"typed": "30.0", "version": 7}, 409, "conflict", ""),

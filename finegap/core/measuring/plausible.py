@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from finegap.core.errors import FieldError, Suggestion
+from finegap.core.errors import Suggestion, Unlikely
 from finegap.core.quantities import Dimension, Quantity, parse
 
 _SIZE_SHARE = 0.25
@@ -25,7 +25,7 @@ def check_plausible(reading: Quantity, field: str, expected_mm: float, is_gap: b
 
     Raises
     ------
-    FieldError
+    Unlikely
         With the other units under which the same digits would make sense as suggestions.
     """
 
@@ -51,9 +51,12 @@ def check_plausible(reading: Quantity, field: str, expected_mm: float, is_gap: b
             suggestions.append(Suggestion(other.typed, f"{name}: {other.value:.3f} mm"))
     around = f"Expected around {expected_mm:g} mm." if not is_gap else f"Expected up to a few times {expected_mm:g} mm."
     ask = f" Did you mean {' or '.join(s.meaning.split(':')[0] for s in suggestions)}?" if suggestions else ""
-    raise FieldError(
+    typed = f"{digits} {reading.unit}"
+    raise Unlikely(
         field,
-        f"{reading.typed} read in {reading.unit} is {reading.value:.3f} mm, far from what this can be.",
+        f"{typed} is far from what this can be."
+        if reading.unit == "mm"
+        else f"{typed} is {reading.value:.3f} mm, far from what this can be.",
         around + ask,
         tuple(suggestions),
     )

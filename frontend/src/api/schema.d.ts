@@ -362,6 +362,7 @@ export interface components {
         };
         /**
          * @description * `field` - field
+         *     * `unlikely` - unlikely
          *     * `conflict` - conflict
          *     * `signed` - signed
          *     * `refused` - refused
@@ -371,7 +372,7 @@ export interface components {
          *     * `bad-request` - bad-request
          * @enum {string}
          */
-        CodeEnum: "field" | "conflict" | "signed" | "refused" | "signed-out" | "not-allowed" | "not-found" | "bad-request";
+        CodeEnum: "field" | "unlikely" | "conflict" | "signed" | "refused" | "signed-out" | "not-allowed" | "not-found" | "bad-request";
         /** @description How many are on the shelf. */
         CountGasketsRequest: {
             slug: string;

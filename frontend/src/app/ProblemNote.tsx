@@ -25,21 +25,18 @@ export function ProblemNote({ error, onSuggestion, onConfirm }: Props) {
         </ul>
       )}
       {details?.code === 'conflict' && <p>The sheet now shows their work. Look, then save yours again.</p>}
-      {details &&
-        details.code === 'field' &&
-        onConfirm &&
-        details.problem.includes('far from what this can be') && (
-          <div className="choices">
-            {details.suggestions.map((s) => (
-              <Button key={s.typed} variant="outline-primary" onClick={() => onSuggestion?.(s.typed)}>
-                It is {s.meaning}
-              </Button>
-            ))}
-            <Button variant="outline-secondary" onClick={onConfirm}>
-              It is meant as typed
+      {details?.code === 'unlikely' && onConfirm && (
+        <div className="choices">
+          {details.suggestions.map((s) => (
+            <Button key={s.typed} variant="outline-primary" onClick={() => onSuggestion?.(s.typed)}>
+              It is {s.meaning}
             </Button>
-          </div>
-        )}
+          ))}
+          <Button variant="outline-secondary" onClick={onConfirm}>
+            It is meant as typed
+          </Button>
+        </div>
+      )}
     </div>
   );
 }

@@ -52,7 +52,7 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
         />
       )}
       <div className="try-check">
-        {housing && <TextField short label={`Turned ${turned} (${unit})`} value={arc} onChange={setArc} />}
+        {housing && <TextField short label={`Arc ${turned} (${unit})`} value={arc} onChange={setArc} />}
         {byGauge ? (
           <>
             <TextField short label={`Gap read (${unit})`} value={read} onChange={setRead} />

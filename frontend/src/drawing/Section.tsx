@@ -131,7 +131,7 @@ function Balloon({
     >
       <line x1={ax} y1={ay} x2={lx} y2={ly} className="leader" />
       <circle cx={ax} cy={ay} r="4" className="leader-end" />
-      <rect x={lx - 24} y={ly - 26} width="172" height="52" className="touch" />
+      <rect x={lx - 24} y={ly - 34} width="172" height="68" className="touch" />
       <Ring x={lx} y={ly} call={state} selected={selected} />
       <text x={lx} y={ly + 6} textAnchor="middle" className="balloon-number">
         {feature.number}
@@ -141,7 +141,7 @@ function Balloon({
       </text>
       <text x={lx + 28} y={ly + 17} className="balloon-value">
         {value}
-        {call && call !== 'Keep' ? ` · ${call}` : ''}
+        {call && call !== 'Keep' && <tspan className="balloon-call"> · {call}</tspan>}
       </text>
     </g>
   );
