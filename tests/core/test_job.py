@@ -1,0 +1,237 @@
+"""What follows from the facts of a job: what blocks a signature, what is still to do, and that it all can be shown."""
+
+import math
+import unittest
+from dataclasses import fields, is_dataclass, replace
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from finegap.core.families import FAMILIES
+from finegap.core.families.model import Family, Feature, FeatureKind, Stage, Step, stations
+from finegap.core.gap.housing import Zero
+from finegap.core.gap.setting import Check, TryMade
+from finegap.core.job import Decided, Decision, Duty, Phase, assess, reason_needed
+from finegap.core.measuring.readings import Gauge
+from finegap.core.measuring.verdict import Call, Limit, School, judge
+from finegap.core.sheet import FeatureSpec
+from finegap.core.showing import Sentence, Units, render
+from finegap.core.working import Working
+from tests.apps.base import GOOD
+from tests.core.facts import facts, gasket_sheet, readings, sheet
+
+
+def tried(gap: float, u: float = 0.003, arc: float = 18.85) -> tuple[TryMade, ...]:
+    return (TryMade(Check(gap, u, math.inf), arc_mm=arc),)
+
+
+def blockers(**changes):
+    return [(b.stage, b.sentence.render(Units.MM), b.lead_may) for b in assess(facts(**changes)).blockers]
+
+
+class Blocking(unittest.TestCase):
+    def test_nothing_blocks_a_finished_job(self):
+        self.assertEqual(blockers(), [])
+
+    def test_each_hold_point_alone_blocks_and_no_other_step_does(self):
+        family = FAMILIES["internal_gear"]
+        every = frozenset(s.key for s in family.steps)
+        for step in family.steps:
+            found = blockers(steps_done=every - {step.key})
+            with self.subTest(step=step.key):
+                self.assertEqual(len(found), 1 if step.hold else 0)
+                if step.hold:
+                    self.assertEqual((found[0][0], found[0][2]), (step.stage, False))
+                    self.assertIn(step.text, found[0][1])
+
+    def test_the_gap(self):
+        cases = [
+            ((), "not been set and checked", False),
+            (tried(0.0), "never run at zero", False),
+            (tried(-0.01), "never run at zero", False),
+            (tried(0.16), "is not inside 0.10 mm to 0.14 mm", True),
+            (tried(0.139, 0.01), "is not proved inside", True),
+        ]
+        for tries, says, lead_may in cases:
+            with self.subTest(says=says):
+                # below zero cold it is below zero hot as well, and both are said
+                found = blockers(tries=tries)[-1]
+                self.assertEqual((found[0], found[2]), (Stage.SET, lead_may))
+                self.assertIn(says, found[1])
+
+    def test_a_hot_gap_at_or_below_zero_even_before_anything_is_set(self):
+        # steel rotor 100 K hotter than its casing over 150 mm: 0.17 mm, more than the 0.12 of the table
+        hot = Duty("cast iron", 50, 115, 15)
+        for tries in ((), tried(0.12)):
+            words = " ".join(text for _, text, lead in blockers(duty=hot, tries=tries) if not lead)
+            self.assertIn("seizes", words)
+
+    def test_no_row_of_the_table(self):
+        (found,) = blockers(duty=Duty("cast iron", 50, 150, 150))
+        self.assertIn("never extrapolate", found[1])
+        assessment = assess(facts(duty=Duty("cast iron", 50, 150, 150)))
+        self.assertIsNone(assessment.window)
+        self.assertIsNone(assessment.setting)
+
+    def test_parts(self):
+        of = sheet()
+        worn = readings(GOOD | {"idler_bore": 30.19}, of)
+        self.assertIn("Idler, bore: not decided.", [text for _, text, _ in blockers(readings=worn)])
+        change = {key: Decision(Decided.CHANGE) for key in ("idler_bore", "idler_clearance")}
+        after = blockers(readings=worn, decisions=change)
+        self.assertTrue(all(lead and "not measured after" in text for _, text, lead in after))
+        renewed = worn | readings({"idler_bore": 30.03}, of, Phase.LEFT)
+        self.assertEqual(blockers(readings=renewed, decisions=change), [])
+        wrong = worn | readings({"idler_bore": 30.2}, of, Phase.LEFT)
+        self.assertIn("outside its limit as left", str(blockers(readings=wrong, decisions=change)))
+        missing = {k: v for k, v in worn.items() if k[0] != "shaft_at_bushing"}
+        texts = [text for _, text, _ in blockers(readings=missing, decisions=change)]
+        self.assertIn("Shaft at the bushing: not measured.", texts)
+        self.assertIn("Shaft in its bushing: not measured.", texts)
+
+    def test_a_gauge_out_of_date_needs_a_lead(self):
+        self.assertEqual(blockers(overdue_gauges=("C-1",)), [(Stage.INSPECT, "C-1 is past its calibration date.", True)])
+
+    def test_in_working_order(self):
+        empty = assess(facts(readings={}, steps_done=frozenset(), tries=())).blockers
+        order = [list(Stage).index(b.stage) for b in empty]
+        self.assertEqual(order, sorted(order))
+
+
+class Deciding(unittest.TestCase):
+    def test_a_reason_is_needed_against_the_verdict_only(self):
+        limit = Limit(None, 1.0, (0.0, 0.1))
+        verdicts = {
+            Call.KEEP: judge(0.2, 0.01, 9, limit),
+            Call.WATCH: judge(0.85, 0.01, 9, limit, near_share=0.2),
+            Call.CHANGE: judge(1.5, 0.01, 9, limit),
+            Call.MEASURE_AGAIN: judge(0.999, 0.01, 9, limit),
+        }
+        needed = {
+            Call.KEEP: (False, True),
+            Call.WATCH: (False, False),
+            Call.CHANGE: (True, False),
+            Call.MEASURE_AGAIN: (True, False),
+        }
+        for call, verdict in verdicts.items():
+            self.assertIs(verdict.call, call)
+            self.assertEqual((reason_needed(verdict, Decided.KEEP), reason_needed(verdict, Decided.CHANGE)), needed[call])
+        self.assertTrue(reason_needed(None, Decided.KEEP) and reason_needed(None, Decided.CHANGE))
+
+
+class Progress(unittest.TestCase):
+    def test_done_of_each_stage(self):
+        done = assess(facts()).progress
+        self.assertEqual(done[Stage.INSPECT], (5, 5))
+        self.assertEqual(done[Stage.SET], (1, 1))
+        self.assertEqual(done[Stage.DECIDE], (0, 0))
+        begun = assess(facts(steps_done=frozenset({"isolate"}), readings={}, tries=())).progress
+        self.assertEqual((begun[Stage.PREPARE], begun[Stage.INSPECT], begun[Stage.SET]), ((1, 6), (0, 5), (0, 1)))
+
+    def test_a_running_clearance_as_left_takes_new_parts_with_kept_ones(self):
+        of = sheet()
+        both = readings(GOOD, of) | readings({"idler_bore": 30.03}, of, Phase.LEFT)
+        states = {s.feature.key: s for s in assess(facts(readings=both)).features}
+        self.assertAlmostEqual(states["idler_clearance"].found.value_mm, 30.06 - 29.97)
+        self.assertAlmostEqual(states["idler_clearance"].left.value_mm, 30.03 - 29.97)
+        self.assertIsNone(states["shaft_clearance"].left)
+
+
+def everything_shown(thing):
+    """Every working and sentence below a result."""
+    if isinstance(thing, Working | Sentence):
+        yield thing
+    if isinstance(thing, tuple | list):
+        for one in thing:
+            yield from everything_shown(one)
+    elif isinstance(thing, dict):
+        yield from everything_shown(list(thing.values()))
+    elif is_dataclass(thing) and not isinstance(thing, type):
+        for field in fields(thing):
+            yield from everything_shown(getattr(thing, field.name))
+
+
+class Shown(unittest.TestCase):
+    @given(
+        sizes=st.fixed_dictionaries({key: st.floats(mm * 0.99, mm * 1.01) for key, mm in GOOD.items()}),
+        gap=st.floats(-0.05, 0.4),
+        u=st.floats(0, 0.05),
+        viscosity=st.floats(0.5, 5000),
+        temperature=st.floats(-40, 200),
+        school=st.sampled_from(School),
+        zero=st.sampled_from([None, *Zero]),
+        by_gaskets=st.booleans(),
+        overdue=st.booleans(),
+    )
+    def test_whatever_is_recorded_every_sentence_and_working_can_be_shown_in_both_units(
+        self, sizes, gap, u, viscosity, temperature, school, zero, by_gaskets, overdue
+    ):
+        of = replace(gasket_sheet() if by_gaskets else sheet(), school=school)
+        check = Check(gap, u, math.inf)
+        one = TryMade(check, stack=(250,)) if by_gaskets else TryMade(check, arc_mm=20.0)
+        assessment = assess(
+            facts(
+                sheet=of,
+                readings=readings(sizes, of),
+                tries=(one,),
+                zero=zero,
+                box={50: 3, 100: 2, 250: 1},
+                duty=Duty("cast iron", viscosity, temperature, temperature),
+                overdue_gauges=("X",) if overdue else (),
+            )
+        )
+        shown = list(everything_shown(assessment))
+        self.assertGreater(len(shown), 20)
+        for units in Units:
+            for thing in shown:
+                if isinstance(thing, Sentence):
+                    self.assertNotRegex(thing.render(units), r"[{}]|None|nan")
+                    continue
+                self.assertTrue(thing.title and thing.formula and thing.source)
+                for amount in [g.amount for g in thing.given] + [thing.result]:
+                    self.assertNotRegex(render(amount, units), r"[{}]|None|nan")
+
+    @given(st.floats(0.0, 0.4), st.sampled_from(School))
+    def test_signed_without_a_lead_means_inside_the_window_and_never_touching(self, gap, school):
+        of = replace(sheet(), school=school)
+        assessment = assess(facts(sheet=of, tries=tried(gap)))
+        if not assessment.blockers:
+            self.assertTrue(assessment.window.low_mm <= gap <= assessment.window.high_mm)
+            self.assertGreater(gap, 0)
+            self.assertGreater(assessment.hot.gap_mm, 0)
+
+
+class AnotherFamily(unittest.TestCase):
+    """A made-up family of two sizes goes through the engine with no change to it."""
+
+    FAMILY = Family(
+        "made_up",
+        "Made-up pump",
+        (
+            Feature("plate", 1, "Plate", "Plate", FeatureKind.EXTERNAL, (0, 0), (0, 0), stations(("",), ("left", "right"))),
+            Feature("hole", 2, "Hole", "Plate", FeatureKind.INTERNAL, (0, 0), (0, 0), stations(("top",), ("12–6",))),
+        ),
+        (Step(Stage.PROVE, "spin", "It spins.", hold=True),),
+    )
+
+    def test_it_is_measured_judged_and_blocked_like_any_other(self):
+        specs = {
+            "plate": FeatureSpec(Limit(9.9, None, (10.0, 10.1)), (10.0, 10.1), "", False),
+            "hole": FeatureSpec(Limit(None, 5.2, (5.0, 5.1)), (5.0, 5.1), "", False),
+        }
+        of = replace(sheet(), family=self.FAMILY, features=specs)
+        assessment = assess(facts(sheet=of, readings=readings({"plate": 10.0, "hole": 5.3}, of), steps_done=frozenset()))
+        calls = [s.found_verdict.call for s in assessment.features]
+        self.assertEqual(calls, [Call.KEEP, Call.CHANGE])
+        self.assertEqual(
+            [b.sentence.render(Units.MM) for b in assessment.blockers],
+            ["Hole: not decided.", "Hold point not done: It spins."],
+        )
+
+    def test_a_coarse_gauge_shows_fewer_decimals_than_a_fine_one(self):
+        of = sheet()
+        coarse = Gauge("C", 0.01, 0.03, 2)
+        taken = {key: tuple(replace(r, gauge=coarse) for r in group) for key, group in readings(GOOD, of).items()}
+        states = assess(facts(readings=taken)).features
+        self.assertFalse(states[1].fine)
+        self.assertTrue(assess(facts()).features[1].fine)
