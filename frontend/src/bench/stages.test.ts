@@ -1,0 +1,32 @@
+import { expect, test } from 'vitest';
+import type { Job } from '../api/client';
+import { isStage, nextStage, openIn, presentStage, STAGES } from './stages';
+
+function job(open: string[], more: Partial<Job> = {}): Job {
+  const stages = STAGES.map(([key]) => ({ key, done: open.includes(key) ? 1 : 3, of: 3 }));
+  return { stages, signed: null, setting: null, ...more } as Job;
+}
+
+test('a job opens where the work stands', () => {
+  expect(presentStage(job(['inspect', 'prove']))).toBe('inspect');
+  expect(presentStage(job([]))).toBe('close');
+  expect(presentStage(job(['prepare'], { signed: { by: '', at: '', reason: '', core_version: '' } }))).toBe(
+    'close',
+  );
+});
+
+test('stages follow in working order, and the last has no next', () => {
+  const walked = STAGES.map(([key]) => nextStage(key));
+  expect(walked).toEqual(['strip', 'inspect', 'decide', 'build', 'set', 'prove', 'close', 'close']);
+  expect(isStage('set')).toBe(true);
+  expect(isStage('elsewhere')).toBe(false);
+  expect(isStage(undefined)).toBe(false);
+});
+
+test('the ribbon says what is open in each', () => {
+  const half = job(['decide', 'prepare', 'set']);
+  expect(openIn(half, 'prepare')).toBe('1 of 3');
+  expect(openIn(half, 'decide')).toBe('2 open');
+  expect(openIn(half, 'set')).toBe('right');
+  expect(openIn(job([]), 'decide')).toBe('');
+});

@@ -1,0 +1,94 @@
+import { render, screen } from '@testing-library/react';
+import { expect, test } from 'vitest';
+import type { Gaskets } from '../api/client';
+import { GapBar, WearBar } from './GapBar';
+import { GasketStack } from './GasketStack';
+import { VerdictMark } from './VerdictMark';
+
+const WINDOW = { low: { mm: 0.13, text: '0.13' }, high: { mm: 0.18, text: '0.18' }, targetMm: 0.15 };
+
+function number(element: Element | null, name: string): number {
+  return Number(element?.getAttribute(name));
+}
+
+test('the gap bar is to scale: value, window and soft edge keep their proportions', () => {
+  const { container } = render(
+    <GapBar {...WINDOW} measured={{ mm: 0.21, expandedMm: 0.01, text: '0.21' }} />,
+  );
+  const window_ = container.querySelector('.window');
+  const perMm = number(window_, 'width') / 0.05;
+  const zero = number(window_, 'x') - 0.13 * perMm;
+  expect(number(container.querySelector('.value'), 'x1')).toBeCloseTo(zero + 0.21 * perMm);
+  expect(number(container.querySelector('.doubt'), 'width')).toBeCloseTo(0.02 * perMm);
+  expect(zero).toBeCloseTo(number(container.querySelector('.slot'), 'x'));
+  expect(screen.getByRole('img')).toHaveAccessibleName('Measured 0.21, window 0.13 to 0.18');
+});
+
+test('a gap at or below zero is drawn at the head, not outside the picture', () => {
+  const { container } = render(
+    <GapBar {...WINDOW} measured={{ mm: -0.4, expandedMm: 0.01, text: '-0.40' }} />,
+  );
+  expect(number(container.querySelector('.value'), 'x1')).toBe(number(container.querySelector('.slot'), 'x'));
+});
+
+test('wear goes to the right whichever way the part wears', () => {
+  const at = (newMm: number[], limitMm: number, valueMm: number) => {
+    const { container } = render(
+      <WearBar newMm={newMm} limitMm={limitMm} limitText="limit" valueMm={valueMm} expandedMm={0} />,
+    );
+    return [
+      number(container.querySelector('.window'), 'x'),
+      number(container.querySelector('.value'), 'x1'),
+      number(container.querySelector('.metal'), 'x'),
+    ];
+  };
+  const bore = at([10.0, 10.0], 11.0, 10.5);
+  const shaft = at([10.0, 10.0], 9.0, 9.5);
+  expect(bore).toEqual(shaft);
+  const [fresh = 0, value = 0, limit = 0] = bore;
+  expect(value - fresh).toBeCloseTo(limit - value);
+  const [, past = 0] = at([10.0, 10.0], 11.0, 99);
+  expect(past).toBeLessThan(512);
+});
+
+const GASKETS: Gaskets = {
+  now: [{ um: 250, text: '0.25', count: 1 }],
+  next: [
+    { um: 100, text: '0.10', count: 2 },
+    { um: 50, text: '0.05', count: 1 },
+  ],
+  out: [{ um: 250, text: '0.25', count: 1 }],
+  into: [
+    { um: 100, text: '0.10', count: 2 },
+    { um: 50, text: '0.05', count: 1 },
+  ],
+  box: [],
+  possible: true,
+};
+
+test('stacks are drawn to one scale, and what moves is marked and said', () => {
+  const { container } = render(<GasketStack gaskets={GASKETS} unit="mm" />);
+  const height = (e: Element) => number(e, 'height');
+  const [out, ...into] = [...container.querySelectorAll('.gasket')];
+  if (!out) throw new Error('no gasket drawn');
+  expect(into.map(height).reduce((a, b) => a + b)).toBeCloseTo(height(out));
+  expect(height(into[0] as Element) / height(into[2] as Element)).toBeCloseTo(2);
+  expect(out).toHaveClass('moves-out');
+  expect(container.textContent).toContain('0.25 mm, comes out');
+  expect(container.textContent).not.toContain('0.05 in');
+  expect(screen.getByRole('img')).toHaveAccessibleName(/out 1 of 0.25 mm; in 2 of 0.10 mm, 1 of 0.05 mm/);
+});
+
+test('the gaskets lie on one another without a gap or an overlap', () => {
+  const { container } = render(<GasketStack gaskets={{ ...GASKETS, now: [], out: [] }} unit="mm" />);
+  const [a, b] = [...container.querySelectorAll('.gasket')];
+  expect(number(a ?? null, 'y')).toBeCloseTo(number(b ?? null, 'y') + number(b ?? null, 'height'));
+});
+
+test('verdicts differ by shape, not by colour alone', () => {
+  const shapes = ['Keep', 'Watch', 'Change', 'Measure again', null].map((call) => {
+    const { container } = render(<VerdictMark call={call} />);
+    return container.innerHTML.replace(/class="[^"]*"/g, '');
+  });
+  expect(new Set(shapes).size).toBe(5);
+});
