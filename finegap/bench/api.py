@@ -27,7 +27,7 @@ _ERRORS = {409: Error, 422: Error}
 class OpenJob(serializers.Serializer[Any]):
     """A pump comes to the bench."""
 
-    pump = serializers.CharField(max_length=30)
+    pump = serializers.CharField(max_length=30, allow_blank=True)
     reason = serializers.CharField(max_length=200, allow_blank=True)
     hours_run = serializers.IntegerField(min_value=0, max_value=10_000_000, allow_null=True, required=False)
 

@@ -85,6 +85,8 @@ def open_job(actor: User, pump_tag: str, reason: str, hours_run: int | None = No
     Refused
         The pump already has an unsigned job, or its sheet no revision.
     """
+    if not pump_tag:
+        raise FieldError("pump", "none was chosen.", "Expected one from the list.")
     if not reason.strip():
         raise FieldError("reason", "say why the pump came in.", "Expected a few words: the symptom, or “planned overhaul”.")
     with transaction.atomic():

@@ -146,7 +146,7 @@ class States(Bench):
         expect(page.get_by_text("There is no such page")).to_be_visible()
         page.get_by_role("link", name="Bench", exact=True).click()
         page.get_by_role("button", name="Open job").click()
-        expect(page.get_by_role("alert")).to_contain_text("pump")
+        expect(page.get_by_role("alert")).to_contain_text("Pump: none was chosen.")
 
     def test_signed_out_meanwhile_it_asks_to_sign_in_and_comes_back(self):
         self.go("/fleet")
