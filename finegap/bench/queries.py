@@ -23,6 +23,7 @@ from finegap.core.gap.setting import Setting, TryJudged
 from finegap.core.gap.table import Candidate, Choice
 from finegap.core.measuring.readings import Result
 from finegap.core.measuring.verdict import Verdict
+from finegap.core.quantities import said
 from finegap.core.sheet import GasketMeans, HousingMeans
 from finegap.core.showing import Amount, Kind, Sentence, Units, length, render
 from finegap.core.working import Working
@@ -178,7 +179,7 @@ class Renderer:
                     id=r.id,
                     phase=r.phase,
                     station=r.station,
-                    typed=r.typed,
+                    typed=said(r.typed, r.unit),
                     text=self.bare(r.value_mm, state.fine),
                     gauge=r.gauge.tag,
                     overdue=r.gauge_overdue,

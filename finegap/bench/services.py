@@ -28,7 +28,7 @@ from finegap.core.gap.move import Way
 from finegap.core.gap.setting import Check, feeler_check
 from finegap.core.measuring import readings as measuring
 from finegap.core.measuring.plausible import check_plausible
-from finegap.core.quantities import Dimension, Quantity, Sign, parse
+from finegap.core.quantities import Dimension, Quantity, Sign, parse, said
 from finegap.core.sheet import GasketMeans
 from finegap.core.showing import Units
 from finegap.fleet.models import Pump
@@ -181,7 +181,7 @@ def record_reading(seen: Seen, new: NewReading) -> None:
             by=seen.actor,
             at=now,
         )
-        _log(job, seen.actor, f"{feature.name}, {station.label}: {quantity.typed} ({quantity.unit})")
+        _log(job, seen.actor, f"{feature.name}, {station.label}: {quantity.said}")
 
 
 def strike_reading(seen: Seen, reading_id: uuid.UUID, reason: str) -> None:
@@ -196,7 +196,7 @@ def strike_reading(seen: Seen, reading_id: uuid.UUID, reason: str) -> None:
             raise FieldError("reading", "it is not there, or struck out already.", "Expected a reading of this job.")
         reading.struck_by, reading.struck_at, reading.struck_reason = seen.actor, timezone.now(), reason.strip()
         reading.save(update_fields=["struck_by", "struck_at", "struck_reason"])
-        _log(job, seen.actor, f"Struck out {reading.typed} of {reading.feature}: {reason.strip()}")
+        _log(job, seen.actor, f"Struck out {said(reading.typed, reading.unit)} of {reading.feature}: {reason.strip()}")
 
 
 def decide(seen: Seen, decision_id: uuid.UUID, feature: str, decided: str, reason: str = "") -> None:
@@ -248,7 +248,7 @@ def set_zero(seen: Seen, school: str, lash: str) -> None:
             raise FieldError("school", f"“{school}” is not a way to find zero.", f"Expected: {expected}.") from None
         job.lash_mm = quantity.value
         job.save(update_fields=["zero_school", "lash_mm"])
-        _log(job, seen.actor, f"Zero by {job.zero_school}, play {quantity.typed}")
+        _log(job, seen.actor, f"Zero by {job.zero_school}, play {quantity.said}")
 
 
 _MOST_LASH_MM = 1.0
@@ -272,11 +272,18 @@ def record_try(seen: Seen, new: NewTry) -> None:
         if setting is None:
             raise Refused("There is no end clearance to set to.", ["No row of the clearance table matches this duty."])
         gauge = _gauge(new.gauge) if new.read else None
-        check = _check(new, seen.unit, gauge)
+        typed = {
+            name: _length(text, label, seen.unit, FeatureKind.GAP) if text else None
+            for name, text, label in (
+                ("goes", new.goes, "leaf that goes"),
+                ("stops", new.stops, "leaf that does not"),
+                ("read", new.read, "end clearance"),
+            )
+        }
         if not new.confirmed:
-            for typed in filter(None, (new.goes, new.stops, new.read)):
-                quantity = _length(typed, "end clearance", seen.unit, FeatureKind.GAP)
+            for quantity in filter(None, typed.values()):
                 check_plausible(quantity, "end clearance", setting.window.high_mm, is_gap=True)
+        check = _check(typed["goes"], typed["stops"], typed["read"], gauge)
         gaskets = isinstance(sheet.means, GasketMeans)
         arc = _arc(job, new, seen.unit) if not gaskets else None
         stack = _take_stack(job, new.stack_um) if gaskets else []
@@ -286,11 +293,9 @@ def record_try(seen: Seen, new: NewTry) -> None:
             job=job,
             number=job.tries.count() + 1,
             arc_mm=arc.value * (-1 if new.way == Way.CLOSE.value else 1) if arc else None,
-            arc_typed=f"{arc.typed} ({arc.unit})" if arc else "",
+            arc_typed=arc.said if arc else "",
             stack_um=stack,
-            goes_typed=new.goes,
-            stops_typed=new.stops,
-            read_typed=new.read,
+            **{f"{name}_typed": quantity.said if quantity else "" for name, quantity in typed.items()},
             value_mm=check.value_mm,
             u_mm=check.u_mm,
             dof=None if check.dof == float("inf") else check.dof,
@@ -393,15 +398,17 @@ def _overdue(gauge: Gauge, now: dt.datetime) -> bool:
     return gauge.due < timezone.localdate(now)
 
 
-def _check(new: NewTry, unit: Units, gauge: Gauge | None) -> Check:
-    if gauge is not None:
-        value = _length(new.read, "end clearance", unit, FeatureKind.GAP).value
-        reading = measuring.Reading("gap", "", value, core_gauge(gauge))
+def _check(goes: Quantity | None, stops: Quantity | None, read: Quantity | None, gauge: Gauge | None) -> Check:
+    if read is not None and gauge is not None:
+        reading = measuring.Reading("gap", "", read.value, core_gauge(gauge))
         result = measuring.summarize([reading], measuring.Statistic.AS_MEASURED, "End clearance")
         return Check(result.value_mm, result.u_mm, result.dof)
-    goes = _length(new.goes, "leaf that goes", unit, FeatureKind.GAP).value
-    stops = _length(new.stops, "leaf that does not", unit, FeatureKind.GAP).value
-    return feeler_check(goes, stops)[0]
+    for leaf, name in ((goes, "leaf that goes"), (stops, "leaf that does not")):
+        if leaf is None:
+            raise FieldError(name, "nothing was entered.", "Expected a leaf's thickness, or a reading by another gauge.")
+    assert goes is not None
+    assert stops is not None
+    return feeler_check(goes.value, stops.value)[0]
 
 
 def _arc(job: Job, new: NewTry, unit: Units) -> Quantity:

@@ -124,6 +124,16 @@ class Quantity:
     typed: str
     unit: str
 
+    @property
+    def said(self) -> str:
+        """As typed, with the unit it was read in where none was typed: it stays true in any unit system."""
+        return said(self.typed, self.unit)
+
+
+def said(typed: str, unit: str) -> str:
+    """What was typed, with its unit where it carries none."""
+    return typed if re.search(r"[^\d\s.,/eE+−-]", typed) else f"{typed} {unit}"
+
 
 def parse(text: str, dimension: Dimension, field: str, default_unit: str | None = None, sign: Sign = Sign.ANY) -> Quantity:
     """Read what a person typed.

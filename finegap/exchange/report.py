@@ -21,14 +21,15 @@ from reportlab.platypus import Flowable, KeepInFrame, Paragraph, Spacer, Table, 
 
 from finegap.core import VERSION
 from finegap.core.families.model import Stage
+from finegap.core.showing import Amount, Kind, Units
 
 Record = dict[str, Any]
 
 _FONTS = Path(__file__).parent / "fonts"
 _INK, _BLUE, _GREY, _RULE = HexColor("#20262B"), HexColor("#1D3F72"), HexColor("#4C565E"), HexColor("#9AA4AB")
-_BODY = ParagraphStyle("body", fontName="FineGap", fontSize=8, leading=10.2, textColor=_INK)
-_SMALL = ParagraphStyle("small", parent=_BODY, fontSize=7, leading=8.8, textColor=_GREY)
-_HEAD = ParagraphStyle("head", parent=_BODY, fontName="FineGap-Bold", fontSize=9, leading=12, textColor=_BLUE, spaceBefore=4)
+_BODY = ParagraphStyle("body", fontName="FineGap", fontSize=9, leading=11.4, textColor=_INK)
+_SMALL = ParagraphStyle("small", parent=_BODY, fontSize=7.8, leading=9.8, textColor=_GREY)
+_HEAD = ParagraphStyle("head", parent=_BODY, fontName="FineGap-Bold", fontSize=10.5, leading=14, textColor=_BLUE, spaceBefore=4)
 _WIDTH = A4[0] - 30 * mm
 _TRIES_SHOWN = 8
 
@@ -122,7 +123,7 @@ def _sizes(record: Record) -> list[Flowable]:
     rows: list[list[Any]] = [[_p(t, _SMALL) for t in ("", "Size", "New", "Limit", "Found", "Verdict", "Decided", "Left")]]
     for feature in record["features"]:
         decision = feature["decision"]
-        decided = f"{decision['decided']}. {decision['reason']}" if decision else ""
+        decided = ": ".join(filter(None, (decision["decided"], decision["reason"]))) if decision else ""
         rows.append(
             [
                 _p(str(feature["number"])),
@@ -131,11 +132,11 @@ def _sizes(record: Record) -> list[Flowable]:
                 _p(feature["limit_text"]),
                 _b(_measured(feature["found"])),
                 _p(_called(feature["found"])),
-                _p(decided.strip()),
+                _p(decided),
                 _p(_left(feature, record)),
             ]
         )
-    return [_p(f"Found and left ({record['unit']})", _HEAD), _table(rows, [0.03, 0.18, 0.13, 0.11, 0.12, 0.16, 0.14, 0.13])]
+    return [_p(f"Found and left ({record['unit']})", _HEAD), _table(rows, [0.03, 0.16, 0.15, 0.11, 0.15, 0.15, 0.1, 0.15])]
 
 
 def _measured(result: Record | None) -> str:
@@ -145,12 +146,13 @@ def _measured(result: Record | None) -> str:
 def _called(result: Record | None) -> str:
     if not result or not result["verdict"]:
         return ""
-    return f"{result['verdict']['call']}, {100 * result['verdict']['probability']:.1f} %"
+    share = 100 * result["verdict"]["probability"]
+    return f"{result['verdict']['call']}, {Amount(share, Kind.PERCENT).text(Units.MM)}"
 
 
 def _left(feature: Record, record: Record) -> str:
     if feature["left"]:
-        return f"{_measured(feature['left'])} {_called(feature['left'])}"
+        return f"{_measured(feature['left'])}, {_called(feature['left'])}"
     setting = record["setting"]
     if feature["kind"] == "gap" and setting and setting["tries"]:
         return f"{setting['tries'][-1]['gap']} as set"

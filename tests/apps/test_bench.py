@@ -91,7 +91,7 @@ class TwoPeople(Works):
         ):
             with self.assertRaises(Conflict) as caught:
                 attempt()
-            self.assertEqual(caught.exception.changes, ["Tom: Idler, bore, front, 12–6: 30.05 (mm)"])
+            self.assertEqual(caught.exception.changes, ["Tom: Idler, bore, front, 12–6: 30.05 mm"])
         self.assertEqual(Reading.objects.count(), 1)
 
     def test_every_change_has_its_line_in_the_log(self):

@@ -154,7 +154,7 @@ class TwoHands(Bench):
         services.record_reading(seen, services.NewReading(uuid.uuid4(), "idler_bore", "back/12–6", "30.07", "B-1"))
         reading.fill("30.08")
         page.get_by_role("button", name="Save reading").click()
-        expect(page.get_by_role("alert")).to_contain_text("Lena: Idler, bore, back, 12–6: 30.07")
+        expect(page.get_by_role("alert")).to_contain_text("Lena: Idler, bore, back, 12–6: 30.07 mm")
         expect(reading).to_have_value("30.08")
         expect(page.locator(".reading-list .fold")).to_contain_text("3 readings")
         page.get_by_role("button", name="Save reading").click()

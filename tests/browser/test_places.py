@@ -109,7 +109,7 @@ class States(Bench):
         expect(page.locator(".reading-list .fold")).to_contain_text("1 reading")
         expect(page.locator(".big-field input")).to_have_value("")
         page.keyboard.press("x")
-        expect(page.get_by_role("dialog")).to_contain_text("Strike out 29.95")
+        expect(page.get_by_role("dialog")).to_contain_text("Strike out 29.95 mm")
         page.keyboard.press("Enter")
         expect(page.get_by_role("alert")).to_contain_text("say why")
         page.get_by_label("Why").fill("slipped off the edge")

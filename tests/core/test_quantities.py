@@ -92,6 +92,17 @@ class AsTyped(unittest.TestCase):
                 self.assertAlmostEqual(length_of(typed), mm, 9)
         self.assertAlmostEqual(length_of(".005", "in"), 0.127, 12)
 
+    def test_what_was_typed_stays_true_in_any_unit_system(self):
+        for typed, said in {
+            "0.007": "0.007 in",
+            "0,13 mm": "0,13 mm",
+            "5 thou": "5 thou",
+            "23/32": "23/32 in",
+            '1"': '1"',
+            "1e-2": "1e-2 in",
+        }.items():
+            self.assertEqual(parse(typed, Dimension.LENGTH, "x", "in").said, said)
+
     def test_rubbish_names_the_field_and_what_was_expected(self):
         for typed, says in {
             "": "nothing",
