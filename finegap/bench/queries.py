@@ -292,16 +292,15 @@ class Renderer:
 
     def _try(self, row: Try, judged: TryJudged, names: dict[int, str]) -> shapes.TryShape:
         check = judged.made.check
-        if row.read_typed:
-            checked = f"{row.read_typed} by {row.gauge.tag if row.gauge else '?'}"
-        else:
-            checked = f"{row.goes_typed} goes, {row.stops_typed} does not"
+        checked = row.read_typed or f"{row.goes_typed} goes, {row.stops_typed} does not"
+        gauge = row.gauge.tag if row.gauge else ""
         set_by = f"arc {Amount(row.arc_mm, Kind.ARC).bare(self.units)}" if row.arc_mm is not None else self._stack(row.stack_um)
         settled = judged.verdict.call.value == "Keep"
         return shapes.TryShape(
             number=row.number,
             set_by=set_by,
             checked=checked,
+            gauge=gauge,
             gap=self.bare(check.value_mm),
             gap_mm=check.value_mm,
             expanded_mm=check.expanded_mm,

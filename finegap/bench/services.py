@@ -271,7 +271,7 @@ def record_try(seen: Seen, new: NewTry) -> None:
         setting = core.assess(load(job).facts).setting
         if setting is None:
             raise Refused("There is no end clearance to set to.", ["No row of the clearance table matches this duty."])
-        gauge = _gauge(new.gauge) if new.read else None
+        gauge = _gauge(new.gauge) if new.gauge or new.read else None
         typed = {
             name: _length(text, label, seen.unit, FeatureKind.GAP) if text else None
             for name, text, label in (

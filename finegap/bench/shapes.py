@@ -181,6 +181,7 @@ class TryShape:
     number: int
     set_by: str
     checked: str
+    gauge: str
     gap: str
     gap_mm: float
     expanded_mm: float

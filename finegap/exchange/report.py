@@ -120,7 +120,9 @@ def _table(rows: list[list[Any]], widths: list[float]) -> Table:
 
 
 def _sizes(record: Record) -> list[Flowable]:
-    rows: list[list[Any]] = [[_p(t, _SMALL) for t in ("", "Size", "New", "Limit", "Found", "Verdict", "Decided", "Left")]]
+    rows: list[list[Any]] = [
+        [_p(t, _SMALL) for t in ("", "Size", "New", "Limit", "Found", "Verdict, it conforms", "Decided", "Left")]
+    ]
     for feature in record["features"]:
         decision = feature["decision"]
         decided = ": ".join(filter(None, (decision["decided"], decision["reason"]))) if decision else ""
@@ -169,7 +171,16 @@ def _gap(record: Record) -> list[Flowable]:
     rows: list[list[Any]] = [[_p(t, _SMALL) for t in ("Try", "Set by", "Checked", "Gap", "Next", "Who and when")]]
     for one in setting["tries"][-_TRIES_SHOWN:]:
         who = f"{one['by']}, {_when(one['at'])}"
-        rows.append([_p(str(one["number"])), _p(one["set_by"]), _p(one["checked"]), _b(one["gap"]), _p(one["next"]), _p(who)])
+        rows.append(
+            [
+                _p(str(one["number"])),
+                _p(one["set_by"]),
+                _p(", ".join(filter(None, (one["checked"], one["gauge"])))),
+                _b(one["gap"]),
+                _p(one["next"]),
+                _p(who),
+            ]
+        )
     if len(rows) > 1:
         story.append(_table(rows, [0.05, 0.25, 0.26, 0.08, 0.12, 0.24]))
     earlier = len(setting["tries"]) - _TRIES_SHOWN
@@ -186,6 +197,7 @@ def _proof(record: Record) -> list[Flowable]:
 
     holds = [s for s in record["steps"] if s["hold"]]
     used = {r["gauge"] for f in record["features"] for r in f["readings"]}
+    used |= {t["gauge"] for t in record["setting"]["tries"]} if record["setting"] else set()
     gauges = [g for g in record["gauges"] if g["tag"] in used]
     told = "; ".join(
         f"{g['tag']} {g['kind']}, U {g['expanded']} (k {g['k']:g}), calibrated {g['calibrated']}, due {g['due']}"
@@ -236,7 +248,8 @@ class GapBar(Flowable):  # type: ignore[misc]  # reportlab has no types
         for edge in (0.0, right):
             canvas.rect(edge, bottom, 6 * mm, top - bottom)
             for i in range(4):
-                canvas.line(edge + i * 1.5 * mm, bottom, min(edge + i * 1.5 * mm + 4 * mm, edge + 6 * mm), bottom + 4 * mm)
+                run = min(4.0, 6.0 - i * 1.5) * mm
+                canvas.line(edge + i * 1.5 * mm, bottom, edge + i * 1.5 * mm + run, bottom + run)
         canvas.setFillColor(HexColor("#DCE3EE"))
         canvas.rect(x(s["low_mm"]), bottom, x(s["high_mm"]) - x(s["low_mm"]), top - bottom, stroke=0, fill=1)
         canvas.setFillColor(HexColor("#C9CED1"))

@@ -841,6 +841,7 @@ export interface components {
             number: number;
             set_by: string;
             checked: string;
+            gauge: string;
             gap: string;
             /** Format: double */
             gap_mm: number;

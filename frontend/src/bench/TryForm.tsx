@@ -18,7 +18,9 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
   const [stops, setStops] = useDraft();
   const [read, setRead] = useDraft();
   const [byGauge, setByGauge] = useState(false);
-  const [gauge, setGauge] = useState(job.gauges.find((g) => !g.overdue)?.tag ?? job.gauges[0]?.tag ?? '');
+  const [chosen, setGauge] = useState<string | null>(null);
+  const fitting = job.gauges.filter((g) => !g.overdue && g.kind.includes('feeler') !== byGauge);
+  const gauge = chosen ?? fitting[0]?.tag ?? job.gauges[0]?.tag ?? '';
   const identity = useRef(newId());
   const record = useChange('tries', job.number);
 
@@ -29,7 +31,7 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
     if (record.isPending) return;
     const stack = Object.entries(counts).flatMap(([um, n]) => Array.from({ length: n }, () => Number(um)));
     const way = closing ? 'close' : 'open';
-    const check = byGauge ? { read, gauge, goes: '', stops: '' } : { goes, stops, read: '', gauge: '' };
+    const check = byGauge ? { read, gauge, goes: '', stops: '' } : { goes, stops, read: '', gauge };
     record.mutate({ id: identity.current, arc, way, stack_um: gaskets ? stack : [], confirmed, ...check });
   }
 
@@ -56,17 +58,6 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
         {byGauge ? (
           <>
             <TextField short label={`Gap read (${unit})`} value={read} onChange={setRead} />
-            <label className="field short wide">
-              With
-              <select value={gauge} onChange={(e) => setGauge(e.target.value)}>
-                {job.gauges.map((g) => (
-                  <option key={g.tag} value={g.tag}>
-                    {g.tag} {g.kind}
-                    {g.overdue ? ', out of date' : ''}
-                  </option>
-                ))}
-              </select>
-            </label>
           </>
         ) : (
           <>
@@ -80,8 +71,23 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
         <Button type="submit" size="lg" disabled={record.isPending}>
           Record try {setting.tries.length + 1}
         </Button>
-        <button type="button" className="working-link" onClick={() => setByGauge(!byGauge)}>
-          {byGauge ? 'check by feeler instead' : 'check by another gauge'}
+        <select aria-label="Checked with" value={gauge} onChange={(e) => setGauge(e.target.value)}>
+          {job.gauges.map((g) => (
+            <option key={g.tag} value={g.tag}>
+              {g.tag} {g.kind}
+              {g.overdue ? ', out of date' : ''}
+            </option>
+          ))}
+        </select>
+        <button
+          type="button"
+          className="working-link"
+          onClick={() => {
+            setByGauge(!byGauge);
+            setGauge(null);
+          }}
+        >
+          {byGauge ? 'by feeler' : 'other gauge'}
         </button>
       </div>
     </form>

@@ -113,7 +113,9 @@ class _Script:
         self._steps(job, [s for s in stages if s is Stage.BUILD])
         for one in script.get("tries", []):
             stack = [round(parse(t, Dimension.LENGTH, "stack").value * 1000) for t in one["stack"]]
-            bench.record_try(self.seen, bench.NewTry(uuid.uuid4(), stack_um=stack, goes=one["goes"], stops=one["stops"]))
+            bench.record_try(
+                self.seen, bench.NewTry(uuid.uuid4(), stack_um=stack, goes=one["goes"], stops=one["stops"], gauge=one["gauge"])
+            )
         self._steps(job, [s for s in stages if s is Stage.PROVE])
         if script.get("sign"):
             bench.sign_off(self.seen, uuid.uuid4(), is_lead=True)
