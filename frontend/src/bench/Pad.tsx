@@ -53,6 +53,10 @@ function Entry({ job, feature, phase, onDone }: Props) {
   );
   const [draft, setDraft] = useDraft();
   const identity = useRef(newId());
+  const latest = useRef(draft);
+  useEffect(() => {
+    latest.current = draft;
+  });
   const input = useRef<HTMLInputElement>(null);
   const [gauge, setGauge] = useGauge(job, feature);
   const [striking, setStriking] = useState<string | null>(null);
@@ -70,7 +74,8 @@ function Entry({ job, feature, phase, onDone }: Props) {
       {
         onSuccess: (after) => {
           identity.current = newId();
-          setDraft('');
+          // The next number may have been begun while this one was on its way.
+          if (latest.current === draft) setDraft('');
           const mine = after.features.find((f) => f.key === feature.key);
           const done = mine?.readings.filter((r) => r.phase === phase && !r.struck_reason) ?? [];
           const next = feature.stations.find((s) => !done.some((r) => r.station === s.key));

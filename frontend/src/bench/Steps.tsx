@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { newId, type Job, type Step } from '../api/client';
 import { useKeys } from '../app/keys';
@@ -15,8 +15,12 @@ export function Steps({ job, stage }: { job: Job; stage: string }) {
   const [unfolded, setUnfolded] = useState(false);
   const mark = useChange('steps', job.number);
   const clear = useChange('steps/clear', job.number);
+  // Set at once, where a second press in the same moment can see it; the mutation's own state comes a render later.
+  const asked = useRef('');
   const doPresent = () => {
-    if (present && !mark.isPending && !job.signed) mark.mutate({ id: newId(), step: present.key });
+    if (!present || job.signed || asked.current === present.key) return;
+    asked.current = present.key;
+    mark.mutate({ id: newId(), step: present.key }, { onSettled: () => (asked.current = '') });
   };
   useKeys(
     present && !job.signed

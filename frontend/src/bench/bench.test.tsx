@@ -1,0 +1,155 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { render, screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import type { ReactNode } from 'react';
+import { afterEach, beforeEach, expect, test, vi } from 'vitest';
+import type { Job, Setting } from '../api/client';
+import { KeyProvider } from '../app/keys';
+import { UnitProvider } from '../app/unit';
+import { Steps } from './Steps';
+import { TryForm } from './TryForm';
+
+const sent: { url: string; body: Record<string, unknown> }[] = [];
+let answer: () => Response;
+
+beforeEach(() => {
+  localStorage.clear();
+  sent.length = 0;
+  answer = () => Response.json({ ...JOB, version: 8 });
+  vi.stubGlobal('fetch', async (request: Request) => {
+    sent.push({ url: request.url, body: (await request.json()) as Record<string, unknown> });
+    return answer();
+  });
+});
+afterEach(() => vi.unstubAllGlobals());
+
+const STEP = { stage: 'prove', why: '', caution: false, hold: false, by: null, at: null };
+const JOB = {
+  number: 5,
+  version: 7,
+  unit: 'mm',
+  signed: null,
+  steps: [
+    { ...STEP, key: 'a', text: 'Nameplate read.', by: 'Ines', at: '2026-01-02T03:04:05Z' },
+    { ...STEP, key: 'b', text: 'Turns freely by hand.', hold: true },
+    { ...STEP, key: 'c', text: 'Guards back on.', caution: true },
+    { ...STEP, key: 'x', text: 'Elsewhere.', stage: 'strip' },
+  ],
+  gauges: [
+    { tag: 'OLD', kind: 'feeler set', overdue: true },
+    { tag: 'F-1', kind: 'feeler set', overdue: false },
+    { tag: 'D-1', kind: 'dial indicator', overdue: false },
+  ],
+} as unknown as Job;
+
+function show(children: ReactNode) {
+  const client = new QueryClient({ defaultOptions: { mutations: { retry: false } } });
+  client.setQueryData(['job', 5, 'mm'], JOB);
+  return render(
+    <QueryClientProvider client={client}>
+      <UnitProvider>
+        <KeyProvider>{children}</KeyProvider>
+      </UnitProvider>
+    </QueryClientProvider>,
+  );
+}
+
+test('done steps are folded, the present one is large, the next ones are visible', async () => {
+  show(<Steps job={JOB} stage="prove" />);
+  expect(screen.getByText('Turns freely by hand.')).toHaveClass('step-text');
+  expect(screen.getByText(/Hold point: nothing is signed/)).toBeVisible();
+  expect(screen.getByText('Guards back on.')).toBeVisible();
+  expect(screen.queryByText('Nameplate read.')).toBeNull();
+  expect(screen.queryByText('Elsewhere.')).toBeNull();
+  await userEvent.click(screen.getByRole('button', { name: /1 of 3 done/ }));
+  expect(screen.getByText(/Ines, 2 Jan/)).toBeVisible();
+});
+
+test('a step is marked from the version on screen, by key or by hand, once for a double press', async () => {
+  show(<Steps job={JOB} stage="prove" />);
+  await userEvent.dblClick(screen.getByRole('button', { name: 'Done' }));
+  await waitFor(() => expect(sent).toHaveLength(1));
+  expect(sent[0]?.url).toContain('/api/jobs/5/steps?unit=mm');
+  expect(sent[0]?.body).toMatchObject({ version: 7, step: 'b' });
+});
+
+const SETTING = {
+  tries: [],
+  way: 'close',
+  right: false,
+  housing: { hand: 'right', arc: '18.7' },
+  gaskets: null,
+} as unknown as Setting;
+
+test('a try carries the arc as told, its way, both leaves and the feeler set in date', async () => {
+  show(<TryForm job={JOB} setting={SETTING} />);
+  expect(screen.getByLabelText('Arc clockwise (mm)')).toHaveValue('18.7');
+  await userEvent.type(screen.getByLabelText('Leaf that goes (mm)'), '0.14');
+  await userEvent.type(screen.getByLabelText('Leaf that does not'), '0.16{Enter}');
+  await waitFor(() => expect(sent).toHaveLength(1));
+  expect(sent[0]?.body).toMatchObject({
+    arc: '18.7',
+    way: 'close',
+    goes: '0.14',
+    stops: '0.16',
+    gauge: 'F-1',
+    read: '',
+  });
+});
+
+test('on a left-hand thread closing is counterclockwise', () => {
+  const left = { ...SETTING, housing: { hand: 'left', arc: '18.7' } } as unknown as Setting;
+  show(<TryForm job={JOB} setting={left} />);
+  expect(screen.getByLabelText('Arc counterclockwise (mm)')).toBeVisible();
+});
+
+test('by another gauge it is one reading, with a gauge that is no feeler', async () => {
+  show(<TryForm job={JOB} setting={SETTING} />);
+  await userEvent.click(screen.getByRole('button', { name: 'other gauge' }));
+  await userEvent.type(screen.getByLabelText('Gap read (mm)'), '0.15{Enter}');
+  await waitFor(() => expect(sent).toHaveLength(1));
+  expect(sent[0]?.body).toMatchObject({ read: '0.15', gauge: 'D-1', goes: '', stops: '' });
+});
+
+test('a refused try keeps everything that was typed, and the retry has the same identity', async () => {
+  const problem = {
+    code: 'field',
+    problem: 'is not thinner.',
+    field: 'feeler',
+    hint: '',
+    suggestions: [],
+    reasons: [],
+  };
+  answer = () => Response.json(problem, { status: 422 });
+  show(<TryForm job={JOB} setting={SETTING} />);
+  await userEvent.type(screen.getByLabelText('Leaf that goes (mm)'), '0.2');
+  await userEvent.type(screen.getByLabelText('Leaf that does not'), '0.1{Enter}');
+  expect(await screen.findByRole('alert')).toHaveTextContent('Feeler: is not thinner.');
+  expect(screen.getByLabelText('Leaf that goes (mm)')).toHaveValue('0.2');
+  await userEvent.click(screen.getByRole('button', { name: 'Record try 1' }));
+  await waitFor(() => expect(sent).toHaveLength(2));
+  expect(sent[1]?.body.id).toBe(sent[0]?.body.id);
+});
+
+test('no more gaskets can be put in than shelf and pump have, and none less than nothing', async () => {
+  const piece = (um: number, count: number) => ({ um, text: `${um / 1000}`, count });
+  const gaskets = {
+    now: [piece(100, 1)],
+    next: [piece(100, 1)],
+    out: [],
+    into: [],
+    box: [piece(100, 1)],
+    possible: true,
+  };
+  show(<TryForm job={JOB} setting={{ ...SETTING, housing: null, gaskets } as unknown as Setting} />);
+  const [less, more] = ['one less of 0.1', 'one more of 0.1'].map((name) =>
+    screen.getByRole('button', { name }),
+  );
+  if (!less || !more) throw new Error('no counter');
+  await userEvent.click(more);
+  expect(screen.getByRole('status', { name: '0.1 under the head' })).toHaveTextContent('2');
+  expect(more).toBeDisabled();
+  await userEvent.click(less);
+  await userEvent.click(less);
+  expect(less).toBeDisabled();
+});

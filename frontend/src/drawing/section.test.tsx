@@ -1,0 +1,103 @@
+import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { expect, test, vi } from 'vitest';
+import type { Feature, Reading, Result } from '../api/client';
+import { Section } from './Section';
+import { StationPlan } from './StationPlan';
+
+const WORKING = { title: '', formula: '', given: [], result: '', source: '', notes: [] };
+
+function feature(call: string | null, more: Partial<Feature> = {}): Feature {
+  const verdict = call === null ? null : { call, sentence: '', probability: 1, working: WORKING };
+  const found: Result | null = call === 'open' ? null : ({ text: '34.14', verdict } as Result);
+  return {
+    key: `f-${call}`,
+    number: 2,
+    name: 'Idler, bore',
+    kind: 'internal',
+    anchor: [10, 20],
+    label: [30, 40],
+    stations: [],
+    readings: [],
+    found,
+    left: null,
+    ...more,
+  } as unknown as Feature;
+}
+
+test('the state of each gap is in its shape, in its words and in its name', () => {
+  const calls = ['open', null, 'Keep', 'Watch', 'Change', 'Measure again'];
+  const { container } = render(
+    <Section features={calls.map((c) => feature(c))} selected="" onSelect={vi.fn()} />,
+  );
+  const balloons = [...container.querySelectorAll('.balloon')];
+  const shapes = balloons.map((b) => {
+    const ring = b.querySelector('.ring');
+    return `${ring?.getAttribute('stroke-dasharray') ?? ''}|${b.querySelector('.bar') !== null}`;
+  });
+  // measured without a limit and Keep are both a closed ring; every other state has a shape of its own
+  expect(new Set(shapes).size).toBe(5);
+  expect(shapes[1]).toBe(shapes[2]);
+  expect(balloons.map((b) => b.getAttribute('aria-label'))).toEqual([
+    '2 Idler, bore: to measure',
+    '2 Idler, bore: 34.14',
+    '2 Idler, bore: 34.14, Keep',
+    '2 Idler, bore: 34.14, Watch',
+    '2 Idler, bore: 34.14, Change',
+    '2 Idler, bore: 34.14, Measure again',
+  ]);
+});
+
+test('a gap is chosen by a press or from the keyboard, and what was left counts over what was found', async () => {
+  const choose = vi.fn();
+  const left = {
+    text: '34.04',
+    verdict: { call: 'Keep', sentence: '', probability: 1, working: WORKING },
+  } as unknown as Result;
+  render(<Section features={[feature('Change', { left })]} selected="" onSelect={choose} />);
+  const balloon = screen.getByRole('button', { name: '2 Idler, bore: 34.04, Keep' });
+  balloon.focus();
+  await userEvent.keyboard('{Enter}');
+  await userEvent.keyboard(' ');
+  expect(choose.mock.calls).toEqual([['f-Change'], ['f-Change']]);
+});
+
+test('the leader runs from the number to the place on the part', () => {
+  const { container } = render(<Section features={[feature('Keep')]} selected="f-Keep" onSelect={vi.fn()} />);
+  const leader = container.querySelector('.leader');
+  expect(['x1', 'y1', 'x2', 'y2'].map((n) => Number(leader?.getAttribute(n)))).toEqual([10, 20, 30, 40]);
+  expect(screen.getByRole('button')).toHaveAttribute('aria-pressed', 'true');
+});
+
+const STATIONS = [
+  { key: 'front/12–6', plane: 'front', direction: '12–6', label: 'front, 12–6' },
+  { key: 'front/3–9', plane: 'front', direction: '3–9', label: 'front, 3–9' },
+  { key: 'back/12–6', plane: 'back', direction: '12–6', label: 'back, 12–6' },
+];
+
+function reading(station: string, text: string, struck = ''): Reading {
+  return { id: `${station}${text}`, station, text, struck_reason: struck } as Reading;
+}
+
+test('each station shows its last reading that counts and how often it was taken', async () => {
+  const choose = vi.fn();
+  const readings = [
+    reading('front/12–6', '34.141'),
+    reading('front/12–6', '34.143'),
+    reading('front/12–6', '39.999', 'slipped'),
+    reading('back/12–6', '34.136'),
+  ];
+  render(
+    <StationPlan
+      feature={feature('open', { stations: STATIONS })}
+      readings={readings}
+      station="back/12–6"
+      onStation={choose}
+    />,
+  );
+  expect(screen.getByRole('button', { name: 'front, 12–6: 34.143' })).toHaveTextContent('34.143 ×2');
+  expect(screen.getByRole('button', { name: 'front, 3–9: not measured' })).toHaveTextContent('—');
+  expect(screen.getByRole('button', { name: 'back, 12–6: 34.136' })).toHaveAttribute('aria-pressed', 'true');
+  await userEvent.click(screen.getByRole('button', { name: 'front, 3–9: not measured' }));
+  expect(choose).toHaveBeenCalledWith('front/3–9');
+});
