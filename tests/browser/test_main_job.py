@@ -63,6 +63,7 @@ class ByKeyboard(Bench):
         page = self.page
         for done in range(count):
             expect(page.locator(".ribbon .present")).to_contain_text(f"{done} of {count}")
+            page.wait_for_timeout(450)  # a step has to be on screen long enough to be read
             page.keyboard.press("d")
         expect(page.locator(".all-done")).to_be_visible()
 
@@ -160,6 +161,22 @@ class TwoHands(Bench):
         page.get_by_role("button", name="Save reading").click()
         expect(page.locator(".reading-list .fold")).to_contain_text("4 readings")
         self.assertEqual(Reading.objects.count(), 4)
+
+    def test_a_double_press_does_not_acknowledge_the_next_caution(self):
+        from django.contrib.auth.models import User
+
+        from finegap.bench.models import StepMark
+        from tests.apps.base import Works
+
+        works = Works()
+        works.tom = User.objects.get(username="tom")
+        page = self.page
+        self.go(f"/bench/{works.open('H-1')}/prepare")
+        page.locator(".present-step .btn").dblclick(delay=60)
+        page.keyboard.press("d")
+        expect(page.locator(".ribbon .present")).to_contain_text("1 of 6")
+        page.wait_for_timeout(300)
+        self.assertEqual(StepMark.objects.count(), 1)
 
 
 class Screens(Bench):

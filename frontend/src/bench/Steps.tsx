@@ -1,10 +1,13 @@
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { newId, type Job, type Step } from '../api/client';
 import { useKeys } from '../app/keys';
 import { ProblemNote } from '../app/ProblemNote';
 import { moment } from '../app/time';
 import { useChange } from './useJob';
+
+/** A step on screen for less than this has not been read. */
+const UNREAD_MS = 400;
 
 /** The steps of a stage: done ones folded, the present one large, the next ones visible. */
 export function Steps({ job, stage }: { job: Job; stage: string }) {
@@ -15,12 +18,20 @@ export function Steps({ job, stage }: { job: Job; stage: string }) {
   const [unfolded, setUnfolded] = useState(false);
   const mark = useChange('steps', job.number);
   const clear = useChange('steps/clear', job.number);
-  // Set at once, where a second press in the same moment can see it; the mutation's own state comes a render later.
   const asked = useRef('');
+  const came = useRef(0);
+  const first = useRef(true);
+  useEffect(() => {
+    asked.current = '';
+    came.current = first.current ? 0 : Date.now();
+    first.current = false;
+  }, [present?.key]);
+  // A double press must not acknowledge the step that comes up in the same place a moment later.
   const doPresent = () => {
-    if (!present || job.signed || asked.current === present.key) return;
+    if (!present || job.signed || asked.current === present.key || Date.now() - came.current < UNREAD_MS)
+      return;
     asked.current = present.key;
-    mark.mutate({ id: newId(), step: present.key }, { onSettled: () => (asked.current = '') });
+    mark.mutate({ id: newId(), step: present.key }, { onError: () => (asked.current = '') });
   };
   useKeys(
     present && !job.signed
