@@ -19,17 +19,19 @@ export function Steps({ job, stage }: { job: Job; stage: string }) {
   const mark = useChange('steps', job.number);
   const clear = useChange('steps/clear', job.number);
   const asked = useRef('');
-  const came = useRef(0);
-  const first = useRef(true);
+  const read = useRef(true);
+  const shown = useRef(present?.key);
   useEffect(() => {
     asked.current = '';
-    came.current = first.current ? 0 : Date.now();
-    first.current = false;
+    if (shown.current === present?.key) return undefined;
+    shown.current = present?.key;
+    read.current = false;
+    const timer = setTimeout(() => (read.current = true), UNREAD_MS);
+    return () => clearTimeout(timer);
   }, [present?.key]);
   // A double press must not acknowledge the step that comes up in the same place a moment later.
   const doPresent = () => {
-    if (!present || job.signed || asked.current === present.key || Date.now() - came.current < UNREAD_MS)
-      return;
+    if (!present || job.signed || asked.current === present.key || !read.current) return;
     asked.current = present.key;
     mark.mutate({ id: newId(), step: present.key }, { onError: () => (asked.current = '') });
   };
