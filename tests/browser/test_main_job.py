@@ -89,6 +89,7 @@ class ByTouch(Bench):
         page.get_by_role("button", name="Open job").tap()
         page.get_by_role("link", name="Inspect").tap()
         page.locator('[aria-label^="2 Idler, bore"] .touch').tap()
+        expect(page.locator(".pad h2")).to_contain_text("Idler, bore")
         reading = page.locator(".big-field input")
         reading.fill("1.1835")
         page.get_by_role("button", name="Save reading").tap()
