@@ -22,7 +22,7 @@ from finegap.bench.models import Decision, Event, Job, Reading, Recorded, SignOf
 from finegap.core import VERSION
 from finegap.core import job as core
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Feature, FeatureKind, Station
+from finegap.core.families.model import Feature, FeatureKind, Stage, Station
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.move import Way
 from finegap.core.gap.setting import Check, feeler_check
@@ -129,7 +129,7 @@ _DUTY = (
 
 def mark_step(seen: Seen, mark_id: uuid.UUID, step_key: str) -> None:
     """Mark a step done, or a caution acknowledged, by name and time."""
-    with _changing(seen, (StepMark, mark_id)) as job:
+    with _recording(seen, StepMark, mark_id) as job:
         if job is None:
             return
         step = next((s for s in sheet_of(job).family.steps if s.key == step_key), None)
@@ -143,7 +143,7 @@ def mark_step(seen: Seen, mark_id: uuid.UUID, step_key: str) -> None:
 def clear_step(seen: Seen, step_key: str) -> None:
     """Take back a step marked by mistake; the log keeps both."""
     with _changing(seen) as job:
-        if job is not None and job.steps.filter(step=step_key).delete()[0]:
+        if job.steps.filter(step=step_key).delete()[0]:
             _log(job, seen.actor, f"Taken back: {step_key}")
 
 
@@ -155,7 +155,7 @@ def record_reading(seen: Seen, new: NewReading) -> None:
     FieldError
         Not a length, unknown feature, station or gauge, or (unless confirmed) absurdly far from the new size.
     """
-    with _changing(seen, (Reading, new.id)) as job:
+    with _recording(seen, Reading, new.id) as job:
         if job is None:
             return
         feature, station = _place(job, new.feature, new.station)
@@ -189,8 +189,6 @@ def strike_reading(seen: Seen, reading_id: uuid.UUID, reason: str) -> None:
     if not reason.strip():
         raise FieldError("reason", "say why it is struck out.", "Expected a few words, such as “slipped off the edge”.")
     with _changing(seen) as job:
-        if job is None:
-            return
         reading = job.readings.filter(id=reading_id, struck_at__isnull=True).first()
         if reading is None:
             raise FieldError("reading", "it is not there, or struck out already.", "Expected a reading of this job.")
@@ -207,7 +205,7 @@ def decide(seen: Seen, decision_id: uuid.UUID, feature: str, decided: str, reaso
     FieldError
         Against the verdict without a reason.
     """
-    with _changing(seen, (Decision, decision_id)) as job:
+    with _recording(seen, Decision, decision_id) as job:
         if job is None:
             return
         wanted = core.Decided(decided)
@@ -234,8 +232,6 @@ def decide(seen: Seen, decision_id: uuid.UUID, feature: str, decided: str, reaso
 def set_zero(seen: Seen, school: str, lash: str) -> None:
     """Say that zero is found, by which school, and the axial play if known. After tries only the play can be corrected."""
     with _changing(seen) as job:
-        if job is None:
-            return
         if school != job.zero_school and job.tries.exists():
             raise Refused("The gap has been tried from this zero already.", ["How zero was found stands as it was."])
         quantity = parse(lash or "0 mm", Dimension.LENGTH, "play (lash)", seen.unit.value, Sign.NOT_NEGATIVE)
@@ -264,7 +260,7 @@ def record_try(seen: Seen, new: NewTry) -> None:
     Refused
         Zero has not been found; or the stack stays the same and nothing was checked.
     """
-    with _changing(seen, (Try, new.id)) as job:
+    with _recording(seen, Try, new.id) as job:
         if job is None:
             return
         sheet = sheet_of(job)
@@ -288,10 +284,11 @@ def record_try(seen: Seen, new: NewTry) -> None:
         arc = _arc(job, new, seen.unit) if not gaskets else None
         stack = _take_stack(job, new.stack_um) if gaskets else []
         now = timezone.now()
+        number = len(setting.tries) + 1
         Try.objects.create(
             id=new.id,
             job=job,
-            number=job.tries.count() + 1,
+            number=number,
             arc_mm=arc.value * (-1 if new.way == Way.CLOSE.value else 1) if arc else None,
             arc_typed=arc.said if arc else "",
             stack_um=stack,
@@ -304,7 +301,14 @@ def record_try(seen: Seen, new: NewTry) -> None:
             by=seen.actor,
             at=now,
         )
-        _log(job, seen.actor, f"Try {job.tries.count()}: gap {check.value_mm:.3f} mm")
+        _log(job, seen.actor, f"Try {number}: gap {check.value_mm:.3f} mm{_unprove(job)}")
+
+
+def _unprove(job: Job) -> str:
+    """A gap that was moved has to be proved again: what Prove had ticked no longer stands. Words for the log."""
+    proved = [step.key for step in sheet_of(job).family.steps_of(Stage.PROVE)]
+    taken_back, _ = job.steps.filter(step__in=proved).delete()
+    return "; to be proved again" if taken_back else ""
 
 
 def sign_off(seen: Seen, sign_id: uuid.UUID, is_lead: bool, reason: str = "") -> None:
@@ -319,7 +323,7 @@ def sign_off(seen: Seen, sign_id: uuid.UUID, is_lead: bool, reason: str = "") ->
     """
     from finegap.bench.queries import job_shape
 
-    with _changing(seen, (SignOff, sign_id)) as job:
+    with _recording(seen, SignOff, sign_id) as job:
         if job is None:
             return
         blockers = core.assess(load(job).facts).blockers
@@ -337,27 +341,41 @@ def sign_off(seen: Seen, sign_id: uuid.UUID, is_lead: bool, reason: str = "") ->
 
 
 @contextmanager
-def _changing(seen: Seen, record: tuple[type[Recorded], uuid.UUID] | None = None) -> Iterator[Job | None]:
-    """A transaction on an unsigned job at the version that was seen; ``None`` when this very record is already there."""
+def _changing(seen: Seen) -> Iterator[Job]:
+    """A transaction on an unsigned job, at the version that was seen."""
     with transaction.atomic():
-        job = Job.objects.select_related("pump", "revision__sheet", "opened_by").filter(number=seen.number).first()
-        if job is None:
-            raise FieldError("job", f"there is no job {seen.number}.", "Expected a number from the list.")
-        if record is not None and _already(*record, job):
-            yield None
-            return
-        if SignOff.objects.filter(job=job).exists():
-            raise ReadOnly
-        if job.version != seen.version:
-            raise Conflict(_since(job, seen.version))
+        job = _job(seen.number)
+        _check_open(job, seen)
         yield job
 
 
-def _already(kind: type[Recorded], record_id: uuid.UUID, job: Job) -> bool:
-    existing = kind._default_manager.filter(id=record_id).first()
-    if existing is not None and existing.job_id != job.id:  # type: ignore[attr-defined]
-        raise FieldError("id", "this identity is taken by another job.", "Expected a fresh one for each record.")
-    return existing is not None
+@contextmanager
+def _recording(seen: Seen, kind: type[Recorded], record_id: uuid.UUID) -> Iterator[Job | None]:
+    """As ``_changing``, for a record with an identity: ``None`` when this very record is already there."""
+    with transaction.atomic():
+        job = _job(seen.number)
+        existing = kind._default_manager.filter(id=record_id).first()
+        if existing is None:
+            _check_open(job, seen)
+            yield job
+            return
+        if existing.job_id != job.id:  # type: ignore[attr-defined]
+            raise FieldError("id", "this identity is taken by another job.", "Expected a fresh one for each record.")
+        yield None
+
+
+def _job(number: int) -> Job:
+    job = Job.objects.select_related("pump", "revision__sheet", "opened_by").filter(number=number).first()
+    if job is None:
+        raise FieldError("job", f"there is no job {number}.", "Expected a number from the list.")
+    return job
+
+
+def _check_open(job: Job, seen: Seen) -> None:
+    if SignOff.objects.filter(job=job).exists():
+        raise ReadOnly
+    if job.version != seen.version:
+        raise Conflict(_since(job, seen.version))
 
 
 def _since(job: Job, version: int) -> list[str]:

@@ -92,9 +92,12 @@ class FeatureState:
 
     @property
     def open_decision(self) -> bool:
-        """A verdict that asks for a decision nobody has made."""
-        asks = self.found_verdict is not None and self.found_verdict.call is not Call.KEEP
-        return asks and self.decision is None
+        """A verdict that asks for a decision nobody has made, or that has since turned against one made without a reason."""
+        if self.found_verdict is None:
+            return False
+        if self.decision is None:
+            return self.found_verdict.call is not Call.KEEP
+        return reason_needed(self.found_verdict, self.decision.decided) and not self.decision.reason
 
 
 @dataclass(frozen=True)
@@ -210,11 +213,11 @@ def _progress(facts: Facts, features: tuple[FeatureState, ...], setting: Setting
         return sum(s.key in facts.steps_done for s in every), len(every)
 
     measured = [f for f in features if f.feature.kind is not FeatureKind.PAIR]
-    asking = [f for f in features if f.found_verdict is not None and f.found_verdict.call is not Call.KEEP]
+    asking = [f for f in features if f.open_decision or (f.found_verdict and f.found_verdict.call is not Call.KEEP)]
     return {
         **{stage: steps(stage) for stage in (Stage.PREPARE, Stage.STRIP, Stage.BUILD, Stage.PROVE)},
         Stage.INSPECT: (sum(f.found is not None for f in measured), len(measured)),
-        Stage.DECIDE: (sum(f.decision is not None for f in asking), len(asking)),
+        Stage.DECIDE: (sum(not f.open_decision for f in asking), len(asking)),
         Stage.SET: (1 if setting and setting.right else 0, 1),
         Stage.CLOSE: (0, 1),
     }

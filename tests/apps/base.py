@@ -157,7 +157,7 @@ class Works(TestCase):
     def finished(self, pump: str = "H-1") -> int:
         """A job with nothing open."""
         number = self.open(pump)
-        self.steps(number)
         self.measure_all(number)
         self.set_housing(number)
+        self.steps(number)
         return number

@@ -187,6 +187,16 @@ class SigningOff(Works):
             self.sign(number, self.lena, is_lead=True, reason="in a hurry")
         self.assertIn("turns freely", caught.exception.reasons[0])
 
+    def test_a_gap_moved_after_it_was_proved_has_to_be_proved_again(self):
+        number = self.finished()
+        self.assertEqual(job_view(number, Units.MM).blockers, [])
+        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), arc="0", goes="0.11", stops="0.13"))
+        self.assertEqual({b.stage for b in job_view(number, Units.MM).blockers}, {"prove"})
+        with self.assertRaises(Refused) as caught:
+            self.sign(number, self.lena, is_lead=True, reason="it turned freely before")
+        self.assertIn("turns freely", " ".join(caught.exception.reasons))
+        self.assertIn("to be proved again", Event.objects.filter(job__number=number).last().what)
+
     def test_a_gap_of_zero_blocks_even_a_lead(self):
         number = self.open()
         self.steps(number)

@@ -118,6 +118,17 @@ class Deciding(unittest.TestCase):
             self.assertEqual((reason_needed(verdict, Decided.KEEP), reason_needed(verdict, Decided.CHANGE)), needed[call])
         self.assertTrue(reason_needed(None, Decided.KEEP) and reason_needed(None, Decided.CHANGE))
 
+    def test_a_verdict_that_turns_against_a_decision_opens_it_again(self):
+        of = sheet()
+        worn = readings(GOOD | {"shaft_at_bushing": 39.89}, of)
+        kept = {"shaft_at_bushing": Decision(Decided.KEEP)}
+        with_reason = {"shaft_at_bushing": Decision(Decided.KEEP, "no spare before May")}
+        self.assertEqual(blockers(decisions=kept), [])
+        self.assertEqual([b[1] for b in blockers(readings=worn, decisions=kept)], ["Shaft at the bushing: not decided."])
+        self.assertEqual(blockers(readings=worn, decisions=with_reason), [])
+        open_, done = (assess(facts(readings=worn, decisions=d)).progress[Stage.DECIDE] for d in (kept, with_reason))
+        self.assertEqual((open_, done), ((0, 1), (1, 1)))
+
 
 class Progress(unittest.TestCase):
     def test_done_of_each_stage(self):
