@@ -29,7 +29,7 @@ class OpenJob(serializers.Serializer[Any]):
 
     pump = serializers.CharField(max_length=30, allow_blank=True)
     reason = serializers.CharField(max_length=200, allow_blank=True)
-    hours_run = serializers.IntegerField(min_value=0, max_value=10_000_000, allow_null=True, required=False)
+    hours_run = serializers.CharField(max_length=20, allow_blank=True, default="")
 
 
 class Change(serializers.Serializer[Any]):
@@ -119,7 +119,7 @@ class Jobs(APIView):
     def post(self, request: Request) -> Response:
         """Open a job on a pump."""
         data = checked(OpenJob, request)
-        job = services.open_job(actor_of(request), data["pump"], data["reason"], data.get("hours_run"))
+        job = services.open_job(actor_of(request), data["pump"], data["reason"], data["hours_run"])
         return _job(job.number, request, 201)
 
 

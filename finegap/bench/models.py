@@ -3,14 +3,14 @@
 from django.conf import settings
 from django.db import models
 
-from finegap.fleet.models import Pump
+from finegap.fleet.models import Duty, Pump
 from finegap.sheets.models import SheetRevision
 from finegap.toolbox.models import Gauge
 
 USER = settings.AUTH_USER_MODEL
 
 
-class Job(models.Model):
+class Job(Duty):
     """One overhaul. ``version`` counts every change, so that a second person is told and nothing is overwritten."""
 
     number = models.PositiveIntegerField(unique=True)
@@ -20,14 +20,6 @@ class Job(models.Model):
     opened_at = models.DateTimeField()
     reason = models.CharField(max_length=200)
     hours_run = models.PositiveIntegerField(null=True, blank=True)
-    liquid = models.CharField(max_length=80)
-    material = models.CharField(max_length=60)
-    viscosity_typed = models.CharField(max_length=40)
-    viscosity_mm2_s = models.FloatField()
-    temperature_c = models.FloatField()
-    casing_c = models.FloatField()
-    pressure_bar = models.FloatField()
-    speed_r_min = models.FloatField()
     zero_school = models.CharField(max_length=30, blank=True)
     lash_mm = models.FloatField(default=0)
     version = models.PositiveIntegerField(default=1)

@@ -18,7 +18,7 @@ from finegap.core.families.model import Stage
 from finegap.core.gap.gaskets import piece
 from finegap.core.gap.heat import HotGap
 from finegap.core.gap.housing import Housing
-from finegap.core.gap.move import Way
+from finegap.core.gap.move import Way, way_of
 from finegap.core.gap.setting import Setting, TryJudged
 from finegap.core.gap.table import Candidate, Choice
 from finegap.core.measuring.readings import Result
@@ -169,7 +169,7 @@ class Renderer:
             stations=[shapes.StationShape(s.key, s.plane, s.direction, s.label) for s in feature.stations],
             parts=[part for part in (feature.bore, feature.shaft) if part],
             new_text=f"{self.bare(spec.new_mm[0], state.fine)} to {self.bare(spec.new_mm[1], state.fine)}",
-            limit_text=self._limit(state),
+            limit_text=limit.shown(self.units, state.fine) if limit else "no limit on the sheet",
             page=spec.page,
             new_mm=list(spec.new_mm),
             lower_mm=limit.lower_mm if limit else None,
@@ -200,17 +200,6 @@ class Renderer:
 
     def _decision(self, row: Decision | None, names: dict[int, str]) -> shapes.DecisionShape | None:
         return None if row is None else shapes.DecisionShape(row.decided, row.reason, names[row.by_id], row.at)
-
-    def _limit(self, state: core.FeatureState) -> str:
-        limit, fine = state.spec.limit, state.fine
-        if limit is None:
-            return "no limit on the sheet"
-        words = []
-        if limit.lower_mm is not None:
-            words.append(f"at least {self.bare(limit.lower_mm, fine)}")
-        if limit.upper_mm is not None:
-            words.append(f"at most {self.bare(limit.upper_mm, fine)}")
-        return ", ".join(words)
 
     def _result(self, result: Result | None, verdict: Verdict | None, fine: bool) -> shapes.ResultShape | None:
         if result is None:
@@ -312,10 +301,8 @@ class Renderer:
         )
 
     def _short(self, judged: TryJudged) -> str:
-        move = judged.move
-        if move.way is Way.STAY:
-            return "check again"
-        return f"{move.way.value} {self.bare(abs(move.change_mm))}"
+        way = way_of(judged.wanted_mm)
+        return "check again" if way is Way.STAY else f"{way.value} {self.bare(abs(judged.wanted_mm))}"
 
     def _stack(self, stack: Iterable[int]) -> str:
         pieces = sorted(Counter(stack).items(), reverse=True)

@@ -29,7 +29,7 @@ from finegap.core.gap.setting import Check, feeler_check
 from finegap.core.measuring import readings as measuring
 from finegap.core.measuring.plausible import check_plausible
 from finegap.core.quantities import Dimension, Quantity, Sign, parse, said
-from finegap.core.sheet import GasketMeans
+from finegap.core.sheet import GasketMeans, HousingMeans, read_sheet
 from finegap.core.showing import Units
 from finegap.fleet.models import Pump
 from finegap.site.errors import Conflict, ReadOnly, Refused
@@ -75,13 +75,13 @@ class NewTry:
     confirmed: bool = False
 
 
-def open_job(actor: User, pump_tag: str, reason: str, hours_run: int | None = None) -> Job:
+def open_job(actor: User, pump_tag: str, reason: str, hours_run: str = "") -> Job:
     """Open a job on a pump, to the latest revision of its sheet and its duty as it stands.
 
     Raises
     ------
     FieldError
-        No such pump, or no reason given.
+        No such pump, no reason given, or hours that are no count.
     Refused
         The pump already has an unsigned job, or its sheet no revision.
     """
@@ -100,7 +100,7 @@ def open_job(actor: User, pump_tag: str, reason: str, hours_run: int | None = No
         if revision is None:
             raise Refused(f"The sheet {pump.sheet} has no revision yet.")
         last = Job.objects.aggregate(last=models.Max("number"))["last"] or 0
-        duty = {name: getattr(pump, name) for name in _DUTY}
+        means = read_sheet(revision.content).means
         job = Job.objects.create(
             number=last + 1,
             pump=pump,
@@ -108,23 +108,25 @@ def open_job(actor: User, pump_tag: str, reason: str, hours_run: int | None = No
             opened_by=actor,
             opened_at=timezone.now(),
             reason=reason.strip(),
-            hours_run=hours_run,
-            **duty,
+            hours_run=_hours(hours_run),
+            lash_mm=means.lash_mm if isinstance(means, HousingMeans) else 0.0,
+            **pump.duty(),
         )
         Event.objects.create(job=job, version=1, by=actor, at=job.opened_at, what=f"Job opened: {job.reason}")
         return job
 
 
-_DUTY = (
-    "liquid",
-    "material",
-    "viscosity_typed",
-    "viscosity_mm2_s",
-    "temperature_c",
-    "casing_c",
-    "pressure_bar",
-    "speed_r_min",
-)
+def _hours(typed: str) -> int | None:
+    """Running hours as read from a meter: digits, with spaces between thousands at most; empty where not known."""
+    digits = typed.replace(" ", "")
+    if not digits:
+        return None
+    if not (digits.isascii() and digits.isdigit() and len(digits) <= _MOST_HOUR_DIGITS):
+        raise FieldError("hours run", f"“{typed}” is no count of hours.", "Expected digits, such as 14380; or leave it empty.")
+    return int(digits)
+
+
+_MOST_HOUR_DIGITS = 7
 
 
 def mark_step(seen: Seen, mark_id: uuid.UUID, step_key: str) -> None:
@@ -230,21 +232,21 @@ def decide(seen: Seen, decision_id: uuid.UUID, feature: str, decided: str, reaso
 
 
 def set_zero(seen: Seen, school: str, lash: str) -> None:
-    """Say that zero is found, by which school, and the axial play if known. After tries only the play can be corrected."""
+    """Say that zero is found, by which school, and the play if not the sheet's. After tries only the play can change."""
     with _changing(seen) as job:
         if school != job.zero_school and job.tries.exists():
             raise Refused("The gap has been tried from this zero already.", ["How zero was found stands as it was."])
-        quantity = parse(lash or "0 mm", Dimension.LENGTH, "play (lash)", seen.unit.value, Sign.NOT_NEGATIVE)
-        if quantity.value > _MOST_LASH_MM:
-            raise FieldError("play (lash)", f"{quantity.value:g} mm is not play, it is damage.", "Expected up to 1 mm.")
+        if lash:
+            job.lash_mm = parse(lash, Dimension.LENGTH, "play (lash)", seen.unit.value, Sign.NOT_NEGATIVE).value
+        if job.lash_mm > _MOST_LASH_MM:
+            raise FieldError("play (lash)", f"{job.lash_mm:g} mm is not play, it is damage.", "Expected up to 1 mm.")
         try:
             job.zero_school = Zero(school).value
         except ValueError:
             expected = " or ".join(z.value for z in Zero)
             raise FieldError("school", f"“{school}” is not a way to find zero.", f"Expected: {expected}.") from None
-        job.lash_mm = quantity.value
         job.save(update_fields=["zero_school", "lash_mm"])
-        _log(job, seen.actor, f"Zero by {job.zero_school}, play {quantity.said}")
+        _log(job, seen.actor, f"Zero by {job.zero_school}, play {job.lash_mm:.3f} mm")
 
 
 _MOST_LASH_MM = 1.0

@@ -1,18 +1,15 @@
 """The pumps of the works."""
 
+from typing import Any
+
 from django.db import models
 
 from finegap.sheets.models import Sheet
 
 
-class Pump(models.Model):
-    """A pump with its sheet, its material of construction as the clearance table names it, and its duty."""
+class Duty(models.Model):
+    """What a pump does, and of what it is made, as the clearance table names it. A job keeps the duty it was opened with."""
 
-    tag = models.CharField(max_length=30, unique=True)
-    service = models.CharField(max_length=120)
-    location = models.CharField(max_length=120)
-    serial = models.CharField(max_length=60)
-    sheet = models.ForeignKey(Sheet, models.PROTECT, related_name="pumps")
     material = models.CharField(max_length=60)
     liquid = models.CharField(max_length=80)
     viscosity_typed = models.CharField(max_length=40)
@@ -21,6 +18,23 @@ class Pump(models.Model):
     casing_c = models.FloatField()
     pressure_bar = models.FloatField()
     speed_r_min = models.FloatField()
+
+    class Meta:
+        abstract = True
+
+    def duty(self) -> dict[str, Any]:
+        """The duty by field."""
+        return {field.name: getattr(self, field.name) for field in Duty._meta.local_fields}
+
+
+class Pump(Duty):
+    """A pump with its sheet and its duty."""
+
+    tag = models.CharField(max_length=30, unique=True)
+    service = models.CharField(max_length=120)
+    location = models.CharField(max_length=120)
+    serial = models.CharField(max_length=60)
+    sheet = models.ForeignKey(Sheet, models.PROTECT, related_name="pumps")
 
     class Meta:
         ordering = ["tag"]

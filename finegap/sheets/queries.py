@@ -104,13 +104,8 @@ def _size(number: int, name: str, spec: FeatureSpec, units: Units) -> SizeLine:
     def text(mm: float) -> str:
         return length(mm, spec.fine).bare(units)
 
-    limit = spec.limit
-    words = []
-    if limit and limit.lower_mm is not None:
-        words.append(f"at least {text(limit.lower_mm)}")
-    if limit and limit.upper_mm is not None:
-        words.append(f"at most {text(limit.upper_mm)}")
-    return SizeLine(number, name, f"{text(spec.new_mm[0])} to {text(spec.new_mm[1])}", ", ".join(words) or "—", spec.page)
+    limit = spec.limit.shown(units, spec.fine) if spec.limit else "—"
+    return SizeLine(number, name, f"{text(spec.new_mm[0])} to {text(spec.new_mm[1])}", limit, spec.page)
 
 
 def _adjustment(sheet: SpecSheet, units: Units) -> list[list[str]]:

@@ -124,7 +124,7 @@ class Works(TestCase):
         cls.tom, cls.lena = User.objects.get(username="tom"), User.objects.get(username="lena")
 
     def open(self, pump: str = "H-1") -> int:
-        return services.open_job(self.tom, pump, "test", 100).number
+        return services.open_job(self.tom, pump, "test", "14 380").number
 
     def seen(self, number: int, actor: User | None = None) -> services.Seen:
         return services.Seen(actor or self.tom, number, Job.objects.get(number=number).version)

@@ -231,6 +231,32 @@ class SigningOff(Works):
         self.assertEqual(stages, {s.value for s in (Stage.PREPARE, Stage.INSPECT, Stage.BUILD, Stage.SET, Stage.PROVE)})
 
 
+class Opening(Works):
+    def test_hours_are_a_count_or_nothing(self):
+        self.assertEqual(Job.objects.get(number=self.open()).hours_run, 14380)
+        for typed in ("12.5k", "-5", "about 900", "12345678", "١٢"):
+            with self.subTest(typed=typed), self.assertRaisesRegex(FieldError, "no count of hours"):
+                services.open_job(self.tom, "G-1", "x", typed)
+        self.assertIsNone(services.open_job(self.tom, "G-1", "x", " ").hours_run)
+
+    def test_the_sheets_own_play_counts_until_another_is_said(self):
+        from finegap.fleet.models import Pump
+        from finegap.sheets.services import add_revision
+        from tests.apps.base import HOUSING, sheet_data
+
+        played = sheet_data(revision="2", date="2025-01-01", adjustment=HOUSING | {"lash": "0.04 mm"})
+        add_revision(self.lena, json.dumps(played))
+        number = self.open()
+        services.set_zero(self.seen(number), "close to first drag", "")
+        told = job_view(number, Units.MM).setting
+        self.assertEqual(told.housing.lash, "0.040 mm")
+        # 0.12 of clearance and 0.04 of play, at 1.5708 mm of arc a hundredth: geometry
+        self.assertIn("25.1 mm", told.headline)
+        services.set_zero(self.seen(number), "close to first drag", "0 mm")
+        self.assertIn("18.8 mm", job_view(number, Units.MM).setting.headline)
+        self.assertEqual(Pump.objects.get(tag="H-1").duty()["liquid"], "oil")
+
+
 class Reports(Works):
     def test_one_page_that_says_what_was_found_left_set_and_signed(self):
         number = self.finished()

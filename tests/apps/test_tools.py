@@ -33,7 +33,7 @@ class Machine(SimpleTestCase):
         with tempfile.TemporaryDirectory() as folder:
             for name, script in programs.items():
                 stand_in(Path(folder), name, script)
-            return run("/bin/sh", "tools/machine", python, PATH=f"{folder}:/bin")
+            return run("/bin/sh", "tools/machine", python, PATH=folder)
 
     def test_what_is_missing_or_too_old_is_said_in_one_line(self):
         good = {"node": "exit 0", "npm": "exit 0"}
@@ -44,8 +44,6 @@ class Machine(SimpleTestCase):
             (good | {"node": 'case "$1" in --version) echo v18.1.0;; *) exit 1;; esac'}, sys.executable, "This is Node v18.1.0"),
             ({"node": "exit 0"}, sys.executable, "npm is missing"),
         ):
-            if says.startswith(("Node is", "npm is")) and any(Path("/bin", n).exists() for n in ("node", "npm")):
-                continue  # a machine that has them in /bin cannot be made to look as if it had not
             code, said = self.check(python, **programs)
             with self.subTest(says=says):
                 self.assertEqual(code, 1)

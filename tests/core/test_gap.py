@@ -178,31 +178,28 @@ class PlayedThread:
 class SettingWithAHousing(unittest.TestCase):
     WINDOW = Window(0.15, 0.13, 0.18)
 
-    @given(
-        lash=st.floats(0, 0.3),
-        zero=st.sampled_from(Zero),
-        wrong_lash=st.floats(0, 0.3),
-    )
-    @settings(max_examples=60)
-    def test_tries_come_to_the_target_whatever_the_play(self, lash, zero, wrong_lash):
+    @given(lash=st.floats(0, 0.3), entered=st.floats(0, 0.3), zero=st.sampled_from(Zero))
+    def test_whatever_play_was_entered_the_tries_show_the_true_one_and_reach_the_target(self, lash, entered, zero):
         ours = Housing(124, 1.25)
         means = HousingMeans(ours, zero, 0.0, None)
-        iron, tries = PlayedThread(ours, lash, zero), []
+        iron, tries, used = PlayedThread(ours, lash, zero), [], entered
         for _ in range(4):
-            setting = set_by_housing(means, self.WINDOW, tries, School.PLAIN, zero, wrong_lash)
+            setting = set_by_housing(means, self.WINDOW, tries, School.PLAIN, zero, used)
             if setting.right:
                 break
+            if setting.lash_seen_mm is not None:
+                # what the page offers is to count with the play that was seen: the true one, or, while the shaft has not
+                # followed at all, as much of it as was turned through
+                followed = tries[-1].check.value_mm > 0
+                self.assertAlmostEqual(setting.lash_seen_mm, lash if followed else min(lash, setting.lash_seen_mm), 9)
+                used = setting.lash_seen_mm
+                setting = set_by_housing(means, self.WINDOW, tries, School.PLAIN, zero, used)
             sign = 1 if setting.move.way is Way.OPEN else -1
             arc = sign * ours.arc_mm(setting.move.travel_mm)
             tries.append(TryMade(Check(iron.turn(arc), 0.0, math.inf), arc_mm=arc))
-        final = set_by_housing(means, self.WINDOW, tries, School.PLAIN, zero, wrong_lash)
-        if abs(lash - wrong_lash) < 0.02:
-            # with the true play the first try is enough
-            self.assertTrue(final.right)
-            self.assertEqual(len(tries), 1)
-        # with a wrong one each reversal is off by the same play: it may need the play the tries show
-        elif not final.right and final.lash_seen_mm is not None:
-            self.assertAlmostEqual(final.lash_seen_mm, lash, 6)
+        self.assertTrue(set_by_housing(means, self.WINDOW, tries, School.PLAIN, zero, used).right)
+        # from the back-off zero the first turn reverses nothing, and a play entered right is right at once
+        self.assertLessEqual(len(tries), 1 if zero is Zero.BACK_OFF or abs(lash - entered) < 0.02 else 3)
 
     def test_schools_of_zero_differ_by_the_play(self):
         ours = Housing(124, 1.25)
@@ -291,7 +288,7 @@ class Gaskets(unittest.TestCase):
             self.assertFalse(Counter(choice.stack) - Counter(stock))
 
     @given(st.dictionaries(st.integers(20, 300), st.integers(1, 8), min_size=8, max_size=14), st.integers(200, 2500))
-    @settings(max_examples=15, deadline=None)
+    @settings(max_examples=15)
     def test_against_a_general_purpose_solver(self, stock, target):
         choice = gaskets.best_stack(stock, target, 15, 15)
         found = None if choice.stack is None else (len(choice.stack), abs(choice.error_um))
@@ -306,7 +303,7 @@ class Gaskets(unittest.TestCase):
             self.assertEqual((len(choice.stack), abs(choice.error_um)), (entry["expected"]["count"], best), key)
 
     @given(STOCK, st.integers(30, 900))
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     def test_what_to_buy_does_it_and_less_does_not(self, stock, target):
         sold = (50, 75, 100, 150)
         assume(gaskets.best_stack(stock, target, 10, 10).stack is None)

@@ -41,19 +41,19 @@ class TryMade:
 
 @dataclass(frozen=True)
 class TryJudged:
-    """A try with its verdict against the window and the move it led to."""
+    """A try with its verdict against the window and the change of gap still wanted after it, in mm."""
 
     made: TryMade
     verdict: Verdict
-    move: Move
+    wanted_mm: float
 
 
 @dataclass(frozen=True)
 class Setting:
     """Where setting the gap stands.
 
-    ``change`` and ``choice`` are for gaskets; ``lash_seen_mm`` is the play the last try shows and ``surprise``
-    what an unexpected check reading usually means, for a housing.
+    ``change`` and ``choice`` are for gaskets. For a housing, ``lash_seen_mm`` is the play the last try shows where that
+    is not the one in use, and ``surprise`` what an unexpected check reading usually means.
     """
 
     window: Window
@@ -104,21 +104,21 @@ def set_by_housing(
     def correct(gap_mm: float, last_way: Way | None, measured: float | None) -> Move:
         return housing.move_for(means.housing, window.target_mm - gap_mm, last_way, lash_mm, measured)
 
-    move, judged, last_way, lash_seen = correct(0.0, zero.ends, None), [], zero.ends, None
+    move, last_way, lash_seen = correct(0.0, zero.ends, None), zero.ends, None
     gap, surprise = 0.0, None
     for made in tries:
         arc, now = made.arc_mm or 0.0, made.check.value_mm
         way = last_way if arc == 0 else (Way.OPEN if arc > 0 else Way.CLOSE)
         reverses = way is not last_way
         seen = housing.lash_from(abs(arc), now, gap, means.housing)
-        # Play that the check is too coarse to tell from none is not reported.
-        lash_seen = seen if reverses and seen > 2 * made.check.u_mm else None
+        # Too large a play is as wrong as too small a one; what the check cannot tell apart is not reported.
+        lash_seen = seen if reverses and abs(seen - lash_mm) > 2 * made.check.u_mm else None
         promised = means.housing.clearance_mm(arc) - (lash_mm if reverses else 0.0) * (1 if arc > 0 else -1)
         surprise = _surprise(now - gap - promised, made.check.u_mm)
         gap, last_way = now, way
         move = correct(gap, last_way, gap)
-        judged.append(TryJudged(made, _against(window, made.check, school), move))
-    return _settled(Setting(window, tuple(judged), move, False, lash_seen_mm=lash_seen, surprise=surprise))
+    judged = _judged(window, tries, school)
+    return _settled(Setting(window, judged, move, False, lash_seen_mm=lash_seen, surprise=surprise))
 
 
 def _surprise(off_mm: float, u_mm: float) -> Sentence | None:
@@ -137,25 +137,31 @@ def set_by_gaskets(means: GasketMeans, window: Window, tries: Sequence[TryMade],
     """Next stack of head gaskets after the tries so far; ``box`` is stock without what is under the head."""
     tolerance = round((window.high_mm - window.low_mm) * 1000)
     move, choice = gaskets.first_move(box, means.start_um, tolerance)
-    judged, change = [], gaskets.change_between((), choice.stack or ())
-    for made in tries:
-        available = Counter(box) + Counter(tries[-1].stack)
-        move, following, choice = gaskets.move_for(made.stack, made.check.value_mm, window, available, means.sold_um)
-        change = following or gaskets.change_between(made.stack, made.stack)
-        judged.append(TryJudged(made, _against(window, made.check, school), move))
-    return _settled(Setting(window, tuple(judged), move, False, change, choice))
+    change = gaskets.change_between((), choice.stack or ())
+    if tries:
+        now, gap = tries[-1].stack, tries[-1].check.value_mm
+        move, following, choice = gaskets.move_for(now, gap, window, Counter(box) + Counter(now), means.sold_um)
+        change = following or gaskets.change_between(now, now)
+    return _settled(Setting(window, _judged(window, tries, school), move, False, change, choice))
 
 
-def _against(window: Window, check: Check, school: School) -> Verdict:
+def _judged(window: Window, tries: Sequence[TryMade], school: School) -> tuple[TryJudged, ...]:
     limit = Limit(window.low_mm, window.high_mm)
-    return judge(check.value_mm, check.u_mm, check.dof, limit, school)
+    return tuple(
+        TryJudged(
+            made,
+            judge(made.check.value_mm, made.check.u_mm, made.check.dof, limit, school),
+            window.target_mm - made.check.value_mm,
+        )
+        for made in tries
+    )
 
 
 def _settled(setting: Setting) -> Setting:
     """Replace the last move by words when the gap is right, or the check too coarse to say."""
     if not setting.tries:
         return setting
-    last = setting.tries[-1]
+    last, move = setting.tries[-1], setting.move
     call = last.verdict.call
     if call is Call.CHANGE:
         return setting
@@ -169,10 +175,9 @@ def _settled(setting: Setting) -> Setting:
         headline = Sentence("Check again with a finer gauge", amounts)
         details = (
             Sentence("{gap} is nearer to the edge of {low} to {high} than this check is good.", amounts),
-            Sentence("Or move towards the middle: " + last.move.headline.template, last.move.headline.amounts),
+            Sentence("Or move towards the middle: {move}.", {"move": move.headline}),
         )
-        move = replace(last.move, headline=headline, details=details, working=last.verdict.working)
-        return replace(setting, move=move)
+        return replace(setting, move=replace(move, headline=headline, details=details, working=last.verdict.working))
     headline = Sentence("{gap} is right: go on to Prove", amounts)
     details = (Sentence("Inside {low} to {high}. Tighten up, and turn the shaft by hand.", amounts),)
     settled = Move(Way.STAY, 0.0, headline, details, last.verdict.working)

@@ -12,7 +12,7 @@ from enum import Enum
 
 from finegap.core.errors import FieldError
 from finegap.core.measuring.uncertainty import probability_below, quantile
-from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.showing import Amount, Kind, Sentence, Units, length
 from finegap.core.working import Given, Working
 
 PROOF = 0.95
@@ -54,6 +54,11 @@ class Limit:
         below = math.inf if self.lower_mm is None else value_mm - self.lower_mm
         above = math.inf if self.upper_mm is None else self.upper_mm - value_mm
         return min(below, above)
+
+    def shown(self, units: Units, fine: bool = False) -> str:
+        """“at least 33.90”, “at most 34.16”, or both; without the unit."""
+        bounds = (("at least", self.lower_mm), ("at most", self.upper_mm))
+        return ", ".join(f"{name} {length(mm, fine).bare(units)}" for name, mm in bounds if mm is not None)
 
     def left_share(self, value_mm: float) -> float | None:
         """Share of the wear allowance still there: 1 as new, 0 at the limit; ``None`` for a window or without new size."""

@@ -571,7 +571,8 @@ export interface components {
         OpenJobRequest: {
             pump: string;
             reason: string;
-            hours_run?: number | null;
+            /** @default  */
+            hours_run: string;
         };
         /**
          * @description * `found` - found

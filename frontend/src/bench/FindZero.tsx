@@ -57,14 +57,14 @@ export function FindZero({ job, housing }: { job: Job; housing: Housing }) {
         </div>
       </fieldset>
       <TextField
-        label={`Axial play of thread and bearing, if measured (${unit})`}
+        label={`Axial play of thread and bearing, if not ${housing.lash} (${unit})`}
         keyboard="decimal"
         value={lash}
         onChange={setLash}
       />
       <p className="quiet">
-        Play is taken up each time the direction changes. Left empty it counts as none, and the check reading
-        shows it.
+        Play is taken up each time the direction changes. Left empty, the sheet's own counts; the check
+        reading shows whether it is right.
       </p>
       <ProblemNote error={zero.error} />
       <Button type="submit" size="lg" disabled={zero.isPending}>

@@ -66,7 +66,7 @@ function OpenJob() {
       unwrap(
         client.POST('/api/jobs', {
           params: { query: { unit } },
-          body: { pump, reason, hours_run: hours.trim() ? Number(hours.replace(/\D/g, '')) : null },
+          body: { pump, reason, hours_run: hours },
         }),
       ),
     retry: false,
@@ -115,7 +115,7 @@ function OpenJob() {
         label="Hours run, if known"
         keyboard="numeric"
         value={hours}
-        maxLength={8}
+        maxLength={20}
         onChange={setHours}
       />
       <ProblemNote error={open.error} />

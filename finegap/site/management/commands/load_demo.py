@@ -102,7 +102,7 @@ class _Script:
 
     def play(self) -> None:
         script = self.script
-        job = bench.open_job(self.actor, script["pump"], script["reason"], script["hours_run"])
+        job = bench.open_job(self.actor, script["pump"], script["reason"], str(script["hours_run"]))
         self.number = job.number
         stages = [Stage(name) for name in script["stages"]]
         self._steps(job, [s for s in stages if s in (Stage.PREPARE, Stage.STRIP)])
