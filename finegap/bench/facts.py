@@ -8,11 +8,13 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from django.contrib.auth.models import User
+from django.utils import timezone
 
 from finegap.bench.models import Decision, Job, Reading, StepMark, Try
 from finegap.core import job as core
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import Check, TryMade
+from finegap.core.gauges import Choice, GaugeKind
 from finegap.core.measuring import readings as measuring
 from finegap.core.sheet import SpecSheet, read_sheet
 from finegap.toolbox.models import GasketStock, Gauge
@@ -24,6 +26,7 @@ class Records:
 
     job: Job
     gauges: list[Gauge]
+    cabinet: tuple[Choice, ...]
     names: dict[int, str]
     readings: list[Reading]
     steps: list[StepMark]
@@ -45,6 +48,12 @@ def sheet_of(job: Job) -> SpecSheet:
 def core_gauge(gauge: Gauge) -> measuring.Gauge:
     """A gauge as the core knows it."""
     return measuring.Gauge(gauge.tag, gauge.resolution_mm, gauge.expanded_mm, gauge.k, gauge.repeatability_mm)
+
+
+def core_choice(gauge: Gauge) -> Choice:
+    """A gauge as the core chooses among them."""
+    overdue = gauge.due < timezone.localdate()
+    return Choice(gauge.tag, GaugeKind(gauge.kind), gauge.low_mm, gauge.high_mm, gauge.expanded_mm, overdue)
 
 
 def load(job: Job) -> Records:
@@ -73,7 +82,8 @@ def load(job: Job) -> Records:
         box=dict(stock),
         overdue_gauges=_overdue(readings, tries),
     )
-    return Records(job, list(gauges.values()), _names(), readings, steps, decisions, tries, facts)
+    cabinet = tuple(core_choice(gauge) for gauge in gauges.values())
+    return Records(job, list(gauges.values()), cabinet, _names(), readings, steps, decisions, tries, facts)
 
 
 def name_of(user: User) -> str:

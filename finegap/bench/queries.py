@@ -13,6 +13,7 @@ from django.utils import timezone
 from finegap.bench import shapes
 from finegap.bench.facts import Records, load, name_of
 from finegap.bench.models import Decision, Event, Job, SignOff, Try
+from finegap.core import gauges
 from finegap.core import job as core
 from finegap.core.families.model import Stage
 from finegap.core.gap.gaskets import piece
@@ -196,6 +197,8 @@ class Renderer:
             open_decision=state.open_decision,
             reason_to_keep=core.reason_needed(state.found_verdict, core.Decided.KEEP),
             reason_to_change=core.reason_needed(state.found_verdict, core.Decided.CHANGE),
+            gauge=gauges.pick(records.cabinet, feature.kind, spec.new_mm),
+            out_of_range=[g.tag for g in records.cabinet if not g.covers(spec.new_mm)],
         )
 
     def _decision(self, row: Decision | None, names: dict[int, str]) -> shapes.DecisionShape | None:
@@ -277,6 +280,7 @@ class Renderer:
             hot=self._hot(assessment.hot),
             housing=self._housing(sheet.means, records, setting) if isinstance(sheet.means, HousingMeans) else None,
             gaskets=self._gaskets(records, setting) if isinstance(sheet.means, GasketMeans) else None,
+            feelers=[g.tag for g in records.cabinet if g.kind is gauges.GaugeKind.FEELER],
         )
 
     def _try(self, row: Try, judged: TryJudged, names: dict[int, str]) -> shapes.TryShape:

@@ -101,7 +101,8 @@ class DecisionShape:
 class FeatureShape:
     """A numbered gap or size with all that is known about it.
 
-    ``parts`` are the features a running clearance is made of; ``reason_to_*`` says whether deciding so needs a reason.
+    ``parts`` are the features a running clearance is made of; ``reason_to_*`` says whether deciding so needs a reason;
+    ``gauge`` is the one to offer first and ``out_of_range`` those whose range this size lies outside of.
     """
 
     key: str
@@ -126,6 +127,8 @@ class FeatureShape:
     open_decision: bool
     reason_to_keep: bool
     reason_to_change: bool
+    gauge: str
+    out_of_range: list[str]
 
 
 @dataclass(frozen=True)
@@ -272,6 +275,7 @@ class SetShape:
     hot: HotShape | None
     housing: HousingShape | None
     gaskets: GasketsShape | None
+    feelers: list[str]
 
 
 @dataclass(frozen=True)

@@ -200,7 +200,7 @@ def _proof(record: Record) -> list[Flowable]:
     used |= {t["gauge"] for t in record["setting"]["tries"]} if record["setting"] else set()
     gauges = [g for g in record["gauges"] if g["tag"] in used]
     told = "; ".join(
-        f"{g['tag']} {g['kind']}, U {g['expanded']} (k {g['k']:g}), calibrated {g['calibrated']}, due {g['due']}"
+        f"{g['tag']} {g['kind']} {g['range']}, U {g['expanded']} (k {g['k']:g}), calibrated {g['calibrated']}, due {g['due']}"
         + (" OVERDUE" if g["overdue"] else "")
         for g in gauges
     )

@@ -44,16 +44,6 @@ class IsTechnician(BasePermission):
         return role_of(request.user) in ROLES
 
 
-class IsLead(BasePermission):
-    """Leads only."""
-
-    message = "This needs a lead."
-
-    def has_permission(self, request: Request, view: APIView) -> bool:
-        """Whether the user is a lead."""
-        return role_of(request.user) == LEAD
-
-
 class LeadWrites(IsTechnician):
     """Everybody with a role reads, leads write."""
 

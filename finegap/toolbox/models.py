@@ -2,6 +2,7 @@
 
 from django.db import models
 
+from finegap.core.gauges import GaugeKind
 from finegap.sheets.models import Sheet
 
 
@@ -9,7 +10,7 @@ class Gauge(models.Model):
     """A gauge with its range. ``expanded_mm`` is U of its certificate with coverage factor ``k``."""
 
     tag = models.CharField(max_length=20, unique=True)
-    kind = models.CharField(max_length=60)
+    kind = models.CharField(max_length=60, choices=[(k.value, k.value) for k in GaugeKind])
     low_mm = models.FloatField()
     high_mm = models.FloatField()
     resolution_mm = models.FloatField()
@@ -23,6 +24,7 @@ class Gauge(models.Model):
         ordering = ["tag"]
         constraints = [
             models.CheckConstraint(condition=models.Q(resolution_mm__gt=0), name="resolution_above_zero"),
+            models.CheckConstraint(condition=models.Q(kind__in=[k.value for k in GaugeKind]), name="kind_is_known"),
             models.CheckConstraint(condition=models.Q(low_mm__lt=models.F("high_mm")), name="range_not_reversed"),
             models.CheckConstraint(condition=models.Q(expanded_mm__gte=0, k__gt=0), name="certificate_makes_sense"),
         ]

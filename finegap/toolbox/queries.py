@@ -17,8 +17,7 @@ def gauge_shapes(gauges: Iterable[Gauge], units: Units, today: dt.date) -> list[
         GaugeShape(
             tag=g.tag,
             kind=g.kind,
-            low_mm=g.low_mm,
-            high_mm=g.high_mm,
+            range=f"{length(g.low_mm).bare(units)} to {length(g.high_mm).text(units)}",
             resolution=length(g.resolution_mm, fine=True).text(units),
             expanded=length(g.expanded_mm, fine=True).text(units),
             k=g.k,

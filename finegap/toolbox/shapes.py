@@ -12,8 +12,7 @@ class GaugeShape:
 
     tag: str
     kind: str
-    low_mm: float
-    high_mm: float
+    range: str
     resolution: str
     expanded: str
     k: float

@@ -458,6 +458,8 @@ export interface components {
             open_decision: boolean;
             reason_to_keep: boolean;
             reason_to_change: boolean;
+            gauge: string;
+            out_of_range: string[];
         };
         GasketsShape: {
             now: components["schemas"]["PieceShape"][];
@@ -471,10 +473,7 @@ export interface components {
         GaugeShape: {
             tag: string;
             kind: string;
-            /** Format: double */
-            low_mm: number;
-            /** Format: double */
-            high_mm: number;
+            range: string;
             resolution: string;
             expanded: string;
             /** Format: double */
@@ -719,6 +718,7 @@ export interface components {
             hot: components["schemas"]["HotShape"] | null;
             housing: components["schemas"]["HousingShape"] | null;
             gaskets: components["schemas"]["GasketsShape"] | null;
+            feelers: string[];
         };
         /** @description Zero found. */
         SetZeroRequest: {

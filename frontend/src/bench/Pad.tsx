@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { newId, type Feature, type Gauge, type Job } from '../api/client';
+import { newId, type Feature, type Job } from '../api/client';
 import { useKeys } from '../app/keys';
 import { ProblemNote } from '../app/ProblemNote';
 import { useDraft, useUnit } from '../app/unit';
@@ -158,7 +158,7 @@ function Entry({ job, feature, phase, onDone }: Props) {
             >
               {gauges.map((g) => (
                 <option key={g.tag} value={g.tag}>
-                  {g.tag} {g.kind}
+                  {g.tag} {g.kind} {g.range}
                   {g.overdue ? ', out of date' : ''}
                 </option>
               ))}
@@ -169,7 +169,7 @@ function Entry({ job, feature, phase, onDone }: Props) {
               U {inHand.expanded} (k {inHand.k}), due {inHand.due}
             </p>
           )}
-          {inHand && !covers(inHand, feature) && (
+          {inHand && feature.out_of_range.includes(inHand.tag) && (
             <p className="warning">This size is outside the range of {inHand.tag}.</p>
           )}
           {inHand?.overdue && (
@@ -194,31 +194,7 @@ function Entry({ job, feature, phase, onDone }: Props) {
   );
 }
 
-/** The gauge in hand: the one last used on this feature, else the one last used for its kind, else the first in date. */
+/** The gauge in hand: the one last used on this feature, else the one the bench offers, else the first there is. */
 function useGauge(job: Job, feature: Feature): [string, (tag: string) => void] {
-  const slot = `gauge-${feature.kind}`;
-  const [chosen, setChosen] = useState(() => {
-    const last = job.gauges.find(
-      (g) => g.tag === (feature.readings.at(-1)?.gauge ?? localStorage.getItem(slot)),
-    );
-    if (last && covers(last, feature)) return last.tag;
-    return (job.gauges.find((g) => !g.overdue && suits(g, feature)) ?? job.gauges[0])?.tag ?? '';
-  });
-  return [
-    chosen,
-    (tag: string) => {
-      localStorage.setItem(slot, tag);
-      setChosen(tag);
-    },
-  ];
-}
-
-const SUITS: Record<string, string> = { internal: 'bore', external: 'micrometer', gap: 'feeler' };
-
-function suits(gauge: Gauge, feature: Feature): boolean {
-  return gauge.kind.includes(SUITS[feature.kind] ?? '') && covers(gauge, feature);
-}
-
-function covers(gauge: Gauge, feature: Feature): boolean {
-  return feature.new_mm.every((mm) => gauge.low_mm <= mm && mm <= gauge.high_mm);
+  return useState(() => feature.readings.at(-1)?.gauge || feature.gauge || (job.gauges[0]?.tag ?? ''));
 }

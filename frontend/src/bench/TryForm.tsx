@@ -19,7 +19,7 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
   const [read, setRead] = useDraft();
   const [byGauge, setByGauge] = useState(false);
   const [chosen, setGauge] = useState<string | null>(null);
-  const fitting = job.gauges.filter((g) => !g.overdue && g.kind.includes('feeler') !== byGauge);
+  const fitting = job.gauges.filter((g) => !g.overdue && setting.feelers.includes(g.tag) !== byGauge);
   const gauge = chosen ?? fitting[0]?.tag ?? job.gauges[0]?.tag ?? '';
   const identity = useRef(newId());
   const record = useChange('tries', job.number);

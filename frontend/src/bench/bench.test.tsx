@@ -79,6 +79,7 @@ const SETTING = {
   right: false,
   housing: { hand: 'right', arc: '18.7' },
   gaskets: null,
+  feelers: ['OLD', 'F-1'],
 } as unknown as Setting;
 
 test('a try carries the arc as told, its way, both leaves and the feeler set in date', async () => {

@@ -37,7 +37,10 @@ export function Toolbox() {
                   {lines.map((g) => (
                     <tr key={g.tag}>
                       <th scope="row">
-                        {g.tag} <small>{g.kind}</small>
+                        {g.tag}{' '}
+                        <small>
+                          {g.kind}, {g.range}
+                        </small>
                       </th>
                       <td className="number">{g.resolution}</td>
                       <td className="number">
