@@ -5,11 +5,14 @@ import { Button } from 'react-bootstrap';
 interface Props<T> {
   query: UseQueryResult<T>;
   what: string;
+  /** Said instead of an empty list. */
+  empty?: string;
   children: (data: T) => ReactNode;
 }
 
-/** Waiting, failed, or here: the three states of anything asked of the server. */
-export function Loaded<T>({ query, what, children }: Props<T>) {
+/** Waiting, failed, empty or here: the states of anything asked of the server. */
+export function Loaded<T>({ query, what, empty, children }: Props<T>) {
+  if (empty && Array.isArray(query.data) && query.data.length === 0) return <p className="blank">{empty}</p>;
   if (query.data !== undefined) return <>{children(query.data)}</>;
   if (query.isError) {
     return (

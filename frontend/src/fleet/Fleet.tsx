@@ -12,74 +12,72 @@ export function Fleet() {
   return (
     <div className="page">
       <h1>Fleet</h1>
-      <Loaded query={pumps} what="the fleet">
-        {(lines) =>
-          lines.length === 0 ? (
-            <p className="blank">
-              No pump yet. A lead adds them through the API; the sheet has to be there first.
-            </p>
-          ) : (
-            <table className="ruled wide">
-              <thead>
-                <tr>
-                  <th scope="col">Pump</th>
-                  <th scope="col">Sheet</th>
-                  <th scope="col">Duty</th>
-                  <th scope="col">Overhauls</th>
-                  <th scope="col">Now</th>
+      <Loaded
+        query={pumps}
+        what="the fleet"
+        empty="No pump yet. A lead adds them through the API; the sheet has to be there first."
+      >
+        {(lines) => (
+          <table className="ruled wide">
+            <thead>
+              <tr>
+                <th scope="col">Pump</th>
+                <th scope="col">Sheet</th>
+                <th scope="col">Duty</th>
+                <th scope="col">Overhauls</th>
+                <th scope="col">Now</th>
+              </tr>
+            </thead>
+            <tbody>
+              {lines.map((pump) => (
+                <tr key={pump.tag}>
+                  <th scope="row">
+                    {pump.tag}
+                    <small>
+                      {pump.service}, {pump.location}
+                    </small>
+                  </th>
+                  <td>
+                    <Link to={`/sheets/${pump.slug}/latest`}>{pump.sheet}</Link>
+                    <small>
+                      serial {pump.serial}, {pump.material}
+                    </small>
+                  </td>
+                  <td>
+                    {pump.liquid}, {pump.viscosity} at {pump.temperature}
+                    <small>
+                      {pump.pressure}, {pump.speed}
+                    </small>
+                  </td>
+                  <td>
+                    {pump.jobs.filter((j) => j.signed_at).length === 0 && (
+                      <span className="quiet">none recorded</span>
+                    )}
+                    {pump.jobs
+                      .filter((j) => j.signed_at)
+                      .map((j) => (
+                        <Link key={j.number} to={`/bench/${j.number}/close`} className="past">
+                          {j.signed_at ? day(j.signed_at) : ''}
+                          {j.gap ? `, gap ${j.gap} ${unit}` : ''}
+                        </Link>
+                      ))}
+                  </td>
+                  <td>
+                    {pump.on_bench !== null ? (
+                      <Link className="btn btn-outline-primary" to={`/bench/${pump.on_bench}`}>
+                        On the bench
+                      </Link>
+                    ) : (
+                      <Link className="btn btn-outline-primary" to={`/bench?pump=${pump.tag}`}>
+                        Open a job
+                      </Link>
+                    )}
+                  </td>
                 </tr>
-              </thead>
-              <tbody>
-                {lines.map((pump) => (
-                  <tr key={pump.tag}>
-                    <th scope="row">
-                      {pump.tag}
-                      <small>
-                        {pump.service}, {pump.location}
-                      </small>
-                    </th>
-                    <td>
-                      <Link to={`/sheets/${pump.slug}/latest`}>{pump.sheet}</Link>
-                      <small>
-                        serial {pump.serial}, {pump.material}
-                      </small>
-                    </td>
-                    <td>
-                      {pump.liquid}, {pump.viscosity} at {pump.temperature}
-                      <small>
-                        {pump.pressure}, {pump.speed}
-                      </small>
-                    </td>
-                    <td>
-                      {pump.jobs.filter((j) => j.signed_at).length === 0 && (
-                        <span className="quiet">none recorded</span>
-                      )}
-                      {pump.jobs
-                        .filter((j) => j.signed_at)
-                        .map((j) => (
-                          <Link key={j.number} to={`/bench/${j.number}/close`} className="past">
-                            {j.signed_at ? day(j.signed_at) : ''}
-                            {j.gap ? `, gap ${j.gap} ${unit}` : ''}
-                          </Link>
-                        ))}
-                    </td>
-                    <td>
-                      {pump.on_bench !== null ? (
-                        <Link className="btn btn-outline-primary" to={`/bench/${pump.on_bench}`}>
-                          On the bench
-                        </Link>
-                      ) : (
-                        <Link className="btn btn-outline-primary" to={`/bench?pump=${pump.tag}`}>
-                          Open a job
-                        </Link>
-                      )}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )
-        }
+              ))}
+            </tbody>
+          </table>
+        )}
       </Loaded>
     </div>
   );

@@ -3,6 +3,7 @@ import { Link, useParams } from 'react-router';
 import type { SheetDetail } from '../api/client';
 import { sheetQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
+import { Table } from '../app/Table';
 import { day } from '../app/time';
 import { useUnit } from '../app/unit';
 
@@ -74,39 +75,5 @@ function Detail({ sheet, unit }: { sheet: SheetDetail; unit: string }) {
         />
       </div>
     </>
-  );
-}
-
-function Table({ caption, head, rows }: { caption: string; head: string[]; rows: string[][] }) {
-  return (
-    <table className="ruled">
-      <caption>{caption}</caption>
-      {head.some(Boolean) && (
-        <thead>
-          <tr>
-            {head.map((h, i) => (
-              <th scope="col" key={i}>
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
-      )}
-      <tbody>
-        {rows.map((row, i) => (
-          <tr key={i}>
-            {row.map((cell, j) =>
-              j === 0 ? (
-                <th scope="row" key={j}>
-                  {cell}
-                </th>
-              ) : (
-                <td key={j}>{cell}</td>
-              ),
-            )}
-          </tr>
-        ))}
-      </tbody>
-    </table>
   );
 }

@@ -18,30 +18,26 @@ export function Sheets() {
     <div className="page two-columns">
       <div>
         <h1>Spec sheets</h1>
-        <Loaded query={sheets} what="the sheets">
-          {(lines) =>
-            lines.length === 0 ? (
-              <p className="blank">No sheet yet. Add one from a file on the right.</p>
-            ) : (
-              <ul className="lines">
-                {lines.map((s) => (
-                  <li key={s.slug}>
-                    <Link to={`/sheets/${s.slug}/latest`}>
-                      <b>{s.title}</b>{' '}
-                      <span>
-                        revision {s.revision}, {day(s.date)}
-                      </span>
-                      <small>
-                        {s.family.replace('_', ' ')}, set by {s.means}.{' '}
-                        {s.pumps.length ? `Pumps: ${s.pumps.join(', ')}.` : 'No pump uses it.'}
-                      </small>
-                      {s.revisions.length > 1 && <small>{s.revisions.length} revisions kept.</small>}
-                    </Link>
-                  </li>
-                ))}
-              </ul>
-            )
-          }
+        <Loaded query={sheets} what="the sheets" empty="No sheet yet. Add one from a file on the right.">
+          {(lines) => (
+            <ul className="lines">
+              {lines.map((s) => (
+                <li key={s.slug}>
+                  <Link to={`/sheets/${s.slug}/latest`}>
+                    <b>{s.title}</b>{' '}
+                    <span>
+                      revision {s.revision}, {day(s.date)}
+                    </span>
+                    <small>
+                      {s.family.replace('_', ' ')}, set by {s.means}.{' '}
+                      {s.pumps.length ? `Pumps: ${s.pumps.join(', ')}.` : 'No pump uses it.'}
+                    </small>
+                    {s.revisions.length > 1 && <small>{s.revisions.length} revisions kept.</small>}
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          )}
         </Loaded>
       </div>
       <AddSheet />

@@ -18,53 +18,47 @@ export function Toolbox() {
     <div className="page two-columns">
       <div>
         <h1>Gauges</h1>
-        <Loaded query={gauges} what="the gauges">
-          {(lines) =>
-            lines.length === 0 ? (
-              <p className="blank">No gauge yet.</p>
-            ) : (
-              <table className="ruled">
-                <thead>
-                  <tr>
-                    <th scope="col">Gauge</th>
-                    <th scope="col">Step</th>
-                    <th scope="col">U (k)</th>
-                    <th scope="col">Calibrated</th>
-                    <th scope="col">Due</th>
+        <Loaded query={gauges} what="the gauges" empty="No gauge yet.">
+          {(lines) => (
+            <table className="ruled">
+              <thead>
+                <tr>
+                  <th scope="col">Gauge</th>
+                  <th scope="col">Step</th>
+                  <th scope="col">U (k)</th>
+                  <th scope="col">Calibrated</th>
+                  <th scope="col">Due</th>
+                </tr>
+              </thead>
+              <tbody>
+                {lines.map((g) => (
+                  <tr key={g.tag}>
+                    <th scope="row">
+                      {g.tag}{' '}
+                      <small>
+                        {g.kind}, {g.range}
+                      </small>
+                    </th>
+                    <td className="number">{g.resolution}</td>
+                    <td className="number">
+                      {g.expanded} ({g.k})
+                    </td>
+                    <td>{day(g.calibrated)}</td>
+                    <td className={g.overdue ? 'warning' : ''}>
+                      {day(g.due)}
+                      {g.overdue ? ', out of date' : ''}
+                    </td>
                   </tr>
-                </thead>
-                <tbody>
-                  {lines.map((g) => (
-                    <tr key={g.tag}>
-                      <th scope="row">
-                        {g.tag}{' '}
-                        <small>
-                          {g.kind}, {g.range}
-                        </small>
-                      </th>
-                      <td className="number">{g.resolution}</td>
-                      <td className="number">
-                        {g.expanded} ({g.k})
-                      </td>
-                      <td>{day(g.calibrated)}</td>
-                      <td className={g.overdue ? 'warning' : ''}>
-                        {day(g.due)}
-                        {g.overdue ? ', out of date' : ''}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            )
-          }
+                ))}
+              </tbody>
+            </table>
+          )}
         </Loaded>
       </div>
       <div>
         <h1>Head gaskets on the shelf</h1>
-        <Loaded query={stock} what="the gaskets">
-          {(lines) =>
-            lines.length === 0 ? <p className="blank">No gasket counted yet.</p> : <Shelf lines={lines} />
-          }
+        <Loaded query={stock} what="the gaskets" empty="No gasket counted yet.">
+          {(lines) => <Shelf lines={lines} />}
         </Loaded>
         <CountForm />
       </div>
