@@ -11,9 +11,12 @@ class ByKeyboard(Bench):
     def test_from_opened_job_to_signed_with_a_bearing_housing(self):
         page = self.page
         self.go("/bench")
-        page.get_by_label("H-1").focus()
+        # one Tab goes to the group of pumps, arrows go within it
+        expect(page.get_by_label("H-1")).to_be_visible()
+        self.tab_to(page.locator("input[name=pump]").first)
+        self.tab_to(page.get_by_label("H-1"), "ArrowDown")
         page.keyboard.press("Space")
-        page.keyboard.press("Tab")
+        self.tab_to(page.get_by_label("Why it came in"))
         page.keyboard.type("planned overhaul")
         page.keyboard.press("Enter")
         expect(page.locator(".big-number")).to_have_text("0.12 mm")
@@ -40,22 +43,27 @@ class ByKeyboard(Bench):
         page.keyboard.press("n")
         self.mark_all(5)
         page.keyboard.press("n")
-        page.get_by_role("button", name="Zero is found").press("Enter")
+        expect(page.locator(".headline")).to_contain_text("Find zero")
+        self.tab_to(page.get_by_role("button", name="Zero is found"))
+        page.keyboard.press("Enter")
         expect(page.locator(".headline")).to_contain_text("Open 0.12 mm: turn the housing counterclockwise 18.8 mm")
         self.check("0.18", "0.20")
         expect(page.locator(".headline")).to_contain_text("Close 0.07 mm: turn the housing clockwise 11.0 mm")
         self.check("0.11", "0.13")
         expect(page.locator(".headline")).to_contain_text("0.12 mm is right")
-        page.locator("body").press("u")
+        self.tab_to(page.locator(".unit-switch"), "Shift+Tab")
+        page.keyboard.press("u")
         expect(page.locator(".headline")).to_contain_text("0.005 in is right")
         page.keyboard.press("n")
         self.mark_all(5)
         page.keyboard.press("n")
         expect(page.get_by_role("heading", name="Nothing is open")).to_be_visible()
-        page.get_by_role("button", name="Sign off").press("Enter")
+        self.tab_to(page.get_by_role("button", name="Sign off"))
+        page.keyboard.press("Enter")
         expect(page.locator(".signed-note")).to_contain_text("Signed by Tom")
+        self.tab_to(page.get_by_role("link", name="Report, one page"))
         with page.context.expect_page():
-            page.get_by_role("link", name="Report, one page").press("Enter")
+            page.keyboard.press("Enter")
         report = page.request.get(f"{self.live_server_url}/api/jobs/1/report.pdf")
         self.assertTrue(report.body().startswith(b"%PDF"))
 
@@ -70,7 +78,7 @@ class ByKeyboard(Bench):
     def check(self, goes, stops):
         page = self.page
         tries = page.locator(".tries tbody tr").count()
-        page.get_by_label("Leaf that goes").focus()
+        self.tab_to(page.get_by_label("Leaf that goes"))
         page.keyboard.type(goes)
         page.keyboard.press("Tab")
         page.keyboard.type(stops)
@@ -79,38 +87,117 @@ class ByKeyboard(Bench):
 
 
 class ByTouch(Bench):
+    """Fingers only: text goes in through the field that was touched, everything else is a tap."""
+
     viewport = {"width": 1024, "height": 768}
 
-    def test_gaskets_a_unit_slip_and_what_was_typed_is_kept(self):
+    def test_from_opened_job_to_a_leads_signature_with_gaskets_in_inches(self):
         page = self.page
         self.go("/bench")
+        page.locator(".unit-switch").tap()
         page.get_by_text("G-1").tap()
-        page.get_by_label("Why it came in").fill("noise")
+        self.write(page.get_by_label("Why it came in"), "noise")
         page.get_by_role("button", name="Open job").tap()
+        expect(page.locator(".big-number")).to_have_text("0.005 in")
+        self.mark_all(6)
+        page.get_by_role("link", name="Strip").tap()
+        self.mark_all(6)
         page.get_by_role("link", name="Inspect").tap()
+        self.measure("1 End clearance", ["0.007"])
+        # typed in millimetres while inches are on screen: asked about, nothing lost, put right with one tap
         page.locator('[aria-label^="2 Idler, bore"] .touch').tap()
         expect(page.locator(".pad h2")).to_contain_text("Idler, bore")
         reading = page.locator(".big-field input")
-        reading.fill("1.1835")
+        self.write(reading, "30.19")
         page.get_by_role("button", name="Save reading").tap()
-        expect(page.get_by_role("alert")).to_contain_text("Did you mean inches?")
-        expect(reading).to_have_value("1.1835")
-        page.get_by_role("button", name="It is inches").tap()
-        expect(page.locator(".figures")).to_contain_text("30.061")
-        reading.fill("30.05")
+        expect(page.get_by_role("alert")).to_contain_text("Did you mean millimetres?")
+        expect(reading).to_have_value("30.19")
+        page.get_by_role("button", name="It is millimetres").tap()
+        expect(page.locator(".verdict .call")).to_have_text("Change")
+        expect(page.locator(".figures")).to_contain_text("1.1886")
+        self.measure("3 Idler pin", ["1.1799"] * 4)
+        self.measure("5 Bracket bushing", ["1.5787"] * 4)
+        # begun in inches, finished after the switch: it keeps the unit it was typed in
+        self.measure("6 Shaft at the bushing", ["1.5736"] * 3)
+        self.write(reading, "1.5735")
         page.locator(".unit-switch").tap()
-        expect(reading).to_have_value("30.05 mm")
-        expect(page.locator(".figures")).to_contain_text("1.1835")
+        expect(reading).to_have_value("1.5735 in")
+        expect(page.locator(".figures")).to_contain_text("39.969")
+        page.get_by_role("button", name="Save reading").tap()
+        expect(page.locator(".figures")).to_contain_text("39.967")
         page.locator(".unit-switch").tap()
+
+        page.get_by_role("link", name="Decide").tap()
+        for name in ("Idler, bore", "Idler on its pin"):
+            page.get_by_role("article", name=name, exact=True).get_by_role("button", name="Change").tap()
+        expect(page.get_by_text("Nothing is open")).to_be_visible()
+        page.get_by_role("link", name="Build").tap()
+        self.mark_all(5)
+        self.write(page.locator(".big-field input"), "1.1822")
+        page.get_by_role("button", name="Save reading").tap()
+        expect(page.locator(".verdict .call")).to_have_text("Keep")
+
         page.get_by_role("link", name="Set").tap()
-        expect(page.locator(".headline")).to_contain_text("Start with 0.25 mm under the head")
-        page.get_by_label("Leaf that goes").fill("0.19")
-        page.get_by_label("Leaf that does not").fill("0.21")
-        page.get_by_role("button", name="Record try 1").tap()
-        expect(page.locator(".headline")).to_contain_text("Close 0.08 mm: take out 0.25 mm, put in")
+        expect(page.locator(".headline")).to_contain_text("Start with 0.010 in under the head")
+        self.check("0.0075", "0.0083")
+        expect(page.locator(".headline")).to_contain_text("Close 0.003 in: take out 0.010 in, put in")
+        self.check("0.0045", "0.0049")
+        expect(page.locator(".headline")).to_contain_text("0.005 in is right")
+        page.get_by_role("link", name="Prove").tap()
+        self.mark_all(5)
+
+        # a reading by a gauge past its date: the technician is stopped, the lead signs with a reason
+        page.get_by_role("link", name="Inspect").tap()
+        page.locator('[aria-label^="3 Idler pin"] .touch').tap()
+        expect(page.locator(".pad h2")).to_contain_text("Idler pin")
+        page.get_by_label("Gauge in hand").select_option("OLD")
+        expect(page.get_by_text("a lead has to sign")).to_be_visible()
+        self.write(page.locator(".big-field input"), "1.1799")
+        page.get_by_role("button", name="Save reading").tap()
+        expect(page.locator(".reading-list .fold")).to_contain_text("5 readings")
         page.get_by_role("link", name="Close").tap()
-        expect(page.locator(".blockers")).to_contain_text("Hold point not done")
+        expect(page.locator(".blockers")).to_contain_text("OLD is past its calibration date")
         expect(page.get_by_role("button", name="Sign off")).to_be_disabled()
+        self.sign_in("lena")
+        page.reload()
+        sign = page.get_by_role("button", name="Sign off as Lena")
+        sign.tap()
+        expect(page.get_by_role("alert")).to_contain_text("only with a reason")
+        self.write(page.get_by_label("Reason"), "checked on the block this morning")
+        sign.tap()
+        expect(page.get_by_text("Signed by Lena").first).to_be_visible()
+        expect(page.locator("section", has_text="End clearance as left").first).to_contain_text("checked on the block")
+
+    def write(self, field, text):
+        field.tap()
+        field.fill(text)
+
+    def measure(self, balloon, values):
+        page = self.page
+        page.locator(f'[aria-label^="{balloon}"] .touch').tap()
+        expect(page.locator(".pad h2")).to_contain_text(balloon[2:])
+        for count, value in enumerate(values, start=1):
+            self.write(page.locator(".big-field input"), value)
+            page.get_by_role("button", name="Save reading").tap()
+            if count < len(values) or len(values) == 3:
+                expect(page.locator(".reading-list .fold")).to_contain_text(f"{count} reading")
+                expect(page.locator(".big-field input")).to_have_value("")
+
+    def mark_all(self, count):
+        page = self.page
+        for done in range(count):
+            expect(page.locator(".ribbon .present")).to_contain_text(f"{done} of {count}")
+            page.wait_for_timeout(450)  # a step has to be on screen long enough to be read
+            page.locator(".present-step .btn").tap()
+        expect(page.locator(".all-done")).to_be_visible()
+
+    def check(self, goes, stops):
+        page = self.page
+        tries = page.locator(".tries tbody tr").count()
+        self.write(page.get_by_label("Leaf that goes"), goes)
+        self.write(page.get_by_label("Leaf that does not"), stops)
+        page.get_by_role("button", name=f"Record try {tries + 1}").tap()
+        expect(page.locator(".tries tbody tr")).to_have_count(tries + 1)
 
 
 class TwoHands(Bench):

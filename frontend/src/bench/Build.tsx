@@ -9,9 +9,10 @@ export function Build({ job }: { job: Job }) {
   const changed = job.features.filter((f) => f.decision?.decided === 'change');
   const parts = new Set(changed.flatMap((f) => (f.parts.length ? f.parts : [f.key])));
   const measurable = job.features.filter((f) => parts.has(f.key));
-  const [chosen, setChosen] = useState('');
-  const selected =
-    measurable.find((f) => f.key === chosen) ?? measurable.find((f) => !f.left) ?? measurable[0];
+  const open = measurable.find((f) => !f.left) ?? measurable[0];
+  // Kept while its stations are taken: one reading does not finish a part.
+  const [chosen, setChosen] = useState(open?.key);
+  const selected = measurable.find((f) => f.key === chosen) ?? open;
   return (
     <div className="stage two-columns">
       <div>
@@ -34,7 +35,13 @@ export function Build({ job }: { job: Job }) {
                 </button>
               ))}
             </div>
-            <Pad key={selected.key} job={job} feature={selected} phase="left" />
+            <Pad
+              key={selected.key}
+              job={job}
+              feature={selected}
+              phase="left"
+              onDone={() => setChosen(measurable.find((f) => !f.left && f !== selected)?.key ?? selected.key)}
+            />
           </>
         ) : (
           <p className="quiet">Nothing was decided to be changed, so nothing new has to be measured.</p>
