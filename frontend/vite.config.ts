@@ -6,6 +6,10 @@ export default defineConfig(({ command }) => ({
   base: command === 'build' ? '/static/' : '/',
   plugins: [react()],
   build: { assetsDir: 'app', target: 'es2022', chunkSizeWarningLimit: 600 },
-  server: { proxy: { '/api': 'http://127.0.0.1:8000', '/sign-in': 'http://127.0.0.1:8000' } },
+  server: {
+    proxy: Object.fromEntries(
+      ['/api', '/sign-in', '/sign-out', '/no-role', '/static'].map((path) => [path, 'http://127.0.0.1:8000']),
+    ),
+  },
   test: { environment: 'jsdom', setupFiles: ['src/test-setup.ts'], globals: false },
 }));

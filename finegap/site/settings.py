@@ -25,6 +25,9 @@ DEBUG = os.environ.get("FINEGAP_DEBUG") == "1"
 DEMO = os.environ.get("FINEGAP_DEMO") == "1"
 """Offer one-click sign-in as the demo people. Only ``make demo`` sets it."""
 
+if DEBUG:
+    CSRF_TRUSTED_ORIGINS = ["http://localhost:5173"]  # Vite, which passes the API on
+
 ALLOWED_HOSTS = os.environ.get("FINEGAP_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
 
 INSTALLED_APPS = [
