@@ -19,6 +19,7 @@ ARGUMENTS = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-backgroun
 VIEWS = {
     "bench": "/bench",
     "prepare": "/bench/2/prepare",
+    "strip": "/bench/2/strip",
     "inspect": "/bench/2/inspect?gap=idler_bore",
     "decide": "/bench/2/decide",
     "build": "/bench/1/build",

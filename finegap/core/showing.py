@@ -27,6 +27,7 @@ class Kind(Enum):
 
     LENGTH = (Dimension.LENGTH, ("mm", 2, "mm"), ("in", 3, "in"))
     FINE_LENGTH = (Dimension.LENGTH, ("mm", 3, "mm"), ("in", 4, "in"))
+    UNCERTAINTY = (Dimension.LENGTH, ("mm", 5, "mm"), ("in", 6, "in"))
     ARC = (Dimension.LENGTH, ("mm", 1, "mm"), ("in", 2, "in"))
     ANGLE = (Dimension.ANGLE, ("deg", 1, "°"), ("deg", 1, "°"))
     TORQUE = (Dimension.TORQUE, ("N.m", 0, "N·m"), ("lbf.ft", 0, "lbf·ft"))
@@ -82,6 +83,11 @@ def unit_sign(kind: Kind, units: Units) -> str:
 def length(mm: float, fine: bool = False) -> Amount:
     """A length in millimetres as an amount to show."""
     return Amount(mm, Kind.FINE_LENGTH if fine else Kind.LENGTH)
+
+
+def uncertainty(mm: float) -> Amount:
+    """A standard uncertainty or guard in a working: enough digits (JCGM 100, 7.2.6) that the sum can be done again by hand."""
+    return Amount(mm, Kind.UNCERTAINTY)
 
 
 def rule_fraction(mm: float) -> str:

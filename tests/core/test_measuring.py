@@ -208,6 +208,21 @@ class Verdicts(unittest.TestCase):
                 self.assertIn("in", verdict.sentence.render(Units.IN))
 
 
+class Redone(unittest.TestCase):
+    def test_a_working_can_be_done_again_from_the_numbers_it_shows(self):
+        """By hand, so to say: scipy's Student t on the printed figures, in either unit system."""
+        result = summarize(at("12", 34.141, 34.143) + at("3", 34.122), Statistic.LARGEST, "bore", fine=True)
+        verdict = judge(result.value_mm, result.u_mm, result.dof, Limit(None, 34.145), fine=True)
+        for units in Units:
+            size = {g.symbol: float(g.amount.bare(units)) for g in result.working.given if g.symbol not in ("ν",)}
+            u = math.sqrt(size["u₁"] ** 2 + size["u₂"] ** 2 + size["u₃"] ** 2)
+            self.assertAlmostEqual(u / size["u"], 1, delta=0.05)
+            shown = {g.symbol: float(g.amount.bare(units)) for g in verdict.working.given}
+            p = stats.t.cdf((shown["M"] - shown["x"]) / shown["u"], shown["ν"])
+            self.assertAlmostEqual(p, verdict.probability, delta=0.02)
+            self.assertAlmostEqual(stats.t.ppf(0.95, shown["ν"]) * shown["u"] / shown["g"], 1, delta=0.05)
+
+
 class Plausible(unittest.TestCase):
     def check(self, typed, unit, expected, is_gap=False):
         check_plausible(parse(typed, Dimension.LENGTH, "bore", unit), "bore", expected, is_gap)

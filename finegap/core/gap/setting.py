@@ -12,7 +12,7 @@ from finegap.core.gap.move import Move, Way, Window
 from finegap.core.measuring.uncertainty import coverage_factor, from_interval
 from finegap.core.measuring.verdict import Call, Limit, School, Verdict, judge
 from finegap.core.sheet import GasketMeans, HousingMeans
-from finegap.core.showing import Sentence, length
+from finegap.core.showing import Sentence, length, uncertainty
 from finegap.core.working import Given, Working
 
 
@@ -88,7 +88,7 @@ def feeler_check(goes_mm: float, stops_mm: float, field: str = "feeler") -> tupl
         given=(
             Given("a", "leaf that goes", length(goes_mm, fine=True)),
             Given("b", "leaf that does not", length(stops_mm, fine=True)),
-            Given("u", "standard uncertainty", length(u, fine=True)),
+            Given("u", "standard uncertainty", uncertainty(u)),
         ),
         result=Sentence("{x} ± {h}", {"x": length(value, fine=True), "h": length((stops_mm - goes_mm) / 2, fine=True)}),
         source="JCGM 100:2008, 4.3.7 (rectangular distribution)",

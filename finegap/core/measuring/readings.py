@@ -17,7 +17,7 @@ from finegap.core.measuring.uncertainty import (
     from_resolution,
     pooled_repeatability,
 )
-from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.showing import Amount, Kind, Sentence, length, uncertainty
 from finegap.core.working import Given, Working
 
 _FINE_STEP_MM = 0.01
@@ -137,7 +137,7 @@ def summarize(readings: Sequence[Reading], statistic: Statistic, title: str, fin
     repeats = len(readings) if statistic is Statistic.AS_MEASURED else len(groups[deciding])
     gauge = max((r.gauge for r in groups[deciding]), key=lambda g: combine(g.systematic).u)
     repeatability, notes = _repeatability(spread, dof, repeats, gauge)
-    uncertainty = combine((repeatability, *gauge.systematic))
+    combined = combine((repeatability, *gauge.systematic))
     values = list(means.values())
     planes = _by_plane(groups, means)
     return Result(
@@ -148,8 +148,8 @@ def summarize(readings: Sequence[Reading], statistic: Statistic, title: str, fin
         spread_mm=max(values) - min(values),
         out_of_round_mm=max((max(p) - min(p) for p in planes if len(p) > 1), default=None),
         taper_mm=_taper(planes),
-        uncertainty=uncertainty,
-        working=_working(title, statistic, value, uncertainty, repeats, fine, notes),
+        uncertainty=combined,
+        working=_working(title, statistic, value, combined, repeats, fine, notes),
         fine=fine,
         notes=notes,
     )
@@ -162,15 +162,15 @@ def running_clearance(bore: Result, shaft: Result, title: str) -> Result:
     errs on the safe side (JCGM 100:2008, 5.2.2).
     """
     value = bore.value_mm - shaft.value_mm
-    uncertainty = combine((*bore.uncertainty.components, *shaft.uncertainty.components))
+    combined = combine((*bore.uncertainty.components, *shaft.uncertainty.components))
     working = Working(
         title=title,
         formula="c = B − d,   u(c) = √(u(B)² + u(d)²)",
         given=(
             Given("B", "bore, largest station", length(bore.value_mm, fine=True)),
-            Given("u(B)", "its standard uncertainty", length(bore.u_mm, fine=True)),
+            Given("u(B)", "its standard uncertainty", uncertainty(bore.u_mm)),
             Given("d", "shaft or pin, smallest station", length(shaft.value_mm, fine=True)),
-            Given("u(d)", "its standard uncertainty", length(shaft.u_mm, fine=True)),
+            Given("u(d)", "its standard uncertainty", uncertainty(shaft.u_mm)),
         ),
         result=length(value, fine=True),
         source="definition of running clearance; JCGM 100:2008, 5.1.2",
@@ -184,7 +184,7 @@ def running_clearance(bore: Result, shaft: Result, title: str) -> Result:
         spread_mm=bore.spread_mm + shaft.spread_mm,
         out_of_round_mm=None,
         taper_mm=None,
-        uncertainty=uncertainty,
+        uncertainty=combined,
         working=working,
         fine=bore.fine and shaft.fine,
         notes=working.notes,
@@ -240,9 +240,9 @@ def _working(
         formula=f"x = {statistic.value},   u = √(Σ uᵢ²),   U = k·u,   k = t({CONFIDENCE:.0%}, ν)",
         given=(
             Given("x", statistic.value, length(value, fine)),
-            Given("u₁", f"repeatability, mean of {repeats}", length(repeatability.u, fine=True)),
-            *(Given(f"u{sub}", c.name, length(c.u, fine=True)) for sub, c in zip("₂₃", systematic, strict=True)),
-            Given("u", "combined standard uncertainty", length(combined.u, fine=True)),
+            Given("u₁", f"repeatability, mean of {repeats}", uncertainty(repeatability.u)),
+            *(Given(f"u{sub}", c.name, uncertainty(c.u)) for sub, c in zip("₂₃", systematic, strict=True)),
+            Given("u", "combined standard uncertainty", uncertainty(combined.u)),
             Given("ν", "effective degrees of freedom", Amount(combined.dof, Kind.NUMBER)),
             Given("k", "coverage factor", Amount(k, Kind.NUMBER)),
         ),

@@ -12,7 +12,7 @@ from enum import Enum
 
 from finegap.core.errors import FieldError
 from finegap.core.measuring.uncertainty import probability_below, quantile
-from finegap.core.showing import Amount, Kind, Sentence, Units, length
+from finegap.core.showing import Amount, Kind, Sentence, Units, length, uncertainty
 from finegap.core.working import Given, Working
 
 PROOF = 0.95
@@ -185,10 +185,10 @@ def _working(
         formula=f"p = {' − '.join(parts)},   g = t({PROOF:.0%} one-sided, ν)·u",
         given=(
             Given("x", "result", length(value, fine)),
-            Given("u", "standard uncertainty", length(u, fine=True)),
+            Given("u", "standard uncertainty", uncertainty(u)),
             Given("ν", "effective degrees of freedom (F: Student t, normal where infinite)", Amount(dof, Kind.NUMBER)),
             *bounds,
-            Given("g", "guard: nearer than this to a limit is in doubt", length(guard, fine=True)),
+            Given("g", "guard: nearer than this to a limit is in doubt", uncertainty(guard)),
         ),
         result=Sentence("conforms with {p}", {"p": Amount(100 * probability, Kind.PERCENT)}),
         source="JCGM 106:2012, 7; ISO 14253-1:2017",

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { NavLink, useNavigate, useParams } from 'react-router';
+import { Link, NavLink, useNavigate, useParams } from 'react-router';
 import type { Job } from '../api/client';
 import { jobQuery } from '../api/queries';
 import { useKeys } from '../app/keys';
@@ -12,7 +12,7 @@ import { Inspect } from './Inspect';
 import { Prepare } from './Prepare';
 import { Prove } from './Prove';
 import { SetGap } from './SetGap';
-import { isStage, nextStage, openIn, presentStage, STAGES, type StageKey } from './stages';
+import { isStage, nextStage, openIn, passedOver, presentStage, STAGES, type StageKey } from './stages';
 import { Strip } from './Strip';
 
 const SCREENS: Record<StageKey, (props: { job: Job }) => React.ReactNode> = {
@@ -76,8 +76,21 @@ function Bench({ job, stage }: { job: Job; stage: StageKey }) {
           Signed by {job.signed.by}. Shown as it was then; it can be read, not changed.
         </p>
       )}
+      <PassedOver job={job} stage={stage} />
       <Screen job={job} />
     </div>
+  );
+}
+
+/** Work begun before it was made safe is said on every later stage until it is. */
+function PassedOver({ job, stage }: { job: Job; stage: StageKey }) {
+  const [first, ...more] = job.signed ? [] : passedOver(job, stage);
+  if (!first) return null;
+  return (
+    <p className="passed-over" role="status">
+      <b>Not made sure of yet:</b> <Link to={`/bench/${job.number}/${first.stage}`}>{first.text}</Link>
+      {more.length > 0 && ` And ${more.length} more.`}
+    </p>
   );
 }
 

@@ -7,7 +7,7 @@ import { Steps } from './Steps';
 export function Strip({ job }: { job: Job }) {
   const navigate = useNavigate();
   return (
-    <div className="stage two-columns">
+    <div className="stage steps-and-drawing">
       <Steps job={job} stage="strip" />
       <section aria-label="The pump">
         <Section

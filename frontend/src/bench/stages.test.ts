@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { Job } from '../api/client';
-import { isStage, nextStage, openIn, presentStage, STAGES } from './stages';
+import { isStage, nextStage, openIn, passedOver, presentStage, STAGES } from './stages';
 
 function job(open: string[], more: Partial<Job> = {}): Job {
   const stages = STAGES.map(([key]) => ({ key, done: open.includes(key) ? 1 : 3, of: 3 }));
@@ -21,6 +21,21 @@ test('stages follow in working order, and the last has no next', () => {
   expect(isStage('set')).toBe(true);
   expect(isStage('elsewhere')).toBe(false);
   expect(isStage(undefined)).toBe(false);
+});
+
+test('hold points passed over are those undone in an earlier stage', () => {
+  const step = (key: string, stage: string, hold: boolean, by: string | null) => ({ key, stage, hold, by });
+  const steps = [
+    step('isolate', 'prepare', true, null),
+    step('drain', 'prepare', true, 'Ines'),
+    step('tools', 'prepare', false, null),
+    step('free_turn', 'prove', true, null),
+  ] as Job['steps'];
+  const over = (stage: 'prepare' | 'strip' | 'close') =>
+    passedOver(job([], { steps }), stage).map((s) => s.key);
+  expect(over('prepare')).toEqual([]);
+  expect(over('strip')).toEqual(['isolate']);
+  expect(over('close')).toEqual(['isolate', 'free_turn']);
 });
 
 test('the ribbon says what is open in each', () => {

@@ -27,6 +27,12 @@ export function presentStage(job: Job): StageKey {
   return isStage(open?.key) ? open.key : 'close';
 }
 
+/** Hold points passed over: undone in a stage before the one in hand. */
+export function passedOver(job: Job, stage: StageKey): Job['steps'] {
+  const place = (key: string) => STAGES.findIndex(([k]) => k === key);
+  return job.steps.filter((s) => s.hold && s.by === null && place(s.stage) < place(stage));
+}
+
 /** What is still open in a stage, in a few words. */
 export function openIn(job: Job, key: StageKey): string {
   const stage = job.stages.find((s) => s.key === key);
