@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 import os
 import socket
+import subprocess
 import sys
 from pathlib import Path
 
@@ -26,9 +27,17 @@ def main() -> None:
     prepare()
     url = f"http://127.0.0.1:{port}/"
     print(f"Fine Gap, demo works: {url}   (Ctrl-C stops it; the data stays in {os.environ.get('FINEGAP_VAR', 'var')})", flush=True)
+    play_gauges(port)
     gunicorn = Path(sys.executable).with_name("gunicorn")
     arguments = ["--bind", f"127.0.0.1:{port}", "--workers", "2", "--threads", "4", "--log-level", "warning"]
     os.execv(gunicorn, [str(gunicorn), *arguments, "finegap.site.wsgi"])
+
+
+def play_gauges(port: int) -> None:
+    """Start the stand-in for the gauge receiver beside the demo; it ends with it."""
+    receiver = os.environ.setdefault("FINEGAP_RECEIVER_PORT", str(port + 951 if port + 951 <= 65535 else port - 951))
+    stand_in = ["-m", "finegap.toolbox.stand_in", "--port", receiver, "--sizes", str(ROOT / "demo/true-sizes.json")]
+    subprocess.Popen([sys.executable, *stand_in], cwd=ROOT)
 
 
 def checked_port(text: str) -> int:

@@ -2,25 +2,29 @@
 
 from __future__ import annotations
 
+import uuid
 from collections.abc import Callable
 from typing import Any
 
-from django.http import Http404, HttpResponse
+from django.http import FileResponse, Http404, HttpResponse
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
+from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from finegap.bench import queries, services, shapes
-from finegap.core.job import Decided, Phase
+from finegap.core.facts import Decided, Phase
 from finegap.site.api import UNIT, Error, actor_of, answer, checked, shape_serializer, units_of
 from finegap.site.plain import plain
 from finegap.site.security import LEAD, role_of
+from finegap.toolbox import receiver
 
 JobAnswer = shape_serializer(shapes.JobShape)
 JobLineAnswer = shape_serializer(shapes.JobLine)
+WearAnswer = shape_serializer(shapes.WearShape)
 _ERRORS = {409: Error, 422: Error}
 
 
@@ -30,6 +34,7 @@ class OpenJob(serializers.Serializer[Any]):
     pump = serializers.CharField(max_length=30, allow_blank=True)
     reason = serializers.CharField(max_length=200, allow_blank=True)
     hours_run = serializers.CharField(max_length=20, allow_blank=True, default="")
+    symptom = serializers.CharField(max_length=40, allow_blank=True, default="")
 
 
 class Change(serializers.Serializer[Any]):
@@ -43,6 +48,89 @@ class MarkStep(Change):
 
     id = serializers.UUIDField()
     step = serializers.CharField(max_length=40)
+    note = serializers.CharField(max_length=300, allow_blank=True, default="")
+    skip = serializers.CharField(max_length=300, allow_blank=True, default="")
+
+
+class SetKnown(Change):
+    """What is put right of what has to be known; what is left out stays as it is."""
+
+    serial = serializers.CharField(max_length=60, allow_blank=True, required=False)
+    liquid = serializers.CharField(max_length=80, allow_blank=True, required=False)
+    hazards = serializers.CharField(max_length=200, allow_blank=True, required=False)
+    viscosity = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    temperature = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    casing = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    pressure = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    speed = serializers.CharField(max_length=20, allow_blank=True, required=False)
+    hours_run = serializers.CharField(max_length=20, allow_blank=True, required=False)
+    old_meter_last = serializers.CharField(max_length=20, allow_blank=True, required=False)
+    new_meter_first = serializers.CharField(max_length=20, allow_blank=True, required=False)
+    reason = serializers.CharField(max_length=200, allow_blank=True, required=False)
+    symptom = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    place = serializers.CharField(max_length=10, allow_blank=True, required=False)
+    room = serializers.CharField(max_length=200, allow_blank=True, required=False)
+    build = serializers.DictField(child=serializers.CharField(max_length=40), required=False)
+
+
+class SayOnHand(Change):
+    """Whether something the job needs is on hand."""
+
+    id = serializers.UUIDField()
+    item = serializers.CharField(max_length=120)
+    here = serializers.BooleanField()
+
+
+class LookAt(Change):
+    """What was seen on a part."""
+
+    id = serializers.UUIDField()
+    feature = serializers.CharField(max_length=40)
+    phase = serializers.ChoiceField([p.value for p in Phase], default="found")
+    damages = serializers.ListField(child=serializers.CharField(max_length=40), max_length=30)
+    note = serializers.CharField(max_length=300, allow_blank=True, default="")
+
+
+class RecordSet(Change):
+    """A set of readings pasted from a spreadsheet."""
+
+    id = serializers.UUIDField()
+    feature = serializers.CharField(max_length=40)
+    phase = serializers.ChoiceField([p.value for p in Phase], default="found")
+    text = serializers.CharField(max_length=20_000, allow_blank=True, trim_whitespace=False)
+    gauge = serializers.CharField(max_length=20, allow_blank=True)
+    confirmed = serializers.BooleanField(default=False)
+
+
+class AttachPhoto(Change):
+    """A photograph of a part or of a step."""
+
+    id = serializers.UUIDField()
+    feature = serializers.CharField(max_length=40, allow_blank=True, default="")
+    step = serializers.CharField(max_length=40, allow_blank=True, default="")
+    note = serializers.CharField(max_length=200, allow_blank=True, default="")
+    file = serializers.FileField()
+
+
+class RemovePhoto(Change):
+    """A photograph taken off."""
+
+    photo = serializers.UUIDField()
+
+
+class PullReading(serializers.Serializer[Any]):
+    """Which gauge is asked, where on which part it stands."""
+
+    feature = serializers.CharField(max_length=40)
+    station = serializers.CharField(max_length=40)
+    gauge = serializers.CharField(max_length=20)
+
+
+class Pulled(serializers.Serializer[Any]):
+    """What the receiver sent, to be saved as if typed."""
+
+    typed = serializers.CharField()
+    note = serializers.CharField(allow_blank=True)
 
 
 class ClearStep(Change):
@@ -60,6 +148,10 @@ class RecordReading(Change):
     phase = serializers.ChoiceField([p.value for p in Phase], default="found")
     typed = serializers.CharField(max_length=40, allow_blank=True)
     gauge = serializers.CharField(max_length=20, allow_blank=True)
+    stops = serializers.CharField(max_length=40, allow_blank=True, default="")
+    part = serializers.CharField(max_length=20, allow_blank=True, default="")
+    material = serializers.CharField(max_length=40, allow_blank=True, default="")
+    taken = serializers.ChoiceField(["typed", "receiver"], default="typed")
     confirmed = serializers.BooleanField(default=False)
 
 
@@ -119,7 +211,7 @@ class Jobs(APIView):
     def post(self, request: Request) -> Response:
         """Open a job on a pump."""
         data = checked(OpenJob, request)
-        job = services.open_job(actor_of(request), data["pump"], data["reason"], data["hours_run"])
+        job = services.open_job(actor_of(request), data["pump"], data["reason"], data["hours_run"], data["symptom"])
         return _job(job.number, request, 201)
 
 
@@ -192,7 +284,8 @@ class StepDone(_ChangeJob):
 
     def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
         """By name and time."""
-        services.mark_step(seen, data["id"], data["step"])
+        is_lead = bool(data["skip"]) and role_of(seen.actor) == LEAD
+        services.mark_step(seen, data["id"], data["step"], data["note"], data["skip"], is_lead)
 
 
 @_documented(ClearStep)
@@ -229,6 +322,126 @@ class Decisions(_ChangeJob):
     def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
         """Against the verdict only with a reason."""
         services.decide(seen, data["id"], data["feature"], data["decided"], data["reason"])
+
+
+@_documented(SetKnown)
+class Known(_ChangeJob):
+    """Put right what has to be known."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """All of it or nothing."""
+        services.set_known(seen, services.NewKnown(**data))
+
+
+@_documented(SayOnHand)
+class OnHand(_ChangeJob):
+    """Say what is on hand."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """Here, or missing."""
+        services.say_on_hand(seen, data["id"], data["item"], data["here"])
+
+
+@_documented(LookAt)
+class Looks(_ChangeJob):
+    """Record what was seen on a part."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """No damage means sound."""
+        services.look_at(seen, data["id"], data["feature"], data["damages"], data["note"], data["phase"])
+
+
+@_documented(RecordSet)
+class ReadingSets(_ChangeJob):
+    """Record a pasted set of readings."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """All of it or nothing."""
+        services.record_set(seen, services.NewSet(**data))
+
+
+@_documented(AttachPhoto)
+class Photos(_ChangeJob):
+    """Attach a photograph."""
+
+    parser_classes = [MultiPartParser]
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """Checked and made small."""
+        services.attach_photo(seen, services.NewPhoto(**data))
+
+
+@_documented(RemovePhoto)
+class PhotoRemoved(_ChangeJob):
+    """Take a photograph off."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """The log says so."""
+        services.remove_photo(seen, data["photo"])
+
+
+class PhotoFile(APIView):
+    """One photograph, to whoever may see the job."""
+
+    @extend_schema(responses={(200, "image/jpeg"): OpenApiTypes.BINARY, 404: Error})
+    def get(self, request: Request, number: int, photo: uuid.UUID) -> FileResponse:
+        """The picture itself."""
+        kept = queries.photo_of(number, photo)
+        if kept is None:
+            raise Http404
+        response = FileResponse(kept.file.open("rb"), content_type="image/jpeg")
+        response["Cache-Control"] = "private, max-age=31536000, immutable"
+        return response
+
+
+class Wear(APIView):
+    """How one part wears."""
+
+    @extend_schema(parameters=[UNIT], responses={200: WearAnswer, 404: Error})
+    def get(self, request: Request, number: int, feature: str) -> Response:
+        """Its lives, band and limit."""
+        view = queries.wear_view(number, feature, units_of(request))
+        if view is None:
+            raise Http404
+        return answer(view)
+
+
+class Order(APIView):
+    """What to order for a job."""
+
+    @extend_schema(
+        parameters=[UNIT],
+        responses={
+            (200, "application/pdf"): OpenApiTypes.BINARY,
+            (200, "text/csv"): OpenApiTypes.STR,
+            (200, "text/plain"): OpenApiTypes.STR,
+            404: Error,
+        },
+    )
+    def get(self, request: Request, number: int, kind: str) -> HttpResponse:
+        """As a table, a page, or text for the clipboard."""
+        from finegap.exchange import order
+
+        view = queries.job_view(number, units_of(request))
+        record = plain(view)
+        if view is None or record["order"] is None:
+            raise Http404
+        return HttpResponse(
+            order.MAKERS[kind](record),
+            content_type=order.TYPES[kind],
+            headers={"Content-Disposition": f'inline; filename="order-job-{number}.{kind}"'},
+        )
+
+
+class Pull(APIView):
+    """Ask the receiver for a gauge's reading."""
+
+    @extend_schema(request=PullReading, parameters=[UNIT], responses={200: Pulled, 409: Error, 422: Error})
+    def post(self, request: Request, number: int) -> Response:
+        """The reading as text, to be saved as if typed; nothing is recorded here."""
+        data = checked(PullReading, request)
+        pulled = receiver.pull(data["gauge"], receiver.Place(number, data["feature"], data["station"]))
+        return answer({"typed": pulled.typed, "note": pulled.note})
 
 
 @_documented(SetZero)

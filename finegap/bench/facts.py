@@ -10,13 +10,20 @@ from functools import lru_cache
 from django.contrib.auth.models import User
 from django.utils import timezone
 
-from finegap.bench.models import Decision, Job, Reading, StepMark, Try
-from finegap.core import job as core
+from finegap.bench.models import Decision, Job, Look, OnHand, Photo, Reading, SizeOnRecord, StepMark, Try
+from finegap.core import facts as core
+from finegap.core.families.model import Family
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import Check, TryMade
 from finegap.core.gauges import Choice, GaugeKind
 from finegap.core.measuring import readings as measuring
+from finegap.core.measuring.temperature import Warm
+from finegap.core.procedure import ShopStep, in_force
+from finegap.core.quantities import Dimension
 from finegap.core.sheet import SpecSheet, read_sheet
+from finegap.core.showing import Sentence
+from finegap.core.wear.hours import MeterReading
+from finegap.core.wear.lives import Size, Visit
 from finegap.toolbox.models import GasketStock, Gauge
 
 
@@ -26,11 +33,13 @@ class Records:
 
     job: Job
     gauges: list[Gauge]
-    cabinet: tuple[Choice, ...]
     names: dict[int, str]
     readings: list[Reading]
     steps: list[StepMark]
     decisions: list[Decision]
+    looks: list[Look]
+    on_hand: list[OnHand]
+    photos: list[Photo]
     tries: list[Try]
     facts: core.Facts
 
@@ -45,22 +54,35 @@ def sheet_of(job: Job) -> SpecSheet:
     return _sheet(json.dumps(job.revision.content))
 
 
+def family_of(job: Job) -> Family:
+    """The family as the job's pump is built, with the procedure the job goes by."""
+    return in_force(sheet_of(job).family_of(job.build), shop_of(job))
+
+
+def shop_of(job: Job) -> tuple[ShopStep, ...]:
+    """The shop's version of the procedure that the job keeps; none where the family's own is followed."""
+    return tuple(ShopStep(**step) for step in job.procedure.steps) if job.procedure else ()
+
+
 def core_gauge(gauge: Gauge) -> measuring.Gauge:
     """A gauge as the core knows it."""
-    return measuring.Gauge(gauge.tag, gauge.resolution_mm, gauge.expanded_mm, gauge.k, gauge.repeatability_mm)
+    return measuring.Gauge(gauge.tag, gauge.resolution, gauge.expanded, gauge.k, gauge.repeatability)
 
 
 def core_choice(gauge: Gauge) -> Choice:
     """A gauge as the core chooses among them."""
     overdue = gauge.due < timezone.localdate()
-    return Choice(gauge.tag, GaugeKind(gauge.kind), gauge.low_mm, gauge.high_mm, gauge.expanded_mm, overdue)
+    return Choice(core_gauge(gauge), GaugeKind(gauge.kind), gauge.low, gauge.high, overdue, tuple(gauge.leaves_um))
+
+
+def reads_lengths(gauge: Gauge) -> bool:
+    """Whether it can measure a part at all: a torque wrench cannot."""
+    return GaugeKind(gauge.kind).dimension is Dimension.LENGTH
 
 
 def load(job: Job) -> Records:
     """Read a job's rows and make the facts."""
     readings = list(job.readings.all())
-    steps = list(job.steps.all())
-    decisions = list(job.decisions.all())
     tries = list(job.tries.all())
     # A few gauges serve many readings: joined here once, not row by row in SQL.
     gauges = {gauge.pk: gauge for gauge in Gauge.objects.all()}
@@ -68,22 +90,30 @@ def load(job: Job) -> Records:
         reading.gauge = gauges[reading.gauge_id]
     for one in tries:
         one.gauge = gauges[one.gauge_id] if one.gauge_id else None
+    steps, decisions, looks = list(job.steps.all()), list(job.decisions.all()), list(job.looks.all())
     stock = GasketStock.objects.filter(sheet=job.revision.sheet_id).values_list("thickness_um", "count")
     sheet = sheet_of(job)
+    build = {**sheet.build, **job.build}
     facts = core.Facts(
         sheet=sheet,
-        duty=core.Duty(job.material, job.viscosity_mm2_s, job.temperature_c, job.casing_c),
-        readings=_grouped(sheet, readings),
+        duty=core.Duty(job.material, job.viscosity_mm2_s, job.temperature_c, job.casing_c, job.pressure_bar, job.speed_r_min),
+        readings=_grouped(sheet.family_of(build), readings),
         steps_done=frozenset(s.step for s in steps),
         decisions={d.feature: core.Decision(core.Decided(d.decided), d.reason) for d in decisions},
         zero=Zero(job.zero_school) if job.zero_school else None,
         lash_mm=job.lash_mm,
         tries=tuple(_try(t) for t in tries),
         box=dict(stock),
-        overdue_gauges=_overdue(readings, tries),
+        build=build,
+        shop=shop_of(job),
+        looks={(k.feature, core.Phase(k.phase)): core.Look(tuple(k.damages)) for k in looks},
+        past=_past(job),
+        gauges=tuple(core_choice(gauge) for gauge in gauges.values() if reads_lengths(gauge)),
+        gauge_faults=_faults(readings, tries),
+        symptom=job.symptom,
     )
-    cabinet = tuple(core_choice(gauge) for gauge in gauges.values())
-    return Records(job, list(gauges.values()), cabinet, _names(), readings, steps, decisions, tries, facts)
+    on_hand, photos = list(job.on_hand.all()), list(job.photos.all())
+    return Records(job, list(gauges.values()), _names(), readings, steps, decisions, looks, on_hand, photos, tries, facts)
 
 
 def name_of(user: User) -> str:
@@ -95,15 +125,37 @@ def _names() -> dict[int, str]:
     return {user.pk: name_of(user) for user in User.objects.only("first_name", "last_name", "username")}
 
 
-def _grouped(sheet: SpecSheet, rows: list[Reading]) -> dict[tuple[str, core.Phase], tuple[measuring.Reading, ...]]:
-    planes = {(f.key, s.key): s.plane for f in sheet.family.features for s in f.stations}
+def _grouped(family: Family, rows: list[Reading]) -> dict[tuple[str, core.Phase], tuple[measuring.Reading, ...]]:
+    planes = {(f.key, s.key): s.plane for f in family.features for s in f.stations}
     gauges = {row.gauge_id: core_gauge(row.gauge) for row in rows}
     groups: dict[tuple[str, core.Phase], list[measuring.Reading]] = {}
     for row in rows:
         if row.struck_at is None:
-            reading = measuring.Reading(row.station, planes.get((row.feature, row.station), ""), row.value_mm, gauges[row.gauge_id])
+            reading = measuring.Reading(
+                row.station,
+                planes.get((row.feature, row.station), ""),
+                row.value_mm,
+                gauges[row.gauge_id],
+                row.half_mm,
+                None if row.part_c is None or row.expansion_um_m_k is None else Warm(row.part_c, row.expansion_um_m_k),
+                reading_faults(row),
+            )
             groups.setdefault((row.feature, core.Phase(row.phase)), []).append(reading)
     return {key: tuple(group) for key, group in groups.items()}
+
+
+def reading_faults(row: Reading) -> tuple[Sentence, ...]:
+    """What there is against the gauge a reading was taken with."""
+    faults = []
+    if row.gauge_overdue:
+        faults.append(_overdue(row.gauge))
+    if row.out_of_range:
+        faults.append(Sentence("{gauge} was used outside its range.", {"gauge": row.gauge.tag}))
+    return tuple(faults)
+
+
+def _overdue(gauge: Gauge) -> Sentence:
+    return Sentence("{gauge} was past its calibration date.", {"gauge": gauge.tag})
 
 
 def _try(row: Try) -> TryMade:
@@ -111,6 +163,42 @@ def _try(row: Try) -> TryMade:
     return TryMade(check, row.arc_mm, tuple(row.stack_um))
 
 
-def _overdue(readings: list[Reading], tries: list[Try]) -> tuple[str, ...]:
-    rows = [r for r in readings if r.struck_at is None] + [t for t in tries if t.gauge is not None]
-    return tuple(dict.fromkeys(r.gauge.tag for r in rows if r.gauge_overdue and r.gauge))
+def _faults(readings: list[Reading], tries: list[Try]) -> tuple[Sentence, ...]:
+    faults = [fault for row in readings if row.struck_at is None for fault in reading_faults(row)]
+    faults += [
+        Sentence("{gauge} was past its calibration date.", {"gauge": t.gauge.tag}) for t in tries if t.gauge_overdue and t.gauge
+    ]
+    return tuple({(f.template, *f.amounts.values()): f for f in faults}.values())
+
+
+_COLUMNS = (
+    "job__number", "job__opened_at", "job__hours_run", "job__old_meter_last", "job__new_meter_first", "job__pressure_bar",
+    "job__speed_r_min", "feature", "found_mm", "found_u_mm", "left_mm", "left_u_mm", "changed",
+)  # fmt: skip
+
+
+def _past(job: Job) -> core.Past:
+    """Earlier overhauls of this pump that were signed, one visit of each feature an overhaul."""
+    rows = SizeOnRecord.objects.filter(job__pump=job.pump_id, job__number__lt=job.number).order_by("job__number", "feature")
+    visits: dict[str, list[Visit]] = {}
+    for number, opened, hours, old_last, new_first, bar, speed, feature, found, found_u, left, left_u, changed in rows.values_list(
+        *_COLUMNS
+    ):
+        visits.setdefault(feature, []).append(
+            Visit(
+                number,
+                opened.toordinal(),
+                MeterReading(hours, old_last, new_first),
+                bar * speed,
+                None if found is None else Size(found, found_u),
+                changed,
+                None if left is None else Size(left, left_u),
+            )
+        )
+    return core.Past(
+        {key: tuple(of) for key, of in visits.items()},
+        job.number,
+        job.opened_at.toordinal(),
+        MeterReading(job.hours_run, job.old_meter_last, job.new_meter_first),
+        job.pump.overhaul_every_h,
+    )

@@ -4,14 +4,17 @@ from django.conf import settings
 from django.db import models
 
 from finegap.fleet.models import Duty, Pump
-from finegap.sheets.models import SheetRevision
+from finegap.sheets.models import SheetRevision, ShopProcedure
 from finegap.toolbox.models import Gauge
 
 USER = settings.AUTH_USER_MODEL
 
 
 class Job(Duty):
-    """One overhaul. ``version`` counts every change, so that a second person is told and nothing is overwritten."""
+    """One overhaul. ``version`` counts every change, so that a second person is told and nothing is overwritten.
+
+    ``old_meter_last`` is the last reading of an hours meter replaced since the overhaul before.
+    """
 
     number = models.PositiveIntegerField(unique=True)
     pump = models.ForeignKey(Pump, models.PROTECT, related_name="jobs")
@@ -19,7 +22,14 @@ class Job(Duty):
     opened_by = models.ForeignKey(USER, models.PROTECT, related_name="+")
     opened_at = models.DateTimeField()
     reason = models.CharField(max_length=200)
+    symptom = models.CharField(max_length=40, blank=True)
+    serial = models.CharField(max_length=60, blank=True)
+    place = models.CharField(max_length=10, blank=True)
+    room = models.CharField(max_length=200, blank=True)
     hours_run = models.PositiveIntegerField(null=True, blank=True)
+    old_meter_last = models.PositiveIntegerField(null=True, blank=True)
+    new_meter_first = models.PositiveIntegerField(default=0)
+    procedure = models.ForeignKey(ShopProcedure, models.PROTECT, related_name="+", null=True, blank=True)
     zero_school = models.CharField(max_length=30, blank=True)
     lash_mm = models.FloatField(default=0)
     version = models.PositiveIntegerField(default=1)
@@ -44,27 +54,38 @@ class Recorded(models.Model):
 
 
 class StepMark(Recorded):
-    """A step done, or a caution acknowledged, by name and time."""
+    """A step done, a caution acknowledged, or a step skipped with a reason, by name and time."""
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="steps")
     step = models.CharField(max_length=40)
+    note = models.CharField(max_length=300, blank=True)
+    skipped = models.CharField(max_length=300, blank=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["job", "step"], name="a_step_is_done_once")]
 
 
 class Reading(Recorded):
-    """One reading, as typed and as converted. Never erased: struck out with a reason."""
+    """One reading, as typed and as converted. Never erased: struck out with a reason.
+
+    ``half_mm`` is half the interval between the leaf that goes and the one that does not; ``part_c`` and ``expansion_um_m_k`` are
+    kept of a part not measured at 20 C. ``taken`` says how it came: typed, pasted, or from the receiver.
+    """
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="readings")
     feature = models.CharField(max_length=40)
     phase = models.CharField(max_length=10)
     station = models.CharField(max_length=40)
-    typed = models.CharField(max_length=40)
+    typed = models.CharField(max_length=90)
     unit = models.CharField(max_length=10)
     value_mm = models.FloatField()
+    half_mm = models.FloatField(default=0)
+    part_c = models.FloatField(null=True, blank=True)
+    expansion_um_m_k = models.FloatField(null=True, blank=True)
+    taken = models.CharField(max_length=10, default="typed")
     gauge = models.ForeignKey(Gauge, models.PROTECT, related_name="+")
     gauge_overdue = models.BooleanField()
+    out_of_range = models.BooleanField(default=False)
     order = models.PositiveIntegerField()
     struck_by = models.ForeignKey(USER, models.PROTECT, related_name="+", null=True, blank=True)
     struck_at = models.DateTimeField(null=True, blank=True)
@@ -93,6 +114,65 @@ class Decision(Recorded):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["job", "feature"], name="one_decision_a_feature")]
+
+
+class Look(Recorded):
+    """What was seen on a part: keys of damage, none for sound. Looking again replaces it, and the log keeps both."""
+
+    job = models.ForeignKey(Job, models.CASCADE, related_name="looks")
+    feature = models.CharField(max_length=40)
+    phase = models.CharField(max_length=10)
+    damages = models.JSONField(default=list)
+    note = models.CharField(max_length=300, blank=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["job", "feature", "phase"], name="one_look_a_feature")]
+
+
+class OnHand(Recorded):
+    """Whether something the job needs is on hand, before anything is opened."""
+
+    job = models.ForeignKey(Job, models.CASCADE, related_name="on_hand")
+    item = models.CharField(max_length=120)
+    here = models.BooleanField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["job", "item"], name="one_line_an_item")]
+
+
+class Photo(Recorded):
+    """A photograph of a part or of a step, made small and kept in the media folder."""
+
+    job = models.ForeignKey(Job, models.CASCADE, related_name="photos")
+    feature = models.CharField(max_length=40, blank=True)
+    step = models.CharField(max_length=40, blank=True)
+    note = models.CharField(max_length=200, blank=True)
+    file = models.FileField(upload_to="photos")
+    width = models.PositiveIntegerField()
+    height = models.PositiveIntegerField()
+
+    class Meta:
+        ordering = ["at"]
+        constraints = [
+            models.CheckConstraint(
+                condition=models.Q(feature="", step__gt="") | models.Q(feature__gt="", step=""), name="of_a_part_or_a_step"
+            )
+        ]
+
+
+class SizeOnRecord(models.Model):
+    """A size as a signature froze it: what wear is reckoned from at the next overhaul. Lengths and standard uncertainties in mm."""
+
+    job = models.ForeignKey(Job, models.CASCADE, related_name="sizes")
+    feature = models.CharField(max_length=40)
+    found_mm = models.FloatField(null=True, blank=True)
+    found_u_mm = models.FloatField(null=True, blank=True)
+    left_mm = models.FloatField(null=True, blank=True)
+    left_u_mm = models.FloatField(null=True, blank=True)
+    changed = models.BooleanField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["job", "feature"], name="one_size_a_feature")]
 
 
 class Try(Recorded):

@@ -34,13 +34,77 @@ class WorkingShape:
 
 
 @dataclass(frozen=True)
-class VerdictShape:
-    """A call and the sentence that explains it."""
+class JudgedShape:
+    """The call on a feature, the sentence that decides it, the other reasons, and the working of its size where it has one."""
 
     call: str
     sentence: str
-    probability: float
+    reasons: list[str]
+    probability: float | None
+    working: WorkingShape | None
+
+
+@dataclass(frozen=True)
+class DamageShape:
+    """A kind of damage to choose, and what it means."""
+
+    key: str
+    name: str
+    call: str
+    meaning: str
+
+
+@dataclass(frozen=True)
+class LookShape:
+    """What was seen on a part; no damage means sound."""
+
+    damages: list[str]
+    words: str
+    note: str
+    by: str
+    at: dt.datetime
+
+
+@dataclass(frozen=True)
+class FitShape:
+    """Whether a gauge can decide a feature, said beforehand."""
+
+    tag: str
+    decides: bool
+    sentence: str
+    working: WorkingShape | None
+
+
+@dataclass(frozen=True)
+class ForecastShape:
+    """How a part wears. ``size_at_planned_mm`` is where the line is at the next planned overhaul."""
+
+    sentence: str
+    date: str
+    crosses: bool
+    may_cross: bool
+    size_at_planned_mm: float | None
     working: WorkingShape
+
+
+@dataclass(frozen=True)
+class OptionShape:
+    """What a running clearance would be with some of its parts new."""
+
+    new: list[str]
+    text: str
+    call: str
+
+
+@dataclass(frozen=True)
+class PhotoShape:
+    """A photograph of a part or a step."""
+
+    id: uuid.UUID
+    url: str
+    note: str
+    by: str
+    at: dt.datetime
 
 
 @dataclass(frozen=True)
@@ -58,7 +122,6 @@ class ResultShape:
     deciding: str
     notes: list[str]
     working: WorkingShape
-    verdict: VerdictShape | None
 
 
 @dataclass(frozen=True)
@@ -72,6 +135,9 @@ class ReadingShape:
     text: str
     gauge: str
     overdue: bool
+    faults: list[str]
+    part: str
+    taken: str
     by: str
     at: dt.datetime
     struck_reason: str
@@ -102,7 +168,8 @@ class FeatureShape:
     """A numbered gap or size with all that is known about it.
 
     ``parts`` are the features a running clearance is made of; ``reason_to_*`` says whether deciding so needs a reason;
-    ``gauge`` is the one to offer first and ``out_of_range`` those whose range this size lies outside of.
+    ``gauge`` is the one to offer first and ``fits`` what each gauge made for it can do; ``missing`` is what the result still lacks;
+    ``suspect`` is its place among what the symptom points at, 0 for none; ``by_parts`` says that its parts decide it.
     """
 
     key: str
@@ -122,13 +189,28 @@ class FeatureShape:
     upper_mm: float | None
     readings: list[ReadingShape]
     found: ResultShape | None
+    judged: JudgedShape | None
     left: ResultShape | None
+    judged_left: JudgedShape | None
     decision: DecisionShape | None
     open_decision: bool
     reason_to_keep: bool
     reason_to_change: bool
+    by_parts: bool
+    wanted: bool
+    done: bool
     gauge: str
-    out_of_range: list[str]
+    fits: list[FitShape]
+    expansion: str
+    damages: list[DamageShape]
+    look: LookShape | None
+    look_left: LookShape | None
+    forecast: ForecastShape | None
+    odd: list[str]
+    missing: str
+    options: list[OptionShape]
+    suspect: int
+    photos: list[PhotoShape]
 
 
 @dataclass(frozen=True)
@@ -141,8 +223,15 @@ class StepShape:
     why: str
     caution: bool
     hold: bool
+    look: str
+    tells: list[str]
+    tools: list[str]
+    consumables: list[str]
     by: str | None
     at: dt.datetime | None
+    note: str
+    skipped: str
+    photos: list[PhotoShape]
 
 
 @dataclass(frozen=True)
@@ -324,6 +413,119 @@ class DutyShape:
 
 
 @dataclass(frozen=True)
+class NamedShape:
+    """One of a list to choose from."""
+
+    key: str
+    name: str
+
+
+@dataclass(frozen=True)
+class BuildShape:
+    """A way in which pumps of the family differ, and the choice in force. ``fixed`` by the sheet."""
+
+    key: str
+    name: str
+    choice: str
+    choices: list[NamedShape]
+    fixed: bool
+
+
+@dataclass(frozen=True)
+class KnownShape:
+    """What has to be known before anything is opened, as it can be typed again; ``missing`` names what is not known yet."""
+
+    serial: str
+    liquid: str
+    hazards: str
+    viscosity: str
+    temperature: str
+    casing: str
+    pressure: str
+    speed: str
+    hours_run: str
+    old_meter_last: str
+    new_meter_first: str
+    reason: str
+    symptom: str
+    symptoms: list[NamedShape]
+    place: str
+    room: str
+    build: list[BuildShape]
+    missing: list[str]
+
+
+@dataclass(frozen=True)
+class NeedShape:
+    """A tool, a consumable or a part the job needs; ``here`` is ``None`` until somebody has looked."""
+
+    item: str
+    kind: str
+    here: bool | None
+    by: str
+
+
+@dataclass(frozen=True)
+class OrderLineShape:
+    """A line of the order."""
+
+    number: str
+    name: str
+    count: int
+    price: str
+    lead: str
+    is_kit: bool
+    reasons: list[str]
+
+
+@dataclass(frozen=True)
+class OrderShape:
+    """What to order, what the kits bring besides, and what the catalogue does not have."""
+
+    lines: list[OrderLineShape]
+    total: str
+    lead: str
+    spare: list[str]
+    missing: list[str]
+    working: WorkingShape
+
+
+@dataclass(frozen=True)
+class ReadyShape:
+    """What the job needs, before anything is opened. ``gauges`` are features nothing in the cabinet can measure."""
+
+    needs: list[NeedShape]
+    kit: OrderShape | None
+    gauges: list[str]
+
+
+@dataclass(frozen=True)
+class ExplainedShape:
+    """Why it came in, and what explains it."""
+
+    name: str
+    sentence: str
+    explains: list[str]
+
+
+@dataclass(frozen=True)
+class MarkShape:
+    """One outline of the drawing."""
+
+    style: str
+    path: str
+
+
+@dataclass(frozen=True)
+class DrawingShape:
+    """The section of the pump."""
+
+    width: int
+    height: int
+    marks: list[MarkShape]
+
+
+@dataclass(frozen=True)
 class SignedShape:
     """The signature."""
 
@@ -360,8 +562,15 @@ class JobShape:
     family: str
     school: str
     stages: list[StageShape]
+    known: KnownShape
+    ready: ReadyShape
+    procedure: str
     steps: list[StepShape]
+    drawing: DrawingShape
     features: list[FeatureShape]
+    explained: ExplainedShape | None
+    order: OrderShape | None
+    materials: list[str]
     choice: ChoiceShape
     setting: SetShape | None
     torques: list[TorqueShape]
@@ -383,3 +592,51 @@ class JobLine:
     opened_at: dt.datetime
     signed_at: dt.datetime | None
     last: str
+
+
+@dataclass(frozen=True)
+class WearPointShape:
+    """A size in a life: hours since fitted at the present duty, with its expanded uncertainty."""
+
+    hours: float
+    mm: float
+    expanded_mm: float
+    text: str
+    job: int
+
+
+@dataclass(frozen=True)
+class BandShape:
+    """A place on the forecast line, with the edges of its band."""
+
+    hours: float
+    mm: float
+    low_mm: float
+    high_mm: float
+
+
+@dataclass(frozen=True)
+class WearShape:
+    """The lives of one part: what a chart of its wear draws. ``lives`` are earlier ones, oldest first."""
+
+    feature: str
+    name: str
+    points: list[WearPointShape]
+    lives: list[list[WearPointShape]]
+    band: list[BandShape]
+    limit_mm: float | None
+    limit_text: str
+    new_mm: list[float]
+    now_h: float | None
+    planned_h: float | None
+    ticks: list[NamedTickShape]
+    forecast: ForecastShape | None
+    odd: list[str]
+
+
+@dataclass(frozen=True)
+class NamedTickShape:
+    """A size on the chart's scale, as it is written."""
+
+    mm: float
+    text: str

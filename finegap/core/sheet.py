@@ -12,13 +12,14 @@ from typing import Any
 
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
-from finegap.core.families.model import Family, FeatureKind
+from finegap.core.families.model import Build, Family, FeatureKind, Station, stationed, stations
 from finegap.core.gap.housing import Housing, SheetCheck, ThreadHand, Zero, check_sheet
 from finegap.core.gap.table import Range, Row, check_rows
 from finegap.core.materials import MATERIALS
 from finegap.core.measuring.verdict import Limit, School
 from finegap.core.quantities import Dimension, Sign, parse
 from finegap.core.showing import Amount, Kind, Sentence
+from finegap.core.wear.parts import Catalogue, Kit, Part
 
 OPEN_LOW, OPEN_HIGH = "any lower", "and up"
 """How an open end of a range is written in the file."""
@@ -28,12 +29,20 @@ _ZERO_SCHOOLS = {"first drag": Zero.FIRST_DRAG, "back off": Zero.BACK_OFF}
 
 @dataclass(frozen=True)
 class FeatureSpec:
-    """New size and limit of one feature, with the page they are printed on. ``limit`` is ``None`` where none is printed."""
+    """New size and limit of one feature, with the page they are printed on; ``None`` where none is printed.
+
+    ``expansion_um_m_k`` is of the part's material, micrometres per metre and kelvin; ``stations`` those of the family where empty.
+    """
 
     limit: Limit | None
-    new_mm: tuple[float, float]
-    page: str
-    fine: bool
+    new_mm: tuple[float, float] | None
+    page: str = ""
+    fine: bool = False
+    expansion_um_m_k: float | None = None
+    stations: tuple[Station, ...] = ()
+
+
+_NOT_PRINTED = FeatureSpec(None, None)
 
 
 @dataclass(frozen=True)
@@ -100,6 +109,19 @@ class SpecSheet:
     means: HousingMeans | GasketMeans
     torques: tuple[Torque, ...]
     heat: Heat | None
+    build: Mapping[str, str]
+    details: Mapping[str, str]
+    catalogue: Catalogue
+
+    def spec(self, key: str) -> FeatureSpec:
+        """What the sheet prints of a feature; nothing, if it does not."""
+        return self.features.get(key, _NOT_PRINTED)
+
+    def family_of(self, build: Build) -> Family:
+        """The family as a pump of this sheet is built, with the stations the sheet asks for."""
+        family = self.family.built(self.family.complete({**self.build, **build}))
+        own = tuple((key, spec.stations) for key, spec in self.features.items() if spec.stations)
+        return stationed(family, own) if own else family
 
     def cite(self, page: str = "") -> str:
         """How a working names this sheet."""
@@ -143,7 +165,58 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
         means=_means(data["adjustment"]),
         torques=tuple(_torque(t, f"torques[{i}]") for i, t in enumerate(data["torques"])),
         heat=_heat(data["heat"]) if "heat" in data else None,
+        build=_build(family, data),
+        details=_details(family, data.get("details", {})),
+        catalogue=_catalogue(family, data["catalogue"]) if "catalogue" in data else Catalogue(""),
     )
+
+
+def _build(family: Family, data: Mapping[str, Any]) -> dict[str, str]:
+    """The sheet's build; its means of adjustment is a choice like any other where the family has it."""
+    build = dict(data.get("build", {}))
+    if any(option.key == "means" for option in family.options):
+        build["means"] = data["adjustment"]["means"]
+    return family.complete(build)
+
+
+def _details(family: Family, data: Mapping[str, str]) -> dict[str, str]:
+    unknown = next((key for key in data if key not in family.details), None)
+    if unknown:
+        known = ", ".join(family.details) or "none"
+        raise FieldError(f"details.{unknown}", f"a {family.name.lower()} has no such detail.", f"Expected any of: {known}.")
+    return dict(data)
+
+
+def _catalogue(family: Family, data: Mapping[str, Any]) -> Catalogue:
+    def cents(one: Mapping[str, Any]) -> int | None:
+        return round(one["price"] * 100) if "price" in one else None
+
+    for i, one in enumerate(data["parts"]):
+        unknown = next((key for key in one.get("renews", []) if key not in family.by_key), None)
+        if unknown:
+            path = f"catalogue.parts[{i}].renews"
+            raise FieldError(path, f"a {family.name.lower()} has no {unknown}.", f"Expected any of: {', '.join(family.by_key)}.")
+    catalogue = Catalogue(
+        data["currency"],
+        tuple(
+            Part(
+                one["number"],
+                one["name"],
+                cents(one),
+                one.get("lead_days", 0),
+                one.get("count", 1),
+                tuple(one.get("renews", ())),
+                one.get("always", False),
+            )
+            for one in data["parts"]
+        ),
+        tuple(
+            Kit(one["number"], one["name"], cents(one) or 0, one.get("lead_days", 0), dict(one["contents"]))
+            for one in data.get("kits", ())
+        ),
+    )
+    catalogue.check("catalogue")
+    return catalogue
 
 
 def _length(text: str, path: str, sign: Sign = Sign.POSITIVE) -> float:
@@ -155,14 +228,14 @@ def _features(family: Family, data: Mapping[str, Any]) -> dict[str, FeatureSpec]
     if unknown:
         known = ", ".join(family.by_key)
         raise FieldError(f"features.{unknown}", f"a {family.name.lower()} has no such feature.", f"Expected any of: {known}.")
-    missing = next((f.key for f in family.features if f.key not in data), None)
-    if missing:
-        raise FieldError("features", f"{missing} is missing.", "Expected a size and limit for each feature of the family.")
+    looked_at = next((key for key in data if family.by_key[key].kind is FeatureKind.CHECK), None)
+    if looked_at:
+        raise FieldError(f"features.{looked_at}", "it is looked at, not measured.", "Expected no size for it.")
     return {key: _feature(family.by_key[key].kind, spec, f"features.{key}") for key, spec in data.items()}
 
 
 def _feature(kind: FeatureKind, spec: Mapping[str, Any], path: str) -> FeatureSpec:
-    sign = Sign.NOT_NEGATIVE if kind in (FeatureKind.PAIR, FeatureKind.GAP) else Sign.POSITIVE
+    sign = Sign.NOT_NEGATIVE if kind is FeatureKind.PAIR or kind.is_gap else Sign.POSITIVE
     low, high = (_length(spec["new"][i], f"{path}.new[{i}]", sign) for i in (0, 1))
     if low > high:
         raise FieldError(f"{path}.new", "the range is reversed.", "Expected the smaller size first.")
@@ -176,7 +249,14 @@ def _feature(kind: FeatureKind, spec: Mapping[str, Any], path: str) -> FeatureSp
         if limit.margin(low) < 0 or limit.margin(high) < 0:
             raise FieldError(path, "the new size is outside its own limit.", "Expected new sizes inside the wear limit.")
     printed = [*spec["new"], *(spec[s] for s in ("minimum", "maximum") if s in spec)]
-    return FeatureSpec(limit, (low, high), spec.get("page", ""), any(_is_fine(text) for text in printed))
+    return FeatureSpec(
+        limit,
+        (low, high),
+        spec.get("page", ""),
+        any(_is_fine(text) for text in printed),
+        _expansion(spec["material"], f"{path}.material") if "material" in spec else None,
+        stations(spec["stations"].get("planes", [""]), spec["stations"]["directions"]) if "stations" in spec else (),
+    )
 
 
 def _is_fine(text: str) -> bool:

@@ -31,6 +31,8 @@ class Kind(Enum):
     ARC = (Dimension.LENGTH, ("mm", 1, "mm"), ("in", 2, "in"))
     ANGLE = (Dimension.ANGLE, ("deg", 1, "°"), ("deg", 1, "°"))
     TORQUE = (Dimension.TORQUE, ("N.m", 0, "N·m"), ("lbf.ft", 0, "lbf·ft"))
+    FINE_TORQUE = (Dimension.TORQUE, ("N.m", 1, "N·m"), ("lbf.ft", 1, "lbf·ft"))
+    TEMPERATURE_STEP = (None, ("", 1, "K"), ("", 1, "K"))
     TEMPERATURE = (Dimension.TEMPERATURE, ("C", 0, "°C"), ("F", 0, "°F"))
     VISCOSITY = (Dimension.VISCOSITY, ("mm2/s", 0, "mm²/s"), ("mm2/s", 0, "mm²/s"))
     PRESSURE = (Dimension.PRESSURE, ("bar", 1, "bar"), ("psi", 0, "psi"))
@@ -100,22 +102,35 @@ def rule_fraction(mm: float) -> str:
 
 
 @dataclass(frozen=True)
+class Bare:
+    """An amount written without its unit, where the words beside it carry one already."""
+
+    amount: Amount
+
+
+@dataclass(frozen=True)
 class Sentence:
     """Words with amounts in them (``"Inside by {margin}."``), rendered in whichever unit system is in use."""
 
     template: str
-    amounts: Mapping[str, Amount | Sentence | str] = field(default_factory=dict)
+    amounts: Mapping[str, Amount | Bare | Sentence | str] = field(default_factory=dict)
 
     def render(self, units: Units) -> str:
         """The sentence with its amounts written out."""
         return self.template.format(**{name: render(part, units) for name, part in self.amounts.items()})
 
 
-def render(words: Amount | Sentence | str, units: Units) -> str:
+Amounts = dict[str, Amount | Bare | Sentence | str]
+"""What goes into a sentence, by name."""
+
+
+def render(words: Amount | Bare | Sentence | str, units: Units) -> str:
     """A number, a sentence or plain words as text."""
     match words:
         case Sentence():
             return words.render(units)
         case Amount():
             return words.text(units)
+        case Bare():
+            return words.amount.bare(units)
     return words

@@ -20,6 +20,7 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, KeepInFrame, Paragraph, Spacer, Table, TableStyle
 
 from finegap.core import VERSION
+from finegap.core.families import FAMILIES
 from finegap.core.families.model import Stage
 from finegap.core.showing import Amount, Kind, Units
 
@@ -29,7 +30,7 @@ _FONTS = Path(__file__).parent / "fonts"
 _INK, _BLUE, _GREY, _RULE = HexColor("#20262B"), HexColor("#1D3F72"), HexColor("#4C565E"), HexColor("#9AA4AB")
 _BODY = ParagraphStyle("body", fontName="FineGap", fontSize=9, leading=11.4, textColor=_INK)
 _SMALL = ParagraphStyle("small", parent=_BODY, fontSize=7.8, leading=9.8, textColor=_GREY)
-_HEAD = ParagraphStyle("head", parent=_BODY, fontName="FineGap-Bold", fontSize=10.5, leading=14, textColor=_BLUE, spaceBefore=4)
+HEAD = ParagraphStyle("head", parent=_BODY, fontName="FineGap-Bold", fontSize=10.5, leading=14, textColor=_BLUE, spaceBefore=4)
 _WIDTH = A4[0] - 30 * mm
 _TRIES_SHOWN = 8
 
@@ -48,7 +49,7 @@ def as_json(record: Record) -> bytes:
 
 def as_pdf(record: Record) -> bytes:
     """The report as one A4 page: found and left, verdicts, tries, gauges, sheet revision, who and when."""
-    _register_fonts()
+    register_fonts()
     buffer = io.BytesIO()
     canvas = Canvas(buffer, pagesize=A4)
     canvas.setTitle(f"Job {record['number']}, {record['pump']['tag']}")
@@ -67,13 +68,15 @@ def as_pdf(record: Record) -> bytes:
 
 
 @cache
-def _register_fonts() -> None:
+def register_fonts() -> None:
+    """The fonts of every page, once."""
     pdfmetrics.registerFont(TTFont("FineGap", _FONTS / "DejaVuSansCondensed.ttf"))
     pdfmetrics.registerFont(TTFont("FineGap-Bold", _FONTS / "DejaVuSansCondensed-Bold.ttf"))
     pdfmetrics.registerFontFamily("FineGap", normal="FineGap", bold="FineGap-Bold")
 
 
-def _p(text: str, style: ParagraphStyle = _BODY) -> Paragraph:
+def paragraph(text: str, style: ParagraphStyle = _BODY) -> Paragraph:
+    """Text that wraps, as it is: nothing in it is markup."""
     return Paragraph(escape(text), style)
 
 
@@ -91,20 +94,23 @@ def _heading(record: Record) -> list[Flowable]:
     title = ParagraphStyle("title", parent=_BODY, fontName="FineGap-Bold", fontSize=15, leading=19)
     hours = f" at {record['hours_run']} h" if record["hours_run"] is not None else ""
     return [
-        _p(f"{pump['tag']}  {pump['service']}", title),
-        _p(f"Job {record['number']}. {state}. {pump['maker']} {pump['model']}, serial {pump['serial']}, {pump['location']}."),
-        _p(f"Came in{hours}: {record['reason']}. Opened by {record['opened_by']}, {_when(record['opened_at'])}."),
-        _p(
+        paragraph(f"{pump['tag']}  {pump['service']}", title),
+        paragraph(
+            f"Job {record['number']}. {state}. {pump['maker']} {pump['model']}, serial {pump['serial']}, {pump['location']}."
+        ),
+        paragraph(f"Came in{hours}: {record['reason']}. Opened by {record['opened_by']}, {_when(record['opened_at'])}."),
+        paragraph(
             f"Duty: {duty['liquid']}, {duty['viscosity']} at {duty['temperature']}, {duty['pressure']}, {duty['speed']}; "
             f"{duty['material']}."
         ),
-        _p(f"Spec sheet: {record['sheet']}. Verdicts by the {record['school']} school."),
+        paragraph(f"Spec sheet: {record['sheet']}. Verdicts by the {record['school']} school."),
     ]
 
 
-def _table(rows: list[list[Any]], widths: list[float]) -> Table:
-    table = Table(rows, colWidths=[w * _WIDTH for w in widths], repeatRows=1)
-    table.setStyle(
+def table(rows: list[list[Any]], widths: list[float]) -> Table:
+    """A ruled table over the width of the page; the first row is its head."""
+    ruled = Table(rows, colWidths=[w * _WIDTH for w in widths], repeatRows=1)
+    ruled.setStyle(
         TableStyle(
             [
                 ("VALIGN", (0, 0), (-1, -1), "TOP"),
@@ -116,79 +122,88 @@ def _table(rows: list[list[Any]], widths: list[float]) -> Table:
             ]
         )
     )
-    return table
+    return ruled
 
 
 def _sizes(record: Record) -> list[Flowable]:
     rows: list[list[Any]] = [
-        [_p(t, _SMALL) for t in ("", "Size", "New", "Limit", "Found", "Verdict, it conforms", "Decided", "Left")]
+        [paragraph(t, _SMALL) for t in ("", "Size", "New", "Limit", "Found", "Verdict, it conforms", "Decided", "Left")]
     ]
     for feature in record["features"]:
         decision = feature["decision"]
         decided = ": ".join(filter(None, (decision["decided"], decision["reason"]))) if decision else ""
         rows.append(
             [
-                _p(str(feature["number"])),
-                _p(feature["name"]),
-                _p(feature["new_text"]),
-                _p(feature["limit_text"]),
-                _b(_measured(feature["found"])),
-                _p(_called(feature["found"])),
-                _p(decided),
-                _p(_left(feature, record)),
+                paragraph(str(feature["number"])),
+                paragraph(feature["name"]),
+                paragraph(feature["new_text"]),
+                paragraph(feature["limit_text"]),
+                _b(_measured(feature)),
+                paragraph(_called(feature["judged"])),
+                paragraph(decided),
+                paragraph(_left(feature, record)),
             ]
         )
-    return [_p(f"Found and left ({record['unit']})", _HEAD), _table(rows, [0.03, 0.16, 0.15, 0.11, 0.15, 0.15, 0.1, 0.15])]
+    return [paragraph(f"Found and left ({record['unit']})", HEAD), table(rows, [0.03, 0.16, 0.15, 0.11, 0.15, 0.15, 0.1, 0.15])]
 
 
-def _measured(result: Record | None) -> str:
-    return f"{result['text']} ± {result['expanded_text']}" if result else "not measured"
+def _measured(feature: Record) -> str:
+    seen = feature["look"]["words"] if feature["look"] else ""
+    return ", ".join(filter(None, (_size(feature["found"]), seen))) or "not measured"
 
 
-def _called(result: Record | None) -> str:
-    if not result or not result["verdict"]:
+def _size(result: Record | None) -> str:
+    return f"{result['text']} ± {result['expanded_text']}" if result else ""
+
+
+def _called(judged: Record | None) -> str:
+    if not judged:
         return ""
-    share = 100 * result["verdict"]["probability"]
-    return f"{result['verdict']['call']}, {Amount(share, Kind.PERCENT).text(Units.MM)}"
+    if judged["probability"] is None:
+        return str(judged["call"])
+    return f"{judged['call']}, {Amount(100 * judged['probability'], Kind.PERCENT).text(Units.MM)}"
 
 
 def _left(feature: Record, record: Record) -> str:
     if feature["left"]:
-        return f"{_measured(feature['left'])}, {_called(feature['left'])}"
+        return f"{_size(feature['left'])}, {_called(feature['judged_left'])}"
     setting = record["setting"]
-    if feature["kind"] == "gap" and setting and setting["tries"]:
+    if feature["key"] in _SET and setting and setting["tries"]:
         return f"{setting['tries'][-1]['gap']} as set"
-    return "as found" if feature["found"] else ""
+    return "as found" if feature["done"] else ""
+
+
+_SET = {f.key for family in FAMILIES.values() for f in family.features if f.is_set}
 
 
 def _gap(record: Record) -> list[Flowable]:
     setting = record["setting"]
-    story: list[Flowable] = [_p("End clearance", _HEAD), _p(record["choice"]["sentence"])]
+    story: list[Flowable] = [paragraph("End clearance", HEAD), paragraph(record["choice"]["sentence"])]
     if setting is None:
         return story
     if setting["tries"]:
         story += [Spacer(1, 3), GapBar(setting), Spacer(1, 2)]
-    rows: list[list[Any]] = [[_p(t, _SMALL) for t in ("Try", "Set by", "Checked", "Gap", "Next", "Who and when")]]
+    rows: list[list[Any]] = [[paragraph(t, _SMALL) for t in ("Try", "Set by", "Checked", "Gap", "Next", "Who and when")]]
     for one in setting["tries"][-_TRIES_SHOWN:]:
         who = f"{one['by']}, {_when(one['at'])}"
         rows.append(
             [
-                _p(str(one["number"])),
-                _p(one["set_by"]),
-                _p(", ".join(filter(None, (one["checked"], one["gauge"])))),
+                paragraph(str(one["number"])),
+                paragraph(one["set_by"]),
+                paragraph(", ".join(filter(None, (one["checked"], one["gauge"])))),
                 _b(one["gap"]),
-                _p(one["next"]),
-                _p(who),
+                paragraph(one["next"]),
+                paragraph(who),
             ]
         )
     if len(rows) > 1:
-        story.append(_table(rows, [0.05, 0.25, 0.26, 0.08, 0.12, 0.24]))
+        story.append(table(rows, [0.05, 0.25, 0.26, 0.08, 0.12, 0.24]))
     earlier = len(setting["tries"]) - _TRIES_SHOWN
     if earlier > 0:
-        story.append(_p(f"{earlier} earlier tries are in the JSON report.", _SMALL))
+        story.append(paragraph(f"{earlier} earlier tries are in the JSON report.", _SMALL))
     window = f"Window {setting['low']} to {setting['high']} {record['unit']}."
     hot = f" Predicted hot gap {setting['hot']['text']}." if setting["hot"] else ""
-    return [*story, _p(window + hot)]
+    return [*story, paragraph(window + hot)]
 
 
 def _proof(record: Record) -> list[Flowable]:
@@ -199,19 +214,22 @@ def _proof(record: Record) -> list[Flowable]:
     used = {r["gauge"] for f in record["features"] for r in f["readings"]}
     used |= {t["gauge"] for t in record["setting"]["tries"]} if record["setting"] else set()
     gauges = [g for g in record["gauges"] if g["tag"] in used]
+    readings = [r for f in record["features"] for r in f["readings"]]
+    outside = {r["gauge"] for r in readings if any("range" in fault for fault in r["faults"])}
     told = "; ".join(
         f"{g['tag']} {g['kind']} {g['range']}, U {g['expanded']} (k {g['k']:g}), calibrated {g['calibrated']}, due {g['due']}"
         + (" OVERDUE" if g["overdue"] else "")
+        + (" USED OUTSIDE ITS RANGE" if g["tag"] in outside else "")
         for g in gauges
     )
     prove = [s for s in holds if s["stage"] == Stage.PROVE.value]
     before = [s for s in holds if s["stage"] != Stage.PROVE.value]
     return [
-        _p("Hold points", _HEAD),
-        _p(listed(before), _SMALL),
-        _p(listed(prove)),
-        _p("Gauges", _HEAD),
-        _p(told or "none used"),
+        paragraph("Hold points", HEAD),
+        paragraph(listed(before), _SMALL),
+        paragraph(listed(prove)),
+        paragraph("Gauges", HEAD),
+        paragraph(told or "none used"),
     ]
 
 
@@ -220,9 +238,9 @@ def _signature(record: Record) -> list[Flowable]:
     if signed:
         reason = f" Signed past what was open, because: {signed['reason']}" if signed["reason"] else ""
         words = f"Signed off by {signed['by']}, {_when(signed['at'])}, core {signed['core_version']}.{reason}"
-        return [_p("Signature", _HEAD), _b(words)]
+        return [paragraph("Signature", HEAD), _b(words)]
     open_points = " ".join(b["sentence"] for b in record["blockers"])
-    return [_p("Still open", _HEAD), _p(open_points or "Nothing. It can be signed.")]
+    return [paragraph("Still open", HEAD), paragraph(open_points or "Nothing. It can be signed.")]
 
 
 class GapBar(Flowable):  # type: ignore[misc]  # reportlab has no types

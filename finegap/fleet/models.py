@@ -8,7 +8,10 @@ from finegap.sheets.models import Sheet
 
 
 class Duty(models.Model):
-    """What a pump does, and of what it is made, as the clearance table names it. A job keeps the duty it was opened with."""
+    """What a pump does, and of what it is made, as the clearance table names it. A job keeps the duty it was opened with.
+
+    ``build`` holds the choices in which this pump differs from its sheet, by option of the family.
+    """
 
     material = models.CharField(max_length=60)
     liquid = models.CharField(max_length=80)
@@ -18,6 +21,8 @@ class Duty(models.Model):
     casing_c = models.FloatField()
     pressure_bar = models.FloatField()
     speed_r_min = models.FloatField()
+    hazards = models.CharField(max_length=200, blank=True)
+    build = models.JSONField(default=dict, blank=True)
 
     class Meta:
         abstract = True
@@ -28,13 +33,15 @@ class Duty(models.Model):
 
 
 class Pump(Duty):
-    """A pump with its sheet and its duty."""
+    """A pump with its sheet and its duty. ``hours_per_week`` is only kept where the meter does not tell it."""
 
     tag = models.CharField(max_length=30, unique=True)
     service = models.CharField(max_length=120)
     location = models.CharField(max_length=120)
     serial = models.CharField(max_length=60)
     sheet = models.ForeignKey(Sheet, models.PROTECT, related_name="pumps")
+    overhaul_every_h = models.PositiveIntegerField(null=True, blank=True)
+    hours_per_week = models.FloatField(null=True, blank=True)
 
     class Meta:
         ordering = ["tag"]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from django.contrib.auth.models import User
 from django.db import transaction
@@ -16,7 +16,7 @@ from finegap.sheets.models import Sheet
 
 @dataclass(frozen=True)
 class NewPump:
-    """A pump as typed. ``casing`` is the casing's temperature; empty means that of the liquid."""
+    """A pump as typed. ``casing`` is the casing's temperature; empty means that of the liquid. Hours are running hours."""
 
     tag: str
     service: str
@@ -30,6 +30,10 @@ class NewPump:
     pressure: str
     speed_r_min: float
     casing: str = ""
+    hazards: str = ""
+    overhaul_every: str = ""
+    hours_per_week: float | None = None
+    build: dict[str, str] = field(default_factory=dict)
 
 
 def add_pump(actor: User, new: NewPump) -> Pump:
@@ -44,7 +48,9 @@ def add_pump(actor: User, new: NewPump) -> Pump:
     revision = sheet.revisions.first() if sheet else None
     if sheet is None or revision is None:
         raise FieldError("sheet", f"there is no sheet {new.sheet}.", "Expected one from Sheets.")
-    materials = list(dict.fromkeys(row.material for row in read_sheet(revision.content).rows))
+    spec = read_sheet(revision.content)
+    spec.family_of(new.build)
+    materials = list(dict.fromkeys(row.material for row in spec.rows))
     if new.material not in materials:
         known = ", ".join(materials)
         raise FieldError("material", f"the clearance table has no row for {new.material or 'it'}.", f"Expected: {known}.")
@@ -66,4 +72,20 @@ def add_pump(actor: User, new: NewPump) -> Pump:
             casing_c=parse(new.casing, Dimension.TEMPERATURE, "casing", "C").value if new.casing else temperature,
             pressure_bar=parse(new.pressure, Dimension.PRESSURE, "pressure", "bar", Sign.NOT_NEGATIVE).value,
             speed_r_min=new.speed_r_min,
+            hazards=new.hazards,
+            build=new.build,
+            overhaul_every_h=_hours(new.overhaul_every),
+            hours_per_week=new.hours_per_week,
         )
+
+
+def _hours(typed: str) -> int | None:
+    digits = typed.replace(" ", "")
+    if not digits:
+        return None
+    if not (digits.isascii() and digits.isdigit() and 0 < int(digits) <= _MOST_HOURS):
+        raise FieldError("overhaul every", f"“{typed}” is no count of hours.", "Expected hours between overhauls, such as 4000.")
+    return int(digits)
+
+
+_MOST_HOURS = 200_000

@@ -20,12 +20,65 @@ from finegap.site.security import LeadWrites
 
 SheetLineAnswer = shape_serializer(shapes.SheetLine)
 SheetDetailAnswer = shape_serializer(shapes.SheetDetail)
+ProcedureAnswer = shape_serializer(shapes.ProcedureShape)
+ProcedureLineAnswer = shape_serializer(shapes.ProcedureLine)
 
 
 class SheetFile(serializers.Serializer[Any]):
     """A sheet file's contents."""
 
     text = serializers.CharField(trim_whitespace=False)
+
+
+class StepLine(serializers.Serializer[Any]):
+    """A step as the shop wants it."""
+
+    key = serializers.CharField(max_length=40)
+    stage = serializers.CharField(max_length=20)
+    text = serializers.CharField(max_length=400, allow_blank=True, default="")
+    why = serializers.CharField(max_length=400, allow_blank=True, default="")
+    hold = serializers.BooleanField(default=False)
+
+
+class KeepProcedure(serializers.Serializer[Any]):
+    """A shop's version of a procedure, made from ``version``."""
+
+    version = serializers.IntegerField(min_value=0)
+    steps = StepLine(many=True)
+
+
+class Procedures(APIView):
+    """The procedures."""
+
+    @extend_schema(responses=ProcedureLineAnswer(many=True))
+    def get(self, request: Request) -> Response:
+        """Every family's."""
+        return answer(queries.procedure_lines())
+
+
+class Procedure(APIView):
+    """One family's procedure; a lead changes it."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(responses={200: ProcedureAnswer, 404: Error})
+    def get(self, request: Request, family: str) -> Response:
+        """As the shop follows it."""
+        return _procedure(family)
+
+    @extend_schema(request=KeepProcedure, responses={200: ProcedureAnswer, 403: Error, 409: Error, 422: Error})
+    def put(self, request: Request, family: str) -> Response:
+        """A new version; open jobs keep theirs."""
+        data = checked(KeepProcedure, request)
+        services.keep_procedure(actor_of(request), family, data["steps"], data["version"])
+        return _procedure(family)
+
+
+def _procedure(family: str) -> Response:
+    found = queries.procedure(family)
+    if found is None:
+        raise Http404
+    return answer(found)
 
 
 class Sheets(APIView):

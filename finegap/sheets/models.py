@@ -14,6 +14,23 @@ class Sheet(models.Model):
         return self.title
 
 
+class ShopProcedure(models.Model):
+    """A family's procedure as this shop follows it, one row a version; never edited, so that a job keeps the one it went by."""
+
+    family = models.CharField(max_length=40)
+    version = models.PositiveIntegerField()
+    steps = models.JSONField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["family", "-version"]
+        constraints = [models.UniqueConstraint(fields=["family", "version"], name="one_of_each_procedure_version")]
+
+    def __str__(self) -> str:
+        return f"{self.family}, version {self.version}"
+
+
 class SheetRevision(models.Model):
     """One revision, as it was read: never edited, a correction is a new revision."""
 

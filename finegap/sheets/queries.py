@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
+from finegap.core.families import FAMILIES
 from finegap.core.gap.housing import SheetCheck
+from finegap.core.procedure import ShopStep, in_force
 from finegap.core.sheet import OPEN_HIGH, OPEN_LOW, FeatureSpec, GasketMeans, HousingMeans, SpecSheet, read_sheet
 from finegap.core.showing import Units, length
-from finegap.sheets.models import Sheet, SheetRevision
-from finegap.sheets.shapes import RowLine, SheetDetail, SheetLine, SizeLine
+from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
+from finegap.sheets.shapes import ProcedureLine, ProcedureShape, ProcedureStep, RowLine, SheetDetail, SheetLine, SizeLine
 
 
 def sheet_lines() -> list[SheetLine]:
@@ -58,7 +60,9 @@ def sheet_detail(kept: SheetRevision, units: Units) -> SheetDetail:
         school=sheet.school.value,
         revisions=list(kept.sheet.revisions.values_list("revision", flat=True)),
         added_by=kept.added_by.get_full_name() or kept.added_by.username,
-        sizes=[_size(f.number, f.name, sheet.features[f.key], units) for f in sheet.family.features],
+        sizes=[
+            _size(f.number, f.name, sheet.features[f.key], units) for f in sheet.family_of({}).features if f.key in sheet.features
+        ],
         table_page=sheet.table_page,
         tolerance=f"−{length(sheet.minus_mm).bare(units)} +{length(sheet.plus_mm).text(units)}",
         rows=[_row(printed, mm, units) for printed, mm in _rows(kept.content, sheet)],
@@ -104,6 +108,7 @@ def _size(number: int, name: str, spec: FeatureSpec, units: Units) -> SizeLine:
     def text(mm: float) -> str:
         return length(mm, spec.fine).bare(units)
 
+    assert spec.new_mm is not None, "a size on the sheet has a new size"
     limit = spec.limit.shown(units, spec.fine) if spec.limit else "—"
     return SizeLine(number, name, f"{text(spec.new_mm[0])} to {text(spec.new_mm[1])}", limit, spec.page)
 
@@ -125,3 +130,40 @@ def _adjustment(sheet: SpecSheet, units: Units) -> list[list[str]]:
                 ["Zero", zero.value],
                 ["Axial play", length(lash, fine=True).text(units)],
             ]
+
+
+def procedure_lines() -> list[ProcedureLine]:
+    """Every family with the version of its procedure in force."""
+    kept = {p.family: p.version for p in ShopProcedure.objects.order_by("version")}
+    return [ProcedureLine(f.key, f.name, kept.get(f.key, 0)) for f in FAMILIES.values()]
+
+
+def procedure(family_key: str) -> ProcedureShape | None:
+    """A family's procedure as the shop follows it, for every build at once."""
+    family = FAMILIES.get(family_key)
+    if family is None:
+        return None
+    kept = ShopProcedure.objects.filter(family=family_key).select_related("by").first()
+    declared = {s.key: s for s in family.steps}
+    names = {o.key: o.choices for o in family.options}
+    steps = in_force(family, tuple(ShopStep(**s) for s in kept.steps) if kept else ()).steps
+    return ProcedureShape(
+        family=family.key,
+        name=family.name,
+        version=kept.version if kept else 0,
+        by=(kept.by.get_full_name() or kept.by.username) if kept else "",
+        at=kept.at if kept else None,
+        steps=[
+            ProcedureStep(
+                key=step.key,
+                stage=step.stage.value,
+                text=step.text,
+                why=step.why,
+                declared=declared[step.key].text if step.key in declared else "",
+                hold=step.hold,
+                caution=step.caution,
+                when=", ".join(names[option][choice] for option, choices in step.when.items() for choice in choices),
+            )
+            for step in steps
+        ],
+    )

@@ -3,15 +3,20 @@
 from __future__ import annotations
 
 import datetime as dt
+from dataclasses import asdict
+from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
 from finegap.core.errors import FieldError
+from finegap.core.families import FAMILIES
+from finegap.core.procedure import read_steps
 from finegap.core.sheet import GasketMeans
 from finegap.exchange.sheet_file import parse_file
-from finegap.sheets.models import Sheet, SheetRevision
+from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
+from finegap.site.errors import Conflict
 from finegap.toolbox.models import GasketStock
 
 
@@ -45,4 +50,26 @@ def add_revision(actor: User, text: str) -> SheetRevision:
             content=content,
             added_by=actor,
             added_at=timezone.now(),
+        )
+
+
+def keep_procedure(actor: User, family_key: str, steps: list[dict[str, Any]], version: int) -> ShopProcedure:
+    """Keep a shop's version of a family's procedure; jobs already open stay with the one they began with.
+
+    Raises
+    ------
+    FieldError
+        No such family, a step left out, without words or out of place, or somebody else has saved a version since ``version``.
+    """
+    family = FAMILIES.get(family_key)
+    if family is None:
+        raise FieldError("family", f"there is no family {family_key}.", f"Expected one of: {', '.join(FAMILIES)}.")
+    read = read_steps(steps, family)
+    with transaction.atomic():
+        last = ShopProcedure.objects.filter(family=family_key).first()
+        if (last.version if last else 0) != version:
+            by = f"{last.by.get_full_name() or last.by.username}: version {last.version}" if last else ""
+            raise Conflict([by])
+        return ShopProcedure.objects.create(
+            family=family_key, version=version + 1, steps=[asdict(s) for s in read], by=actor, at=timezone.now()
         )

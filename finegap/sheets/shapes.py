@@ -68,3 +68,38 @@ class SheetDetail:
     torques: list[list[str]]
     check: str | None
     check_agrees: bool
+
+
+@dataclass(frozen=True)
+class ProcedureStep:
+    """A step of a procedure, to read and change. ``declared`` holds the family's own words, empty for a step of the shop's."""
+
+    key: str
+    stage: str
+    text: str
+    why: str
+    declared: str
+    hold: bool
+    caution: bool
+    when: str
+
+
+@dataclass(frozen=True)
+class ProcedureShape:
+    """A family's procedure as the shop follows it. Version 0 is the family's own."""
+
+    family: str
+    name: str
+    version: int
+    by: str
+    at: dt.datetime | None
+    steps: list[ProcedureStep]
+
+
+@dataclass(frozen=True)
+class ProcedureLine:
+    """A procedure in the list."""
+
+    family: str
+    name: str
+    version: int

@@ -63,7 +63,9 @@ class BodyLimit:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         """Answer 413 in the shape every error has, or go on."""
-        if int(request.META.get("CONTENT_LENGTH") or 0) > settings.DATA_UPLOAD_MAX_MEMORY_SIZE:
+        photo = request.path.endswith("/photos") and request.content_type == "multipart/form-data"
+        most = settings.LARGEST_PHOTO_BODY if photo else settings.DATA_UPLOAD_MAX_MEMORY_SIZE
+        if int(request.META.get("CONTENT_LENGTH") or 0) > most:
             from finegap.site.errors import body
 
             return JsonResponse(body("bad-request", "That is too large to be taken."), status=413)
@@ -74,7 +76,7 @@ class ContentSecurityPolicy:
     """Tell the browser to ask nothing of any other host."""
 
     POLICY = (
-        "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; font-src 'self' data:; "
+        "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; font-src 'self' data:; "
         "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
     )
 

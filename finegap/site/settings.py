@@ -118,6 +118,11 @@ def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802 -
 
 
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2 * 1024 * 1024
+LARGEST_PHOTO_BODY = 16 * 1024 * 1024
+MEDIA_ROOT = VAR / "media"
+"""Photographs. Nothing here has an address of its own: a view serves them to whoever may see the job."""
+RECEIVER_PORT = int(os.environ.get("FINEGAP_RECEIVER_PORT", "8951"))
+"""Where the receiver of wireless gauges listens, on this machine only."""
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"

@@ -11,7 +11,9 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from finegap.core.showing import Units
 from finegap.site.api import UNIT, Error, actor_of, answer, checked, shape_serializer, units_of
+from finegap.site.security import LeadWrites
 from finegap.toolbox import queries, services, shapes
 from finegap.toolbox.models import Gauge
 
@@ -27,13 +29,56 @@ class CountGaskets(serializers.Serializer[Any]):
     count = serializers.IntegerField()
 
 
+class KeepGauge(serializers.Serializer[Any]):
+    """A gauge as typed."""
+
+    tag = serializers.CharField(max_length=20, allow_blank=True)
+    kind = serializers.CharField(max_length=60, allow_blank=True)
+    low = serializers.CharField(max_length=40, allow_blank=True)
+    high = serializers.CharField(max_length=40, allow_blank=True)
+    resolution = serializers.CharField(max_length=40, allow_blank=True)
+    expanded = serializers.CharField(max_length=40, allow_blank=True)
+    k = serializers.CharField(max_length=10, allow_blank=True)
+    calibrated = serializers.DateField()
+    due = serializers.DateField()
+    certificate = serializers.CharField(max_length=60, allow_blank=True, default="")
+    repeatability = serializers.CharField(max_length=40, allow_blank=True, default="")
+    leaves = serializers.CharField(max_length=600, allow_blank=True, default="")
+
+
 class Gauges(APIView):
-    """The gauges."""
+    """The gauge cabinet; a lead keeps it."""
+
+    permission_classes = [LeadWrites]
 
     @extend_schema(parameters=[UNIT], responses=GaugeAnswer(many=True))
     def get(self, request: Request) -> Response:
         """Every gauge with its certificate."""
-        return answer(queries.gauge_shapes(Gauge.objects.all(), units_of(request), timezone.localdate()))
+        return _cabinet(units_of(request))
+
+    @extend_schema(request=KeepGauge, parameters=[UNIT], responses={201: GaugeAnswer(many=True), 403: Error, 422: Error})
+    def post(self, request: Request) -> Response:
+        """Put a gauge into the cabinet."""
+        units = units_of(request)
+        services.keep_gauge(actor_of(request), services.NewGauge(**checked(KeepGauge, request)), units)
+        return _cabinet(units, 201)
+
+
+class GaugeDetail(APIView):
+    """One gauge; a lead puts a new certificate to it."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(request=KeepGauge, parameters=[UNIT], responses={200: GaugeAnswer(many=True), 403: Error, 422: Error})
+    def put(self, request: Request, tag: str) -> Response:
+        """A new certificate, or its data put right."""
+        units = units_of(request)
+        services.keep_gauge(actor_of(request), services.NewGauge(**checked(KeepGauge, request)), units, replacing=tag)
+        return _cabinet(units)
+
+
+def _cabinet(units: Units, status: int = 200) -> Response:
+    return answer(queries.gauge_shapes(Gauge.objects.all(), units, timezone.localdate()), status)
 
 
 class Stock(APIView):

@@ -7,26 +7,31 @@ from finegap.sheets.models import Sheet
 
 
 class Gauge(models.Model):
-    """A gauge with its range. ``expanded_mm`` is U of its certificate with coverage factor ``k``."""
+    """A gauge with its range, in the internal unit of what it reads: mm, N.m or C.
+
+    ``expanded`` is U of its certificate with coverage factor ``k``; ``leaves_um`` are the leaves of a feeler set.
+    """
 
     tag = models.CharField(max_length=20, unique=True)
     kind = models.CharField(max_length=60, choices=[(k.value, k.value) for k in GaugeKind])
-    low_mm = models.FloatField()
-    high_mm = models.FloatField()
-    resolution_mm = models.FloatField()
-    expanded_mm = models.FloatField()
+    low = models.FloatField()
+    high = models.FloatField()
+    resolution = models.FloatField()
+    expanded = models.FloatField()
     k = models.FloatField()
-    repeatability_mm = models.FloatField(null=True, blank=True)
+    repeatability = models.FloatField(null=True, blank=True)
+    certificate = models.CharField(max_length=60, blank=True)
+    leaves_um = models.JSONField(default=list, blank=True)
     calibrated = models.DateField()
     due = models.DateField()
 
     class Meta:
         ordering = ["tag"]
         constraints = [
-            models.CheckConstraint(condition=models.Q(resolution_mm__gt=0), name="resolution_above_zero"),
+            models.CheckConstraint(condition=models.Q(resolution__gt=0), name="resolution_above_zero"),
             models.CheckConstraint(condition=models.Q(kind__in=[k.value for k in GaugeKind]), name="kind_is_known"),
-            models.CheckConstraint(condition=models.Q(low_mm__lt=models.F("high_mm")), name="range_not_reversed"),
-            models.CheckConstraint(condition=models.Q(expanded_mm__gte=0, k__gt=0), name="certificate_makes_sense"),
+            models.CheckConstraint(condition=models.Q(low__lt=models.F("high")), name="range_not_reversed"),
+            models.CheckConstraint(condition=models.Q(expanded__gte=0, k__gt=0), name="certificate_makes_sense"),
         ]
 
     def __str__(self) -> str:

@@ -6,7 +6,9 @@ import datetime as dt
 from collections.abc import Iterable
 
 from finegap.core.gap.gaskets import piece
-from finegap.core.showing import Units, length
+from finegap.core.gauges import GaugeKind
+from finegap.core.quantities import Dimension
+from finegap.core.showing import Amount, Kind, Units, length
 from finegap.toolbox.models import GasketStock, Gauge
 from finegap.toolbox.shapes import GaugeShape, StockShape
 
@@ -17,9 +19,12 @@ def gauge_shapes(gauges: Iterable[Gauge], units: Units, today: dt.date) -> list[
         GaugeShape(
             tag=g.tag,
             kind=g.kind,
-            range=f"{length(g.low_mm).bare(units)} to {length(g.high_mm).text(units)}",
-            resolution=length(g.resolution_mm, fine=True).text(units),
-            expanded=length(g.expanded_mm, fine=True).text(units),
+            lengths=GaugeKind(g.kind).dimension is Dimension.LENGTH,
+            certificate=g.certificate,
+            leaves=[length(t / 1000, fine=units is Units.IN).bare(units) for t in g.leaves_um],
+            range=f"{_shown(g, g.low).bare(units)} to {_shown(g, g.high).text(units)}",
+            resolution=_fine(g, g.resolution).text(units),
+            expanded=_fine(g, g.expanded).text(units),
             k=g.k,
             calibrated=g.calibrated,
             due=g.due,
@@ -27,6 +32,21 @@ def gauge_shapes(gauges: Iterable[Gauge], units: Units, today: dt.date) -> list[
         )
         for g in gauges
     ]
+
+
+def _shown(gauge: Gauge, value: float) -> Amount:
+    return Amount(value, _KINDS[GaugeKind(gauge.kind).dimension][0])
+
+
+def _fine(gauge: Gauge, value: float) -> Amount:
+    return Amount(value, _KINDS[GaugeKind(gauge.kind).dimension][1])
+
+
+_KINDS = {
+    Dimension.LENGTH: (Kind.LENGTH, Kind.FINE_LENGTH),
+    Dimension.TORQUE: (Kind.TORQUE, Kind.FINE_TORQUE),
+    Dimension.TEMPERATURE: (Kind.TEMPERATURE, Kind.TEMPERATURE_STEP),
+}
 
 
 def stock_shapes(units: Units) -> list[StockShape]:

@@ -8,10 +8,13 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class GaugeShape:
-    """A gauge of the toolbox."""
+    """A gauge of the toolbox. ``lengths`` says that it measures parts; ``leaves`` are those of a feeler set, as written."""
 
     tag: str
     kind: str
+    lengths: bool
+    certificate: str
+    leaves: list[str]
     range: str
     resolution: str
     expanded: str

@@ -11,8 +11,8 @@ from django.test import TestCase
 
 from finegap.bench import services
 from finegap.bench.models import Job
-from finegap.core.families.model import Stage
-from finegap.core.job import Phase
+from finegap.core.facts import Phase
+from finegap.core.families.model import Family, FeatureKind, Stage
 from finegap.core.showing import Units
 from finegap.fleet.services import NewPump, add_pump
 from finegap.sheets.services import add_revision
@@ -96,8 +96,8 @@ def furnish() -> None:
         ("OLD", "caliper", 0, 150, "2001-01-01"),
     ):
         Gauge.objects.create(
-            tag=tag, kind=kind, low_mm=low, high_mm=high, resolution_mm=0.001, expanded_mm=0.002, k=2,
-            repeatability_mm=0.001, calibrated="2000-01-01", due=due,
+            tag=tag, kind=kind, low=low, high=high, resolution=0.001, expanded=0.002, k=2,
+            repeatability=0.001, calibrated="2000-01-01", due=due,
         )  # fmt: skip
     duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "5 bar", "speed_r_min": 300.0}
     for tag, sheet in (("H-1", "test-pump"), ("G-1", "gasket-pump")):
@@ -129,26 +129,33 @@ class Works(TestCase):
     def seen(self, number: int, actor: User | None = None) -> services.Seen:
         return services.Seen(actor or self.tom, number, Job.objects.get(number=number).version)
 
-    def read(self, number: int, feature: str, station: str, typed: str, gauge: str = "M-1", **more: Any) -> uuid.UUID:
+    def read(self, number: int, feature: str, station: str, typed: str, gauge: str = "", **more: Any) -> uuid.UUID:
+        gauge = gauge or ("F-1" if feature == "end_clearance" else "M-1")
         reading = services.NewReading(uuid.uuid4(), feature, station, typed, gauge, **more)
         services.record_reading(self.seen(number), reading)
         return reading.id
 
     def steps(self, number: int, *stages: Stage) -> None:
-        from finegap.bench.facts import sheet_of
-
-        job = Job.objects.select_related("revision").get(number=number)
-        for step in sheet_of(job).family.steps:
+        for step in self.family(number).steps:
             if not stages or step.stage in stages:
                 services.mark_step(self.seen(number), uuid.uuid4(), step.key)
 
     def measure_all(self, number: int, sizes: dict[str, float] = GOOD, phase: Phase = Phase.FOUND) -> None:
-        from finegap.bench.facts import sheet_of
-
-        family = sheet_of(Job.objects.select_related("revision").get(number=number)).family
+        family = self.family(number)
         for key, size in sizes.items():
             for station in family.by_key[key].stations:
                 self.read(number, key, station.key, f"{size:.3f} mm", phase=phase.value)
+
+    def look_all(self, number: int) -> None:
+        """Everything that is looked at, and not measured, is sound."""
+        for feature in self.family(number).features:
+            if feature.kind is FeatureKind.CHECK:
+                services.look_at(self.seen(number), uuid.uuid4(), feature.key, [])
+
+    def family(self, number: int) -> Family:
+        from finegap.bench.facts import family_of
+
+        return family_of(Job.objects.select_related("revision", "procedure").get(number=number))
 
     def set_housing(self, number: int, arc: str = "18.85 mm", goes: str = "0.11", stops: str = "0.13") -> None:
         services.set_zero(self.seen(number), "close to first drag", "")
@@ -158,6 +165,7 @@ class Works(TestCase):
         """A job with nothing open."""
         number = self.open(pump)
         self.measure_all(number)
+        self.look_all(number)
         self.set_housing(number)
         self.steps(number)
         return number

@@ -19,6 +19,11 @@ def new() -> str:
     return str(uuid.uuid4())
 
 
+GAUGE = {
+    "tag": "B-9", "kind": "bore gauge", "low": "18", "high": "50", "resolution": "0.001", "expanded": "0.003", "k": "2",
+    "calibrated": "2026-01-01", "due": "2027-01-01",
+}  # fmt: skip
+
 # method, path, body, and what each of (stranger, no role, technician, lead) gets
 ROUTES = [
     ("get", "/api/me", None, 401, 403, 200, 200),
@@ -30,6 +35,16 @@ ROUTES = [
     ("post", f"{JOB}/readings", {**VERSIONED, "id": new(), "feature": "idler_bore", "station": "front/12–6", "typed": "30.05", "gauge": "B-1"}, 401, 403, 200, 200),
     ("post", f"{JOB}/readings/strike", {**VERSIONED, "reading": new(), "reason": "x"}, 401, 403, 422, 422),
     ("post", f"{JOB}/decisions", {**VERSIONED, "id": new(), "feature": "idler_bore", "decided": "keep", "reason": "x"}, 401, 403, 200, 200),
+    ("post", f"{JOB}/known", {**VERSIONED, "hazards": "hot"}, 401, 403, 200, 200),
+    ("post", f"{JOB}/on-hand", {**VERSIONED, "id": new(), "item": "gloves", "here": True}, 401, 403, 200, 200),
+    ("post", f"{JOB}/looks", {**VERSIONED, "id": new(), "feature": "bearings", "damages": ["rough"]}, 401, 403, 200, 200),
+    ("post", f"{JOB}/readings/set", {**VERSIONED, "id": new(), "feature": "idler_bore", "text": "30.05", "gauge": "B-1"}, 401, 403, 200, 200),
+    ("post", f"{JOB}/pull", {"feature": "idler_bore", "station": "front/12–6", "gauge": "B-1"}, 401, 403, 409, 409),
+    ("post", f"{JOB}/photos", {**VERSIONED, "id": new()}, 401, 403, 415, 415),
+    ("post", f"{JOB}/photos/remove", {**VERSIONED, "photo": new()}, 401, 403, 422, 422),
+    ("get", f"{JOB}/photos/{uuid.uuid4()}", None, 401, 403, 404, 404),
+    ("get", f"{JOB}/wear/idler_bore", None, 401, 403, 200, 200),
+    ("get", f"{JOB}/order.csv", None, 401, 403, 404, 404),
     ("post", f"{JOB}/zero", {**VERSIONED, "school": "back off from bind"}, 401, 403, 200, 200),
     ("post", f"{JOB}/tries", {**VERSIONED, "id": new(), "arc": "1", "goes": "0.1", "stops": "0.12"}, 401, 403, 409, 409),
     ("post", f"{JOB}/signature", {**VERSIONED, "id": new()}, 401, 403, 409, 409),
@@ -42,6 +57,11 @@ ROUTES = [
     ("get", "/api/sheets/test-pump/latest", None, 401, 403, 200, 200),
     ("get", "/api/sheets/test-pump/1/file", None, 401, 403, 200, 200),
     ("get", "/api/gauges", None, 401, 403, 200, 200),
+    ("post", "/api/gauges", GAUGE, 401, 403, 403, 201),
+    ("put", "/api/gauges/B-1", {**GAUGE, "tag": "B-1"}, 401, 403, 403, 200),
+    ("get", "/api/procedures", None, 401, 403, 200, 200),
+    ("get", "/api/procedures/internal_gear", None, 401, 403, 200, 200),
+    ("put", "/api/procedures/internal_gear", {"version": 0, "steps": []}, 401, 403, 403, 422),
     ("get", "/api/gaskets", None, 401, 403, 200, 200),
     ("post", "/api/gaskets", {"slug": "gasket-pump", "thickness": "0.05 mm", "count": 3}, 401, 403, 200, 200),
     ("get", "/", None, 302, 302, 200, 200),

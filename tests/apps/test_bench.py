@@ -104,7 +104,7 @@ class Deciding(Works):
     def test_against_the_verdict_only_with_a_reason(self):
         number = self.open()
         self.measure_all(number, GOOD | {"idler_bore": 30.19})
-        self.assertEqual(job_view(number, Units.MM).features[1].found.verdict.call, "Change")
+        self.assertEqual(job_view(number, Units.MM).features[1].judged.call, "Change")
         with self.assertRaisesRegex(FieldError, "goes against"):
             services.decide(self.seen(number), uuid.uuid4(), "idler_bore", "keep")
         services.decide(self.seen(number), uuid.uuid4(), "idler_bore", "keep", "spare is six weeks away")
@@ -114,7 +114,7 @@ class Deciding(Works):
         self.assertIn("measured after", " ".join(b.sentence for b in job_view(number, Units.MM).blockers))
         self.read(number, "idler_bore", "front/12–6", "30.03", phase="left")
         view = job_view(number, Units.MM)
-        self.assertEqual(view.features[1].left.verdict.call, "Keep")
+        self.assertEqual(view.features[1].judged_left.call, "Keep")
         # the running clearance as left takes the new idler with the pin as found
         self.assertEqual(view.features[3].left.text, "0.060")
 
@@ -306,7 +306,7 @@ class Queries(Works):
             self.measure_all(number)
         services.open_job(self.tom, "G-1", "another")
         self.assertEqual(self.count(lambda: job_view(number, Units.MM)), one)
-        self.assertLessEqual(one, 10)
+        self.assertLessEqual(one, 15)
         self.assertEqual((self.count(job_lines), self.count(lambda: pump_lines(Units.MM))), lists)
 
     def test_a_pump_is_on_one_bench_at_a_time(self):

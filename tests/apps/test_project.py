@@ -56,7 +56,8 @@ class Families(SimpleTestCase):
             self.assertEqual(len({s.key for s in family.steps}), len(family.steps))
             for feature in family.features:
                 pair = feature.kind is FeatureKind.PAIR
-                self.assertEqual(pair, not feature.stations)
+                self.assertEqual(feature.kind.taken, bool(feature.stations))
+                self.assertTrue(feature.damages or feature.kind is not FeatureKind.CHECK)
                 if pair:
                     bore, shaft = family.by_key[feature.bore], family.by_key[feature.shaft]
                     self.assertEqual((bore.kind, shaft.kind), (FeatureKind.INTERNAL, FeatureKind.EXTERNAL))
@@ -72,8 +73,8 @@ class Demo(TestCase):
     def test_it_loads_with_one_job_half_done_and_one_signed(self):
         call_command("load_demo", stdout=io.StringIO())
         jobs = list(Job.objects.order_by("number"))
-        self.assertEqual([hasattr(j, "sign_off") for j in jobs], [True, False])
-        calls = {f.found.verdict.call for f in job_view(2, Units.MM).features if f.found and f.found.verdict}
+        self.assertEqual([hasattr(j, "sign_off") for j in jobs], [True, True, True, False])
+        calls = {f.judged.call for f in job_view(4, Units.MM).features if f.judged}
         self.assertEqual(calls, {"Keep", "Watch", "Change", "Measure again"})
         before = Job.objects.count()
         call_command("load_demo", stdout=io.StringIO())

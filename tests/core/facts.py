@@ -5,9 +5,10 @@ from __future__ import annotations
 import math
 from typing import Any
 
+from finegap.core.facts import Duty, Facts, Look, Phase
+from finegap.core.families.model import FeatureKind
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import Check, TryMade
-from finegap.core.job import Duty, Facts, Phase
 from finegap.core.measuring.readings import Gauge, Reading
 from finegap.core.sheet import SpecSheet, read_sheet
 from tests.apps.base import GASKETS, GOOD, sheet_data
@@ -45,5 +46,6 @@ def facts(**changes: Any) -> Facts:
         "lash_mm": 0.0,
         "tries": (TryMade(Check(0.12, 0.003, math.inf), arc_mm=18.85),),
         "box": {},
+        "looks": {(f.key, Phase.FOUND): Look() for f in of.family_of({}).features if f.kind is FeatureKind.CHECK},
     }
     return Facts(**(given | changes))

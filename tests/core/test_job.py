@@ -7,11 +7,12 @@ from dataclasses import fields, is_dataclass, replace
 from hypothesis import given
 from hypothesis import strategies as st
 
-from finegap.core.families import FAMILIES
+from finegap.core.facts import Decided, Decision, Duty, Phase
 from finegap.core.families.model import Family, Feature, FeatureKind, Stage, Step, stations
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import Check, TryMade
-from finegap.core.job import Decided, Decision, Duty, Phase, assess, reason_needed
+from finegap.core.inspection import reason_needed
+from finegap.core.job import assess
 from finegap.core.measuring.readings import Gauge
 from finegap.core.measuring.verdict import Call, Limit, School, judge
 from finegap.core.sheet import FeatureSpec
@@ -34,7 +35,7 @@ class Blocking(unittest.TestCase):
         self.assertEqual(blockers(), [])
 
     def test_each_hold_point_alone_blocks_and_no_other_step_does(self):
-        family = FAMILIES["internal_gear"]
+        family = facts().family
         every = frozenset(s.key for s in family.steps)
         for step in family.steps:
             found = blockers(steps_done=every - {step.key})
@@ -90,10 +91,11 @@ class Blocking(unittest.TestCase):
         self.assertIn("Shaft in its bushing: not measured.", texts)
 
     def test_a_gauge_out_of_date_needs_a_lead(self):
-        self.assertEqual(blockers(overdue_gauges=("C-1",)), [(Stage.INSPECT, "C-1 is past its calibration date.", True)])
+        fault = Sentence("{g} was past its calibration date.", {"g": "C-1"})
+        self.assertEqual(blockers(gauge_faults=(fault,)), [(Stage.INSPECT, "C-1 was past its calibration date.", True)])
 
     def test_in_working_order(self):
-        empty = assess(facts(readings={}, steps_done=frozenset(), tries=())).blockers
+        empty = assess(facts(readings={}, looks={}, steps_done=frozenset(), tries=())).blockers
         order = [list(Stage).index(b.stage) for b in empty]
         self.assertEqual(order, sorted(order))
 
@@ -115,7 +117,7 @@ class Deciding(unittest.TestCase):
         }
         for call, verdict in verdicts.items():
             self.assertIs(verdict.call, call)
-            self.assertEqual((reason_needed(verdict, Decided.KEEP), reason_needed(verdict, Decided.CHANGE)), needed[call])
+            self.assertEqual((reason_needed(call, Decided.KEEP), reason_needed(call, Decided.CHANGE)), needed[call])
         self.assertTrue(reason_needed(None, Decided.KEEP) and reason_needed(None, Decided.CHANGE))
 
     def test_a_verdict_that_turns_against_a_decision_opens_it_again(self):
@@ -133,11 +135,11 @@ class Deciding(unittest.TestCase):
 class Progress(unittest.TestCase):
     def test_done_of_each_stage(self):
         done = assess(facts()).progress
-        self.assertEqual(done[Stage.INSPECT], (5, 5))
+        self.assertEqual(done[Stage.INSPECT], (9, 9))
         self.assertEqual(done[Stage.SET], (1, 1))
         self.assertEqual(done[Stage.DECIDE], (0, 0))
-        begun = assess(facts(steps_done=frozenset({"isolate"}), readings={}, tries=())).progress
-        self.assertEqual((begun[Stage.PREPARE], begun[Stage.INSPECT], begun[Stage.SET]), ((1, 6), (0, 5), (0, 1)))
+        begun = assess(facts(steps_done=frozenset({"isolate"}), readings={}, looks={}, tries=())).progress
+        self.assertEqual((begun[Stage.PREPARE], begun[Stage.INSPECT], begun[Stage.SET]), ((1, 8), (0, 9), (0, 1)))
 
     def test_a_running_clearance_as_left_takes_new_parts_with_kept_ones(self):
         of = sheet()
@@ -188,7 +190,7 @@ class Shown(unittest.TestCase):
                 zero=zero,
                 box={50: 3, 100: 2, 250: 1},
                 duty=Duty("cast iron", viscosity, temperature, temperature),
-                overdue_gauges=("X",) if overdue else (),
+                gauge_faults=(Sentence("X was out of date."),) if overdue else (),
             )
         )
         shown = list(everything_shown(assessment))
@@ -230,7 +232,7 @@ class AnotherFamily(unittest.TestCase):
             "plate": FeatureSpec(Limit(9.9, None, (10.0, 10.1)), (10.0, 10.1), "", False),
             "hole": FeatureSpec(Limit(None, 5.2, (5.0, 5.1)), (5.0, 5.1), "", False),
         }
-        of = replace(sheet(), family=self.FAMILY, features=specs)
+        of = replace(sheet(), family=self.FAMILY, features=specs, build={})
         assessment = assess(facts(sheet=of, readings=readings({"plate": 10.0, "hole": 5.3}, of), steps_done=frozenset()))
         calls = [s.found_verdict.call for s in assessment.features]
         self.assertEqual(calls, [Call.KEEP, Call.CHANGE])

@@ -87,10 +87,13 @@ class Means(unittest.TestCase):
         del data["heat"]
         self.assertIsNone(read_sheet(data).heat)
 
-    def test_a_feature_left_out_is_named(self):
+    def test_a_feature_the_manual_does_not_print_has_no_size(self):
         data = sheet_data()
         data["features"] = {k: v for k, v in data["features"].items() if k != "idler_pin"}
-        with self.assertRaisesRegex(FieldError, "idler_pin is missing"):
+        spec = read_sheet(data).spec("idler_pin")
+        self.assertEqual((spec.limit, spec.new_mm), (None, None))
+        data["features"]["bearings"] = {"new": ["1 mm", "2 mm"]}
+        with self.assertRaisesRegex(FieldError, "looked at, not measured"):
             read_sheet(data)
 
     def test_a_limit_finer_than_hundredths_is_shown_so(self):

@@ -1,12 +1,22 @@
-"""What a family declares: the features to measure and the procedure to follow."""
+"""What a family declares: builds, features with their damage, the procedure, symptoms, and the drawing."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field, replace
 from enum import Enum
-from functools import cached_property
+from functools import cached_property, lru_cache
+from typing import Protocol, TypeVar
 
+from finegap.core.errors import FieldError
 from finegap.core.measuring.readings import Statistic
+from finegap.core.measuring.verdict import Call
+
+Build = Mapping[str, str]
+"""Which choice of each option a pump has: ``{"seal": "packed"}``."""
+
+When = Mapping[str, tuple[str, ...]]
+"""Builds something belongs to: for each option named, the choices it is there for. Empty: every build."""
 
 
 class Stage(Enum):
@@ -29,12 +39,32 @@ class FeatureKind(Enum):
     INTERNAL = "internal size"
     PAIR = "running clearance of a pair"
     GAP = "gap measured directly"
+    RUNOUT = "total indicator reading"
+    FLATNESS = "gap under a straightedge"
+    CHECK = "looked at, not measured"
 
     @property
     def statistic(self) -> Statistic:
         """Which station is held against the limit."""
-        picks = {FeatureKind.EXTERNAL: Statistic.SMALLEST, FeatureKind.INTERNAL: Statistic.LARGEST}
-        return picks.get(self, Statistic.AS_MEASURED)
+        return _STATISTICS.get(self, Statistic.AS_MEASURED)
+
+    @property
+    def is_gap(self) -> bool:
+        """Small by nature, and possibly nothing at all."""
+        return self in (FeatureKind.GAP, FeatureKind.RUNOUT, FeatureKind.FLATNESS)
+
+    @property
+    def taken(self) -> bool:
+        """Readings are taken of it."""
+        return self not in (FeatureKind.PAIR, FeatureKind.CHECK)
+
+
+_STATISTICS = {
+    FeatureKind.EXTERNAL: Statistic.SMALLEST,
+    FeatureKind.INTERNAL: Statistic.LARGEST,
+    FeatureKind.RUNOUT: Statistic.LARGEST,
+    FeatureKind.FLATNESS: Statistic.LARGEST,
+}
 
 
 @dataclass(frozen=True)
@@ -51,9 +81,20 @@ class Station:
         return ", ".join(part for part in (self.plane, self.direction) if part) or "reading"
 
 
-def stations(planes: tuple[str, ...], directions: tuple[str, ...]) -> tuple[Station, ...]:
+def stations(planes: Iterable[str], directions: Iterable[str]) -> tuple[Station, ...]:
     """Every direction in every plane, in the order they are taken."""
-    return tuple(Station(f"{p}/{d}".strip("/"), p, d) for p in planes for d in directions)
+    across = tuple(directions)
+    return tuple(Station(f"{p}/{d}".strip("/"), p, d) for p in planes for d in across)
+
+
+@dataclass(frozen=True)
+class Damage:
+    """A kind of damage to choose, and what it means by the family's rules whatever the size."""
+
+    key: str
+    name: str
+    call: Call
+    meaning: str
 
 
 @dataclass(frozen=True)
@@ -61,7 +102,7 @@ class Feature:
     """One numbered gap or size.
 
     ``bore`` and ``shaft`` name the two features of a pair. ``anchor`` is the spot on the section drawing and ``label`` where its
-    number stands, both in drawing units.
+    number stands, both in drawing units. ``is_set`` marks the gap that is set again at Set.
     """
 
     key: str
@@ -74,13 +115,18 @@ class Feature:
     stations: tuple[Station, ...] = ()
     bore: str = ""
     shaft: str = ""
+    damages: tuple[Damage, ...] = ()
+    is_set: bool = False
+    when: When = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
 class Step:
     """One step of the procedure.
 
-    ``why`` is given where a slip is costly; ``caution`` where the work can hurt. A ``hold`` step blocks sign-off until done.
+    ``why`` is given where a slip is costly; ``caution`` where the work can hurt; a ``hold`` step blocks sign-off until done.
+    ``tells`` are lines with values of the sheet and the job in braces (“Expect {head_bolts} head bolts.”); a line whose value is
+    not known is left out. ``look`` says what to look at while it is done.
     """
 
     stage: Stage
@@ -89,16 +135,112 @@ class Step:
     why: str = ""
     caution: bool = False
     hold: bool = False
+    look: str = ""
+    tells: tuple[str, ...] = ()
+    tools: tuple[str, ...] = ()
+    consumables: tuple[str, ...] = ()
+    when: When = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
+class Option:
+    """One way in which pumps of the family differ; ``choices`` by key, the usual one first."""
+
+    key: str
+    name: str
+    choices: Mapping[str, str]
+
+
+@dataclass(frozen=True)
+class Symptom:
+    """Why a pump comes in; ``suspects`` are feature keys, the most telling first, ``also`` what no gauge shows."""
+
+    key: str
+    name: str
+    suspects: tuple[str, ...]
+    also: str = ""
+
+
+@dataclass(frozen=True)
+class Together:
+    """Parts that go together: when the part of ``changed`` is renewed, so are those of ``also``."""
+
+    changed: str
+    also: tuple[str, ...]
+    why: str
+
+
+class Style(Enum):
+    """How a mark of the section drawing is filled."""
+
+    HATCHED = "hatched"
+    HATCHED_OTHER = "hatched-other"
+    STEEL = "steel"
+    STEEL_LIGHT = "steel light"
+    BRIGHT = "bright"
+    LIQUID = "liquid"
+    CLEARANCE = "clearance"
+    BUSHING = "bushing"
+    PACKING = "packing"
+    OUTLINE = "outline"
+    AXIS = "axis"
+
+
+@dataclass(frozen=True)
+class Mark:
+    """One outline of the section drawing: an SVG path in a field of 724 by 604, or of whatever the family says."""
+
+    style: Style
+    path: str
+    when: When = field(default_factory=dict)
+
+
+def rect(x: float, y: float, width: float, height: float) -> str:
+    """A rectangle as a path."""
+    return f"M{x:g} {y:g} h{width:g} v{height:g} h{-width:g} Z"
+
+
+def circle(x: float, y: float, radius: float) -> str:
+    """A circle as a path."""
+    return f"M{x - radius:g} {y:g} a{radius:g} {radius:g} 0 1 0 {2 * radius:g} 0 a{radius:g} {radius:g} 0 1 0 {-2 * radius:g} 0 Z"
+
+
+@dataclass(frozen=True)
+class Drawing:
+    """The section of the pump; ``size`` is the field its paths and the features' anchors are drawn in."""
+
+    size: tuple[int, int]
+    marks: tuple[Mark, ...]
+
+
+class _Conditional(Protocol):
+    @property
+    def when(self) -> When: ...
+
+
+C = TypeVar("C", bound=_Conditional)
+
+
+def _of(build: Build, things: tuple[C, ...]) -> tuple[C, ...]:
+    return tuple(t for t in things if all(build.get(option) in choices for option, choices in t.when.items()))
+
+
+@dataclass(frozen=True, eq=False)
 class Family:
-    """A family of pumps."""
+    """A family of pumps. ``details`` are the counts and weights a sheet may give for the procedure, by key.
+
+    A family is itself and no other: it is compared, and looked up, by identity.
+    """
 
     key: str
     name: str
     features: tuple[Feature, ...]
     steps: tuple[Step, ...]
+    options: tuple[Option, ...] = ()
+    symptoms: tuple[Symptom, ...] = ()
+    together: tuple[Together, ...] = ()
+    details: Mapping[str, str] = field(default_factory=dict)
+    drawing: Drawing = Drawing((724, 604), ())
 
     @cached_property
     def by_key(self) -> dict[str, Feature]:
@@ -108,3 +250,39 @@ class Family:
     def steps_of(self, stage: Stage) -> tuple[Step, ...]:
         """The steps of a stage, in order."""
         return tuple(s for s in self.steps if s.stage is stage)
+
+    def complete(self, build: Build, field_name: str = "build") -> dict[str, str]:
+        """A build with the usual choice where none is given.
+
+        Raises
+        ------
+        FieldError
+            An option or a choice this family does not have.
+        """
+        known = {option.key: option for option in self.options}
+        for key, choice in build.items():
+            if key not in known:
+                expected = f"Expected any of: {', '.join(known)}." if known else "Expected none."
+                raise FieldError(f"{field_name}.{key}", f"a {self.name.lower()} has no such option.", expected)
+            if choice not in known[key].choices:
+                expected = f"Expected one of: {', '.join(known[key].choices)}."
+                raise FieldError(f"{field_name}.{key}", f"“{choice}” is not a choice of {known[key].name.lower()}.", expected)
+        return {key: build.get(key) or next(iter(option.choices)) for key, option in known.items()}
+
+    def built(self, build: Build) -> Family:
+        """The family as one build has it: features, steps and drawing that belong to it."""
+        return _built(self, tuple(sorted(build.items())))
+
+
+@lru_cache(maxsize=256)
+def _built(family: Family, build: tuple[tuple[str, str], ...]) -> Family:
+    chosen = dict(build)
+    drawing = replace(family.drawing, marks=_of(chosen, family.drawing.marks))
+    return replace(family, features=_of(chosen, family.features), steps=_of(chosen, family.steps), drawing=drawing)
+
+
+@lru_cache(maxsize=256)
+def stationed(family: Family, wanted: tuple[tuple[str, tuple[Station, ...]], ...]) -> Family:
+    """The family with other stations for some features."""
+    stations_of = dict(wanted)
+    return replace(family, features=tuple(replace(f, stations=stations_of.get(f.key, f.stations)) for f in family.features))

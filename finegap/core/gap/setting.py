@@ -6,9 +6,9 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from finegap.core.errors import FieldError
 from finegap.core.gap import gaskets, housing
 from finegap.core.gap.move import Move, Way, Window
+from finegap.core.measuring.feeler import interval
 from finegap.core.measuring.uncertainty import coverage_factor, from_interval
 from finegap.core.measuring.verdict import Call, Limit, School, Verdict, judge
 from finegap.core.sheet import GasketMeans, HousingMeans
@@ -72,16 +72,9 @@ class Setting:
 
 
 def feeler_check(goes_mm: float, stops_mm: float, field: str = "feeler") -> tuple[Check, Working]:
-    """A feeler reading is an interval: this leaf goes, the next does not. Value in the middle, a rectangle between.
-
-    Raises
-    ------
-    FieldError
-        The leaf that goes is not the thinner one.
-    """
-    if goes_mm >= stops_mm:
-        raise FieldError(field, "the leaf that goes is not thinner than the one that stops.", "Expected the thinner leaf to go.")
-    value, u = (goes_mm + stops_mm) / 2, from_interval(goes_mm, stops_mm)
+    """A feeler reading is an interval: this leaf goes, the next does not. Value in the middle, a rectangle between."""
+    value, _ = interval(goes_mm, stops_mm, field)
+    u = from_interval(goes_mm, stops_mm)
     working = Working(
         title="Feeler reading",
         formula="x = (a + b)/2,   u = (b − a)/√12",

@@ -8,16 +8,18 @@ from dataclasses import dataclass
 from enum import Enum
 
 from finegap.core.errors import FieldError
+from finegap.core.measuring.temperature import Warm
 from finegap.core.measuring.uncertainty import (
     CONFIDENCE,
     Combined,
     Component,
     combine,
     coverage_factor,
+    from_interval,
     from_resolution,
     pooled_repeatability,
 )
-from finegap.core.showing import Amount, Kind, Sentence, length, uncertainty
+from finegap.core.showing import Amount, Kind, Sentence, Units, length, uncertainty
 from finegap.core.working import Given, Working
 
 _FINE_STEP_MM = 0.01
@@ -62,12 +64,42 @@ class Gauge:
 
 @dataclass(frozen=True)
 class Reading:
-    """One reading: where on the part (``plane`` along it, ``station`` within all), what, with which gauge."""
+    """One reading: where on the part (``plane`` along it, ``station`` within all), what, with which gauge.
+
+    ``half_mm`` is half the interval of a feeler reading, 0 for any other; ``warm`` is the temperature of a part not measured at
+    20 C; ``faults`` are words against the gauge when it was taken (out of date, out of its range).
+    """
 
     station: str
     plane: str
     value_mm: float
     gauge: Gauge
+    half_mm: float = 0.0
+    warm: Warm | None = None
+    faults: tuple[Sentence, ...] = ()
+
+    @property
+    def at_20c_mm(self) -> float:
+        """The size at the reference temperature."""
+        return self.warm.corrected(self.value_mm) if self.warm else self.value_mm
+
+    @property
+    def systematic(self) -> tuple[Component, ...]:
+        """What repeating this reading does not average away."""
+        step, calibration = self.gauge.systematic
+        if self.half_mm:
+            step = Component("leaf that goes to leaf that does not", from_interval(0, 2 * self.half_mm))
+        warm = (self.warm.component(self.value_mm),) if self.warm else ()
+        return (step, calibration, *warm)
+
+
+@dataclass(frozen=True)
+class Scatter:
+    """How the deciding reading would scatter if it were repeated: standard deviation of one reading, degrees, repeats so far."""
+
+    s_mm: float
+    dof: float
+    repeats: int
 
 
 @dataclass(frozen=True)
@@ -85,6 +117,7 @@ class Result:
     working: Working
     fine: bool = False
     notes: tuple[Sentence, ...] = ()
+    scatter: tuple[Scatter, ...] = ()
 
     @property
     def u_mm(self) -> float:
@@ -130,14 +163,15 @@ def summarize(readings: Sequence[Reading], statistic: Statistic, title: str, fin
     groups: dict[str, list[Reading]] = {}
     for reading in readings:
         groups.setdefault(reading.station, []).append(reading)
-    means = {station: _mean([r.value_mm for r in group]) for station, group in groups.items()}
+    means = {station: _mean([r.at_20c_mm for r in group]) for station, group in groups.items()}
     deciding = _deciding(means, statistic)
     value = _mean(list(means.values())) if statistic is Statistic.AS_MEASURED else means[deciding]
-    spread, dof = pooled_repeatability([[r.value_mm for r in g] for g in groups.values()])
+    spread, dof = pooled_repeatability([[r.at_20c_mm for r in g] for g in groups.values()])
     repeats = len(readings) if statistic is Statistic.AS_MEASURED else len(groups[deciding])
-    gauge = max((r.gauge for r in groups[deciding]), key=lambda g: combine(g.systematic).u)
-    repeatability, notes = _repeatability(spread, dof, repeats, gauge)
-    combined = combine((repeatability, *gauge.systematic))
+    worst = max(groups[deciding], key=lambda r: sum(c.u**2 for c in r.systematic))
+    repeatability, notes = _repeatability(spread, dof, repeats, worst)
+    notes += _remarks(readings)
+    combined = combine((repeatability, *worst.systematic))
     values = list(means.values())
     planes = _by_plane(groups, means)
     return Result(
@@ -152,6 +186,7 @@ def summarize(readings: Sequence[Reading], statistic: Statistic, title: str, fin
         working=_working(title, statistic, value, combined, repeats, fine, notes),
         fine=fine,
         notes=notes,
+        scatter=(Scatter(repeatability.u * math.sqrt(repeats), repeatability.dof, repeats),),
     )
 
 
@@ -188,6 +223,7 @@ def running_clearance(bore: Result, shaft: Result, title: str) -> Result:
         working=working,
         fine=bore.fine and shaft.fine,
         notes=working.notes,
+        scatter=bore.scatter + shaft.scatter,
     )
 
 
@@ -214,7 +250,18 @@ def _taper(planes: list[list[float]]) -> float | None:
     return max(means) - min(means)
 
 
-def _repeatability(spread: float, dof: int, repeats: int, gauge: Gauge) -> tuple[Component, tuple[Sentence, ...]]:
+def _remarks(readings: Sequence[Reading]) -> tuple[Sentence, ...]:
+    """What the readings say against themselves, each once."""
+    warm = [r.warm for r in readings if r.warm]
+    remarks = [fault for r in readings for fault in r.faults] + [w.sentence for w in warm]
+    return tuple({remark.render(Units.MM): remark for remark in remarks}.values())
+
+
+def _repeatability(spread: float, dof: int, repeats: int, worst: Reading) -> tuple[Component, tuple[Sentence, ...]]:
+    gauge = worst.gauge
+    if worst.half_mm:
+        # Leaves go or do not go: repeating them tells nothing the interval does not hold already.
+        return Component("repeatability", spread / math.sqrt(repeats) if dof else 0.0, dof or math.inf), ()
     if dof:
         return Component("repeatability", spread / math.sqrt(repeats), dof), ()
     if gauge.repeatability_mm is not None:
@@ -241,7 +288,7 @@ def _working(
         given=(
             Given("x", statistic.value, length(value, fine)),
             Given("u₁", f"repeatability, mean of {repeats}", uncertainty(repeatability.u)),
-            *(Given(f"u{sub}", c.name, uncertainty(c.u)) for sub, c in zip("₂₃", systematic, strict=True)),
+            *(Given(f"u{sub}", c.name, uncertainty(c.u)) for sub, c in zip("₂₃₄₅", systematic, strict=False)),
             Given("u", "combined standard uncertainty", uncertainty(combined.u)),
             Given("ν", "effective degrees of freedom", Amount(combined.dof, Kind.NUMBER)),
             Given("k", "coverage factor", Amount(k, Kind.NUMBER)),

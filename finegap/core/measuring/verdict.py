@@ -159,8 +159,7 @@ def _sentence(call: Call, school: School, margin: float, guard: float, probabili
     if call is Call.MEASURE_AGAIN:
         side = "inside" if margin >= 0 else "outside"
         return Sentence(
-            f"{{margin}} {side}, but doubt reaches {{guard}} from the limit: {{p}} sure that it conforms. "
-            "Repeat the deciding station, or take a better gauge.",
+            f"{{margin}} {side}, but doubt reaches {{guard}} from the limit: {{p}} sure that it conforms.",
             amounts,
         )
     return Sentence((plain if school is School.PLAIN else guarded)[call], amounts)

@@ -32,6 +32,24 @@ export interface paths {
         /** @description Every gauge with its certificate. */
         get: operations["gauges_list"];
         put?: never;
+        /** @description Put a gauge into the cabinet. */
+        post: operations["gauges_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges/{tag}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A new certificate, or its data put right. */
+        put: operations["gauges_update"];
         post?: never;
         delete?: never;
         options?: never;
@@ -91,6 +109,142 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{number}/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_known_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_looks_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/on-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_on_hand_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/order.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description As a table, a page, or text for the clipboard. */
+        get: operations["jobs_order._retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_photos_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The picture itself. */
+        get: operations["jobs_photos_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/photos/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_photos_remove_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The reading as text, to be saved as if typed; nothing is recorded here. */
+        post: operations["jobs_pull_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{number}/readings": {
         parameters: {
             query?: never;
@@ -102,6 +256,23 @@ export interface paths {
         put?: never;
         /** @description Make the change. */
         post: operations["jobs_readings_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/readings/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_readings_set_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -210,6 +381,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{number}/wear/{feature}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Its lives, band and limit. */
+        get: operations["jobs_wear_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{number}/zero": {
         parameters: {
             query?: never;
@@ -237,6 +425,41 @@ export interface paths {
         /** @description Name, role, and the version of the core. */
         get: operations["me_retrieve"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/procedures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Every family's. */
+        get: operations["procedures_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/procedures/{family}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description As the shop follows it. */
+        get: operations["procedures_retrieve"];
+        /** @description A new version; open jobs keep theirs. */
+        put: operations["procedures_update"];
         post?: never;
         delete?: never;
         options?: never;
@@ -334,11 +557,51 @@ export interface components {
             speed_r_min: number;
             /** @default  */
             casing: string;
+            /** @default  */
+            hazards: string;
+            /** @default  */
+            overhaul_every: string;
+            /** Format: double */
+            hours_per_week?: number;
+            build?: {
+                [key: string]: string;
+            };
+        };
+        /** @description A photograph of a part or of a step. */
+        AttachPhotoRequest: {
+            version: number;
+            /** Format: uuid */
+            id: string;
+            /** @default  */
+            feature: string;
+            /** @default  */
+            step: string;
+            /** @default  */
+            note: string;
+            /** Format: binary */
+            file: string;
+        };
+        BandShape: {
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            mm: number;
+            /** Format: double */
+            low_mm: number;
+            /** Format: double */
+            high_mm: number;
         };
         BlockerShape: {
             stage: string;
             sentence: string;
             lead_may: boolean;
+        };
+        BuildShape: {
+            key: string;
+            name: string;
+            choice: string;
+            choices: components["schemas"]["NamedShape"][];
+            fixed: boolean;
         };
         CandidateShape: {
             setting: string;
@@ -379,6 +642,12 @@ export interface components {
             thickness: string;
             count: number;
         };
+        DamageShape: {
+            key: string;
+            name: string;
+            call: string;
+            meaning: string;
+        };
         /** @description A decision. */
         DecideRequest: {
             version: number;
@@ -401,6 +670,11 @@ export interface components {
             by: string;
             /** Format: date-time */
             at: string;
+        };
+        DrawingShape: {
+            width: number;
+            height: number;
+            marks: components["schemas"]["MarkShape"][];
         };
         DutyShape: {
             liquid: string;
@@ -433,6 +707,11 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
+        ExplainedShape: {
+            name: string;
+            sentence: string;
+            explains: string[];
+        };
         FeatureShape: {
             key: string;
             number: number;
@@ -453,13 +732,43 @@ export interface components {
             upper_mm: number | null;
             readings: components["schemas"]["ReadingShape"][];
             found: components["schemas"]["ResultShape"] | null;
+            judged: components["schemas"]["JudgedShape"] | null;
             left: components["schemas"]["ResultShape"] | null;
+            judged_left: components["schemas"]["JudgedShape"] | null;
             decision: components["schemas"]["DecisionShape"] | null;
             open_decision: boolean;
             reason_to_keep: boolean;
             reason_to_change: boolean;
+            by_parts: boolean;
+            wanted: boolean;
+            done: boolean;
             gauge: string;
-            out_of_range: string[];
+            fits: components["schemas"]["FitShape"][];
+            expansion: string;
+            damages: components["schemas"]["DamageShape"][];
+            look: components["schemas"]["LookShape"] | null;
+            look_left: components["schemas"]["LookShape"] | null;
+            forecast: components["schemas"]["ForecastShape"] | null;
+            odd: string[];
+            missing: string;
+            options: components["schemas"]["OptionShape"][];
+            suspect: number;
+            photos: components["schemas"]["PhotoShape"][];
+        };
+        FitShape: {
+            tag: string;
+            decides: boolean;
+            sentence: string;
+            working: components["schemas"]["WorkingShape"] | null;
+        };
+        ForecastShape: {
+            sentence: string;
+            date: string;
+            crosses: boolean;
+            may_cross: boolean;
+            /** Format: double */
+            size_at_planned_mm: number | null;
+            working: components["schemas"]["WorkingShape"];
         };
         GasketsShape: {
             now: components["schemas"]["PieceShape"][];
@@ -469,10 +778,13 @@ export interface components {
             box: components["schemas"]["PieceShape"][];
             possible: boolean;
         };
-        /** @description A gauge of the toolbox. */
+        /** @description A gauge of the toolbox. ``lengths`` says that it measures parts; ``leaves`` are those of a feeler set, as written. */
         GaugeShape: {
             tag: string;
             kind: string;
+            lengths: boolean;
+            certificate: string;
+            leaves: string[];
             range: string;
             resolution: string;
             expanded: string;
@@ -543,8 +855,15 @@ export interface components {
             family: string;
             school: string;
             stages: components["schemas"]["StageShape"][];
+            known: components["schemas"]["KnownShape"];
+            ready: components["schemas"]["ReadyShape"];
+            procedure: string;
             steps: components["schemas"]["StepShape"][];
+            drawing: components["schemas"]["DrawingShape"];
             features: components["schemas"]["FeatureShape"][];
+            explained: components["schemas"]["ExplainedShape"] | null;
+            order: components["schemas"]["OrderShape"] | null;
+            materials: string[];
             choice: components["schemas"]["ChoiceShape"];
             setting: components["schemas"]["SetShape"] | null;
             torques: components["schemas"]["TorqueShape"][];
@@ -553,12 +872,93 @@ export interface components {
             log: components["schemas"]["EventShape"][];
             signed: components["schemas"]["SignedShape"] | null;
         };
+        JudgedShape: {
+            call: string;
+            sentence: string;
+            reasons: string[];
+            /** Format: double */
+            probability: number | null;
+            working: components["schemas"]["WorkingShape"] | null;
+        };
+        /** @description A gauge as typed. */
+        KeepGaugeRequest: {
+            tag: string;
+            kind: string;
+            low: string;
+            high: string;
+            resolution: string;
+            expanded: string;
+            k: string;
+            /** Format: date */
+            calibrated: string;
+            /** Format: date */
+            due: string;
+            /** @default  */
+            certificate: string;
+            /** @default  */
+            repeatability: string;
+            /** @default  */
+            leaves: string;
+        };
+        /** @description A shop's version of a procedure, made from ``version``. */
+        KeepProcedureRequest: {
+            version: number;
+            steps: components["schemas"]["StepLineRequest"][];
+        };
+        KnownShape: {
+            serial: string;
+            liquid: string;
+            hazards: string;
+            viscosity: string;
+            temperature: string;
+            casing: string;
+            pressure: string;
+            speed: string;
+            hours_run: string;
+            old_meter_last: string;
+            new_meter_first: string;
+            reason: string;
+            symptom: string;
+            symptoms: components["schemas"]["NamedShape"][];
+            place: string;
+            room: string;
+            build: components["schemas"]["BuildShape"][];
+            missing: string[];
+        };
+        /** @description What was seen on a part. */
+        LookAtRequest: {
+            version: number;
+            /** Format: uuid */
+            id: string;
+            feature: string;
+            /** @default found */
+            phase: components["schemas"]["PhaseEnum"];
+            damages: string[];
+            /** @default  */
+            note: string;
+        };
+        LookShape: {
+            damages: string[];
+            words: string;
+            note: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
+        MarkShape: {
+            style: string;
+            path: string;
+        };
         /** @description A step done. */
         MarkStepRequest: {
             version: number;
             /** Format: uuid */
             id: string;
             step: string;
+            /** @default  */
+            note: string;
+            /** @default  */
+            skip: string;
         };
         /** @description Who is signed in. */
         MeAnswer: {
@@ -566,12 +966,51 @@ export interface components {
             role: components["schemas"]["RoleEnum"];
             version: string;
         };
+        NamedShape: {
+            key: string;
+            name: string;
+        };
+        NamedTickShape: {
+            /** Format: double */
+            mm: number;
+            text: string;
+        };
+        NeedShape: {
+            item: string;
+            kind: string;
+            here: boolean | null;
+            by: string;
+        };
         /** @description A pump comes to the bench. */
         OpenJobRequest: {
             pump: string;
             reason: string;
             /** @default  */
             hours_run: string;
+            /** @default  */
+            symptom: string;
+        };
+        OptionShape: {
+            new: string[];
+            text: string;
+            call: string;
+        };
+        OrderLineShape: {
+            number: string;
+            name: string;
+            count: number;
+            price: string;
+            lead: string;
+            is_kit: boolean;
+            reasons: string[];
+        };
+        OrderShape: {
+            lines: components["schemas"]["OrderLineShape"][];
+            total: string;
+            lead: string;
+            spare: string[];
+            missing: string[];
+            working: components["schemas"]["WorkingShape"];
         };
         /**
          * @description * `found` - found
@@ -579,10 +1018,56 @@ export interface components {
          * @enum {string}
          */
         PhaseEnum: "found" | "left";
+        PhotoShape: {
+            /** Format: uuid */
+            id: string;
+            url: string;
+            note: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
         PieceShape: {
             um: number;
             text: string;
             count: number;
+        };
+        /** @description A procedure in the list. */
+        ProcedureLine: {
+            family: string;
+            name: string;
+            version: number;
+        };
+        /** @description A family's procedure as the shop follows it. Version 0 is the family's own. */
+        ProcedureShape: {
+            family: string;
+            name: string;
+            version: number;
+            by: string;
+            /** Format: date-time */
+            at: string | null;
+            steps: components["schemas"]["ProcedureStep"][];
+        };
+        ProcedureStep: {
+            key: string;
+            stage: string;
+            text: string;
+            why: string;
+            declared: string;
+            hold: boolean;
+            caution: boolean;
+            when: string;
+        };
+        /** @description Which gauge is asked, where on which part it stands. */
+        PullReadingRequest: {
+            feature: string;
+            station: string;
+            gauge: string;
+        };
+        /** @description What the receiver sent, to be saved as if typed. */
+        Pulled: {
+            typed: string;
+            note: string;
         };
         PumpJob: {
             number: number;
@@ -628,10 +1113,18 @@ export interface components {
             text: string;
             gauge: string;
             overdue: boolean;
+            faults: string[];
+            part: string;
+            taken: string;
             by: string;
             /** Format: date-time */
             at: string;
             struck_reason: string;
+        };
+        ReadyShape: {
+            needs: components["schemas"]["NeedShape"][];
+            kit: components["schemas"]["OrderShape"] | null;
+            gauges: string[];
         };
         /** @description A reading as typed. */
         RecordReadingRequest: {
@@ -643,6 +1136,27 @@ export interface components {
             /** @default found */
             phase: components["schemas"]["PhaseEnum"];
             typed: string;
+            gauge: string;
+            /** @default  */
+            stops: string;
+            /** @default  */
+            part: string;
+            /** @default  */
+            material: string;
+            /** @default typed */
+            taken: components["schemas"]["TakenEnum"];
+            /** @default false */
+            confirmed: boolean;
+        };
+        /** @description A set of readings pasted from a spreadsheet. */
+        RecordSetRequest: {
+            version: number;
+            /** Format: uuid */
+            id: string;
+            feature: string;
+            /** @default found */
+            phase: components["schemas"]["PhaseEnum"];
+            text: string;
             gauge: string;
             /** @default false */
             confirmed: boolean;
@@ -668,6 +1182,12 @@ export interface components {
             /** @default false */
             confirmed: boolean;
         };
+        /** @description A photograph taken off. */
+        RemovePhotoRequest: {
+            version: number;
+            /** Format: uuid */
+            photo: string;
+        };
         ResultShape: {
             text: string;
             expanded_text: string;
@@ -682,7 +1202,6 @@ export interface components {
             deciding: string;
             notes: string[];
             working: components["schemas"]["WorkingShape"];
-            verdict: components["schemas"]["VerdictShape"] | null;
         };
         /**
          * @description * `technician` - technician
@@ -697,6 +1216,36 @@ export interface components {
             temperature: string;
             printed: string;
             clearance: string;
+        };
+        /** @description Whether something the job needs is on hand. */
+        SayOnHandRequest: {
+            version: number;
+            /** Format: uuid */
+            id: string;
+            item: string;
+            here: boolean;
+        };
+        /** @description What is put right of what has to be known; what is left out stays as it is. */
+        SetKnownRequest: {
+            version: number;
+            serial?: string;
+            liquid?: string;
+            hazards?: string;
+            viscosity?: string;
+            temperature?: string;
+            casing?: string;
+            pressure?: string;
+            speed?: string;
+            hours_run?: string;
+            old_meter_last?: string;
+            new_meter_first?: string;
+            reason?: string;
+            symptom?: string;
+            place?: string;
+            room?: string;
+            build?: {
+                [key: string]: string;
+            };
         };
         SetShape: {
             means: string;
@@ -801,6 +1350,17 @@ export interface components {
             direction: string;
             label: string;
         };
+        /** @description A step as the shop wants it. */
+        StepLineRequest: {
+            key: string;
+            stage: string;
+            /** @default  */
+            text: string;
+            /** @default  */
+            why: string;
+            /** @default false */
+            hold: boolean;
+        };
         StepShape: {
             key: string;
             stage: string;
@@ -808,9 +1368,16 @@ export interface components {
             why: string;
             caution: boolean;
             hold: boolean;
+            look: string;
+            tells: string[];
+            tools: string[];
+            consumables: string[];
             by: string | null;
             /** Format: date-time */
             at: string | null;
+            note: string;
+            skipped: string;
+            photos: components["schemas"]["PhotoShape"][];
         };
         /** @description Gaskets of one thickness on the shelf of a sheet. */
         StockShape: {
@@ -827,6 +1394,12 @@ export interface components {
             reading: string;
             reason: string;
         };
+        /**
+         * @description * `typed` - typed
+         *     * `receiver` - receiver
+         * @enum {string}
+         */
+        TakenEnum: "typed" | "receiver";
         TickShape: {
             /** Format: double */
             angle_deg: number;
@@ -855,13 +1428,6 @@ export interface components {
             at: string;
             working: components["schemas"]["WorkingShape"];
         };
-        VerdictShape: {
-            call: string;
-            sentence: string;
-            /** Format: double */
-            probability: number;
-            working: components["schemas"]["WorkingShape"];
-        };
         /**
          * @description * `open` - open
          *     * `close` - close
@@ -869,6 +1435,35 @@ export interface components {
          * @enum {string}
          */
         WayEnum: "open" | "close" | "stay";
+        WearPointShape: {
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            mm: number;
+            /** Format: double */
+            expanded_mm: number;
+            text: string;
+            job: number;
+        };
+        /** @description The lives of one part: what a chart of its wear draws. ``lives`` are earlier ones, oldest first. */
+        WearShape: {
+            feature: string;
+            name: string;
+            points: components["schemas"]["WearPointShape"][];
+            lives: components["schemas"]["WearPointShape"][][];
+            band: components["schemas"]["BandShape"][];
+            /** Format: double */
+            limit_mm: number | null;
+            limit_text: string;
+            new_mm: number[];
+            /** Format: double */
+            now_h: number | null;
+            /** Format: double */
+            planned_h: number | null;
+            ticks: components["schemas"]["NamedTickShape"][];
+            forecast: components["schemas"]["ForecastShape"] | null;
+            odd: string[];
+        };
         WorkingShape: {
             title: string;
             formula: string;
@@ -957,6 +1552,90 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GaugeShape"][];
+                };
+            };
+        };
+    };
+    gauges_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepGaugeRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeShape"][];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    gauges_update: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepGaugeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeShape"][];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -1095,6 +1774,328 @@ export interface operations {
             };
         };
     };
+    jobs_known_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetKnownRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_looks_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookAtRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_on_hand_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SayOnHandRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    "jobs_order._retrieve": {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                kind: string;
+                number: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                    "text/csv": string;
+                    "text/plain": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_photos_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["AttachPhotoRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_photos_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_photos_remove_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemovePhotoRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_pull_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PullReadingRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pulled"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     jobs_readings_create: {
         parameters: {
             query?: {
@@ -1109,6 +2110,49 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RecordReadingRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_readings_set_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordSetRequest"];
             };
         };
         responses: {
@@ -1388,6 +2432,38 @@ export interface operations {
             };
         };
     };
+    jobs_wear_retrieve: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                feature: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WearShape"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     jobs_zero_create: {
         parameters: {
             query?: {
@@ -1446,6 +2522,103 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeAnswer"];
+                };
+            };
+        };
+    };
+    procedures_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProcedureLine"][];
+                };
+            };
+        };
+    };
+    procedures_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                family: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProcedureShape"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    procedures_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                family: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepProcedureRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProcedureShape"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };

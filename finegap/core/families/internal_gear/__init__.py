@@ -1,7 +1,19 @@
 """Internal gear pump: a rotor drives an idler on an offset pin in the head."""
 
+from finegap.core.families.internal_gear.drawing import DRAWING
 from finegap.core.families.internal_gear.features import FEATURES
-from finegap.core.families.internal_gear.procedure import STEPS
+from finegap.core.families.internal_gear.procedure import DETAILS, STEPS
+from finegap.core.families.internal_gear.rules import OPTIONS, SYMPTOMS, TOGETHER
 from finegap.core.families.model import Family
 
-FAMILY = Family("internal_gear", "Internal gear pump", FEATURES, STEPS)
+FAMILY = Family(
+    key="internal_gear",
+    name="Internal gear pump",
+    features=FEATURES,
+    steps=STEPS,
+    options=OPTIONS,
+    symptoms=SYMPTOMS,
+    together=TOGETHER,
+    details=DETAILS,
+    drawing=DRAWING,
+)

@@ -1,9 +1,24 @@
-"""The numbered gaps of an internal gear pump, with their places on the section drawing."""
+"""The numbered gaps and sizes of an internal gear pump, with their damage and their places on the section drawing.
 
-from finegap.core.families.model import Feature, FeatureKind, Station, stations
+What each damage means is common practice, no source; the maker's manual rules.
+"""
+
+from finegap.core.families.model import Damage, Feature, FeatureKind, Station, stations
+from finegap.core.measuring.verdict import Call
 
 _ACROSS = ("12–6", "3–9")
 _PIN = ("loaded side", "at right angles")
+_ROUND = ("12", "3", "6", "9")
+_FRONT_BACK = ("front", "back")
+
+_POLISHED = Damage("polished", "polished", Call.KEEP, "Bright contact with no edge to feel is how it runs in.")
+_BURR = Damage("burr", "nick or burr", Call.WATCH, "Dress it with a stone, never with a file, and look again.")
+_SCORED = Damage("scored", "scored", Call.CHANGE, "Score marks a fingernail catches on carry liquid past and cut the other part.")
+_PITTED = Damage("pitted", "pitted or corroded", Call.CHANGE, "Pits grow, and cut what runs on them.")
+_CRACKED = Damage("cracked", "cracked or chipped", Call.CHANGE, "A crack does not stop, and a chip goes round with the liquid.")
+_GALLED = Damage("galled", "galled", Call.CHANGE, "Metal has been torn out and welded on: it has run without a gap.")
+_METAL = (_POLISHED, _BURR, _SCORED, _PITTED, _GALLED)
+_TEETH = (_POLISHED, _BURR, _SCORED, _CRACKED, _GALLED)
 
 FEATURES = (
     Feature(
@@ -12,9 +27,10 @@ FEATURES = (
         "End clearance, as found",
         "Rotor to head",
         FeatureKind.GAP,
-        anchor=(124, 236),
-        label=(30, 62),
+        anchor=(184, 272),
+        label=(26, 78),
         stations=(Station("gap", "", ""),),
+        is_set=True,
     ),
     Feature(
         "idler_bore",
@@ -22,9 +38,10 @@ FEATURES = (
         "Idler, bore",
         "Idler",
         FeatureKind.INTERNAL,
-        anchor=(200, 287),
-        label=(250, 62),
-        stations=stations(("front", "back"), _ACROSS),
+        anchor=(260, 323),
+        label=(236, 130),
+        stations=stations(_FRONT_BACK, _ACROSS),
+        damages=(_POLISHED, _SCORED, _PITTED, _CRACKED, _GALLED),
     ),
     Feature(
         "idler_pin",
@@ -32,9 +49,10 @@ FEATURES = (
         "Idler pin",
         "Idler pin",
         FeatureKind.EXTERNAL,
-        anchor=(140, 302),
-        label=(36, 566),
-        stations=stations(("front", "back"), _PIN),
+        anchor=(170, 338),
+        label=(26, 652),
+        stations=stations(_FRONT_BACK, _PIN),
+        damages=_METAL,
     ),
     Feature(
         "idler_clearance",
@@ -42,20 +60,27 @@ FEATURES = (
         "Idler on its pin",
         "Idler and pin",
         FeatureKind.PAIR,
-        anchor=(205, 317),
-        label=(262, 566),
+        anchor=(265, 353),
+        label=(236, 652),
         bore="idler_bore",
         shaft="idler_pin",
     ),
     Feature(
         "bushing_bore",
         5,
-        "Bracket bushing, bore",
-        "Bracket bushing",
+        "Bushing, bore",
+        "Bushing",
         FeatureKind.INTERNAL,
-        anchor=(366, 328),
-        label=(440, 120),
-        stations=stations(("front", "back"), _ACROSS),
+        anchor=(426, 364),
+        label=(446, 78),
+        stations=stations(_FRONT_BACK, _ACROSS),
+        damages=(
+            _POLISHED,
+            _SCORED,
+            _CRACKED,
+            Damage("turned", "turned in its seat", Call.CHANGE, "It has lost its grip: measure the seat, too, before pressing."),
+            Damage("grooved", "groove not at 12 o'clock", Call.WATCH, "The new one goes in with its groove at 12 o'clock."),
+        ),
     ),
     Feature(
         "shaft_at_bushing",
@@ -63,9 +88,10 @@ FEATURES = (
         "Shaft at the bushing",
         "Shaft",
         FeatureKind.EXTERNAL,
-        anchor=(386, 352),
-        label=(440, 566),
-        stations=stations(("front", "back"), _ACROSS),
+        anchor=(446, 388),
+        label=(446, 572),
+        stations=stations(_FRONT_BACK, _ACROSS),
+        damages=_METAL,
     ),
     Feature(
         "shaft_clearance",
@@ -73,9 +99,182 @@ FEATURES = (
         "Shaft in its bushing",
         "Shaft and bushing",
         FeatureKind.PAIR,
-        anchor=(404, 375),
-        label=(548, 506),
+        anchor=(464, 411),
+        label=(446, 520),
         bore="bushing_bore",
         shaft="shaft_at_bushing",
+    ),
+    Feature(
+        "rotor_outside",
+        8,
+        "Rotor, outside",
+        "Rotor",
+        FeatureKind.EXTERNAL,
+        anchor=(336, 258),
+        label=(446, 26),
+        stations=stations(_FRONT_BACK, _ACROSS),
+        damages=_METAL,
+    ),
+    Feature(
+        "casing_bore",
+        9,
+        "Casing, bore",
+        "Casing",
+        FeatureKind.INTERNAL,
+        anchor=(210, 528),
+        label=(446, 640),
+        stations=stations(_FRONT_BACK, _ACROSS),
+        damages=_METAL,
+    ),
+    Feature(
+        "rotor_clearance",
+        10,
+        "Rotor in the casing",
+        "Rotor and casing",
+        FeatureKind.PAIR,
+        anchor=(300, 524),
+        label=(236, 604),
+        bore="casing_bore",
+        shaft="rotor_outside",
+    ),
+    Feature(
+        "rotor_teeth",
+        11,
+        "Rotor tooth ends",
+        "Rotor",
+        FeatureKind.EXTERNAL,
+        anchor=(205, 282),
+        label=(236, 26),
+        stations=stations(("",), _ROUND),
+        damages=_TEETH,
+    ),
+    Feature(
+        "idler_teeth",
+        12,
+        "Idler tooth ends",
+        "Idler",
+        FeatureKind.EXTERNAL,
+        anchor=(196, 304),
+        label=(26, 26),
+        stations=stations(("",), _ROUND),
+        damages=_TEETH,
+    ),
+    Feature(
+        "idler_tips",
+        13,
+        "Idler tooth tips",
+        "Idler",
+        FeatureKind.EXTERNAL,
+        anchor=(290, 293),
+        label=(236, 78),
+        stations=stations(("front", "back"), _ACROSS),
+        damages=_TEETH,
+    ),
+    Feature(
+        "crescent",
+        14,
+        "Crescent",
+        "Head",
+        FeatureKind.EXTERNAL,
+        anchor=(240, 440),
+        label=(26, 604),
+        stations=stations(_FRONT_BACK, ("middle",)),
+        damages=(_POLISHED, _BURR, _SCORED, _CRACKED, _GALLED),
+    ),
+    Feature(
+        "head_face",
+        15,
+        "Head face, flatness",
+        "Head",
+        FeatureKind.FLATNESS,
+        anchor=(179, 404),
+        label=(26, 130),
+        stations=stations(("",), ("along", "across")),
+        damages=(_POLISHED, _BURR, _SCORED, _PITTED, _GALLED),
+    ),
+    Feature(
+        "shaft_at_seal",
+        16,
+        "Shaft at the seal",
+        "Shaft",
+        FeatureKind.EXTERNAL,
+        anchor=(530, 367),
+        label=(446, 130),
+        stations=stations(("",), _ACROSS),
+        damages=(
+            _POLISHED,
+            _BURR,
+            _SCORED,
+            Damage("pitted", "pitted", Call.CHANGE, "A new seal does not seal on a pitted shaft."),
+            Damage("grooved", "worn groove under the lip", Call.CHANGE, "The new lip runs in the old groove and leaks."),
+        ),
+    ),
+    Feature(
+        "shaft_runout",
+        17,
+        "Shaft, runout",
+        "Shaft",
+        FeatureKind.RUNOUT,
+        anchor=(738, 388),
+        label=(656, 612),
+        stations=stations(("",), ("at the bushing", "at the seal", "at the coupling")),
+        damages=(Damage("bent", "bent", Call.CHANGE, "A straightened shaft bends again."),),
+    ),
+    Feature(
+        "bearings",
+        18,
+        "Bearings",
+        "Bearings",
+        FeatureKind.CHECK,
+        anchor=(656, 346),
+        label=(656, 26),
+        damages=(
+            Damage("rough", "rough or noisy", Call.CHANGE, "Turned slowly by hand it must not be felt."),
+            Damage("loose", "loose, or play to feel", Call.CHANGE, "Play here is play at the end clearance."),
+            Damage("grease", "grease dry or dirty", Call.WATCH, "Wash it, look again, and find where the dirt came from."),
+            Damage("hot", "blue from heat", Call.CHANGE, "It has lost its hardness."),
+        ),
+    ),
+    Feature(
+        "set_screws",
+        19,
+        "Set screws",
+        "Set screws",
+        FeatureKind.CHECK,
+        anchor=(666, 284),
+        label=(656, 78),
+        damages=(
+            Damage("rounded", "rounded", Call.CHANGE, "It will not come out the next time."),
+            Damage("thread", "thread damaged", Call.CHANGE, "Chase the hole before the new one goes in."),
+        ),
+        when={"means": ("housing", "ring")},
+    ),
+    Feature(
+        "lock_washer",
+        20,
+        "Lock washer and nut",
+        "Lock washer",
+        FeatureKind.CHECK,
+        anchor=(711, 362),
+        label=(656, 130),
+        damages=(
+            Damage("bent", "tang bent before", Call.CHANGE, "A tang bends once."),
+            Damage("not_engaged", "tang was not in a slot", Call.CHANGE, "The nut could turn: look at the bearing again."),
+            Damage("nut_thread", "nut thread damaged", Call.CHANGE, "The torque would not reach the bearing."),
+        ),
+    ),
+    Feature(
+        "half_rings",
+        21,
+        "Half rings and collars",
+        "Half rings",
+        FeatureKind.CHECK,
+        anchor=(632, 376),
+        label=(656, 560),
+        damages=(
+            Damage("worn", "worn step", Call.CHANGE, "A step here is axial play: the gap moves with the load."),
+            Damage("bent", "bent or opened", Call.CHANGE, "It cannot hold the bearing square."),
+        ),
+        when={"means": ("housing",)},
     ),
 )

@@ -1,13 +1,38 @@
-"""The steps of an internal gear overhaul, in working order."""
+"""The steps of an internal gear overhaul, in working order, for its usual builds. Common practice, no source."""
 
-from finegap.core.families.model import Stage, Step
+from finegap.core.families.model import Stage, Step, When
+
+DETAILS = {
+    "head_bolts": "number of head bolts",
+    "bracket_bolts": "number of bolts, casing to bracket",
+    "pump_mass": "mass of the pump",
+    "head_mass": "mass of the head with idler and pin",
+    "packing_rings": "number of packing rings",
+    "elastomer": "elastomer of seals and O-rings",
+}
+"""What a sheet may tell the procedure, by key."""
+
+_PACKED: When = {"seal": ("packed",)}
+_SEALED: When = {"seal": ("mechanical",)}
+_HOUSING: When = {"means": ("housing",)}
+_RING: When = {"means": ("ring",)}
+_GASKETS: When = {"means": ("gaskets",)}
+_RELIEF: When = {"relief": ("fitted",)}
+_BLOCK = "brass or hardwood block"
 
 STEPS = (
     Step(
         Stage.PREPARE,
         "identify",
-        "Nameplate read: model, serial and materials agree with the sheet above.",
+        "Nameplate and kit tag read: model, serial, seal, materials and elastomer agree with the sheet.",
         "The wrong sheet is the wrong gap; the wrong kit is found when the pump is apart.",
+        tells=("Sheet: {maker} {model}, serial {serial}.", "Seal: {seal}. Elastomer by the sheet: {elastomer}."),
+    ),
+    Step(
+        Stage.PREPARE,
+        "ready",
+        "Kit, tools, gauges and consumables are on the bench: nothing in the list beside this is missing.",
+        "Opened and waiting for a part, a pump rusts and its parts go astray.",
     ),
     Step(
         Stage.PREPARE,
@@ -15,38 +40,160 @@ STEPS = (
         "Isolated, locked and tagged at every source; start tried and dead.",
         caution=True,
         hold=True,
+        tools=("lock and tag",),
     ),
-    Step(Stage.PREPARE, "pressure", "Pressure relieved both sides; hot surfaces cooled.", caution=True, hold=True),
+    Step(
+        Stage.PREPARE,
+        "pressure",
+        "Pressure relieved on both sides and in any jacket; hot surfaces cooled.",
+        caution=True,
+        hold=True,
+        tells=("It pumps {liquid} at {temperature}, {pressure}.",),
+    ),
     Step(
         Stage.PREPARE,
         "drain",
-        "Drained, the shaft turned by hand to empty the teeth; flushed where the liquid asks for it; data sheet read.",
+        "Drained, the shaft turned by hand to empty the teeth.",
+        "The teeth hold liquid that comes out when the head is off.",
         caution=True,
         hold=True,
+        tells=("{liquid}: {hazards}.",),
+        consumables=("drain pan", "rags"),
+    ),
+    Step(
+        Stage.PREPARE,
+        "flush",
+        "Flushed where the liquid asks for it, and ventilated; its data sheet read by everyone here.",
+        caution=True,
+        hold=True,
+        consumables=("flushing liquid that suits the seals",),
+    ),
+    Step(
+        Stage.PREPARE,
+        "lift",
+        "Lift planned: sling, path and where it is set down; two people or a hoist for what is heavy.",
+        caution=True,
+        hold=True,
+        tells=("The pump is {pump_mass}, the head with its idler {head_mass}.",),
+        tools=("sling and hoist",),
     ),
     Step(
         Stage.PREPARE,
         "protect",
-        "Eye protection on; gloves for edges, none near a turning shaft; two people or a lift for what is heavy.",
+        "Eye protection on; gloves for edges, none near a turning shaft.",
         caution=True,
         hold=True,
+        tools=("eye protection", "gloves"),
     ),
-    Step(Stage.PREPARE, "tools", "Kit, gauges, brass or hardwood block, torque wrench and gaskets are on the bench."),
-    Step(Stage.STRIP, "marks", "Head, casing and bracket match-marked.", "Parts go back as they came apart."),
+    Step(
+        Stage.STRIP,
+        "marks",
+        "Head to casing, casing to bracket and the port sides match-marked.",
+        "Parts go back as they came apart.",
+        look="Marks from an earlier overhaul that no longer meet.",
+        tools=("centre punch or paint marker",),
+    ),
+    Step(
+        Stage.STRIP,
+        "relief_marks",
+        "Relief valve marked: which way its adjusting end faces. It comes off whole; its setting stays as it is.",
+        "Put back the wrong way round it opens at nothing or never.",
+        when=_RELIEF,
+    ),
+    Step(
+        Stage.STRIP,
+        "coupling",
+        "Coupling screws on the pump side loosened; the motor side is not touched.",
+        "The motor side is the reference the gap is set from.",
+        when=_RING,
+    ),
+    Step(
+        Stage.STRIP,
+        "bolts",
+        "Head bolts out, evenly and criss-cross; two stay in by their threads until the head is free.",
+        tells=("Expect {head_bolts} head bolts.",),
+        tools=("sockets", "jacking screws"),
+        look="A bolt that turns without effort, one that is not like the others.",
+    ),
     Step(
         Stage.STRIP,
         "head",
-        "Head bolts out; head tilted off so that the idler stays on its pin.",
+        "Head tilted off so that the idler stays on its pin; laid with its face up.",
         "A dropped idler chips its teeth.",
         caution=True,
+        tells=("The head is {head_mass}: have it held.",),
+        look="Gasket thickness as it comes off: measure it before it is thrown out.",
     ),
-    Step(Stage.STRIP, "nut", "Lock washer tang up; rotor blocked through the port with brass or hardwood; lock nut off."),
-    Step(Stage.STRIP, "housing", "Bearing housing, half rings and collars off; gland and packing out."),
-    Step(Stage.STRIP, "shaft", "Rotor and shaft drawn out straight.", "A shaft dragged through scores the bushing."),
+    Step(
+        Stage.STRIP,
+        "idler",
+        "Idler drawn off its pin, the crescent not touched.",
+        look="Rub marks on the head's face, wear on one side of the pin, a crescent with a bright edge.",
+    ),
+    Step(
+        Stage.STRIP,
+        "nut",
+        "Lock washer tang bent up; rotor blocked through the port; lock nut off.",
+        "Steel in the port breaks a tooth.",
+        tells=("Block with brass or hardwood. The nut was tightened to {torque:lock nut}.",),
+        tools=(_BLOCK, "hook spanner for the lock nut"),
+        look="Was the tang in a slot of the nut?",
+    ),
+    Step(
+        Stage.STRIP,
+        "housing",
+        "Both face screws loosened, bearing housing turned out of the bracket, half rings and collars off.",
+        "Count its turns: it goes back about as far.",
+        look="Grease colour, water, bearing noise as it turns.",
+        tools=("pin spanner for the bearing housing",),
+        when=_HOUSING,
+    ),
+    Step(
+        Stage.STRIP,
+        "bearing_out",
+        "Bearing cover off; bearing drawn with a puller on its inner ring.",
+        "Drawn by its outer ring it is scrap, whatever it was before.",
+        caution=True,
+        tools=("bearing puller",),
+        when={"means": ("gaskets", "ring")},
+    ),
+    Step(
+        Stage.STRIP,
+        "packing",
+        "Gland off; every ring of packing out, and the retainer washer behind it.",
+        tells=("Expect {packing_rings} rings.",),
+        tools=("packing hook",),
+        look="A ring burnt at one place, a sleeve worn under one ring.",
+        when=_PACKED,
+    ),
+    Step(
+        Stage.STRIP,
+        "seal",
+        "Seal set screws loosened, both faces off and laid face up; nothing touches a face.",
+        "A face once chipped leaks for ever.",
+        look="A face worn to one side, a swollen O-ring, a spring that does not come back.",
+        when=_SEALED,
+    ),
+    Step(
+        Stage.STRIP,
+        "shaft",
+        "Rotor and shaft drawn out straight.",
+        "A shaft dragged through scores the bushing.",
+        caution=True,
+        consumables=("protective sleeve or tape for the shaft threads",),
+    ),
     Step(
         Stage.STRIP,
         "clean",
-        "Every part cleaned; faces laid up; old gaskets, lock washer, seals and packing thrown out.",
+        "Every part cleaned and laid out, faces up.",
+        "Dirt reads as size, and hides a crack.",
+        consumables=("cleaning liquid", "lint-free cloth", "fine stone"),
+    ),
+    Step(
+        Stage.STRIP,
+        "discard",
+        "Old gaskets, lock washer, seals, O-rings and packing thrown out.",
+        "None of them seals, or holds, a second time unless the maker says so.",
     ),
     Step(
         Stage.BUILD,
@@ -54,6 +201,7 @@ STEPS = (
         "New bushings pressed where Decide says; running clearance measured after pressing.",
         "A bushing closes in when it is pressed. Carbon graphite: one continuous stroke, stopping cracks it.",
         caution=True,
+        tools=("press and arbor",),
     ),
     Step(
         Stage.BUILD,
@@ -68,9 +216,30 @@ STEPS = (
         "New lock washer; lock nut to its torque with the rotor blocked; a tang lies in a slot.",
         "If none lines up, tighten on, never back off.",
         hold=True,
+        tells=("{torque:lock nut} by the sheet.",),
+        tools=("torque wrench", _BLOCK),
     ),
-    Step(Stage.BUILD, "packing", "Packing or seal new and seated; gland square and only snug."),
-    Step(Stage.BUILD, "head_on", "Head on to its marks, bolts evenly and criss-cross in passes.", caution=True),
+    Step(
+        Stage.BUILD,
+        "packing_in",
+        "Packing new, ring by ring, joints staggered; gland square and only snug.",
+        consumables=("packing",),
+        when=_PACKED,
+    ),
+    Step(
+        Stage.BUILD,
+        "seal_in",
+        "New seal fitted; faces clean, spring travel felt, set screws tight.",
+        when=_SEALED,
+    ),
+    Step(
+        Stage.BUILD,
+        "head_on",
+        "Head on to its marks, bolts evenly and criss-cross in passes.",
+        caution=True,
+        tells=("{head_bolts} bolts, {torque:head bolts}.",),
+        tools=("torque wrench",),
+    ),
     Step(
         Stage.PROVE,
         "free_turn",
@@ -89,14 +258,22 @@ STEPS = (
     Step(
         Stage.PROVE,
         "rotation",
-        "Relief valve adjusting end faces the suction port; valves open; rotation right by a bump.",
+        "Valves open; rotation right by a bump.",
         caution=True,
         hold=True,
     ),
     Step(
         Stage.PROVE,
+        "relief_faces",
+        "Relief valve adjusting end faces the suction port.",
+        "Reversed, nothing relieves the pump.",
+        hold=True,
+        when=_RELIEF,
+    ),
+    Step(
+        Stage.PROVE,
         "run_in",
-        "Run in: packing leaks a few drops a minute; heat, noise, flow, pressure and power as they should be.",
-        "Gland at most an eighth of a turn at a time, evenly. If it heats, back off and let it cool.",
+        "Run in: leakage, heat, noise, flow, pressure and power as they should be.",
+        "Packing: a few drops a minute, gland at most an eighth of a turn at a time. If it heats, back off and let it cool.",
     ),
 )

@@ -16,10 +16,10 @@ from django.db import transaction
 from django.utils import timezone
 
 from finegap.bench import services as bench
-from finegap.bench.facts import sheet_of
+from finegap.bench.facts import family_of
 from finegap.bench.models import Job
+from finegap.core.facts import Phase
 from finegap.core.families.model import Stage
-from finegap.core.job import Phase
 from finegap.core.quantities import Dimension, parse
 from finegap.core.showing import Units
 from finegap.fleet.services import NewPump, add_pump
@@ -102,26 +102,36 @@ class _Script:
 
     def play(self) -> None:
         script = self.script
-        job = bench.open_job(self.actor, script["pump"], script["reason"], str(script["hours_run"]))
+        job = bench.open_job(self.actor, script["pump"], script["reason"], str(script["hours_run"]), script.get("symptom", ""))
         self.number = job.number
+        if "known" in script:
+            bench.set_known(self.seen, bench.NewKnown(**script["known"]))
+        for item in script.get("missing", []):
+            bench.say_on_hand(self.seen, uuid.uuid4(), item, here=False)
         stages = [Stage(name) for name in script["stages"]]
         self._steps(job, [s for s in stages if s in (Stage.PREPARE, Stage.STRIP)])
         self._readings(script["readings"], Phase.FOUND)
+        for feature in script.get("sound", []):
+            bench.look_at(self.seen, uuid.uuid4(), feature, [])
+        for look in script.get("damaged", []):
+            bench.look_at(self.seen, uuid.uuid4(), **look)
         for decision in script.get("decisions", []):
             bench.decide(self.seen, uuid.uuid4(), **decision)
         self._readings(script.get("left", []), Phase.LEFT)
         self._steps(job, [s for s in stages if s is Stage.BUILD])
+        if "zero" in script:
+            bench.set_zero(self.seen, script["zero"], "")
         for one in script.get("tries", []):
-            stack = [round(parse(t, Dimension.LENGTH, "stack").value * 1000) for t in one["stack"]]
-            bench.record_try(
-                self.seen, bench.NewTry(uuid.uuid4(), stack_um=stack, goes=one["goes"], stops=one["stops"], gauge=one["gauge"])
-            )
+            stack = [round(parse(t, Dimension.LENGTH, "stack").value * 1000) for t in one.get("stack", [])]
+            given = {name: one[name] for name in ("goes", "stops", "gauge", "arc") if name in one}
+            bench.record_try(self.seen, bench.NewTry(uuid.uuid4(), stack_um=stack, **given))
         self._steps(job, [s for s in stages if s is Stage.PROVE])
         if script.get("sign"):
-            bench.sign_off(self.seen, uuid.uuid4(), is_lead=True)
+            reason = script["sign"] if isinstance(script["sign"], str) else ""
+            bench.sign_off(self.seen, uuid.uuid4(), is_lead=True, reason=reason)
 
     def _steps(self, job: Job, stages: list[Stage]) -> None:
-        for step in sheet_of(job).family.steps:
+        for step in family_of(job).steps:
             if step.stage in stages:
                 bench.mark_step(self.seen, uuid.uuid4(), step.key)
 

@@ -1,0 +1,88 @@
+"""Signed records keep the shape they were frozen in; this reads the older ones.
+
+Core 0.1 knew neither damage, forecast, builds nor orders, and kept a verdict inside its result.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from finegap.bench.models import Job
+from finegap.core.families import FAMILIES
+from finegap.core.families.model import Family
+
+_FEATURE: dict[str, Any] = {
+    "judged": None,
+    "judged_left": None,
+    "by_parts": False,
+    "wanted": True,
+    "fits": [],
+    "expansion": "",
+    "damages": [],
+    "look": None,
+    "look_left": None,
+    "forecast": None,
+    "odd": [],
+    "missing": "",
+    "options": [],
+    "suspect": 0,
+    "photos": [],
+}
+_READING = {"faults": [], "part": "", "taken": "typed"}
+_STEP = {"look": "", "tells": [], "tools": [], "consumables": [], "note": "", "skipped": "", "photos": []}
+
+
+def upgraded(record: dict[str, Any], job: Job) -> dict[str, Any]:
+    """A frozen job in the shape shown now: nothing that was frozen is changed, what it did not know is left empty."""
+    if "drawing" in record:
+        return record
+    family = FAMILIES[record["family"]]
+    drawing = family.built(family.complete({"means": (record["setting"] or {}).get("means", "housing")})).drawing
+    duty = record["duty"]
+    return record | {
+        "known": {
+            **dict.fromkeys(("hazards", "old_meter_last", "symptom", "place", "room"), ""),
+            **{name: duty[name] for name in ("liquid", "temperature", "casing", "pressure", "speed")},
+            "serial": record["pump"]["serial"],
+            "viscosity": duty["viscosity_typed"],
+            "hours_run": "" if record["hours_run"] is None else str(record["hours_run"]),
+            "new_meter_first": "0",
+            "reason": record["reason"],
+            "symptoms": [],
+            "build": [],
+            "missing": [],
+        },
+        "ready": {"needs": [], "kit": None, "gauges": []},
+        "procedure": f"as Fine Gap listed it when job {job.number} was signed",
+        "steps": [_STEP | step for step in record["steps"]],
+        "drawing": {
+            "width": drawing.size[0],
+            "height": drawing.size[1],
+            "marks": [{"style": m.style.value, "path": m.path} for m in drawing.marks],
+        },
+        "features": [_feature(feature, family) for feature in record["features"]],
+        "explained": None,
+        "order": None,
+        "materials": [],
+    }
+
+
+def _feature(old: dict[str, Any], family: Family) -> dict[str, Any]:
+    declared = family.by_key.get(old["key"])
+    place = {"anchor": list(declared.anchor), "label": list(declared.label)} if declared else {}
+    return (
+        _FEATURE
+        | old
+        | place
+        | {
+            "judged": _judged(old["found"]),
+            "judged_left": _judged(old["left"]),
+            "done": old["found"] is not None,
+            "readings": [_READING | reading for reading in old["readings"]],
+        }
+    )
+
+
+def _judged(result: dict[str, Any] | None) -> dict[str, Any] | None:
+    verdict = (result or {}).get("verdict")
+    return {**verdict, "reasons": []} if verdict else None

@@ -1,0 +1,42 @@
+"""The only place that changes a job: who, a transaction, the core, the record, the log."""
+
+from finegap.bench.services.changing import Seen
+from finegap.bench.services.deciding import decide
+from finegap.bench.services.known import NewKnown, set_known
+from finegap.bench.services.measuring import (
+    NewReading,
+    NewSet,
+    look_at,
+    record_reading,
+    record_set,
+    strike_reading,
+)
+from finegap.bench.services.opening import open_job
+from finegap.bench.services.photos import NewPhoto, attach_photo, remove_photo
+from finegap.bench.services.setting import NewTry, record_try, set_zero
+from finegap.bench.services.signing import sign_off
+from finegap.bench.services.steps import clear_step, mark_step, say_on_hand
+
+__all__ = [
+    "NewKnown",
+    "NewPhoto",
+    "NewReading",
+    "NewSet",
+    "NewTry",
+    "Seen",
+    "attach_photo",
+    "clear_step",
+    "decide",
+    "look_at",
+    "mark_step",
+    "open_job",
+    "record_reading",
+    "record_set",
+    "record_try",
+    "remove_photo",
+    "say_on_hand",
+    "set_known",
+    "set_zero",
+    "sign_off",
+    "strike_reading",
+]

@@ -1,0 +1,137 @@
+"""What has to be known of a job before the pump is opened."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from finegap.bench.facts import sheet_of
+from finegap.bench.models import Job
+from finegap.bench.services.changing import Seen, changing, log
+from finegap.bench.services.opening import hours_typed, symptom_name
+from finegap.core.errors import FieldError
+from finegap.core.quantities import Dimension, Sign, parse
+
+PLACES = ("workshop", "site")
+_FASTEST_R_MIN = 20_000.0
+
+
+@dataclass(frozen=True)
+class NewKnown:
+    """What is put right, as typed; ``None`` is left as it is. ``old_meter_last`` says that the hours meter was replaced."""
+
+    serial: str | None = None
+    liquid: str | None = None
+    hazards: str | None = None
+    viscosity: str | None = None
+    temperature: str | None = None
+    casing: str | None = None
+    pressure: str | None = None
+    speed: str | None = None
+    hours_run: str | None = None
+    old_meter_last: str | None = None
+    new_meter_first: str | None = None
+    reason: str | None = None
+    symptom: str | None = None
+    place: str | None = None
+    room: str | None = None
+    build: Mapping[str, str] = field(default_factory=dict)
+
+
+def set_known(seen: Seen, new: NewKnown) -> None:
+    """Put right what is known of a job: all of what is given, or nothing.
+
+    Raises
+    ------
+    FieldError
+        A quantity that cannot be, a symptom, build or place that is none, or an old meter's last reading without the new one's.
+    """
+    with changing(seen) as job:
+        before = {name: getattr(job, name) for name in _FIELDS}
+        for name, label in (("serial", "serial"), ("liquid", "liquid"), ("reason", "reason")):
+            text = getattr(new, name)
+            if text is not None:
+                if not text.strip():
+                    raise FieldError(label, "it cannot be left empty.", "Expected what the nameplate or the works calls it.")
+                setattr(job, name, text.strip())
+        for name in ("hazards", "room"):
+            text = getattr(new, name)
+            if text is not None:
+                setattr(job, name, text.strip())
+        _set_duty(job, new)
+        _set_hours(job, new)
+        if new.symptom is not None:
+            symptom_name(sheet_of(job).family.symptoms, new.symptom)
+            job.symptom = new.symptom
+        if new.place is not None:
+            if new.place not in ("", *PLACES):
+                raise FieldError("place", f"“{new.place}” is neither.", f"Expected {' or '.join(PLACES)}.")
+            job.place = new.place
+        if new.build:
+            job.build = {**job.build, **new.build}
+            sheet_of(job).family.complete(job.build)
+        changed = [name for name in _FIELDS if getattr(job, name) != before[name]]
+        if not changed:
+            return
+        job.save(update_fields=changed)
+        log(job, seen.actor, "Known: " + "; ".join(f"{_WORDS[name]} {getattr(job, name)}" for name in changed if name in _WORDS))
+
+
+_WORDS = {
+    "serial": "serial",
+    "liquid": "liquid",
+    "hazards": "hazards",
+    "viscosity_typed": "viscosity",
+    "temperature_c": "temperature [C]",
+    "casing_c": "casing [C]",
+    "pressure_bar": "pressure [bar]",
+    "speed_r_min": "speed [r/min]",
+    "hours_run": "hours",
+    "old_meter_last": "old meter's last reading",
+    "new_meter_first": "new meter began at",
+    "reason": "came in for",
+    "symptom": "symptom",
+    "place": "place",
+    "room": "room",
+    "build": "build",
+}
+_FIELDS = (*_WORDS, "viscosity_mm2_s")
+
+
+def _set_duty(job: Job, new: NewKnown) -> None:
+    if new.viscosity is not None:
+        job.viscosity_mm2_s = parse(new.viscosity, Dimension.VISCOSITY, "viscosity", "mm2/s", Sign.POSITIVE).value
+        job.viscosity_typed = new.viscosity.strip()
+    if new.temperature is not None:
+        follows = job.casing_c == job.temperature_c
+        job.temperature_c = parse(new.temperature, Dimension.TEMPERATURE, "temperature", "C").value
+        if follows and new.casing is None:
+            job.casing_c = job.temperature_c
+    if new.casing is not None:
+        job.casing_c = parse(new.casing, Dimension.TEMPERATURE, "casing temperature", "C").value
+    if new.pressure is not None:
+        job.pressure_bar = parse(new.pressure, Dimension.PRESSURE, "pressure", "bar", Sign.NOT_NEGATIVE).value
+    if new.speed is not None:
+        job.speed_r_min = _speed(new.speed)
+
+
+def _speed(typed: str) -> float:
+    try:
+        speed = float(typed.lower().replace("r/min", "").replace("rpm", "").replace(",", ".").strip())
+    except ValueError:
+        raise FieldError("speed", f"“{typed}” is no speed.", "Expected revolutions a minute, such as 320.") from None
+    if not 0 < speed <= _FASTEST_R_MIN:
+        raise FieldError("speed", f"{typed} r/min cannot be.", f"Expected more than 0, up to {_FASTEST_R_MIN:g}.")
+    return speed
+
+
+def _set_hours(job: Job, new: NewKnown) -> None:
+    if new.hours_run is not None:
+        job.hours_run = hours_typed(new.hours_run)
+    if new.old_meter_last is not None:
+        job.old_meter_last = hours_typed(new.old_meter_last, "old meter's last reading")
+    if new.new_meter_first is not None:
+        job.new_meter_first = hours_typed(new.new_meter_first, "new meter's first reading") or 0
+    if job.old_meter_last is not None and job.hours_run is not None and job.hours_run < job.new_meter_first:
+        problem = f"it began at {job.new_meter_first} h and cannot read {job.hours_run} h now."
+        raise FieldError("new meter's first reading", problem, "Expected no more than the hours run.")

@@ -1,0 +1,86 @@
+"""Opening a job on a pump."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+from django.db import models, transaction
+from django.utils import timezone
+
+from finegap.bench.models import (
+    Event,
+    Job,
+)
+from finegap.core.errors import FieldError
+from finegap.core.families.model import Symptom
+from finegap.core.sheet import HousingMeans, read_sheet
+from finegap.fleet.models import Pump
+from finegap.sheets.models import ShopProcedure
+from finegap.site.errors import Refused
+
+
+def open_job(actor: User, pump_tag: str, reason: str, hours_run: str = "", symptom: str = "") -> Job:
+    """Open a job on a pump, to the latest revision of its sheet and its duty as it stands.
+
+    Raises
+    ------
+    FieldError
+        No such pump, no reason given, or hours that are no count.
+    Refused
+        The pump already has an unsigned job, or its sheet no revision.
+    """
+    if not pump_tag:
+        raise FieldError("pump", "none was chosen.", "Expected one from the list.")
+    with transaction.atomic():
+        pump = Pump.objects.select_related("sheet").filter(tag=pump_tag).first()
+        if pump is None:
+            raise FieldError("pump", f"there is no pump {pump_tag}.", "Expected a tag from Fleet.")
+        already = Job.objects.filter(pump=pump, sign_off__isnull=True).first()
+        if already:
+            raise Refused(f"{pump.tag} is already on the bench.", [f"Job {already.number} is not signed yet."])
+        revision = pump.sheet.revisions.first()
+        if revision is None:
+            raise Refused(f"The sheet {pump.sheet} has no revision yet.")
+        sheet = read_sheet(revision.content)
+        reason = reason.strip() or symptom_name(sheet.family.symptoms, symptom)
+        if not reason:
+            raise FieldError("reason", "say why the pump came in.", "Expected a symptom from the list, or a few words.")
+        last = Job.objects.aggregate(last=models.Max("number"))["last"] or 0
+        means = sheet.means
+        job = Job.objects.create(
+            number=last + 1,
+            pump=pump,
+            revision=revision,
+            opened_by=actor,
+            opened_at=timezone.now(),
+            reason=reason,
+            symptom=symptom,
+            serial=pump.serial,
+            hours_run=hours_typed(hours_run),
+            procedure=ShopProcedure.objects.filter(family=sheet.family.key).first(),
+            lash_mm=means.lash_mm if isinstance(means, HousingMeans) else 0.0,
+            **pump.duty(),
+        )
+        Event.objects.create(job=job, version=1, by=actor, at=job.opened_at, what=f"Job opened: {job.reason}")
+        return job
+
+
+def symptom_name(symptoms: tuple[Symptom, ...], key: str) -> str:
+    """What a symptom is called; nothing for none, and an error for one the family does not list."""
+    symptom = next((s for s in symptoms if s.key == key), None)
+    if key and symptom is None:
+        known = ", ".join(s.key for s in symptoms) or "none"
+        raise FieldError("symptom", f"“{key}” is not one this family lists.", f"Expected any of: {known}.")
+    return symptom.name if symptom else ""
+
+
+def hours_typed(typed: str, field: str = "hours run") -> int | None:
+    """Running hours as read from a meter: digits, with spaces between thousands at most; empty where not known."""
+    digits = typed.replace(" ", "")
+    if not digits:
+        return None
+    if not (digits.isascii() and digits.isdigit() and len(digits) <= _MOST_HOUR_DIGITS):
+        raise FieldError(field, f"“{typed}” is no count of hours.", "Expected digits, such as 14380; or leave it empty.")
+    return int(digits)
+
+
+_MOST_HOUR_DIGITS = 7

@@ -1,0 +1,83 @@
+"""Signing a job off, and keeping its sizes on record."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.utils import timezone
+
+from finegap.bench.facts import load
+from finegap.bench.models import (
+    Job,
+    SignOff,
+    SizeOnRecord,
+)
+from finegap.bench.services.changing import Seen, log, recording
+from finegap.core import VERSION
+from finegap.core.errors import FieldError
+from finegap.core.families.model import FeatureKind
+from finegap.core.gap.setting import Check
+from finegap.core.inspection import FeatureState
+from finegap.core.job import Assessment, assess
+from finegap.core.measuring.readings import Result
+from finegap.core.showing import Units
+from finegap.site.errors import Refused
+from finegap.site.plain import plain
+
+
+def sign_off(seen: Seen, sign_id: uuid.UUID, is_lead: bool, reason: str = "") -> None:
+    """Sign the job: freeze what is shown, in both unit systems, with the version of the core. From then on it is read-only.
+
+    Raises
+    ------
+    Refused
+        Something blocks it; the reasons say what. A lead may sign past some of them.
+    FieldError
+        A lead signing past a blocker without a written reason.
+    """
+    from finegap.bench.queries import job_shape
+
+    with recording(seen, SignOff, sign_id) as job:
+        if job is None:
+            return
+        assessment = assess(load(job).facts)
+        blockers = assessment.blockers
+        hard = [b for b in blockers if not (b.lead_may and is_lead)]
+        if hard:
+            reasons = [b.sentence.render(seen.unit) + (" A lead may sign with a reason." if b.lead_may else "") for b in hard]
+            raise Refused("This job cannot be signed yet.", reasons)
+        if blockers and not reason.strip():
+            raise FieldError("reason", "a lead signs past what is open only with a reason.", "Expected it in writing.")
+        now = timezone.now()
+        signature = SignOff(id=sign_id, job=job, by=seen.actor, at=now, reason=reason.strip(), core_version=VERSION, record={})
+        log(job, seen.actor, "Signed off" + (f": {reason.strip()}" if reason.strip() else ""))
+        signature.record = {u.value: plain(job_shape(job, u, signature)) for u in Units}
+        signature.save(force_insert=True)
+        _keep_sizes(job, assessment)
+
+
+def _left(state: FeatureState, assessment: Assessment) -> Result | Check | None:
+    """As left: measured, or for the gap that is set the last check of it."""
+    setting = assessment.setting
+    if state.feature.is_set and setting is not None and setting.tries:
+        return setting.tries[-1].made.check
+    return state.left
+
+
+def _keep_sizes(job: Job, assessment: Assessment) -> None:
+    """Sizes as signed, for the wear of the parts at the next overhaul."""
+    changed = {s.feature.key for s in assessment.features if s.changed}
+    changed |= {k for s in assessment.features if s.changed for k in (s.feature.bore, s.feature.shaft)}
+    SizeOnRecord.objects.bulk_create(
+        SizeOnRecord(
+            job=job,
+            feature=s.feature.key,
+            found_mm=s.found.value_mm if s.found else None,
+            found_u_mm=s.found.u_mm if s.found else None,
+            left_mm=left.value_mm if (left := _left(s, assessment)) else None,
+            left_u_mm=left.u_mm if left else None,
+            changed=s.feature.is_set or s.feature.key in changed or bool({s.feature.bore, s.feature.shaft} & changed - {""}),
+        )
+        for s in assessment.features
+        if s.feature.kind is not FeatureKind.CHECK
+    )

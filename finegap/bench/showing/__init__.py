@@ -1,0 +1,1 @@
+"""From what the core worked out to what the bench shows."""

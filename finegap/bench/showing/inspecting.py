@@ -1,0 +1,263 @@
+"""Features with their readings, verdicts, forecasts and what was seen; and the chart of their wear."""
+
+from __future__ import annotations
+
+import datetime as dt
+import math
+
+from django.utils import timezone
+
+from finegap.bench import shapes
+from finegap.bench.facts import Records, reading_faults
+from finegap.bench.models import Decision, Look, Photo
+from finegap.bench.showing.words import Words
+from finegap.core.facts import Decided, Phase
+from finegap.core.families.model import Feature
+from finegap.core.inspection import FeatureState, Judgement, option_words, reason_needed, wears_up
+from finegap.core.job import Assessment
+from finegap.core.measuring.readings import Result
+from finegap.core.quantities import said
+from finegap.core.showing import Amount, Kind, length
+from finegap.core.wear.forecast import Forecast
+from finegap.core.wear.hours import hours_per_week, since_before
+from finegap.core.wear.lives import Life
+
+_FURTHEST_H = 200_000.0
+_BAND_STEPS = 24
+
+
+class FeatureWords(Words):
+    """Features in one unit system."""
+
+    def features(self, records: Records, assessment: Assessment) -> list[shapes.FeatureShape]:
+        """Every feature of the build."""
+        suspects = assessment.explained.suspects if assessment.explained else ()
+        rank = {key: i for i, key in enumerate(suspects, 1)}
+        week_h = hours_a_week(records)
+        return [self._feature(state, records, rank.get(state.feature.key, 0), week_h) for state in assessment.features]
+
+    def _feature(self, state: FeatureState, records: Records, suspect: int, week_h: float | None) -> shapes.FeatureShape:
+        feature, spec, limit = state.feature, state.spec, state.spec.limit
+        decision = next((d for d in records.decisions if d.feature == feature.key), None)
+        call = state.found_verdict.call if state.found_verdict else None
+        return shapes.FeatureShape(
+            key=feature.key,
+            number=feature.number,
+            name=feature.name,
+            part=feature.part,
+            kind=feature.kind.name.lower(),
+            anchor=list(feature.anchor),
+            label=list(feature.label),
+            stations=[shapes.StationShape(s.key, s.plane, s.direction, s.label) for s in feature.stations],
+            parts=[part for part in (feature.bore, feature.shaft) if part],
+            new_text=self._new(state),
+            limit_text=limit.shown(self.units, state.fine) if limit else "no limit on the sheet",
+            page=spec.page,
+            new_mm=list(spec.new_mm or ()),
+            lower_mm=limit.lower_mm if limit else None,
+            upper_mm=limit.upper_mm if limit else None,
+            readings=self._readings(state, records),
+            found=self._result(state.found, state.fine),
+            judged=self._judged(state.found_verdict),
+            left=self._result(state.left, state.fine),
+            judged_left=self._judged(state.left_verdict),
+            decision=self._decision(decision, records.names),
+            open_decision=state.open_decision,
+            reason_to_keep=reason_needed(call, Decided.KEEP),
+            reason_to_change=reason_needed(call, Decided.CHANGE),
+            by_parts=state.by_parts,
+            wanted=state.wanted,
+            done=state.done,
+            gauge=state.cabinet.pick,
+            fits=self._fits(state),
+            expansion="" if spec.expansion_um_m_k is None else Amount(spec.expansion_um_m_k, Kind.EXPANSION).text(self.units),
+            damages=[shapes.DamageShape(d.key, d.name, d.call.value, d.meaning) for d in feature.damages],
+            look=self._look(feature, Phase.FOUND, records),
+            look_left=self._look(feature, Phase.LEFT, records),
+            forecast=self.forecast(state.forecast, week_h),
+            odd=[self.say(o) for o in state.odd],
+            missing=self.say(state.missing) if state.missing else "",
+            options=[
+                shapes.OptionShape(list(o.new), self.say(option_words(o, state.fine)), o.verdict.call.value) for o in state.options
+            ],
+            suspect=suspect,
+            photos=photos([p for p in records.photos if p.feature == feature.key], records),
+        )
+
+    def _new(self, state: FeatureState) -> str:
+        new = state.spec.new_mm
+        return f"{self.bare(new[0], state.fine)} to {self.bare(new[1], state.fine)}" if new else ""
+
+    def _readings(self, state: FeatureState, records: Records) -> list[shapes.ReadingShape]:
+        return [
+            shapes.ReadingShape(
+                id=r.id,
+                phase=r.phase,
+                station=r.station,
+                typed=said(r.typed, r.unit),
+                text=self.bare(r.value_mm, state.fine),
+                gauge=r.gauge.tag,
+                overdue=r.gauge_overdue,
+                faults=[self.say(f) for f in reading_faults(r)],
+                part="" if r.part_c is None else Amount(r.part_c, Kind.TEMPERATURE).text(self.units),
+                taken=r.taken,
+                by=records.names[r.by_id],
+                at=r.at,
+                struck_reason=r.struck_reason,
+            )
+            for r in records.readings
+            if r.feature == state.feature.key
+        ]
+
+    def _fits(self, state: FeatureState) -> list[shapes.FitShape]:
+        fits = [state.cabinet.fit(choice) for choice in state.cabinet.choices] if state.feature.kind.taken else []
+        return [
+            shapes.FitShape(f.tag, f.decides, self.say(f.sentence), self.working(f.working) if f.working else None) for f in fits
+        ]
+
+    def _look(self, feature: Feature, phase: Phase, records: Records) -> shapes.LookShape | None:
+        row: Look | None = next((k for k in records.looks if k.feature == feature.key and k.phase == phase.value), None)
+        if row is None:
+            return None
+        words = ", ".join(d.name for d in feature.damages if d.key in row.damages) or "sound"
+        return shapes.LookShape(row.damages, words, row.note, records.names[row.by_id], row.at)
+
+    def _decision(self, row: Decision | None, names: dict[int, str]) -> shapes.DecisionShape | None:
+        return None if row is None else shapes.DecisionShape(row.decided, row.reason, names[row.by_id], row.at)
+
+    def _result(self, result: Result | None, fine: bool) -> shapes.ResultShape | None:
+        if result is None:
+            return None
+        return shapes.ResultShape(
+            text=self.bare(result.value_mm, fine),
+            expanded_text=self.bare(result.expanded_mm, fine=True),
+            value_mm=result.value_mm,
+            expanded_mm=result.expanded_mm,
+            mean=self.bare(result.mean_mm, fine=True),
+            spread=self.bare(result.spread_mm, fine),
+            out_of_round=None if result.out_of_round_mm is None else self.bare(result.out_of_round_mm, fine),
+            taper=None if result.taper_mm is None else self.bare(result.taper_mm, fine),
+            deciding=result.deciding,
+            notes=[self.say(n) for n in result.notes],
+            working=self.working(result.working),
+        )
+
+    def _judged(self, judged: Judgement | None) -> shapes.JudgedShape | None:
+        if judged is None:
+            return None
+        return shapes.JudgedShape(
+            judged.call.value,
+            self.say(judged.sentence),
+            [self.say(r) for r in judged.reasons],
+            judged.probability,
+            self.working(judged.working) if judged.working else None,
+        )
+
+    def forecast(self, coming: Forecast | None, week_h: float | None) -> shapes.ForecastShape | None:
+        """How a part wears, in hours and on the calendar."""
+        if coming is None:
+            return None
+        at_planned = None if coming.planned_h is None or coming.life.now is None else coming.life.now + coming.planned_h
+        return shapes.ForecastShape(
+            sentence=self.say(coming.sentence),
+            date=self._dates(coming, week_h),
+            crosses=coming.crosses,
+            may_cross=coming.may_cross,
+            size_at_planned_mm=None if at_planned is None else coming.line.size(at_planned),
+            working=self.working(coming.working),
+        )
+
+    def _dates(self, coming: Forecast, week_h: float | None) -> str:
+        """When the limit is reached, at the hours a week its meter shows."""
+        if coming.hours_left is None or not week_h:
+            return ""
+        days = [_day_after(h, week_h) for h in (coming.hours_left, coming.early, coming.late)]
+        if days[0] is None:
+            return ""
+        bounds = f" (from {days[1] or 'now'} to {days[2] or 'later than can be told'})"
+        return f"At {week_h:.0f} h a week: {days[0]}{bounds}."
+
+    def wear(self, state: FeatureState, records: Records) -> shapes.WearShape:
+        """What the chart of a part's wear draws."""
+        *past, present = state.lives or (Life((), None),)
+        coming, limit = state.forecast, state.spec.limit
+        up = wears_up(state.feature, limit)
+        bound = None if limit is None else (limit.upper_mm if up else limit.lower_mm)
+        return shapes.WearShape(
+            feature=state.feature.key,
+            name=state.feature.name,
+            points=self._points(present, state),
+            lives=[self._points(life, state) for life in past],
+            band=_band(coming, present),
+            limit_mm=bound,
+            limit_text="" if bound is None else self.bare(bound, state.fine),
+            new_mm=list(state.spec.new_mm or ()),
+            now_h=present.now,
+            planned_h=None if coming is None or present.now is None or coming.planned_h is None else present.now + coming.planned_h,
+            ticks=self._ticks(state, bound),
+            forecast=self.forecast(coming, hours_a_week(records)),
+            odd=[self.say(o) for o in state.odd],
+        )
+
+    def _points(self, life: Life, state: FeatureState) -> list[shapes.WearPointShape]:
+        return [
+            shapes.WearPointShape(p.hours, p.size.value_mm, 2 * p.size.u_mm, self.bare(p.size.value_mm, state.fine), p.job)
+            for p in life.points
+        ]
+
+    def _ticks(self, state: FeatureState, bound: float | None) -> list[shapes.NamedTickShape]:
+        sizes = [p.size.value_mm for life in state.lives for p in life.points]
+        sizes += [*(state.spec.new_mm or ()), *([] if bound is None else [bound])]
+        if not sizes:
+            return []
+        unit = 1.0 if self.units.value == "mm" else 25.4
+        low, high = min(sizes) / unit, max(sizes) / unit
+        step = _round_step((high - low) / 4 or 0.01)
+        first = math.floor(low / step)
+        return [
+            shapes.NamedTickShape((first + i) * step * unit, length((first + i) * step * unit, fine=True).bare(self.units))
+            for i in range(math.ceil(high / step) - first + 1)
+        ]
+
+
+def _round_step(step: float) -> float:
+    power = 10.0 ** math.floor(math.log10(step))
+    return next((power * m for m in (1.0, 2.0, 5.0) if power * m >= step), power * 10)
+
+
+def _band(coming: Forecast | None, life: Life) -> list[shapes.BandShape]:
+    """The line and its band from fitted to a little past what matters."""
+    if coming is None or life.now is None:
+        return []
+    ends = [life.now * 1.1, life.now + (coming.planned_h or 0) * 1.05]
+    ends += [life.now + h * 1.05 for h in (coming.hours_left,) if h is not None and h < 3 * max(life.now, 1000)]
+    last = min(max(ends), _FURTHEST_H)
+    hours = [last * i / _BAND_STEPS for i in range(_BAND_STEPS + 1)]
+    line = coming.line
+    return [shapes.BandShape(h, line.size(h), line.size(h) - line.half_width(h), line.size(h) + line.half_width(h)) for h in hours]
+
+
+def _day_after(hours: float | None, week_h: float) -> str | None:
+    if hours is None or hours / week_h > 52 * 40:
+        return None
+    return (timezone.localdate() + dt.timedelta(weeks=hours / week_h)).isoformat()
+
+
+def hours_a_week(records: Records) -> float | None:
+    """Hours run a week: kept for the pump, or from its meter at earlier overhauls."""
+    if records.job.pump.hours_per_week:
+        return records.job.pump.hours_per_week
+    past = records.facts.past
+    visits = max(past.visits.values(), key=len, default=())
+    days: list[tuple[int, float | None]] = []
+    before: float | None = 0.0
+    for day, meter in [(v.day, v.meter) for v in visits] + [(past.day, past.meter)]:
+        days.append((day, since_before(before, meter)))
+        before = meter.hours if meter.hours is not None else before
+    return hours_per_week(days)
+
+
+def photos(rows: list[Photo], records: Records) -> list[shapes.PhotoShape]:
+    """Photographs with the address they are served from."""
+    number = records.job.number
+    return [shapes.PhotoShape(p.id, f"/api/jobs/{number}/photos/{p.id}", p.note, records.names[p.by_id], p.at) for p in rows]

@@ -1,0 +1,169 @@
+"""What has to be known and on hand before anything is opened, the steps, and what to order."""
+
+from __future__ import annotations
+
+from finegap.bench import shapes
+from finegap.bench.facts import Records
+from finegap.bench.showing.inspecting import photos
+from finegap.bench.showing.words import Words
+from finegap.core.families.model import Family
+from finegap.core.job import Assessment
+from finegap.core.ordering import Order
+from finegap.core.procedure import listed, told
+from finegap.core.showing import Amount, Kind, render
+from finegap.core.wear.parts import Catalogue, money
+
+_MUST_BE_KNOWN = (
+    ("serial", "serial"),
+    ("hazards", "hazards of the liquid"),
+    ("hours_run", "hours run"),
+    ("symptom", "symptom"),
+    ("place", "site or workshop"),
+)
+
+
+class PreparingWords(Words):
+    """Prepare and Strip in one unit system."""
+
+    def known(self, records: Records) -> shapes.KnownShape:
+        """What is known of the job, as it can be typed again."""
+        job, facts = records.job, records.facts
+        family = facts.sheet.family
+
+        def number(value: int | None) -> str:
+            return "" if value is None else str(value)
+
+        texts = {
+            "serial": job.serial,
+            "hazards": job.hazards,
+            "hours_run": number(job.hours_run),
+            "symptom": job.symptom,
+            "place": job.place,
+        }
+        return shapes.KnownShape(
+            liquid=job.liquid,
+            viscosity=job.viscosity_typed,
+            temperature=Amount(job.temperature_c, Kind.TEMPERATURE).text(self.units),
+            casing=Amount(job.casing_c, Kind.TEMPERATURE).text(self.units),
+            pressure=Amount(job.pressure_bar, Kind.PRESSURE).text(self.units),
+            speed=f"{job.speed_r_min:g}",
+            old_meter_last=number(job.old_meter_last),
+            new_meter_first=str(job.new_meter_first),
+            reason=job.reason,
+            symptoms=[shapes.NamedShape(s.key, s.name) for s in family.symptoms],
+            room=job.room,
+            build=_build(records, family),
+            missing=[label for name, label in _MUST_BE_KNOWN if not texts[name] and (name != "symptom" or family.symptoms)],
+            **texts,
+        )
+
+    def steps(self, records: Records) -> list[shapes.StepShape]:
+        """Every step of the procedure, with who did it and when."""
+        done = {mark.step: mark for mark in records.steps}
+        known = self._values(records)
+        shown = []
+        for step in records.facts.family.steps:
+            mark = done.get(step.key)
+            shown.append(
+                shapes.StepShape(
+                    key=step.key,
+                    stage=step.stage.value,
+                    text=step.text,
+                    why=step.why,
+                    caution=step.caution,
+                    hold=step.hold,
+                    look=step.look,
+                    tells=list(told(step, known)),
+                    tools=list(step.tools),
+                    consumables=list(step.consumables),
+                    by=records.names[mark.by_id] if mark else None,
+                    at=mark.at if mark else None,
+                    note=mark.note if mark else "",
+                    skipped=mark.skipped if mark else "",
+                    photos=photos([p for p in records.photos if p.step == step.key], records),
+                )
+            )
+        return shown
+
+    def _values(self, records: Records) -> dict[str, str]:
+        """What steps may say: of the sheet, the job and the torque table."""
+        job, sheet = records.job, records.facts.sheet
+        names = {option.key: option.choices for option in sheet.family.options}
+        return {
+            **sheet.details,
+            **{key: names[key][choice] for key, choice in records.facts.build.items() if key in names},
+            **{f"torque:{t.fastener.lower()}": render(t.span, self.units) for t in sheet.torques},
+            "maker": sheet.maker,
+            "model": sheet.model,
+            "serial": job.serial,
+            "liquid": job.liquid,
+            "hazards": job.hazards,
+            "temperature": Amount(job.temperature_c, Kind.TEMPERATURE).text(self.units),
+            "pressure": Amount(job.pressure_bar, Kind.PRESSURE).text(self.units),
+        }
+
+    def ready(self, records: Records, assessment: Assessment) -> shapes.ReadyShape:
+        """Tools, consumables, the kit and the gauges the job needs, with what is missing."""
+        family, catalogue = records.facts.family, records.facts.sheet.catalogue
+        said_of = {row.item: row for row in records.on_hand}
+        kit = self.order(assessment.ready, catalogue)
+        items = [(item, "tool") for item in listed(family, "tools")]
+        items += [(item, "consumable") for item in listed(family, "consumables")]
+        items += (
+            [(f"{line.count} × {line.number} {line.name}", "kit" if line.is_kit else "part") for line in kit.lines] if kit else []
+        )
+        return shapes.ReadyShape(
+            needs=[
+                shapes.NeedShape(
+                    item, kind, said_of[item].here if item in said_of else None,
+                    records.names[said_of[item].by_id] if item in said_of else "",
+                )
+                for item, kind in dict.fromkeys(items)
+            ],
+            kit=kit,
+            gauges=[
+                state.feature.name
+                for state in assessment.features
+                if state.feature.kind.taken and state.spec.new_mm is not None and not state.cabinet.pick
+            ],
+        )  # fmt: skip
+
+    def order(self, order: Order, catalogue: Catalogue) -> shapes.OrderShape | None:
+        """What to order; ``None`` where the sheet has no catalogue."""
+        if not catalogue.parts:
+            return None
+        cover = order.cover
+        return shapes.OrderShape(
+            lines=[
+                shapes.OrderLineShape(
+                    line.number, line.name, line.count, money(line.price_cents * line.count, catalogue.currency),
+                    _lead(line.lead_days), line.is_kit, list(line.reasons),
+                )
+                for line in cover.lines
+            ],
+            total=money(cover.total_cents, catalogue.currency),
+            lead=_lead(cover.lead_days),
+            spare=[f"{count} × {catalogue.part(number).name}" for number, count in cover.spare.items()],
+            missing=[catalogue.part(number).name for number in cover.missing] + list(order.unlisted),
+            working=self.working(order.working),
+        )  # fmt: skip
+
+
+def _lead(days: int) -> str:
+    if days == 0:
+        return "in stock"
+    return f"{days} days" if days % 7 else f"{days // 7} week{'s' if days > 7 else ''}"
+
+
+def _build(records: Records, family: Family) -> list[shapes.BuildShape]:
+    return [
+        shapes.BuildShape(
+            option.key,
+            option.name,
+            records.facts.build.get(option.key, ""),
+            [shapes.NamedShape(key, words) for key, words in option.choices.items()],
+            # The means of adjustment is what the sheet's numbers are for.
+            option.key == "means",
+        )
+        for option in family.options
+    ]

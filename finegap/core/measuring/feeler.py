@@ -1,0 +1,67 @@
+"""Feeler leaves: what a pair of goes and does not go says, and which thicknesses a set can make."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import lru_cache
+from itertools import combinations
+
+from finegap.core.errors import FieldError, Unlikely
+
+MOST_LEAVES = 3
+"""More leaves than this in one pile spring apart and read thick (common practice, no source)."""
+
+
+def interval(goes_mm: float, stops_mm: float, field: str) -> tuple[float, float]:
+    """Middle and half-width of a feeler reading, in mm: this leaf goes, that one does not.
+
+    Raises
+    ------
+    FieldError
+        The leaf that goes is not the thinner one.
+    """
+    if goes_mm >= stops_mm:
+        raise FieldError(field, "the leaf that goes is not thinner than the one that stops.", "Expected the thinner leaf to go.")
+    return (goes_mm + stops_mm) / 2, (stops_mm - goes_mm) / 2
+
+
+def check_leaves(leaves_um: Sequence[int], field: str = "leaves") -> tuple[int, ...]:
+    """A set's leaves in order of thickness, in micrometres.
+
+    Raises
+    ------
+    FieldError
+        No leaf, one without thickness, or the same leaf twice.
+    """
+    if not leaves_um:
+        raise FieldError(field, "there is no leaf in the set.", "Expected thicknesses, such as 0.05, 0.10, 0.15.")
+    if min(leaves_um) <= 0:
+        raise FieldError(field, "a leaf of no thickness cannot be.", "Expected each more than zero.")
+    repeated = next((t for t in leaves_um if list(leaves_um).count(t) > 1), None)
+    if repeated is not None:
+        raise FieldError(field, f"{repeated / 1000:g} mm is in it twice.", "Expected each leaf of the set once.")
+    return tuple(sorted(leaves_um))
+
+
+@lru_cache(maxsize=32)
+def _piles(leaves_um: tuple[int, ...]) -> frozenset[int]:
+    return frozenset(sum(pile) for count in range(1, MOST_LEAVES + 1) for pile in combinations(leaves_um, count))
+
+
+def check_pile(thickness_mm: float, leaves_um: Sequence[int], set_name: str, field: str) -> None:
+    """Ask about a thickness this set cannot make with up to three leaves; nothing at all (0) always goes.
+
+    Raises
+    ------
+    Unlikely
+        No pile of its leaves is that thick.
+    """
+    wanted = round(thickness_mm * 1000)
+    if not leaves_um or not wanted or any(abs(pile - wanted) <= 1 for pile in _piles(tuple(leaves_um))):
+        return
+    nearest = min(_piles(tuple(leaves_um)), key=lambda pile: abs(pile - wanted))
+    raise Unlikely(
+        field,
+        f"{thickness_mm:g} mm is no leaf of {set_name}, nor a pile of up to {MOST_LEAVES}.",
+        f"Expected its leaves; the nearest it makes is {nearest / 1000:g} mm.",
+    )

@@ -1,0 +1,108 @@
+"""A procedure as a shop follows it: the family's steps, in the shop's order and words, with steps of its own."""
+
+from __future__ import annotations
+
+import string
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+from finegap.core.errors import FieldError
+from finegap.core.families.model import Family, Stage, Step
+
+OWN = "own-"
+"""How the key of a shop's own step begins."""
+
+_LONGEST = 400
+_MOST_STEPS = 200
+
+
+@dataclass(frozen=True)
+class ShopStep:
+    """A step as the shop wants it: its place is its place in the list; ``text`` and ``why`` empty mean the family's words."""
+
+    key: str
+    stage: str
+    text: str = ""
+    why: str = ""
+    hold: bool = False
+
+
+def read_steps(data: Sequence[Mapping[str, Any]], family: Family) -> tuple[ShopStep, ...]:
+    """A shop's version of the procedure.
+
+    Raises
+    ------
+    FieldError
+        A step given twice, one of no family's, a stage that is none, a family's step left out or moved to another stage, an own
+        step without words, or words too long.
+    """
+    declared = {s.key: s for s in family.steps}
+    steps = tuple(ShopStep(**{k: v for k, v in one.items() if k in ShopStep.__dataclass_fields__}) for one in data)
+    if len(steps) > _MOST_STEPS:
+        raise FieldError("steps", f"{len(steps)} are more than anyone follows.", f"Expected up to {_MOST_STEPS}.")
+    keys = [s.key for s in steps]
+    for i, step in enumerate(steps):
+        where = f"steps[{i}]"
+        if keys.count(step.key) > 1:
+            raise FieldError(where, f"{step.key} is given twice.", "Expected each step once.")
+        if step.stage not in [s.value for s in Stage]:
+            raise FieldError(where, f"“{step.stage}” is no stage.", f"Expected: {', '.join(s.value for s in Stage)}.")
+        if max(len(step.text), len(step.why)) > _LONGEST:
+            raise FieldError(where, "that is too long to be read at the bench.", f"Expected up to {_LONGEST} letters.")
+        if step.key.startswith(OWN):
+            if not step.text.strip():
+                raise FieldError(where, "a step of your own has no words.", "Expected what is done, in a sentence.")
+        elif step.key not in declared:
+            raise FieldError(where, f"the procedure has no step {step.key}.", f"Expected your own to begin with {OWN}.")
+        elif declared[step.key].stage.value != step.stage:
+            raise FieldError(where, "a step cannot move to another stage.", f"Expected {declared[step.key].stage.value}.")
+    lost = next((s for s in family.steps if s.key not in keys), None)
+    if lost:
+        raise FieldError("steps", f"“{lost.text[:60]}” is missing.", "Expected every step; skip it at the job, with a reason.")
+    return steps
+
+
+def in_force(family: Family, shop: Sequence[ShopStep]) -> Family:
+    """A build of a family with a shop's version of its procedure; steps the shop's version does not know keep their place."""
+    if not shop:
+        return family
+    declared = {s.key: s for s in family.steps}
+    steps = [_worded(one, declared.get(one.key)) for one in shop if one.key in declared or one.key.startswith(OWN)]
+    for i, step in enumerate(family.steps):
+        if all(step.key != s.key for s in steps):
+            before = next((s.key for s in reversed(family.steps[:i])), None)
+            place = next((n + 1 for n, s in enumerate(steps) if s.key == before), 0)
+            steps.insert(place, step)
+    return replace(family, steps=tuple(steps))
+
+
+def _worded(one: ShopStep, step: Step | None) -> Step:
+    if step is None:
+        return Step(Stage(one.stage), one.key, one.text, one.why, hold=one.hold)
+    # Words may change; what makes a step a caution or a hold point may not.
+    return replace(step, text=one.text or step.text, why=one.why or step.why)
+
+
+def told(step: Step, known: Mapping[str, str]) -> tuple[str, ...]:
+    """The step's lines with their values; a line whose value nobody knows is left out."""
+    return tuple(said for line in step.tells for said in [_filled(line, known)] if said)
+
+
+def _filled(line: str, known: Mapping[str, str]) -> str:
+    sentences = [s for s in line.split(". ") if s]
+    kept = [s for s in sentences if all(known.get(name) for name in _names(s))]
+    words = ". ".join(kept)
+    for name in _names(words):
+        words = words.replace("{" + name + "}", known[name])
+    return words if not words or words.endswith(".") else words + "."
+
+
+def _names(line: str) -> list[str]:
+    # a name may hold a colon (“torque:lock nut”), which the formatter takes for a format
+    return [f"{name}:{spec}" if spec else name for _, name, spec, _ in string.Formatter().parse(line) if name]
+
+
+def listed(family: Family, kind: str) -> tuple[str, ...]:
+    """Tools or consumables of all its steps, each once, in the order they are first wanted."""
+    return tuple(dict.fromkeys(item for step in family.steps for item in getattr(step, kind)))

@@ -1,0 +1,1 @@
+"""How fast parts wear, how long they last, and what to order."""

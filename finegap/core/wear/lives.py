@@ -1,0 +1,135 @@
+"""The lives of one part of a pump: fitted, measured at later overhauls, scrapped."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from finegap.core.showing import Amounts, Sentence, length
+from finegap.core.wear.hours import MeterReading, since_before
+
+
+@dataclass(frozen=True)
+class Size:
+    """A measured size with its standard uncertainty, in mm."""
+
+    value_mm: float
+    u_mm: float
+
+
+@dataclass(frozen=True)
+class Visit:
+    """One overhaul as seen from one part.
+
+    ``work`` is load times speed of the duty before it (bar r/min): wear follows sliding work (Archard). ``left`` is what was
+    measured after Build; ``changed`` says that the part was renewed then.
+    """
+
+    job: int
+    day: int
+    meter: MeterReading
+    work: float
+    found: Size | None
+    changed: bool = False
+    left: Size | None = None
+
+
+@dataclass(frozen=True)
+class Point:
+    """A size at hours since fitted, at the present duty. ``job`` is the overhaul; 0 for a new part's size off the sheet."""
+
+    hours: float
+    size: Size
+    job: int = 0
+
+
+@dataclass(frozen=True)
+class Life:
+    """One fitted part. ``now`` is its hours at the last overhaul; ``None`` where hours were lost on the way."""
+
+    points: tuple[Point, ...]
+    now: float | None
+    ended: bool = False
+
+
+@dataclass
+class _Tracing:
+    points: list[Point] = field(default_factory=list)
+    hours: float | None = 0.0
+
+
+def trace(
+    visits: Sequence[Visit], new_mm: tuple[float, float] | None, wears_up: bool, work_now: float
+) -> tuple[tuple[Life, ...], tuple[Sentence, ...]]:
+    """The lives of a part, oldest first, the last one running; and what was odd on the way.
+
+    Parameters
+    ----------
+    visits : sequence of Visit
+        Overhauls in order, the present one last.
+    new_mm : tuple of float, optional
+        New size range. A pump is taken as new at 0 h on its meter, and a changed part that was not measured as new.
+    wears_up : bool
+        Bores and gaps grow, pins and shafts shrink.
+    work_now : float
+        Load times speed at present: hours at another duty are stretched or shrunk to it.
+    """
+    fresh = _fresh(new_mm)
+    lives: list[Life] = []
+    notes: list[Sentence] = []
+    life = _Tracing([Point(0.0, fresh)] if fresh else [], 0.0)
+    before: float | None = 0.0
+    for visit in visits:
+        run = since_before(before, visit.meter)
+        before = visit.meter.hours if visit.meter.hours is not None else before
+        if visit.meter.hours is None:
+            notes.append(Sentence("Job {job} has no hours: its sizes are left out.", {"job": str(visit.job)}))
+            life.hours = life.hours if not visit.changed else None
+            continue
+        if run is None:
+            words = "The hours meter goes backwards at job {job} with nothing said of a new one: counted anew from there."
+            notes.append(Sentence(words, {"job": str(visit.job)}))
+            lives.append(Life(tuple(life.points), None, ended=True))
+            life = _Tracing([], 0.0)
+        elif life.hours is not None:
+            life.hours += run * (visit.work / work_now if work_now else 1.0)
+        if visit.found:
+            life = _measured(life, visit, new_mm, wears_up, lives, notes)
+        if visit.changed:
+            lives.append(Life(tuple(life.points), life.hours, ended=True))
+            size = visit.left or fresh
+            life = _Tracing([Point(0.0, size, visit.job)] if size else [], 0.0)
+    lives.append(Life(tuple(life.points), life.hours))
+    return tuple(one for one in lives if one.points), tuple(notes)
+
+
+def _fresh(new_mm: tuple[float, float] | None) -> Size | None:
+    if new_mm is None:
+        return None
+    return Size((new_mm[0] + new_mm[1]) / 2, (new_mm[1] - new_mm[0]) / math.sqrt(12))
+
+
+def _measured(
+    life: _Tracing, visit: Visit, new_mm: tuple[float, float] | None, wears_up: bool, lives: list[Life], notes: list[Sentence]
+) -> _Tracing:
+    """Add a size to a life, or begin another where it cannot be the same part."""
+    found = visit.found
+    assert found is not None
+    if life.hours is None:
+        return _Tracing([Point(0.0, found, visit.job)], 0.0)
+    if life.points:
+        last = life.points[-1].size
+        back = (last.value_mm - found.value_mm) * (1 if wears_up else -1)
+        doubt = 2 * math.hypot(last.u_mm, found.u_mm)
+        if back > doubt:
+            amounts: Amounts = {"back": length(back, fine=True), "job": str(visit.job)}
+            if new_mm and new_mm[0] - 2 * found.u_mm <= found.value_mm <= new_mm[1] + 2 * found.u_mm:
+                words = "At job {job} it is {back} better than before, as new: changed without a record. A new life is begun there."
+                notes.append(Sentence(words, amounts))
+                lives.append(Life(tuple(life.points), life.hours, ended=True))
+                return _Tracing([Point(0.0, found, visit.job)], 0.0)
+            words = "At job {job} it is {back} better than before: parts do not grow back, one of the two was misread."
+            notes.append(Sentence(words, amounts))
+    life.points.append(Point(life.hours, found, visit.job))
+    return life
