@@ -41,7 +41,7 @@ def as_text(record: Record) -> bytes:
     lines += [f"{line['count']} x {line['number']}  {line['name']}  ({line['lead']})" for line in order["lines"]] or [
         "Nothing to order."
     ]
-    lines += ["", f"Total {order['total']}. Longest lead time: {order['lead']}."]
+    lines += ["", f"Total {order['total']}. {order['lead'].capitalize()}."]
     if order["missing"]:
         lines.append(f"Not in the catalogue, please offer: {'; '.join(order['missing'])}.")
     return "\n".join(lines).encode()
@@ -65,7 +65,7 @@ def as_pdf(record: Record) -> bytes:
         rows.append([paragraph(t) for t in (line["number"], line["name"], str(line["count"]), line["price"], line["lead"], why)])
     story: list[Flowable] = [paragraph(_of(record), HEAD), paragraph(f"Spec sheet: {record['sheet']}.")]
     story.append(table(rows, [0.15, 0.25, 0.07, 0.13, 0.12, 0.28]))
-    story.append(paragraph(f"Total {order['total']}. Longest lead time: {order['lead']}.", HEAD))
+    story.append(paragraph(f"Total {order['total']}. {order['lead'].capitalize()}.", HEAD))
     if order["spare"]:
         story.append(paragraph(f"The kits also bring: {'; '.join(order['spare'])}."))
     if order["missing"]:

@@ -5,9 +5,10 @@ from __future__ import annotations
 from django.db.models import Prefetch
 
 from finegap.bench.models import Job
+from finegap.core.families import FAMILIES
 from finegap.core.showing import Amount, Kind, Units
 from finegap.fleet.models import Pump
-from finegap.fleet.shapes import PumpJob, PumpLine
+from finegap.fleet.shapes import PumpJob, PumpLine, PumpSymptom
 
 
 def pump_lines(units: Units) -> list[PumpLine]:
@@ -19,6 +20,7 @@ def pump_lines(units: Units) -> list[PumpLine]:
 def _line(pump: Pump, units: Units) -> PumpLine:
     jobs = [_job(job, units) for job in pump.jobs.all()]
     revisions = list(pump.sheet.revisions.all())
+    family = FAMILIES.get(revisions[0].content["family"]) if revisions else None
     return PumpLine(
         tag=pump.tag,
         service=pump.service,
@@ -34,6 +36,7 @@ def _line(pump: Pump, units: Units) -> PumpLine:
         pressure=Amount(pump.pressure_bar, Kind.PRESSURE).text(units),
         speed=f"{pump.speed_r_min:g} r/min",
         on_bench=next((j.number for j in jobs if j.signed_at is None), None),
+        symptoms=[PumpSymptom(s.key, s.name) for s in family.symptoms] if family else [],
         jobs=jobs,
     )
 

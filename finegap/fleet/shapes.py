@@ -18,6 +18,14 @@ class PumpJob:
 
 
 @dataclass(frozen=True)
+class PumpSymptom:
+    """Why a pump of this family may come in."""
+
+    key: str
+    name: str
+
+
+@dataclass(frozen=True)
 class PumpLine:
     """A pump with its duty and its jobs, newest first."""
 
@@ -35,4 +43,5 @@ class PumpLine:
     pressure: str
     speed: str
     on_bench: int | None
+    symptoms: list[PumpSymptom]
     jobs: list[PumpJob]

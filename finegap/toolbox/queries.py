@@ -21,6 +21,7 @@ def gauge_shapes(gauges: Iterable[Gauge], units: Units, today: dt.date) -> list[
             kind=g.kind,
             lengths=GaugeKind(g.kind).dimension is Dimension.LENGTH,
             certificate=g.certificate,
+            repeatability="" if g.repeatability is None else _fine(g, g.repeatability).text(units),
             leaves=[length(t / 1000, fine=units is Units.IN).bare(units) for t in g.leaves_um],
             range=f"{_shown(g, g.low).bare(units)} to {_shown(g, g.high).text(units)}",
             resolution=_fine(g, g.resolution).text(units),

@@ -15,6 +15,7 @@ class GaugeShape:
     lengths: bool
     certificate: str
     leaves: list[str]
+    repeatability: str
     range: str
     resolution: str
     expanded: str

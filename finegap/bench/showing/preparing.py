@@ -142,7 +142,7 @@ class PreparingWords(Words):
                 for line in cover.lines
             ],
             total=money(cover.total_cents, catalogue.currency),
-            lead=_lead(cover.lead_days),
+            lead=f"longest lead time {_lead(cover.lead_days)}" if cover.lead_days else "all in stock",
             spare=[f"{count} × {catalogue.part(number).name}" for number, count in cover.spare.items()],
             missing=[catalogue.part(number).name for number in cover.missing] + list(order.unlisted),
             working=self.working(order.working),

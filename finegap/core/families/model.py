@@ -77,8 +77,9 @@ class Station:
 
     @property
     def label(self) -> str:
-        """How it is said: “front, 12–6 o'clock”."""
-        return ", ".join(part for part in (self.plane, self.direction) if part) or "reading"
+        """How it is said: “front, 12–6”, “3 o'clock”."""
+        direction = f"{self.direction} o'clock" if self.direction.isdigit() else self.direction
+        return ", ".join(part for part in (self.plane, direction) if part) or "reading"
 
 
 def stations(planes: Iterable[str], directions: Iterable[str]) -> tuple[Station, ...]:

@@ -7,6 +7,17 @@ export type JobLine = Schemas['JobLine'];
 export type Feature = Schemas['FeatureShape'];
 export type Result = Schemas['ResultShape'];
 export type Reading = Schemas['ReadingShape'];
+export type Judged = Schemas['JudgedShape'];
+export type Fit = Schemas['FitShape'];
+export type Photo = Schemas['PhotoShape'];
+export type Known = Schemas['KnownShape'];
+export type Need = Schemas['NeedShape'];
+export type Order = Schemas['OrderShape'];
+export type Drawing = Schemas['DrawingShape'];
+export type Wear = Schemas['WearShape'];
+export type Forecast = Schemas['ForecastShape'];
+export type Procedure = Schemas['ProcedureShape'];
+export type ProcedureStep = Schemas['ProcedureStep'];
 export type Setting = Schemas['SetShape'];
 export type Housing = Schemas['HousingShape'];
 export type Gaskets = Schemas['GasketsShape'];
@@ -36,7 +47,7 @@ export class Unreachable extends Error {
   }
 }
 
-function csrfToken(): string {
+export function csrfToken(): string {
   return /csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? '';
 }
 

@@ -49,6 +49,29 @@ export const stockQuery = (unit: Unit) =>
     placeholderData: keepPreviousData,
   });
 
+export const wearQuery = (number: number, feature: string, unit: Unit, version: number) =>
+  queryOptions({
+    queryKey: ['wear', number, feature, unit, version],
+    queryFn: () =>
+      unwrap(
+        client.GET('/api/jobs/{number}/wear/{feature}', {
+          params: { path: { number, feature }, query: { unit } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
+export const proceduresQuery = queryOptions({
+  queryKey: ['procedures'],
+  queryFn: () => unwrap(client.GET('/api/procedures')),
+});
+
+export const procedureQuery = (family: string) =>
+  queryOptions({
+    queryKey: ['procedure', family],
+    queryFn: () => unwrap(client.GET('/api/procedures/{family}', { params: { path: { family } } })),
+  });
+
 export const meQuery = queryOptions({
   queryKey: ['me'],
   queryFn: () => unwrap(client.GET('/api/me')),

@@ -785,6 +785,7 @@ export interface components {
             lengths: boolean;
             certificate: string;
             leaves: string[];
+            repeatability: string;
             range: string;
             resolution: string;
             expanded: string;
@@ -1094,6 +1095,7 @@ export interface components {
             pressure: string;
             speed: string;
             on_bench: number | null;
+            symptoms: components["schemas"]["PumpSymptom"][];
             jobs: components["schemas"]["PumpJob"][];
         };
         PumpShape: {
@@ -1103,6 +1105,10 @@ export interface components {
             serial: string;
             maker: string;
             model: string;
+        };
+        PumpSymptom: {
+            key: string;
+            name: string;
         };
         ReadingShape: {
             /** Format: uuid */

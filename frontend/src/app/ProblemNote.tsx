@@ -27,11 +27,12 @@ export function ProblemNote({ error, onSuggestion, onConfirm }: Props) {
       {details?.code === 'conflict' && <p>The sheet now shows their work. Look, then save yours again.</p>}
       {details?.code === 'unlikely' && onConfirm && (
         <div className="choices">
-          {details.suggestions.map((s) => (
-            <Button key={s.typed} variant="outline-primary" onClick={() => onSuggestion?.(s.typed)}>
-              It is {s.meaning}
-            </Button>
-          ))}
+          {onSuggestion &&
+            details.suggestions.map((s) => (
+              <Button key={s.typed} variant="outline-primary" onClick={() => onSuggestion(s.typed)}>
+                It is {s.meaning}
+              </Button>
+            ))}
           <Button variant="outline-secondary" onClick={onConfirm}>
             It is meant as typed
           </Button>

@@ -10,7 +10,7 @@ import {
 } from 'react';
 import { Modal } from 'react-bootstrap';
 
-/** A key that does something here and now. `show` overrides how it is written. */
+/** A key that does something here and now. `show` overrides how it is written; without a label another key says it too. */
 export interface KeyAction {
   key: string;
   label: string;
@@ -78,11 +78,13 @@ export function KeyProvider({ children }: { children: ReactNode }) {
     <RegisterContext.Provider value={register}>
       {children}
       <footer className="key-strip" aria-label="Keys">
-        {actions.map((a) => (
-          <button type="button" key={a.key} onClick={a.run}>
-            <kbd>{a.show ?? a.key.toUpperCase()}</kbd> {a.label}
-          </button>
-        ))}
+        {actions
+          .filter((a) => a.label)
+          .map((a) => (
+            <button type="button" key={a.key} onClick={a.run}>
+              <kbd>{a.show ?? a.key.toUpperCase()}</kbd> {a.label}
+            </button>
+          ))}
         <button type="button" onClick={() => setHelping(true)}>
           <kbd>?</kbd> all keys
         </button>
@@ -97,14 +99,16 @@ export function KeyProvider({ children }: { children: ReactNode }) {
               <kbd>0–9</kbd> <kbd>Enter</kbd>
             </dt>
             <dd>type a number and save it</dd>
-            {actions.map((a) => (
-              <div key={a.key} className="key-row">
-                <dt>
-                  <kbd>{a.show ?? a.key.toUpperCase()}</kbd>
-                </dt>
-                <dd>{a.label}</dd>
-              </div>
-            ))}
+            {actions
+              .filter((a) => a.label)
+              .map((a) => (
+                <div key={a.key} className="key-row">
+                  <dt>
+                    <kbd>{a.show ?? a.key.toUpperCase()}</kbd>
+                  </dt>
+                  <dd>{a.label}</dd>
+                </div>
+              ))}
           </dl>
           <p>
             Letters work while the number is empty; a number may carry its unit: 1.4995 in, 5 thou, 130 um.

@@ -8,6 +8,9 @@ import { Shell } from './Shell';
 const Fleet = lazy(() => import('../fleet/Fleet').then((m) => ({ default: m.Fleet })));
 const Sheets = lazy(() => import('../sheets/Sheets').then((m) => ({ default: m.Sheets })));
 const SheetPage = lazy(() => import('../sheets/SheetPage').then((m) => ({ default: m.SheetPage })));
+const ProcedurePage = lazy(() =>
+  import('../sheets/ProcedurePage').then((m) => ({ default: m.ProcedurePage })),
+);
 const Toolbox = lazy(() => import('../toolbox/Toolbox').then((m) => ({ default: m.Toolbox })));
 
 export const router = createBrowserRouter([
@@ -30,6 +33,14 @@ export const router = createBrowserRouter([
         element: (
           <Suspense>
             <Sheets />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/sheets/procedures/:family',
+        element: (
+          <Suspense>
+            <ProcedurePage />
           </Suspense>
         ),
       },

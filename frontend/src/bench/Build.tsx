@@ -9,7 +9,7 @@ export function Build({ job }: { job: Job }) {
   const changed = job.features.filter((f) => f.decision?.decided === 'change');
   const parts = new Set(changed.flatMap((f) => (f.parts.length ? f.parts : [f.key])));
   const measurable = job.features.filter((f) => parts.has(f.key));
-  const open = measurable.find((f) => !f.left) ?? measurable[0];
+  const open = measurable.find((f) => !(f.left ?? f.look_left)) ?? measurable[0];
   // Kept while its stations are taken: one reading does not finish a part.
   const [chosen, setChosen] = useState(open?.key);
   const selected = measurable.find((f) => f.key === chosen) ?? open;
@@ -31,7 +31,9 @@ export function Build({ job }: { job: Job }) {
                   onClick={() => setChosen(f.key)}
                 >
                   {f.name}
-                  <small>{f.left ? `${f.left.text} as left` : 'measure what was fitted'}</small>
+                  <small>
+                    {f.left ? `${f.left.text} as left` : (f.look_left?.words ?? 'to do as fitted')}
+                  </small>
                 </button>
               ))}
             </div>
@@ -40,7 +42,11 @@ export function Build({ job }: { job: Job }) {
               job={job}
               feature={selected}
               phase="left"
-              onDone={() => setChosen(measurable.find((f) => !f.left && f !== selected)?.key ?? selected.key)}
+              onDone={() =>
+                setChosen(
+                  measurable.find((f) => !(f.left ?? f.look_left) && f !== selected)?.key ?? selected.key,
+                )
+              }
             />
           </>
         ) : (

@@ -5,35 +5,58 @@ import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { WorkingLink } from '../app/WorkingLink';
 import { VerdictMark, verdictClass } from '../drawing/VerdictMark';
+import { OrderPanel } from './OrderPanel';
 import { useChange } from './useJob';
+import { WearPanel } from './WearPanel';
 
-/** Each verdict with its sentence, and what was decided. Going against a verdict asks for the reason. */
+/** Each verdict with its sentences, and what was decided; beside it what has to be ordered. */
 export function Decide({ job }: { job: Job }) {
-  const judged = job.features.filter((f) => f.found?.verdict);
+  const judged = job.features.filter((f) => f.judged);
+  const asking = judged.filter((f) => f.open_decision || f.decision || f.judged?.call !== 'Keep');
+  const kept = judged.filter((f) => !asking.includes(f));
   const open = judged.filter((f) => f.open_decision).length;
+  const [unfolded, setUnfolded] = useState(false);
   return (
-    <div className="stage decide">
-      <p className="lead">
-        {judged.length === 0
-          ? 'Nothing has been measured against a limit yet. Inspect comes first.'
-          : open
-            ? `${open} to decide. What is kept beyond doubt needs nothing.`
-            : 'Nothing is open.'}
-      </p>
-      {judged.map((feature) => (
-        <Line key={feature.key} job={job} feature={feature} />
-      ))}
+    <div className="stage decide-and-order">
+      <section className="decide" aria-label="Decisions">
+        <p className="lead">
+          {judged.length === 0
+            ? 'Nothing has been measured against a limit yet. Inspect comes first.'
+            : open
+              ? `${open} to decide. What is kept beyond doubt needs nothing.`
+              : 'Nothing is open.'}
+        </p>
+        {job.explained && <p className="explained">{job.explained.sentence}</p>}
+        {asking.map((feature) => (
+          <Line key={feature.key} job={job} feature={feature} />
+        ))}
+        {kept.length > 0 && (
+          <button
+            type="button"
+            className="fold"
+            aria-expanded={unfolded}
+            onClick={() => setUnfolded(!unfolded)}
+          >
+            {kept.length} kept beyond doubt {unfolded ? '▴' : '▾'}
+          </button>
+        )}
+        {unfolded && kept.map((feature) => <Line key={feature.key} job={job} feature={feature} />)}
+      </section>
+      <OrderPanel job={job} />
     </div>
   );
 }
 
+type Choice = 'keep' | 'change';
+
 function Line({ job, feature }: { job: Job; feature: Feature }) {
   const [reason, setReason] = useState('');
-  const [wanted, setWanted] = useState<'keep' | 'change' | null>(null);
+  const [wanted, setWanted] = useState<Choice | null>(null);
+  const [charting, setCharting] = useState(false);
   const decide = useChange('decisions', job.number);
-  const verdict = feature.found?.verdict;
-  if (!verdict) return null;
-  function choose(decided: 'keep' | 'change') {
+  const { judged, decision: settled } = feature;
+  if (!judged) return null;
+  function choose(decided: Choice) {
     const asks = decided === 'keep' ? feature.reason_to_keep : feature.reason_to_change;
     if (asks && !reason.trim()) {
       setWanted(decided);
@@ -49,24 +72,36 @@ function Line({ job, feature }: { job: Job; feature: Feature }) {
       },
     );
   }
-  const settled = feature.decision;
+  const off = job.signed !== null || decide.isPending;
   return (
     <article className={`decision${feature.open_decision ? ' open' : ''}`} aria-label={feature.name}>
-      <VerdictMark call={verdict.call} size={40} />
+      <VerdictMark call={judged.call} size={40} />
       <div className="what">
         <h2>
-          {feature.number}. {feature.name} <span className={verdictClass(verdict.call)}>{verdict.call}</span>
+          {feature.number}. {feature.name} <span className={verdictClass(judged.call)}>{judged.call}</span>
         </h2>
         <p>
-          <b>{feature.found?.text}</b> ± {feature.found?.expanded_text}, {feature.limit_text}.{' '}
-          {verdict.sentence} <WorkingLink working={verdict.working} />
+          {feature.found && (
+            <>
+              <b>{feature.found.text}</b> ± {feature.found.expanded_text}, {feature.limit_text}.{' '}
+            </>
+          )}
+          {judged.sentence} {judged.reasons.join(' ')}{' '}
+          {judged.working && <WorkingLink working={judged.working} />}{' '}
+          {feature.forecast && (
+            <button type="button" className="working-link" onClick={() => setCharting(true)}>
+              wear chart
+            </button>
+          )}
         </p>
+        <PairOptions feature={feature} />
         {settled && (
           <p className="settled">
-            {settled.by}: <b>{settled.decided === 'keep' ? 'keep' : 'change'}</b>
+            {settled.by}: <b>{settled.decided}</b>
             {settled.reason ? `, because: ${settled.reason}` : ''}
           </p>
         )}
+        {!settled && feature.by_parts && <p className="settled">Decided by what is changed of its parts.</p>}
         {wanted && (
           <TextField
             autoFocus
@@ -83,20 +118,36 @@ function Line({ job, feature }: { job: Job; feature: Feature }) {
         <Button
           variant={settled?.decided === 'change' ? 'primary' : 'outline-primary'}
           aria-pressed={settled?.decided === 'change'}
-          disabled={job.signed !== null || decide.isPending}
+          disabled={off}
           onClick={() => choose('change')}
         >
-          Change
+          {feature.parts.length ? 'Change both' : 'Change'}
         </Button>
         <Button
           variant={settled?.decided === 'keep' ? 'primary' : 'outline-primary'}
           aria-pressed={settled?.decided === 'keep'}
-          disabled={job.signed !== null || decide.isPending}
+          disabled={off}
           onClick={() => choose('keep')}
         >
           Keep{feature.reason_to_keep ? ', with a reason' : ''}
         </Button>
       </div>
+      {charting && <WearPanel job={job} feature={feature} onHide={() => setCharting(false)} />}
     </article>
+  );
+}
+
+/** What the clearance would be with the one part new, the other, or both. */
+function PairOptions({ feature }: { feature: Feature }) {
+  if (!feature.options.length) return null;
+  return (
+    <ul className="options">
+      {feature.options.map((o) => (
+        <li key={o.text}>
+          <VerdictMark call={o.call} size={22} /> {o.text}{' '}
+          <span className={verdictClass(o.call)}>{o.call}</span>
+        </li>
+      ))}
+    </ul>
   );
 }

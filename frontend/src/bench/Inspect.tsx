@@ -1,14 +1,15 @@
 import { useSearchParams } from 'react-router';
-import type { Job } from '../api/client';
+import type { Feature, Job } from '../api/client';
 import { useKeys } from '../app/keys';
 import { Section } from '../drawing/Section';
 import { Pad } from './Pad';
+import { toDo } from './stages';
 
 /** The drawing with its numbered gaps on the left, the reading pad on the right. */
 export function Inspect({ job }: { job: Job }) {
   const [search, setSearch] = useSearchParams();
   const features = job.features;
-  const first = features.find((f) => f.stations.length > 0 && !f.found) ?? features[0];
+  const first = toDo(features)[0] ?? features[0];
   const selected = features.find((f) => f.key === search.get('gap')) ?? first;
   const select = (key: string) => setSearch({ gap: key }, { replace: true });
   const move = (by: number) => {
@@ -17,14 +18,14 @@ export function Inspect({ job }: { job: Job }) {
     if (next) select(next.key);
   };
   useKeys([
-    { key: 'ArrowUp', show: '↑', label: 'gap before', run: () => move(-1) },
-    { key: 'ArrowDown', show: '↓', label: 'next gap', run: () => move(1) },
+    { key: 'ArrowUp', label: '', run: () => move(-1) },
+    { key: 'ArrowDown', show: '↑ ↓', label: 'gap', run: () => move(1) },
   ]);
   if (!selected) return <p className="blank">This family has nothing to measure.</p>;
   return (
     <div className="stage drawing-and-pad">
       <section aria-label="Section drawing">
-        <Section features={features} selected={selected.key} onSelect={select} />
+        <Section drawing={job.drawing} features={features} selected={selected.key} onSelect={select} />
         <p className="quiet">Gaps are drawn wide. {said(job)}</p>
       </section>
       <Pad
@@ -32,22 +33,23 @@ export function Inspect({ job }: { job: Job }) {
         job={job}
         feature={selected}
         phase="found"
-        onDone={() => nextOpen(job, selected.key, select)}
+        onDone={() => {
+          const next = after(features, selected.key);
+          if (next) select(next.key);
+        }}
       />
     </div>
   );
 }
 
-function said(job: Job): string {
-  const open = job.features.filter((f) => f.stations.length > 0 && !f.found);
-  if (!open.length) return 'Everything is measured: go on to Decide.';
-  return `To measure: ${open.map((f) => f.name.toLowerCase()).join('; ')}.`;
+function after(features: Feature[], key: string): Feature | undefined {
+  return toDo(features.filter((f) => f.key !== key))[0];
 }
 
-function nextOpen(job: Job, key: string, select: (key: string) => void): void {
-  const measurable = job.features.filter((f) => f.stations.length > 0);
-  const index = measurable.findIndex((f) => f.key === key);
-  const after = [...measurable.slice(index + 1), ...measurable.slice(0, index)];
-  const next = after.find((f) => !f.found);
-  if (next) select(next.key);
+function said(job: Job): string {
+  const open = toDo(job.features);
+  if (job.explained && open.length) return job.explained.sentence;
+  if (!open.length) return 'Everything is measured: go on to Decide.';
+  const names = open.map((f) => f.name.toLowerCase());
+  return `Still to do: ${names.slice(0, 5).join('; ')}${names.length > 5 ? `; and ${names.length - 5} more` : ''}.`;
 }

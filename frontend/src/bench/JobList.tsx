@@ -59,6 +59,7 @@ function OpenJob() {
   const [pump, setPump] = useState(search.get('pump') ?? '');
   const [reason, setReason] = useState('');
   const [hours, setHours] = useState('');
+  const [symptom, setSymptom] = useState('');
   const navigate = useNavigate();
   const cache = useQueryClient();
   const open = useMutation({
@@ -66,7 +67,7 @@ function OpenJob() {
       unwrap(
         client.POST('/api/jobs', {
           params: { query: { unit } },
-          body: { pump, reason, hours_run: hours },
+          body: { pump, reason, hours_run: hours, symptom },
         }),
       ),
     retry: false,
@@ -76,6 +77,7 @@ function OpenJob() {
       void navigate(`/bench/${job.number}/prepare`);
     },
   });
+  const symptoms = pumps.data?.find((p) => p.tag === pump)?.symptoms ?? [];
   return (
     <form
       className="panel"
@@ -110,6 +112,19 @@ function OpenJob() {
           ))}
         </div>
       </fieldset>
+      {symptoms.length > 0 && (
+        <label className="field">
+          Symptom
+          <select value={symptom} onChange={(event) => setSymptom(event.target.value)}>
+            <option value="">none of these</option>
+            {symptoms.map((s) => (
+              <option key={s.key} value={s.key}>
+                {s.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       <TextField label="Why it came in" value={reason} maxLength={200} onChange={setReason} />
       <TextField
         label="Hours run, if known"

@@ -1,19 +1,24 @@
 import { useState } from 'react';
-import type { Feature, Result } from '../api/client';
+import type { Feature, Job, Judged } from '../api/client';
 import { useKeys } from '../app/keys';
 import { WorkingDialog, WorkingLink } from '../app/WorkingLink';
 import { WearBar } from '../drawing/GapBar';
 import { VerdictMark, verdictClass } from '../drawing/VerdictMark';
+import { WearPanel } from './WearPanel';
 
 const WORD: Record<string, string> = {
   external: 'smallest',
   internal: 'largest',
   pair: 'clearance',
   gap: 'measured',
+  runout: 'runout',
+  flatness: 'widest gap',
 };
 
-/** What the readings come to: the deciding size with its uncertainty, the wear bar, the verdict and its sentence. */
-export function Outcome({ feature, result }: { feature: Feature; result: Result | null }) {
+/** What the readings come to: the deciding size with its uncertainty, the wear bar, the verdict and its sentences. */
+export function Outcome({ job, feature, phase }: { job: Job; feature: Feature; phase: 'found' | 'left' }) {
+  const result = phase === 'left' ? feature.left : feature.found;
+  const judged = phase === 'left' ? feature.judged_left : feature.judged;
   const limit = feature.upper_mm ?? feature.lower_mm;
   return (
     <div className="outcome">
@@ -35,7 +40,7 @@ export function Outcome({ feature, result }: { feature: Feature; result: Result 
           <WorkingLink working={result.working} />
         </p>
       ) : (
-        <p className="figures quiet">No result yet.</p>
+        feature.kind !== 'check' && <p className="figures quiet">No result yet.</p>
       )}
       {limit !== null && (
         <WearBar
@@ -44,9 +49,12 @@ export function Outcome({ feature, result }: { feature: Feature; result: Result 
           limitText={`limit ${feature.limit_text.replace(/^at (least|most) /, '')}`}
           valueMm={result?.value_mm ?? null}
           expandedMm={result?.expanded_mm ?? 0}
+          laterMm={phase === 'found' ? feature.forecast?.size_at_planned_mm : null}
         />
       )}
-      {result && <ResultVerdict result={result} />}
+      {judged && <Call judged={judged} />}
+      {phase === 'found' && feature.forecast && <Coming job={job} feature={feature} />}
+      {phase === 'found' && feature.missing && <p className="quiet">{feature.missing}</p>}
       {result?.notes.map((note) => (
         <p className="quiet" key={note}>
           {note}
@@ -56,22 +64,42 @@ export function Outcome({ feature, result }: { feature: Feature; result: Result 
   );
 }
 
-function ResultVerdict({ result }: { result: Result }) {
+function Call({ judged }: { judged: Judged }) {
   const [open, setOpen] = useState(false);
-  useKeys([{ key: 'w', label: 'working', run: () => setOpen(true) }]);
-  if (!result.verdict) {
-    return <WorkingDialog working={result.working} show={open} onHide={() => setOpen(false)} />;
-  }
+  const { working } = judged;
+  useKeys(working ? [{ key: 'w', label: 'working', run: () => setOpen(true) }] : []);
   return (
     <div className="verdict" aria-live="polite">
-      <VerdictMark call={result.verdict.call} />
+      <VerdictMark call={judged.call} />
       <div>
-        <p className={`call ${verdictClass(result.verdict.call)}`}>{result.verdict.call}</p>
+        <p className={`call ${verdictClass(judged.call)}`}>{judged.call}</p>
         <p>
-          {result.verdict.sentence} <WorkingLink working={result.verdict.working} />
+          {judged.sentence} {judged.reasons.join(' ')} {working && <WorkingLink working={working} />}
         </p>
       </div>
-      <WorkingDialog working={result.verdict.working} show={open} onHide={() => setOpen(false)} />
+      {working && <WorkingDialog working={working} show={open} onHide={() => setOpen(false)} />}
     </div>
+  );
+}
+
+/** How it wears, in a line, and its chart. */
+function Coming({ job, feature }: { job: Job; feature: Feature }) {
+  const [open, setOpen] = useState(false);
+  useKeys([{ key: 'h', label: 'wear chart', run: () => setOpen(true) }]);
+  const said = feature.judged?.reasons.some((r) => r.includes(feature.forecast?.sentence ?? '\0'));
+  return (
+    <p className="quiet coming">
+      {said ? feature.forecast?.date : `${feature.forecast?.sentence ?? ''} ${feature.forecast?.date ?? ''}`}{' '}
+      <button type="button" className="working-link" onClick={() => setOpen(true)}>
+        wear chart
+      </button>
+      {feature.odd.map((odd) => (
+        <span className="warning" key={odd}>
+          {' '}
+          {odd}
+        </span>
+      ))}
+      {open && <WearPanel job={job} feature={feature} onHide={() => setOpen(false)} />}
+    </p>
   );
 }

@@ -1,25 +1,35 @@
 import { useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { newId, type Feature, type Job } from '../api/client';
+import type { Feature, Gauge, Job } from '../api/client';
 import { useKeys } from '../app/keys';
 import { ProblemNote } from '../app/ProblemNote';
+import { TextField } from '../app/TextField';
 import { useDraft, useUnit } from '../app/unit';
+import { WorkingLink } from '../app/WorkingLink';
 import { StationPlan } from '../drawing/StationPlan';
+import { LookForm, LookPanel } from './LookPanel';
 import { Outcome } from './Outcome';
+import { PasteSet } from './PasteSet';
+import { Photos } from './Photos';
 import { ReadingList, Strike } from './ReadingList';
-import { useChange } from './useJob';
+import { usePull } from './useJob';
+import { newEntry, useReadings, type Entry as Taken } from './useReadings';
 
 interface Props {
   job: Job;
   feature: Feature;
   phase: 'found' | 'left';
-  /** All stations have a reading. */
+  /** All stations have a reading, or the part was looked at. */
   onDone?: () => void;
 }
 
 /** The reading pad: number, Enter, next station; the result and its verdict below as they stand. */
 export function Pad({ job, feature, phase, onDone }: Props) {
-  const measurable = feature.stations.length > 0;
+  const size = feature.new_text
+    ? `new ${feature.new_text} · ${feature.limit_text} ${job.unit}${feature.page ? ` · sheet page ${feature.page}` : ''}`
+    : feature.kind === 'check'
+      ? 'looked at, not measured'
+      : 'the sheet gives no size';
   return (
     <section className="pad" aria-label="Reading pad">
       <h2>
@@ -27,79 +37,129 @@ export function Pad({ job, feature, phase, onDone }: Props) {
         {feature.name}
         {phase === 'left' ? ', as left' : ''}
       </h2>
-      <p className="quiet">
-        new {feature.new_text} · {feature.limit_text} {job.unit}
-        {feature.page ? ` · sheet page ${feature.page}` : ''}
-      </p>
-      {measurable ? (
-        <Entry job={job} feature={feature} phase={phase} onDone={onDone} />
-      ) : (
-        <p>Worked out from its two parts. Measure them and it is here.</p>
-      )}
-      <Outcome feature={feature} result={phase === 'left' ? feature.left : feature.found} />
+      <p className="quiet">{size}</p>
+      <Taking job={job} feature={feature} phase={phase} onDone={onDone} />
+      <Outcome job={job} feature={feature} phase={phase} />
     </section>
   );
+}
+
+function Taking({ job, feature, phase, onDone }: Props) {
+  if (feature.kind === 'check') {
+    return (
+      <>
+        <LookForm job={job} feature={feature} phase={phase} onSaved={onDone} />
+        <Photos job={job} photos={feature.photos} of={{ feature: feature.key }} what={feature.name} />
+      </>
+    );
+  }
+  if (!feature.stations.length) return <p>Worked out from its two parts. Measure them and it is here.</p>;
+  return <Entry job={job} feature={feature} phase={phase} onDone={onDone} />;
 }
 
 function Entry({ job, feature, phase, onDone }: Props) {
   const { unit } = useUnit();
   const readings = feature.readings.filter((r) => r.phase === phase);
   const counted = readings.filter((r) => !r.struck_reason);
+  const { save, failed, waiting, forget } = useReadings(job, feature.key, phase);
+  const taken = new Set([...counted.map((r) => r.station), ...waiting]);
   const [station, setStation] = useState(
-    () =>
-      feature.stations.find((s) => !counted.some((r) => r.station === s.key))?.key ??
-      feature.stations[0]?.key ??
-      '',
+    () => feature.stations.find((s) => !taken.has(s.key))?.key ?? feature.stations[0]?.key ?? '',
   );
   const [draft, setDraft] = useDraft();
-  const identity = useRef(newId());
-  const latest = useRef(draft);
-  useEffect(() => {
-    latest.current = draft;
-  });
+  const [goes, setGoes] = useState<string | null>(null);
+  const [part, setPart] = useState<{ at: string; material: string } | null>(null);
   const input = useRef<HTMLInputElement>(null);
+  const gauges = inOrder(job.gauges, feature);
   const [gauge, setGauge] = useGauge(job, feature);
+  const inHand = gauges.find((g) => g.tag === gauge);
+  const leaves = inHand?.kind === 'feeler set';
   const [striking, setStriking] = useState<string | null>(null);
-  const record = useChange('readings', job.number);
+  const [looking, setLooking] = useState(false);
+  const [pasting, setPasting] = useState(false);
+  const pull = usePull(job.number);
+  const [arrived, setArrived] = useState('');
   const here = feature.stations.find((s) => s.key === station);
+  const off = job.signed !== null;
 
   useEffect(() => {
-    if (!job.signed) input.current?.focus();
-  }, [station, feature.key, job.signed]);
+    if (!off) input.current?.focus();
+  }, [station, goes, feature.key, off]);
 
-  function save(typed: string, confirmed: boolean) {
-    if (record.isPending || job.signed) return;
-    record.mutate(
-      { id: identity.current, feature: feature.key, station, phase, typed, gauge, confirmed },
-      {
-        onSuccess: (after) => {
-          identity.current = newId();
-          // The next number may have been begun while this one was on its way.
-          if (latest.current === draft) setDraft('');
-          const mine = after.features.find((f) => f.key === feature.key);
-          const done = mine?.readings.filter((r) => r.phase === phase && !r.struck_reason) ?? [];
-          const next = feature.stations.find((s) => !done.some((r) => r.station === s.key));
-          if (next) setStation(next.key);
-          else if (done.length === feature.stations.length) onDone?.();
-        },
-      },
+  function enter(typed: string, how: Taken['taken'] = 'typed') {
+    const text = typed.trim();
+    // An Enter too many, after a reading has gone on its way, is no reading.
+    if (off || (!text && (waiting.length > 0 || goes !== null))) return;
+    if (leaves && goes === null && how === 'typed') {
+      setGoes(text);
+      setDraft('');
+      return;
+    }
+    const pair = goes === null ? { typed: text, stops: '' } : { typed: goes, stops: text };
+    send(
+      newEntry({
+        ...pair,
+        station,
+        gauge,
+        taken: how,
+        part: part?.at ?? '',
+        material: part?.material ?? '',
+      }),
     );
   }
 
-  const last = counted.at(-1);
-  const gauges = job.gauges;
+  function send(entry: Taken, confirmed = false) {
+    const first = !taken.has(entry.station);
+    setDraft('');
+    setGoes(null);
+    const next = feature.stations.find((s) => s.key !== entry.station && !taken.has(s.key));
+    if (first && next) setStation(next.key);
+    void save(entry, confirmed).then((after) => {
+      if (!after) {
+        putBack(entry);
+        return;
+      }
+      const mine = after.features.find((f) => f.key === feature.key);
+      const done = mine?.readings.filter((r) => r.phase === phase && !r.struck_reason) ?? [];
+      const every = feature.stations.every((s) => done.some((r) => r.station === s.key));
+      if (first && every && done.length >= feature.stations.length) onDone?.();
+    });
+  }
+
+  /** What could not be saved goes back into the field it came from, unless the next number is being typed there. */
+  function putBack(entry: Taken) {
+    if (input.current?.value) return;
+    setStation(entry.station);
+    setDraft(entry.stops || entry.typed);
+    setGoes(entry.stops ? entry.typed : null);
+  }
+
+  const pullHere = () => {
+    setArrived('');
+    pull.mutate(
+      { feature: feature.key, station, gauge },
+      {
+        onSuccess: (sent) => {
+          setArrived(sent.note);
+          enter(sent.typed, 'receiver');
+        },
+      },
+    );
+  };
   const stationAt = (by: number) => {
     const index = feature.stations.findIndex((s) => s.key === station);
     setStation(
       feature.stations[(index + by + feature.stations.length) % feature.stations.length]?.key ?? station,
     );
   };
+  const last = counted.at(-1);
   useKeys(
-    job.signed
+    off
       ? []
       : [
-          { key: 'ArrowLeft', show: '←', label: 'station before', run: () => stationAt(-1) },
-          { key: 'ArrowRight', show: '→', label: 'next station', run: () => stationAt(1) },
+          { key: 'ArrowLeft', label: '', run: () => stationAt(-1) },
+          { key: 'ArrowRight', show: '← →', label: 'station', run: () => stationAt(1) },
+          { key: 'p', label: 'pull', run: pullHere },
           {
             key: 'g',
             label: 'other gauge',
@@ -108,10 +168,11 @@ function Entry({ job, feature, phase, onDone }: Props) {
               setGauge(gauges[(index + 1) % gauges.length]?.tag ?? '');
             },
           },
+          ...(feature.damages.length ? [{ key: 'd', label: 'damage', run: () => setLooking(true) }] : []),
           ...(last ? [{ key: 'x', label: 'strike out', run: () => setStriking(last.id) }] : []),
         ],
   );
-  const inHand = gauges.find((g) => g.tag === gauge);
+  const saysNext = leaves ? (goes === null ? 'leaf that goes' : `${goes} goes; leaf that does not`) : '';
   return (
     <>
       <div className="entry">
@@ -119,7 +180,7 @@ function Entry({ job, feature, phase, onDone }: Props) {
         <form
           onSubmit={(event) => {
             event.preventDefault();
-            save(draft, false);
+            enter(draft);
           }}
         >
           <div className="big-field">
@@ -130,71 +191,164 @@ function Entry({ job, feature, phase, onDone }: Props) {
               inputMode="decimal"
               autoComplete="off"
               maxLength={40}
-              aria-label={`Reading, ${here?.label ?? ''}`}
+              aria-label={`Reading, ${here?.label ?? ''}${saysNext ? `, ${saysNext}` : ''}`}
               value={draft}
-              disabled={job.signed !== null}
+              disabled={off}
               onChange={(event) => {
                 setDraft(event.target.value);
-                if (record.error) record.reset();
+                if (failed) forget();
               }}
             />
             <span className="unit">{unit}</span>
           </div>
           <div className="pad-row">
             <span className="here">
-              {here?.label}
-              {counted.some((r) => r.station === station) ? ' · repeat' : ''}
+              {saysNext || here?.label}
+              {!saysNext && counted.some((r) => r.station === station) ? ' · repeat' : ''}
+              {waiting.length > 0 && <small> · {waiting.length} on the way</small>}
             </span>
-            <Button type="submit" disabled={record.isPending || job.signed !== null}>
-              Save reading
+            <Button type="submit" disabled={off}>
+              {leaves && goes === null ? 'It goes' : 'Save reading'}
             </Button>
           </div>
           <label className="gauge-pick">
             Gauge in hand
-            <select
-              value={gauge}
-              disabled={job.signed !== null}
-              onChange={(event) => setGauge(event.target.value)}
-            >
+            <select value={gauge} disabled={off} onChange={(event) => setGauge(event.target.value)}>
               {gauges.map((g) => (
                 <option key={g.tag} value={g.tag}>
                   {g.tag} {g.kind} {g.range}
+                  {feature.fits.some((f) => f.tag === g.tag) ? '' : ', not made for this'}
                   {g.overdue ? ', out of date' : ''}
                 </option>
               ))}
             </select>
           </label>
-          {inHand && (
-            <p className="quiet gauge-note">
-              U {inHand.expanded} (k {inHand.k}), due {inHand.due}
-            </p>
-          )}
-          {inHand && feature.out_of_range.includes(inHand.tag) && (
-            <p className="warning">This size is outside the range of {inHand.tag}.</p>
-          )}
-          {inHand?.overdue && (
-            <p className="warning">
-              {inHand.tag} was due for calibration on {inHand.due}. It measures, but a lead has to sign.
-            </p>
-          )}
+          {inHand && <GaugeNote feature={feature} gauge={inHand} />}
         </form>
       </div>
-      <ProblemNote
-        error={record.error}
-        onSuggestion={(typed) => save(typed, false)}
-        onConfirm={() => save(draft, true)}
-      />
-      <ReadingList
-        readings={readings}
-        stations={feature.stations}
-        onStrike={job.signed ? null : setStriking}
-      />
+      {off ? (
+        <ReadingList readings={readings} stations={feature.stations} onStrike={null} />
+      ) : (
+        <div className="tools">
+          <button type="button" className="tool" disabled={pull.isPending} onClick={pullHere}>
+            {pull.isPending ? 'Asking …' : 'Pull'}
+          </button>
+          {feature.stations.length > 1 && (
+            <button type="button" className="tool" onClick={() => setPasting(true)}>
+              Paste
+            </button>
+          )}
+          <button
+            type="button"
+            className="tool"
+            aria-pressed={part !== null}
+            onClick={() => setPart(part ? null : { at: '', material: '' })}
+          >
+            Warm part
+          </button>
+          {feature.damages.length > 0 && (
+            <button type="button" className="tool" onClick={() => setLooking(true)}>
+              {lookWords(feature, phase)}
+            </button>
+          )}
+          <Photos job={job} photos={feature.photos} of={{ feature: feature.key }} what={feature.name} />
+          <ReadingList readings={readings} stations={feature.stations} onStrike={setStriking} />
+        </div>
+      )}
+      {part && <PartTemperature feature={feature} job={job} part={part} onChange={setPart} />}
+      {arrived && <p className="surprise">{arrived}</p>}
+      <ProblemNote error={pull.error} />
+      {failed && (
+        <ProblemNote
+          error={failed.error}
+          onSuggestion={(typed) => send({ ...failed.entry, typed })}
+          onConfirm={() => send(failed.entry, true)}
+        />
+      )}
       {striking && <Strike job={job} reading={striking} onHide={() => setStriking(null)} />}
+      {looking && <LookPanel job={job} feature={feature} phase={phase} onHide={() => setLooking(false)} />}
+      {pasting && (
+        <PasteSet job={job} feature={feature} phase={phase} gauge={gauge} onHide={() => setPasting(false)} />
+      )}
     </>
   );
 }
 
+function lookWords(feature: Feature, phase: 'found' | 'left'): string {
+  const look = phase === 'left' ? feature.look_left : feature.look;
+  return look ? `Seen: ${look.words}` : 'Damage?';
+}
+
+/** Whether the gauge in hand can decide this at all, said before it is used. */
+function GaugeNote({ feature, gauge }: { feature: Feature; gauge: Gauge }) {
+  const fit = feature.fits.find((f) => f.tag === gauge.tag);
+  return (
+    <>
+      {fit ? (
+        <p className={fit.decides ? 'quiet gauge-note' : 'warning gauge-note'}>
+          {fit.sentence} {fit.working && <WorkingLink working={fit.working} />}
+        </p>
+      ) : (
+        <p className="warning gauge-note">
+          A {gauge.kind} is not made for this.{' '}
+          {feature.gauge ? `${feature.gauge} is.` : 'Nor is any gauge of the cabinet.'}
+        </p>
+      )}
+      {gauge.overdue && (
+        <p className="warning gauge-note">
+          {gauge.tag} was due for calibration on {gauge.due}. It measures, but a lead has to sign.
+        </p>
+      )}
+    </>
+  );
+}
+
+interface PartProps {
+  feature: Feature;
+  job: Job;
+  part: { at: string; material: string };
+  onChange: (part: { at: string; material: string }) => void;
+}
+
+/** Temperature of a warm part, and what it is made of where the sheet does not say. */
+function PartTemperature({ feature, job, part, onChange }: PartProps) {
+  return (
+    <div className="try-check">
+      <TextField
+        short
+        label="Part is at (°C, or with F)"
+        value={part.at}
+        onChange={(at) => onChange({ ...part, at })}
+      />
+      {feature.expansion ? (
+        <p className="quiet">Its material grows {feature.expansion}.</p>
+      ) : (
+        <label className="field">
+          It is made of
+          <select
+            value={part.material}
+            onChange={(event) => onChange({ ...part, material: event.target.value })}
+          >
+            <option value="">choose</option>
+            {job.materials.map((m) => (
+              <option key={m}>{m}</option>
+            ))}
+          </select>
+        </label>
+      )}
+    </div>
+  );
+}
+
+/** Gauges made for this first, then the others that measure lengths at all. */
+function inOrder(gauges: Gauge[], feature: Feature): Gauge[] {
+  const made = feature.fits.flatMap((f) => gauges.filter((g) => g.tag === f.tag));
+  return [...made, ...gauges.filter((g) => g.lengths && !made.includes(g))];
+}
+
 /** The gauge in hand: the one last used on this feature, else the one the bench offers, else the first there is. */
 function useGauge(job: Job, feature: Feature): [string, (tag: string) => void] {
-  return useState(() => feature.readings.at(-1)?.gauge || feature.gauge || (job.gauges[0]?.tag ?? ''));
+  return useState(
+    () => feature.readings.at(-1)?.gauge || feature.gauge || (inOrder(job.gauges, feature)[0]?.tag ?? ''),
+  );
 }

@@ -1,25 +1,41 @@
 import type { Job } from '../api/client';
 import { WorkingLink } from '../app/WorkingLink';
+import { Known } from './Known';
+import { Ready } from './Ready';
 import { Steps } from './Steps';
 
-/** Before anything is opened: what the gap will have to be, and the cautions. */
+/** Before anything is opened: what has to be known, what has to be on hand, the cautions, and the gap wanted. */
 export function Prepare({ job }: { job: Job }) {
   return (
     <div className="stage two-columns">
-      <Steps job={job} stage="prepare" />
-      <section aria-label="The number">
-        <p className="kicker">End clearance wanted</p>
-        <p className="big-number">{job.choice.target ?? 'no row matches'}</p>
-        <p>
-          {job.choice.sentence} <WorkingLink working={job.choice.working} />
+      <div>
+        <Known job={job} />
+        <Steps job={job} stage="prepare" />
+      </div>
+      <div>
+        <Ready job={job} />
+        <TheNumber job={job} />
+      </div>
+    </div>
+  );
+}
+
+function TheNumber({ job }: { job: Job }) {
+  return (
+    <section aria-label="The number">
+      <p className="kicker">End clearance wanted</p>
+      <p className="big-number">{job.choice.target ?? 'no row matches'}</p>
+      <p>
+        {job.choice.sentence} <WorkingLink working={job.choice.working} />
+      </p>
+      {job.setting?.hot && (
+        <p className={job.setting.hot.touches ? 'problem' : ''}>
+          Predicted hot: {job.setting.hot.text} <WorkingLink working={job.setting.hot.working} />
         </p>
-        {job.setting?.hot && (
-          <p className={job.setting.hot.touches ? 'problem' : ''}>
-            Predicted hot: {job.setting.hot.text} <WorkingLink working={job.setting.hot.working} />
-          </p>
-        )}
+      )}
+      <details>
+        <summary>Clearance table for {job.duty.material}</summary>
         <table className="ruled">
-          <caption>Clearance table for {job.duty.material}</caption>
           <thead>
             <tr>
               <th scope="col">Setting</th>
@@ -42,11 +58,10 @@ export function Prepare({ job }: { job: Job }) {
             ))}
           </tbody>
         </table>
-        <p className="quiet">
-          {job.sheet}. Came in{job.hours_run !== null ? ` at ${job.hours_run} h` : ''}: {job.reason}.
-          Viscosity as entered: {job.duty.viscosity_typed}.
-        </p>
-      </section>
-    </div>
+      </details>
+      <p className="quiet">
+        {job.sheet}. Viscosity as entered: {job.duty.viscosity_typed}.
+      </p>
+    </section>
   );
 }

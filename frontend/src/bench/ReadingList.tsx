@@ -18,9 +18,9 @@ export function ReadingList({ readings, stations, onStrike }: Props) {
   if (!readings.length) return null;
   const name = (key: string) => stations.find((s) => s.key === key)?.label ?? key;
   return (
-    <div className="reading-list">
+    <div className={`reading-list${open ? ' unfolded' : ''}`}>
       <button type="button" className="fold" aria-expanded={open} onClick={() => setOpen(!open)}>
-        {readings.length} {readings.length === 1 ? 'reading' : 'readings'} as typed {open ? '▴' : '▾'}
+        {readings.length} {readings.length === 1 ? 'reading' : 'readings'} {open ? '▴' : '▾'}
       </button>
       {open && (
         <table className="ruled">
@@ -32,7 +32,9 @@ export function ReadingList({ readings, stations, onStrike }: Props) {
                 <td className="number">{r.text}</td>
                 <td>
                   {r.gauge}
-                  {r.overdue ? ', out of date' : ''}
+                  {r.part ? `, part at ${r.part}` : ''}
+                  {r.taken === 'typed' ? '' : r.taken === 'receiver' ? ', pulled' : ', pasted'}
+                  {r.faults.length > 0 && <span className="warning"> {r.faults.join(' ')}</span>}
                 </td>
                 <td>
                   {r.by}, {moment(r.at)}

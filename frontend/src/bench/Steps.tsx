@@ -3,7 +3,9 @@ import { Button } from 'react-bootstrap';
 import { newId, type Job, type Step } from '../api/client';
 import { useKeys } from '../app/keys';
 import { ProblemNote } from '../app/ProblemNote';
+import { TextField } from '../app/TextField';
 import { moment } from '../app/time';
+import { Photos } from './Photos';
 import { useChange } from './useJob';
 
 /** A step on screen for less than this has not been read. */
@@ -13,74 +15,15 @@ const UNREAD_MS = 400;
 export function Steps({ job, stage }: { job: Job; stage: string }) {
   const steps = job.steps.filter((s) => s.stage === stage);
   const done = steps.filter((s) => s.by !== null);
-  const open = steps.filter((s) => s.by === null);
-  const [present, ...later] = open;
-  const [unfolded, setUnfolded] = useState(false);
-  const mark = useChange('steps', job.number);
-  const clear = useChange('steps/clear', job.number);
-  const asked = useRef('');
-  const read = useRef(true);
-  const shown = useRef(present?.key);
-  useEffect(() => {
-    asked.current = '';
-    if (shown.current === present?.key) return undefined;
-    shown.current = present?.key;
-    read.current = false;
-    const timer = setTimeout(() => (read.current = true), UNREAD_MS);
-    return () => clearTimeout(timer);
-  }, [present?.key]);
-  // A double press must not acknowledge the step that comes up in the same place a moment later.
-  const doPresent = () => {
-    if (!present || job.signed || asked.current === present.key || !read.current) return;
-    asked.current = present.key;
-    mark.mutate({ id: newId(), step: present.key }, { onError: () => (asked.current = '') });
-  };
-  useKeys(
-    present && !job.signed
-      ? [{ key: 'd', label: present.caution ? 'acknowledge' : 'done', run: doPresent }]
-      : [],
-  );
+  const [present, ...later] = steps.filter((s) => s.by === null);
   return (
     <section className="steps" aria-label="Steps">
-      {done.length > 0 && (
-        <div className="done-steps">
-          <button
-            type="button"
-            className="fold"
-            aria-expanded={unfolded}
-            onClick={() => setUnfolded(!unfolded)}
-          >
-            {done.length} of {steps.length} done {unfolded ? '▴' : '▾'}
-          </button>
-          {(unfolded || !present) && (
-            <ul>
-              {done.map((s) => (
-                <DoneStep
-                  key={s.key}
-                  step={s}
-                  onClear={job.signed ? null : () => clear.mutate({ step: s.key })}
-                />
-              ))}
-            </ul>
-          )}
-        </div>
-      )}
+      <DoneSteps job={job} done={done} of={steps.length} unfold={!present} />
       {present ? (
-        <div className={`present-step${present.caution ? ' caution' : ''}`}>
-          {present.caution && <p className="tag-line">Caution. Acknowledged by name and time.</p>}
-          {present.hold && !present.caution && (
-            <p className="tag-line">Hold point: nothing is signed without it.</p>
-          )}
-          <p className="step-text">{present.text}</p>
-          {present.why && <p className="why">{present.why}</p>}
-          <Button size="lg" onClick={doPresent} disabled={mark.isPending || job.signed !== null}>
-            {present.caution ? 'I have made sure of this' : 'Done'}
-          </Button>
-        </div>
+        <PresentStep key={present.key} job={job} step={present} />
       ) : (
         <p className="all-done">All {steps.length} done.</p>
       )}
-      <ProblemNote error={mark.error ?? clear.error} />
       <ol className="later-steps">
         {later.map((s) => (
           <li key={s.key}>
@@ -99,18 +42,135 @@ export function Steps({ job, stage }: { job: Job; stage: string }) {
   );
 }
 
-function DoneStep({ step, onClear }: { step: Step; onClear: (() => void) | null }) {
+/** The step in hand, large: what is done, why, what to look at, and with what. */
+function PresentStep({ job, step }: { job: Job; step: Step }) {
+  const mark = useChange('steps', job.number);
+  const [note, setNote] = useState('');
+  const [noting, setNoting] = useState(false);
+  const [skipping, setSkipping] = useState<string | null>(null);
+  const read = useRef(false);
+  const asked = useRef(false);
+  useEffect(() => {
+    // A double press must not acknowledge the step that comes up in the same place a moment later.
+    const timer = setTimeout(() => (read.current = true), UNREAD_MS);
+    return () => clearTimeout(timer);
+  }, []);
+  const send = (skip: string) => {
+    if (job.signed || asked.current || !read.current) return;
+    asked.current = true;
+    mark.mutate({ id: newId(), step: step.key, note, skip }, { onError: () => (asked.current = false) });
+  };
+  useKeys(
+    job.signed ? [] : [{ key: 'd', label: step.caution ? 'acknowledge' : 'done', run: () => send('') }],
+  );
   return (
-    <li>
-      <span>{step.text}</span>
-      <small>
-        {step.by}, {step.at ? moment(step.at) : ''}
-        {onClear && (
-          <button type="button" className="take-back" onClick={onClear}>
-            take back
-          </button>
+    <div className={`present-step${step.caution ? ' caution' : ''}`}>
+      {step.caution && <p className="tag-line">Caution. Acknowledged by name and time.</p>}
+      {step.hold && !step.caution && <p className="tag-line">Hold point: nothing is signed without it.</p>}
+      <p className="step-text">{step.text}</p>
+      {step.tells.length > 0 && <p className="tells">{step.tells.join(' ')}</p>}
+      {step.why && <p className="why">{step.why}</p>}
+      {step.look && (
+        <p className="look-at">
+          <b>Look:</b> {step.look}
+        </p>
+      )}
+      {step.tools.length + step.consumables.length > 0 && (
+        <p className="quiet">With {[...step.tools, ...step.consumables].join(', ')}.</p>
+      )}
+      <div className="choices">
+        <Button size="lg" onClick={() => send('')} disabled={mark.isPending || job.signed !== null}>
+          {step.caution ? 'I have made sure of this' : 'Done'}
+        </Button>
+        {!job.signed && (
+          <>
+            <button type="button" className="tool" aria-pressed={noting} onClick={() => setNoting(!noting)}>
+              Note
+            </button>
+            <Photos job={job} photos={step.photos} of={{ step: step.key }} what="this step" />
+            <button
+              type="button"
+              className="tool"
+              aria-pressed={skipping !== null}
+              onClick={() => setSkipping(skipping === null ? '' : null)}
+            >
+              Skip …
+            </button>
+          </>
         )}
-      </small>
-    </li>
+      </div>
+      {noting && (
+        <TextField
+          autoFocus
+          label="Note, kept with the step"
+          value={note}
+          maxLength={300}
+          onChange={setNote}
+        />
+      )}
+      {skipping !== null && (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (skipping.trim()) send(skipping);
+          }}
+        >
+          <TextField
+            autoFocus
+            label={step.hold || step.caution ? 'Why is it skipped? Only a lead may.' : 'Why is it skipped?'}
+            value={skipping}
+            maxLength={300}
+            onChange={setSkipping}
+          />
+          <Button type="submit" variant="outline-primary" disabled={mark.isPending || !skipping.trim()}>
+            Skip it, for this reason
+          </Button>
+        </form>
+      )}
+      <ProblemNote error={mark.error} />
+    </div>
+  );
+}
+
+interface DoneProps {
+  job: Job;
+  done: Step[];
+  of: number;
+  unfold: boolean;
+}
+
+function DoneSteps({ job, done, of, unfold }: DoneProps) {
+  const [open, setOpen] = useState(false);
+  const clear = useChange('steps/clear', job.number);
+  if (!done.length) return null;
+  return (
+    <div className="done-steps">
+      <button type="button" className="fold" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {done.length} of {of} done {open ? '▴' : '▾'}
+      </button>
+      {(open || unfold) && (
+        <ul>
+          {done.map((s) => (
+            <li key={s.key}>
+              <span>{s.text}</span>
+              {s.skipped && <span className="warning"> Skipped: {s.skipped}</span>}
+              {s.note && <span> “{s.note}”</span>}
+              <small>
+                {s.by}, {s.at ? moment(s.at) : ''}
+                {!job.signed && (
+                  <button type="button" className="take-back" onClick={() => clear.mutate({ step: s.key })}>
+                    take back
+                  </button>
+                )}
+              </small>
+              {s.photos.length > 0 && (
+                <Photos job={job} photos={s.photos} of={{ step: s.key }} what={s.text} />
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      <ProblemNote error={clear.error} />
+    </div>
   );
 }

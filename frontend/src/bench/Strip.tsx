@@ -1,6 +1,6 @@
+import { useNavigate } from 'react-router';
 import type { Job } from '../api/client';
 import { Section } from '../drawing/Section';
-import { useNavigate } from 'react-router';
 import { Steps } from './Steps';
 
 /** Taking it apart in the order that spares the parts. */
@@ -11,11 +11,12 @@ export function Strip({ job }: { job: Job }) {
       <Steps job={job} stage="strip" />
       <section aria-label="The pump">
         <Section
+          drawing={job.drawing}
           features={job.features}
           selected=""
           onSelect={(key) => void navigate(`/bench/${job.number}/inspect?gap=${key}`)}
         />
-        <p className="quiet">Press a number to measure it.</p>
+        <p className="quiet">Press a number to measure it. Procedure: {job.procedure}.</p>
       </section>
     </div>
   );

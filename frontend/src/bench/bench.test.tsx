@@ -23,7 +23,21 @@ beforeEach(() => {
 });
 afterEach(() => vi.unstubAllGlobals());
 
-const STEP = { stage: 'prove', why: '', caution: false, hold: false, by: null, at: null };
+const STEP = {
+  stage: 'prove',
+  why: '',
+  look: '',
+  tells: [],
+  tools: [],
+  consumables: [],
+  photos: [],
+  note: '',
+  skipped: '',
+  caution: false,
+  hold: false,
+  by: null,
+  at: null,
+};
 const JOB = {
   number: 5,
   version: 7,
@@ -67,6 +81,9 @@ test('done steps are folded, the present one is large, the next ones are visible
 
 test('a step is marked from the version on screen, by key or by hand, once for a double press', async () => {
   show(<Steps job={JOB} stage="prove" />);
+  await userEvent.dblClick(screen.getByRole('button', { name: 'Done' }));
+  expect(sent).toHaveLength(0); // it has not been on screen long enough to be read
+  await new Promise((read) => setTimeout(read, 450));
   await userEvent.dblClick(screen.getByRole('button', { name: 'Done' }));
   await waitFor(() => expect(sent).toHaveLength(1));
   expect(sent[0]?.url).toContain('/api/jobs/5/steps?unit=mm');

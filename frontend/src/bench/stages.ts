@@ -1,4 +1,4 @@
-import type { Job } from '../api/client';
+import type { Feature, Job } from '../api/client';
 
 export const STAGES = [
   ['prepare', 'Prepare'],
@@ -42,4 +42,10 @@ export function openIn(job: Job, key: StageKey): string {
     return stage.done ? 'right' : job.setting?.tries.length ? `try ${job.setting.tries.length}` : '';
   if (key === 'decide') return stage.of === stage.done ? '' : `${stage.of - stage.done} open`;
   return `${stage.done} of ${stage.of}`;
+}
+
+/** What is still to measure or to look at: what the symptom points at first, then by number. */
+export function toDo(features: Feature[]): Feature[] {
+  const open = features.filter((f) => f.wanted && !f.done && f.kind !== 'pair');
+  return [...open].sort((a, b) => (a.suspect || 999) - (b.suspect || 999) || a.number - b.number);
 }

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { ApiError, client, unwrap, type Job } from '../api/client';
+import { ApiError, client, csrfToken, unwrap, type Job } from '../api/client';
 import type { components } from '../api/schema';
 import { useUnit } from '../app/unit';
 
@@ -10,7 +10,12 @@ type Body<T> = Omit<T, 'version'>;
 interface Changes {
   steps: Body<Schemas['MarkStepRequest']>;
   'steps/clear': Body<Schemas['ClearStepRequest']>;
+  known: Body<Schemas['SetKnownRequest']>;
+  'on-hand': Body<Schemas['SayOnHandRequest']>;
+  looks: Body<Schemas['LookAtRequest']>;
   readings: Body<Schemas['RecordReadingRequest']>;
+  'readings/set': Body<Schemas['RecordSetRequest']>;
+  'photos/remove': Body<Schemas['RemovePhotoRequest']>;
   'readings/strike': Body<Schemas['StrikeReadingRequest']>;
   decisions: Body<Schemas['DecideRequest']>;
   zero: Body<Schemas['SetZeroRequest']>;
@@ -24,19 +29,63 @@ interface Changes {
  */
 export function useChange<K extends keyof Changes>(kind: K, number: number) {
   const { unit } = useUnit();
+  return useSent<Changes[K]>(number, (change, version) => {
+    const post = client.POST as (path: string, options: object) => ReturnType<typeof client.POST>;
+    return post(`/api/jobs/{number}/${kind}`, {
+      params: { path: { number }, query: { unit } },
+      body: { ...change, version },
+    }) as Promise<Sent>;
+  });
+}
+
+interface Sent {
+  data?: Job;
+  error?: unknown;
+  response: Response;
+}
+
+/** A photograph of a part or of a step. */
+export interface NewPhoto {
+  id: string;
+  file: File;
+  feature?: string;
+  step?: string;
+}
+
+export function usePhoto(number: number) {
+  const { unit } = useUnit();
+  return useSent<NewPhoto>(number, async (photo, version) => {
+    const body = new FormData();
+    for (const [name, value] of Object.entries({ ...photo, version: String(version) }))
+      body.append(name, value);
+    const headers = { 'X-CSRFToken': csrfToken() };
+    const response = await fetch(`/api/jobs/${number}/photos?unit=${unit}`, {
+      method: 'POST',
+      body,
+      headers,
+    });
+    const told: unknown = await response.json().catch(() => undefined);
+    return response.ok ? { data: told as Job, response } : { error: told, response };
+  });
+}
+
+/** Asks the receiver of wireless gauges what one of them shows; nothing is recorded by it. */
+export function usePull(number: number) {
+  const { unit } = useUnit();
+  return useMutation({
+    retry: false,
+    mutationFn: (body: Schemas['PullReadingRequest']) =>
+      unwrap(client.POST('/api/jobs/{number}/pull', { params: { path: { number }, query: { unit } }, body })),
+  });
+}
+
+function useSent<T>(number: number, send: (change: T, version: number) => Promise<Sent>) {
+  const { unit } = useUnit();
   const cache = useQueryClient();
-  return useMutation<Job, Error, Changes[K]>({
+  return useMutation<Job, Error, T>({
     scope: { id: `job-${number}` },
-    mutationFn: (change) => {
-      const version = cache.getQueryData<Job>(['job', number, unit])?.version ?? 1;
-      const post = client.POST as (path: string, options: object) => ReturnType<typeof client.POST>;
-      return unwrap(
-        post(`/api/jobs/{number}/${kind}`, {
-          params: { path: { number }, query: { unit } },
-          body: { ...change, version },
-        }) as Promise<{ data?: Job; error?: unknown; response: Response }>,
-      );
-    },
+    mutationFn: (change) =>
+      unwrap(send(change, cache.getQueryData<Job>(['job', number, unit])?.version ?? 1)),
     onSuccess: (job) => {
       cache.setQueryData(['job', number, unit], job);
       void cache.invalidateQueries({ queryKey: ['job', number], predicate: (q) => q.queryKey[2] !== unit });

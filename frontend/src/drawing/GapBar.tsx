@@ -67,10 +67,12 @@ interface WearProps {
   limitText: string;
   valueMm: number | null;
   expandedMm: number;
+  /** Where it is forecast to be at the next planned overhaul. */
+  laterMm?: number | null;
 }
 
 /** The gap bar's sister: stock left between new and limit, whichever way the part wears; the limit is always on the right. */
-export function WearBar({ newMm, limitMm, limitText, valueMm, expandedMm }: WearProps) {
+export function WearBar({ newMm, limitMm, limitText, valueMm, expandedMm, laterMm = null }: WearProps) {
   const hatch = useId();
   const [a = 0, b = 0] = newMm;
   const fresh = limitMm > b ? a : b;
@@ -96,6 +98,12 @@ export function WearBar({ newMm, limitMm, limitText, valueMm, expandedMm }: Wear
         className="metal"
         fill={`url(#${hatch})`}
       />
+      {valueMm !== null && laterMm !== null && (
+        <g className="later">
+          <line x1={x(valueMm)} x2={x(laterMm)} y1="25" y2="25" />
+          <path d={`M${x(laterMm)} 15 v20`} />
+        </g>
+      )}
       {valueMm !== null && (
         <>
           <rect x={x(valueMm) - doubt} y="14" width={2 * doubt} height="22" className="doubt" />
@@ -112,10 +120,16 @@ export function WearBar({ newMm, limitMm, limitText, valueMm, expandedMm }: Wear
   );
 }
 
-export function Hatch({ id }: { id: string }) {
+export function Hatch({ id, turn = 45 }: { id: string; turn?: number }) {
   return (
     <defs>
-      <pattern id={id} width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+      <pattern
+        id={id}
+        width="8"
+        height="8"
+        patternUnits="userSpaceOnUse"
+        patternTransform={`rotate(${turn})`}
+      >
         <rect width="8" height="8" className="hatch-ground" />
         <line x1="0" y1="0" x2="0" y2="8" className="hatch-line" />
       </pattern>

@@ -1,24 +1,47 @@
 import { useId } from 'react';
-import type { Feature } from '../api/client';
+import type { Drawing, Feature } from '../api/client';
 import { Hatch } from './GapBar';
 
 interface Props {
+  drawing: Drawing;
   features: Feature[];
   selected: string;
   onSelect: (key: string) => void;
 }
 
 /** The pump cut along its shaft, gaps drawn wide, each measured thing with its number, its state by shape and its value. */
-export function Section({ features, selected, onSelect }: Props) {
+export function Section({ drawing, features, selected, onSelect }: Props) {
+  const near = useId();
+  const far = useId();
+  const fills: Record<string, string> = { hatched: `url(#${near})`, 'hatched-other': `url(#${far})` };
+  const chosen = features.filter((f) => f.key === selected);
+  // Drawn last, the one in hand lies on top of every leader.
+  const inOrder = [...features.filter((f) => f.key !== selected), ...chosen];
   return (
     <svg
-      viewBox="0 0 724 604"
+      viewBox={`0 0 ${drawing.width} ${drawing.height}`}
       className="section"
       role="group"
       aria-label="Section of the pump with its numbered gaps"
     >
-      <InternalGearSection />
-      {features.map((feature) => (
+      <g aria-hidden="true">
+        <Hatch id={near} />
+        <Hatch id={far} turn={-45} />
+        {drawing.marks.map((mark, i) => (
+          <path
+            key={i}
+            d={mark.path}
+            className={fills[mark.style] ? 'metal' : mark.style}
+            fill={fills[mark.style]}
+          />
+        ))}
+      </g>
+      <g aria-hidden="true">
+        {inOrder.map((feature) => (
+          <Leader key={feature.key} feature={feature} selected={feature.key === selected} />
+        ))}
+      </g>
+      {inOrder.map((feature) => (
         <Balloon
           key={feature.key}
           feature={feature}
@@ -30,73 +53,34 @@ export function Section({ features, selected, onSelect }: Props) {
   );
 }
 
-function InternalGearSection() {
-  const near = useId();
-  const far = useId();
-  const hatched = { fill: `url(#${near})`, className: 'metal' };
-  const other = { fill: `url(#${far})`, className: 'metal' };
+/** What is known of a feature in a word or two: its size, else what was seen, else that it is open. */
+function stateOf(feature: Feature): { value: string; call: string | null } {
+  const judged = feature.judged_left ?? feature.judged;
+  const size = (feature.left ?? feature.found)?.text;
+  const seen = (feature.look_left ?? feature.look)?.words;
+  const call = judged?.call ?? null;
+  const open = feature.kind === 'check' ? 'to look at' : feature.wanted ? 'to measure' : 'no size given';
+  const first = feature.suspect > 0 && feature.wanted && feature.stations.length > 0 ? ', first' : '';
+  return { value: size ?? (call && call !== 'Keep' ? '' : seen) ?? open + first, call };
+}
+
+/** Words too long to stand beside a size. */
+const SHORT: Record<string, string> = { 'Measure again': 'again' };
+
+/** From the number to the spot it means. */
+function Leader({ feature, selected }: { feature: Feature; selected: boolean }) {
+  const [ax = 0, ay = 0] = feature.anchor;
+  const [lx = 0, ly = 0] = feature.label;
+  const call = stateOf(feature).call ?? 'open';
   return (
-    <g aria-hidden="true">
-      <Hatch id={near} />
-      <defs>
-        <pattern id={far} width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
-          <rect width="8" height="8" className="hatch-ground" />
-          <line x1="0" y1="0" x2="0" y2="8" className="hatch-line" />
-        </pattern>
-      </defs>
-      <rect x="120" y="212" width="170" height="280" className="liquid" />
-      <rect x="180" y="136" width="70" height="76" className="liquid" />
-      {/* casing with its port, and the wall the bracket bolts to */}
-      <path
-        d="M120 172 H180 V136 H168 V126 H180 M250 126 H262 V136 H250 V172 H312 V212 H250 M180 212 H120 Z"
-        className="outline"
-      />
-      <rect x="120" y="172" width="60" height="40" {...other} />
-      <rect x="250" y="172" width="62" height="40" {...other} />
-      <rect x="166" y="124" width="14" height="48" {...other} />
-      <rect x="250" y="124" width="14" height="48" {...other} />
-      <rect x="120" y="492" width="192" height="40" {...other} />
-      <rect x="290" y="212" width="34" height="116" {...other} />
-      <rect x="290" y="376" width="34" height="116" {...other} />
-      {/* head with the idler pin and the crescent */}
-      <rect x="64" y="172" width="56" height="360" {...hatched} />
-      <rect x="120" y="362" width="118" height="82" {...hatched} />
-      {/* rotor: disc and the teeth that reach to the head */}
-      <path
-        d="M128 220 H252 V254 H128 Z M128 450 H252 V484 H128 Z M252 220 H286 V484 H252 Z"
-        className="steel light"
-      />
-      {/* idler on its pin */}
-      <rect x="130" y="256" width="108" height="92" className="steel" />
-      <rect x="130" y="284" width="108" height="36" className="clearance" />
-      <rect x="84" y="288" width="158" height="28" className="bright" />
-      {/* bracket, bushing, packing, gland */}
-      <rect x="324" y="262" width="236" height="40" {...other} />
-      <rect x="324" y="402" width="236" height="40" {...other} />
-      <rect x="324" y="302" width="90" height="26" className="bushing" />
-      <rect x="324" y="376" width="90" height="26" className="bushing" />
-      {[0, 1, 2, 3].map((i) => (
-        <g key={i}>
-          <rect x={424 + i * 23} y="304" width="20" height="25" className="packing" />
-          <rect x={424 + i * 23} y="375" width="20" height="25" className="packing" />
-        </g>
-      ))}
-      <path d="M520 304 h20 v-18 h12 v43 h-32 z M520 400 h20 v18 h12 v-43 h-32 z" className="steel light" />
-      {/* bearing housing and bearing */}
-      <rect x="560" y="232" width="72" height="58" {...hatched} />
-      <rect x="560" y="414" width="72" height="58" {...hatched} />
-      <rect x="572" y="290" width="48" height="40" className="bright" />
-      <rect x="572" y="374" width="48" height="40" className="bright" />
-      <circle cx="596" cy="310" r="14" className="bright" />
-      <circle cx="596" cy="394" r="14" className="bright" />
-      {/* shaft, lock nut */}
-      <rect x="286" y="330" width="400" height="44" className="bright" />
-      <rect x="640" y="316" width="22" height="72" className="steel light" />
-      <line x1="44" y1="352" x2="712" y2="352" className="axis" />
-      <line x1="70" y1="302" x2="262" y2="302" className="axis" />
+    <g className={`state-${slug(call)}${selected ? ' selected' : ''}`}>
+      <line x1={ax} y1={ay} x2={lx} y2={ly} className="leader" />
+      <circle cx={ax} cy={ay} r="4" className="leader-end" />
     </g>
   );
 }
+
+const slug = (call: string): string => call.toLowerCase().replace(' ', '-');
 
 function Balloon({
   feature,
@@ -107,20 +91,18 @@ function Balloon({
   selected: boolean;
   onSelect: (key: string) => void;
 }) {
-  const [ax = 0, ay = 0] = feature.anchor;
   const [lx = 0, ly = 0] = feature.label;
-  const result = feature.left ?? feature.found;
-  const call = result?.verdict?.call ?? null;
-  const state = result ? (call ?? 'measured') : 'open';
-  const value = result ? result.text : 'to measure';
+  const { value, call } = stateOf(feature);
+  const state = call ?? (feature.done ? 'measured' : 'open');
   const choose = () => onSelect(feature.key);
+  const suspect = feature.suspect ? ', suspect' : '';
   return (
     <g
       role="button"
       tabIndex={0}
       aria-pressed={selected}
-      aria-label={`${feature.number} ${feature.name}: ${value}${call ? `, ${call}` : ''}`}
-      className={`balloon state-${state.toLowerCase().replace(' ', '-')}${selected ? ' selected' : ''}`}
+      aria-label={`${feature.number} ${feature.name}: ${value}${call ? `, ${call}` : ''}${suspect}`}
+      className={`balloon state-${slug(state)}${selected ? ' selected' : ''}`}
       onClick={choose}
       onKeyDown={(event) => {
         if (event.key === 'Enter' || event.key === ' ') {
@@ -129,19 +111,19 @@ function Balloon({
         }
       }}
     >
-      <line x1={ax} y1={ay} x2={lx} y2={ly} className="leader" />
-      <circle cx={ax} cy={ay} r="4" className="leader-end" />
-      <rect x={lx - 24} y={ly - 34} width="172" height="68" className="touch" />
+      <rect x={lx - 24} y={ly - 25} width="204" height="50" className="touch" />
       <Ring x={lx} y={ly} call={state} selected={selected} />
       <text x={lx} y={ly + 6} textAnchor="middle" className="balloon-number">
         {feature.number}
       </text>
-      <text x={lx + 28} y={ly - 3} className="balloon-name">
+      <text x={lx + 27} y={ly - 4} className="balloon-name">
         {feature.name}
       </text>
-      <text x={lx + 28} y={ly + 17} className="balloon-value">
+      <text x={lx + 27} y={ly + 15} className={`balloon-value${feature.done || call ? '' : ' balloon-open'}`}>
         {value}
-        {call && call !== 'Keep' && <tspan className="balloon-call"> · {call}</tspan>}
+        {call && call !== 'Keep' && (
+          <tspan className={value ? 'balloon-call' : ''}>{value ? ` · ${SHORT[call] ?? call}` : call}</tspan>
+        )}
       </text>
     </g>
   );

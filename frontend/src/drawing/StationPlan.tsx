@@ -9,42 +9,74 @@ interface Props {
   onStation: (key: string) => void;
 }
 
+type Stations = Feature['stations'];
+
+/** More stations than this are laid out as a table: planes across, directions down. */
+const MOST_ROUND = 8;
+
 /** The stations where they are on the part: for each plane an end view with its directions as keys to press. */
 export function StationPlan({ feature, readings, station, onStation }: Props) {
   const planes = [...new Set(feature.stations.map((s) => s.plane))];
   if (feature.stations.length < 2) return null;
+  const button = (s: Stations[number], place?: { left: string; top: string }) => (
+    <button
+      type="button"
+      key={s.key}
+      className="station"
+      style={place}
+      aria-pressed={s.key === station}
+      aria-label={`${s.label}: ${counted(readings, s.key).at(-1)?.text ?? 'not measured'}`}
+      onClick={() => onStation(s.key)}
+    >
+      <small>{s.direction || s.plane}</small>
+      <b>{shown(readings, s.key)}</b>
+    </button>
+  );
+  const round = planes.map((plane) => places(feature.stations.filter((s) => s.plane === plane)));
+  if (feature.stations.length > MOST_ROUND || round.some((p) => !p)) {
+    return (
+      <div className="station-table" style={{ gridTemplateColumns: `repeat(${planes.length}, auto)` }}>
+        {planes.length > 1 && planes.map((plane) => <span key={plane}>{plane}</span>)}
+        {rows(feature.stations, planes).map((s) => button(s))}
+      </div>
+    );
+  }
   return (
     <div className="station-plan">
-      {planes.map((plane) => (
-        <div className="plane" key={plane}>
+      {planes.map((plane, i) => (
+        <div className={`plane${(round[i]?.length ?? 0) < 3 ? ' half' : ''}`} key={plane}>
           <PartEnd kind={feature.kind} plane={plane} />
-          {feature.stations
-            .filter((s) => s.plane === plane)
-            .map((s, i) => (
-              <button
-                type="button"
-                key={s.key}
-                className={`station at-${i === 0 ? 'top' : 'right'}`}
-                aria-pressed={s.key === station}
-                aria-label={`${s.label}: ${lastOf(readings, s.key)?.text ?? 'not measured'}`}
-                onClick={() => onStation(s.key)}
-              >
-                <small>{s.direction}</small>
-                <b>{shown(readings, s.key)}</b>
-              </button>
-            ))}
+          {feature.stations.filter((s) => s.plane === plane).map((s, j) => button(s, round[i]?.[j]))}
         </div>
       ))}
     </div>
   );
 }
 
-function counted(readings: Reading[], key: string): Reading[] {
-  return readings.filter((r) => r.station === key && !r.struck_reason);
+/** Row by row, so that a table reads across the planes. */
+function rows(stations: Stations, planes: string[]): Stations {
+  const directions = [...new Set(stations.map((s) => s.direction))];
+  return directions.flatMap((d) =>
+    planes.flatMap((p) => stations.filter((s) => s.plane === p && s.direction === d)),
+  );
 }
 
-function lastOf(readings: Reading[], key: string): Reading | undefined {
-  return counted(readings, key).at(-1);
+/** Where the directions of one plane lie round its end view; nothing where they are no directions. */
+function places(stations: Stations): { left: string; top: string }[] | null {
+  const hours = stations.map((s) => Number(/^\d+/.exec(s.direction)?.[0]));
+  const pair = stations.length === 2 && hours.every(Number.isNaN) ? [12, 3] : hours;
+  if (pair.some((h) => Number.isNaN(h)) || stations.length > 4) return null;
+  return pair.map((hour) => {
+    const turn = (hour / 12) * 2 * Math.PI;
+    return {
+      left: `${(50 + 33 * Math.sin(turn)).toFixed(1)}%`,
+      top: `${(50 - 35 * Math.cos(turn)).toFixed(1)}%`,
+    };
+  });
+}
+
+function counted(readings: Reading[], key: string): Reading[] {
+  return readings.filter((r) => r.station === key && !r.struck_reason);
 }
 
 function shown(readings: Reading[], key: string): string {

@@ -5,11 +5,20 @@ import type { Feature, Reading, Result } from '../api/client';
 import { Section } from './Section';
 import { StationPlan } from './StationPlan';
 
+const DRAWING = {
+  width: 300,
+  height: 200,
+  marks: [
+    { style: 'hatched', path: 'M0 0 h10 v10 Z' },
+    { style: 'steel light', path: 'M20 0 h10 v10 Z' },
+  ],
+};
 const WORKING = { title: '', formula: '', given: [], result: '', source: '', notes: [] };
 
 function feature(call: string | null, more: Partial<Feature> = {}): Feature {
-  const verdict = call === null ? null : { call, sentence: '', probability: 1, working: WORKING };
-  const found: Result | null = call === 'open' ? null : ({ text: '34.14', verdict } as Result);
+  const known = call !== null && call !== 'open';
+  const judged = known ? { call, sentence: '', reasons: [], probability: 1, working: WORKING } : null;
+  const found: Result | null = call === 'open' ? null : ({ text: '34.14' } as Result);
   return {
     key: `f-${call}`,
     number: 2,
@@ -20,7 +29,14 @@ function feature(call: string | null, more: Partial<Feature> = {}): Feature {
     stations: [],
     readings: [],
     found,
+    judged,
     left: null,
+    judged_left: null,
+    look: null,
+    look_left: null,
+    done: call !== 'open',
+    wanted: true,
+    suspect: 0,
     ...more,
   } as unknown as Feature;
 }
@@ -28,7 +44,7 @@ function feature(call: string | null, more: Partial<Feature> = {}): Feature {
 test('the state of each gap is in its shape, in its words and in its name', () => {
   const calls = ['open', null, 'Keep', 'Watch', 'Change', 'Measure again'];
   const { container } = render(
-    <Section features={calls.map((c) => feature(c))} selected="" onSelect={vi.fn()} />,
+    <Section drawing={DRAWING} features={calls.map((c) => feature(c))} selected="" onSelect={vi.fn()} />,
   );
   const balloons = [...container.querySelectorAll('.balloon')];
   const shapes = balloons.map((b) => {
@@ -50,11 +66,16 @@ test('the state of each gap is in its shape, in its words and in its name', () =
 
 test('a gap is chosen by a press or from the keyboard, and what was left counts over what was found', async () => {
   const choose = vi.fn();
-  const left = {
-    text: '34.04',
-    verdict: { call: 'Keep', sentence: '', probability: 1, working: WORKING },
-  } as unknown as Result;
-  render(<Section features={[feature('Change', { left })]} selected="" onSelect={choose} />);
+  const left = { text: '34.04' } as unknown as Result;
+  const judged_left = { call: 'Keep', sentence: '', reasons: [], probability: 1, working: WORKING };
+  render(
+    <Section
+      drawing={DRAWING}
+      features={[feature('Change', { left, judged_left })]}
+      selected=""
+      onSelect={choose}
+    />,
+  );
   const balloon = screen.getByRole('button', { name: '2 Idler, bore: 34.04, Keep' });
   balloon.focus();
   await userEvent.keyboard('{Enter}');
@@ -63,7 +84,9 @@ test('a gap is chosen by a press or from the keyboard, and what was left counts 
 });
 
 test('the leader runs from the number to the place on the part', () => {
-  const { container } = render(<Section features={[feature('Keep')]} selected="f-Keep" onSelect={vi.fn()} />);
+  const { container } = render(
+    <Section drawing={DRAWING} features={[feature('Keep')]} selected="f-Keep" onSelect={vi.fn()} />,
+  );
   const leader = container.querySelector('.leader');
   expect(['x1', 'y1', 'x2', 'y2'].map((n) => Number(leader?.getAttribute(n)))).toEqual([10, 20, 30, 40]);
   expect(screen.getByRole('button')).toHaveAttribute('aria-pressed', 'true');
@@ -100,4 +123,64 @@ test('each station shows its last reading that counts and how often it was taken
   expect(screen.getByRole('button', { name: 'back, 12–6: 34.136' })).toHaveAttribute('aria-pressed', 'true');
   await userEvent.click(screen.getByRole('button', { name: 'front, 3–9: not measured' }));
   expect(choose).toHaveBeenCalledWith('front/3–9');
+});
+
+test('the drawing is what the family declares: every outline, hatched ones with a pattern', () => {
+  const { container } = render(<Section drawing={DRAWING} features={[]} selected="" onSelect={vi.fn()} />);
+  expect(container.querySelector('svg')?.getAttribute('viewBox')).toBe('0 0 300 200');
+  const [hatched, steel] = [...container.querySelectorAll('svg > g > path')];
+  expect(hatched?.getAttribute('fill')).toMatch(/^url\(#/);
+  expect(steel).toHaveClass('steel', 'light');
+});
+
+test('what was looked at says what was seen, and what to measure first says so', () => {
+  const seen = { damages: [], words: 'sound', note: '', by: 'Ines', at: '' };
+  const check = { kind: 'check', found: null, done: true, look: seen } as Partial<Feature>;
+  const first = { suspect: 1, found: null, done: false, stations: STATIONS } as Partial<Feature>;
+  render(
+    <Section
+      drawing={DRAWING}
+      features={[feature('Keep', { key: 'a', ...check }), feature('open', { key: 'b', ...first })]}
+      selected=""
+      onSelect={vi.fn()}
+    />,
+  );
+  expect(screen.getByRole('button', { name: '2 Idler, bore: sound, Keep' })).toBeVisible();
+  expect(screen.getByRole('button', { name: '2 Idler, bore: to measure, first, suspect' })).toBeVisible();
+});
+
+test('stations lie round the part at their clock positions, and many of them as a table', () => {
+  const clock = (hours: string[]) =>
+    hours.map((h) => ({ key: h, plane: '', direction: h, label: `${h} o'clock` }));
+  const { container, rerender } = render(
+    <StationPlan
+      feature={feature('open', { stations: clock(['12', '3', '6', '9']) })}
+      readings={[]}
+      station=""
+      onStation={vi.fn()}
+    />,
+  );
+  const at = [...container.querySelectorAll<HTMLElement>('.station')].map((b) => [b.style.left, b.style.top]);
+  expect(at).toEqual([
+    ['50%', '15%'],
+    ['83%', '50%'],
+    ['50%', '85%'],
+    ['17%', '50%'],
+  ]);
+  const many = Array.from({ length: 12 }, (_, i) => ({
+    key: `${i}`,
+    plane: ['front', 'middle', 'back'][i % 3] ?? '',
+    direction: `vane ${Math.floor(i / 3)}`,
+    label: `${i}`,
+  }));
+  rerender(
+    <StationPlan
+      feature={feature('open', { stations: many })}
+      readings={[]}
+      station=""
+      onStation={vi.fn()}
+    />,
+  );
+  expect(container.querySelector('.plane')).toBeNull();
+  expect(container.querySelectorAll('.station-table .station')).toHaveLength(12);
 });

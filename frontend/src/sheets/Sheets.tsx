@@ -3,7 +3,7 @@ import { useRef } from 'react';
 import { Button } from 'react-bootstrap';
 import { Link, useNavigate } from 'react-router';
 import { ApiError, client, unwrap } from '../api/client';
-import { meQuery, sheetsQuery } from '../api/queries';
+import { meQuery, proceduresQuery, sheetsQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
 import { day } from '../app/time';
@@ -14,6 +14,7 @@ const LARGEST = 512 * 1024;
 /** The spec sheets of the shop, and a file to add one. */
 export function Sheets() {
   const sheets = useQuery(sheetsQuery);
+  const procedures = useQuery(proceduresQuery);
   return (
     <div className="page two-columns">
       <div>
@@ -33,6 +34,22 @@ export function Sheets() {
                       {s.pumps.length ? `Pumps: ${s.pumps.join(', ')}.` : 'No pump uses it.'}
                     </small>
                     {s.revisions.length > 1 && <small>{s.revisions.length} revisions kept.</small>}
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          )}
+        </Loaded>
+        <h2 className="mt-5">Procedures</h2>
+        <Loaded query={procedures} what="the procedures">
+          {(lines) => (
+            <ul className="lines">
+              {lines.map((p) => (
+                <li key={p.family}>
+                  <Link to={`/sheets/procedures/${p.family}`}>
+                    <b>{p.name}</b>{' '}
+                    <span>{p.version ? `the shop's version ${p.version}` : 'as Fine Gap lists it'}</span>
+                    <small>Steps of Prepare, Strip, Build and Prove, to be worded as this shop works.</small>
                   </Link>
                 </li>
               ))}

@@ -1,23 +1,32 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { client, unwrap, type Stock } from '../api/client';
-import { gaugesQuery, sheetsQuery, stockQuery } from '../api/queries';
+import { client, unwrap, type Gauge, type Stock } from '../api/client';
+import { gaugesQuery, meQuery, sheetsQuery, stockQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { day } from '../app/time';
 import { useDraft, useUnit } from '../app/unit';
+import { GaugeForm } from './GaugeForm';
 
 /** Gauges with their certificates, and gaskets on the shelf. */
 export function Toolbox() {
   const { unit } = useUnit();
   const gauges = useQuery(gaugesQuery(unit));
   const stock = useQuery(stockQuery(unit));
+  const me = useQuery(meQuery);
+  const lead = me.data?.role === 'lead';
+  const [form, setForm] = useState<Gauge | 'new' | null>(null);
   return (
     <div className="page two-columns">
       <div>
-        <h1>Gauges</h1>
+        <div className="sheet-head">
+          <h1>Gauges</h1>
+          {lead && <Button onClick={() => setForm('new')}>Add a gauge</Button>}
+        </div>
+        {form && <GaugeForm gauge={form === 'new' ? null : form} onHide={() => setForm(null)} />}
+        {me.data && !lead && <p className="quiet">A lead adds gauges and new certificates.</p>}
         <Loaded query={gauges} what="the gauges" empty="No gauge yet.">
           {(lines) => (
             <table className="ruled">
@@ -37,7 +46,9 @@ export function Toolbox() {
                       {g.tag}{' '}
                       <small>
                         {g.kind}, {g.range}
+                        {g.certificate ? `, certificate ${g.certificate}` : ''}
                       </small>
+                      {g.leaves.length > 0 && <small>leaves {g.leaves.join(' · ')}</small>}
                     </th>
                     <td className="number">{g.resolution}</td>
                     <td className="number">
@@ -47,6 +58,11 @@ export function Toolbox() {
                     <td className={g.overdue ? 'warning' : ''}>
                       {day(g.due)}
                       {g.overdue ? ', out of date' : ''}
+                      {lead && (
+                        <button type="button" className="take-back" onClick={() => setForm(g)}>
+                          new certificate
+                        </button>
+                      )}
                     </td>
                   </tr>
                 ))}

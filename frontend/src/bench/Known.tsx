@@ -1,0 +1,162 @@
+import { useState } from 'react';
+import { Button } from 'react-bootstrap';
+import type { Job, Known as KnownShape } from '../api/client';
+import { ProblemNote } from '../app/ProblemNote';
+import { TextField } from '../app/TextField';
+import { useChange } from './useJob';
+
+const TEXTS = [
+  ['serial', 'Serial, off the nameplate'],
+  ['liquid', 'Liquid'],
+  ['hazards', 'Its hazards'],
+  ['viscosity', 'Viscosity when pumping'],
+  ['temperature', 'Temperature'],
+  ['casing', 'Casing temperature'],
+  ['pressure', 'Differential pressure'],
+  ['speed', 'Speed, r/min'],
+  ['hours_run', 'Hours on the meter'],
+  ['reason', 'Why it came in, in your words'],
+  ['room', 'Room to work, lifting'],
+] as const;
+
+type TextKey = (typeof TEXTS)[number][0];
+
+/** What has to be known before anything is opened: in one line when it is, a form when it is not. */
+export function Known({ job }: { job: Job }) {
+  const { known } = job;
+  const missing = known.missing.length > 0;
+  const [whole, setWhole] = useState(false);
+  const open = whole || (missing && !job.signed);
+  return (
+    <section className="known" aria-label="What is known">
+      <p>
+        {missing ? (
+          <b className="warning">Not known yet: {known.missing.join(', ')}.</b>
+        ) : (
+          <>
+            {known.symptoms.find((s) => s.key === known.symptom)?.name ?? known.reason} · {known.liquid}
+            {known.hazards ? ` (${known.hazards})` : ''} · {known.hours_run} h · {known.place}
+            {known.room ? `, ${known.room}` : ''}
+          </>
+        )}{' '}
+        {!job.signed && (
+          <button
+            type="button"
+            className="working-link"
+            aria-expanded={whole}
+            onClick={() => setWhole(!whole)}
+          >
+            {whole ? 'fold' : 'all that is known'}
+          </button>
+        )}
+      </p>
+      {open && (
+        <KnownForm key={known.missing.join()} job={job} whole={whole} onSaved={() => setWhole(false)} />
+      )}
+    </section>
+  );
+}
+
+interface FormProps {
+  job: Job;
+  /** Everything, not only what is missing. */
+  whole: boolean;
+  onSaved: () => void;
+}
+
+function KnownForm({ job, whole, onSaved }: FormProps) {
+  const { known } = job;
+  const [text, setText] = useState<Record<string, string>>({});
+  const [build, setBuild] = useState<Record<string, string>>({});
+  const [meter, setMeter] = useState(known.old_meter_last !== '');
+  const save = useChange('known', job.number);
+  const value = (key: TextKey | 'symptom' | 'place' | 'old_meter_last' | 'new_meter_first') =>
+    text[key] ?? known[key];
+  const asked = (key: string) => whole || lacks(known, key);
+  const put = (key: string) => (typed: string) => setText((now) => ({ ...now, [key]: typed }));
+  return (
+    <form
+      className="panel known-form"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate({ ...text, ...(Object.keys(build).length ? { build } : {}) }, { onSuccess: onSaved });
+      }}
+    >
+      <div className="known-fields">
+        {asked('symptom') && (
+          <label className="field">
+            Symptom
+            <select value={value('symptom')} onChange={(e) => put('symptom')(e.target.value)}>
+              <option value="">choose</option>
+              {known.symptoms.map((s) => (
+                <option key={s.key} value={s.key}>
+                  {s.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        {asked('place') && (
+          <label className="field">
+            Where the work is done
+            <select value={value('place')} onChange={(e) => put('place')(e.target.value)}>
+              <option value="">choose</option>
+              <option value="workshop">in the workshop</option>
+              <option value="site">on site</option>
+            </select>
+          </label>
+        )}
+        {TEXTS.filter(([key]) => asked(key)).map(([key, label]) => (
+          <TextField key={key} label={label} value={value(key)} maxLength={200} onChange={put(key)} />
+        ))}
+        {known.build
+          .filter((b) => whole && !b.fixed)
+          .map((b) => (
+            <label className="field" key={b.key}>
+              {b.name}
+              <select
+                value={build[b.key] ?? b.choice}
+                onChange={(e) => setBuild((now) => ({ ...now, [b.key]: e.target.value }))}
+              >
+                {b.choices.map((c) => (
+                  <option key={c.key} value={c.key}>
+                    {c.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          ))}
+      </div>
+      {asked('hours_run') && (
+        <label className="tick">
+          <input type="checkbox" checked={meter} onChange={() => setMeter(!meter)} /> The hours meter was
+          replaced since the last overhaul
+        </label>
+      )}
+      {meter && (
+        <div className="try-check">
+          <TextField
+            label="The old one's last reading"
+            value={value('old_meter_last')}
+            onChange={put('old_meter_last')}
+          />
+          <TextField
+            label="The new one began at"
+            value={value('new_meter_first')}
+            onChange={put('new_meter_first')}
+          />
+        </div>
+      )}
+      <ProblemNote error={save.error} />
+      <Button type="submit" disabled={save.isPending}>
+        Save what is known
+      </Button>
+    </form>
+  );
+}
+
+/** Whether a field is one of those still missing, by its value: only what is empty is asked for first. */
+function lacks(known: KnownShape, key: string): boolean {
+  const first = ['serial', 'hazards', 'hours_run', 'symptom', 'place'] as const;
+  return first.some((name) => name === key && known[name] === '');
+}

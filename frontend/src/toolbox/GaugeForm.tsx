@@ -1,0 +1,183 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Button, Modal } from 'react-bootstrap';
+import { client, unwrap, type Gauge } from '../api/client';
+import type { components } from '../api/schema';
+import { ProblemNote } from '../app/ProblemNote';
+import { TextField } from '../app/TextField';
+import { useUnit } from '../app/unit';
+
+type Given = components['schemas']['KeepGaugeRequest'];
+
+const KINDS = [
+  'outside micrometer',
+  'bore gauge',
+  'caliper',
+  'depth gauge',
+  'dial indicator',
+  'feeler set',
+  'straightedge',
+  'torque wrench',
+  'thermometer',
+];
+
+/** A gauge into the cabinet, or a new certificate to one that is there. */
+export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () => void }) {
+  const { unit } = useUnit();
+  const cache = useQueryClient();
+  const [given, setGiven] = useState<Given>(() => begin(gauge));
+  const put = (name: keyof Given) => (text: string) => setGiven((now) => ({ ...now, [name]: text }));
+  const keep = useMutation({
+    retry: false,
+    mutationFn: () =>
+      gauge
+        ? unwrap(
+            client.PUT('/api/gauges/{tag}', {
+              params: { path: { tag: gauge.tag }, query: { unit } },
+              body: given,
+            }),
+          )
+        : unwrap(client.POST('/api/gauges', { params: { query: { unit } }, body: given })),
+    onSuccess: (lines) => {
+      cache.setQueryData(['gauges', unit], lines);
+      void cache.invalidateQueries({ queryKey: ['gauges'] });
+      void cache.invalidateQueries({ queryKey: ['job'] });
+      onHide();
+    },
+  });
+  const reads = given.kind === 'torque wrench' ? 'N·m' : given.kind === 'thermometer' ? '°C' : unit;
+  return (
+    <Modal show onHide={onHide} centered size="lg" aria-labelledby="gauge-title">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          keep.mutate();
+        }}
+      >
+        <Modal.Header closeButton>
+          <Modal.Title id="gauge-title">
+            {gauge ? `${gauge.tag}: new certificate` : 'A gauge into the cabinet'}
+          </Modal.Title>
+        </Modal.Header>
+        <Modal.Body>
+          <div className="known-fields">
+            {!gauge && (
+              <TextField
+                autoFocus
+                label="Its name, as written on it"
+                value={given.tag}
+                maxLength={20}
+                onChange={put('tag')}
+              />
+            )}
+            <label className="field">
+              Kind
+              <select
+                value={given.kind}
+                disabled={gauge !== null}
+                onChange={(e) => put('kind')(e.target.value)}
+              >
+                {KINDS.map((k) => (
+                  <option key={k}>{k}</option>
+                ))}
+              </select>
+            </label>
+            <TextField label={`Range from (${reads})`} value={given.low} onChange={put('low')} />
+            <TextField label={`Range to (${reads})`} value={given.high} onChange={put('high')} />
+            <TextField
+              label={`Smallest step (${reads})`}
+              value={given.resolution}
+              onChange={put('resolution')}
+            />
+            <TextField
+              label="Repeatability in trained hands, if known"
+              value={given.repeatability}
+              onChange={put('repeatability')}
+            />
+            <TextField
+              label="Certificate number"
+              value={given.certificate}
+              maxLength={60}
+              onChange={put('certificate')}
+            />
+            <TextField
+              label={`U of the certificate (${reads})`}
+              value={given.expanded}
+              onChange={put('expanded')}
+            />
+            <TextField label="k of the certificate" value={given.k} onChange={put('k')} />
+            <DayField label="Calibrated on" value={given.calibrated} onChange={put('calibrated')} />
+            <DayField label="Due again" value={given.due} onChange={put('due')} />
+          </div>
+          {given.kind === 'feeler set' && (
+            <TextField
+              label={`Its leaves, one by one, with spaces between (${unit})`}
+              value={given.leaves}
+              maxLength={600}
+              onChange={put('leaves')}
+            />
+          )}
+          <ProblemNote error={keep.error} />
+        </Modal.Body>
+        <Modal.Footer>
+          <Button type="submit" disabled={keep.isPending}>
+            {gauge ? 'Save certificate' : 'Put it into the cabinet'}
+          </Button>
+        </Modal.Footer>
+      </form>
+    </Modal>
+  );
+}
+
+function DayField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (day: string) => void;
+}) {
+  return (
+    <label className="field">
+      {label}
+      <input type="date" value={value} onChange={(event) => onChange(event.target.value)} />
+    </label>
+  );
+}
+
+function begin(gauge: Gauge | null): Given {
+  const today = new Date().toISOString().slice(0, 10);
+  if (!gauge) {
+    return {
+      tag: '',
+      kind: 'outside micrometer',
+      low: '',
+      high: '',
+      resolution: '',
+      expanded: '',
+      k: '2',
+      certificate: '',
+      repeatability: '',
+      leaves: '',
+      calibrated: today,
+      due: '',
+    };
+  }
+  const [low = '', high = ''] = gauge.range.split(' to ');
+  const { tag, kind, resolution, expanded, k, certificate, repeatability } = gauge;
+  return {
+    tag,
+    kind,
+    low: low.trim(),
+    high,
+    resolution,
+    expanded,
+    k: String(k),
+    certificate,
+    repeatability,
+    leaves: gauge.leaves.join(' '),
+    calibrated: today,
+    due: '',
+  };
+}
