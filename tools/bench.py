@@ -70,7 +70,7 @@ def reading() -> None:
 
     client = Client()
     client.force_login(User.objects.get(username="ines"))
-    state = {"version": client.get("/api/jobs/2").json()["version"]}
+    state = {"version": client.get("/api/jobs/4").json()["version"]}
     answer = b""
 
     def save() -> None:
@@ -79,7 +79,7 @@ def reading() -> None:
             "version": state["version"], "id": str(uuid.uuid4()), "feature": "shaft_at_bushing", "station": "front/12–6",
             "typed": "41.985", "gauge": "M-03",
         }  # fmt: skip
-        response = client.post("/api/jobs/2/readings", json.dumps(body), content_type="application/json")
+        response = client.post("/api/jobs/4/readings", json.dumps(body), content_type="application/json")
         assert response.status_code == 200, response.content
         answer = response.content
         state["version"] += 1
@@ -90,11 +90,11 @@ def reading() -> None:
 
     def bare() -> None:
         with transaction.atomic(), connection.cursor() as cursor:
-            cursor.execute("SELECT * FROM bench_job WHERE number = 2")
-            cursor.execute("SELECT * FROM bench_reading WHERE job_id = 2")
+            cursor.execute("SELECT * FROM bench_job WHERE number = 4")
+            cursor.execute("SELECT * FROM bench_reading WHERE job_id = 4")
             cursor.fetchall()
-            cursor.execute("UPDATE bench_reading SET value_mm = value_mm WHERE job_id = 2 AND %s > 0", [next(counter)])
-            cursor.execute("UPDATE bench_job SET version = version WHERE number = 2")
+            cursor.execute("UPDATE bench_reading SET value_mm = value_mm WHERE job_id = 4 AND %s > 0", [next(counter)])
+            cursor.execute("UPDATE bench_job SET version = version WHERE number = 4")
         json.dumps(record)
 
     row("a reading saved over HTTP, answer included", ours, median_ms(bare, 30), "bare SQL and JSON")

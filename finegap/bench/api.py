@@ -6,7 +6,7 @@ import uuid
 from collections.abc import Callable
 from typing import Any
 
-from django.http import FileResponse, Http404, HttpResponse
+from django.http import Http404, HttpResponse
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
@@ -384,12 +384,13 @@ class PhotoFile(APIView):
     """One photograph, to whoever may see the job."""
 
     @extend_schema(responses={(200, "image/jpeg"): OpenApiTypes.BINARY, 404: Error})
-    def get(self, request: Request, number: int, photo: uuid.UUID) -> FileResponse:
+    def get(self, request: Request, number: int, photo: uuid.UUID) -> HttpResponse:
         """The picture itself."""
         kept = queries.photo_of(number, photo)
         if kept is None:
             raise Http404
-        response = FileResponse(kept.file.open("rb"), content_type="image/jpeg")
+        with kept.file.open("rb") as picture:
+            response = HttpResponse(picture.read(), content_type="image/jpeg")
         response["Cache-Control"] = "private, max-age=31536000, immutable"
         return response
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from finegap.core.families.model import Family, Symptom
+from finegap.core.families.model import Family, FeatureKind, Symptom
 from finegap.core.gap.move import Window
 from finegap.core.inspection import FeatureState
 from finegap.core.measuring.verdict import Call
@@ -29,7 +29,7 @@ def explain(family: Family, key: str, states: tuple[FeatureState, ...], window: 
     by_key = {s.feature.key: s for s in states}
     suspects = [by_key[k] for k in symptom.suspects if k in by_key]
     guilty = [s for s in suspects if _guilty(s, window)]
-    open_ = [s for s in suspects if not s.done and s.feature.stations]
+    open_ = [s for s in suspects if s.wanted and not s.done and s.feature.kind is not FeatureKind.PAIR]
     return Explained(
         symptom,
         tuple(s.feature.key for s in suspects),
@@ -60,7 +60,7 @@ def _sentence(symptom: Symptom, guilty: list[FeatureState], open_: list[FeatureS
         return Sentence(words, name | {f"w{i}": t for i, t in enumerate(told)})
     if open_:
         first = "; ".join(s.feature.name.lower() for s in open_[:3])
-        return Sentence("“{symptom}”: measure first {first}.", name | {"first": first})
+        return Sentence("“{symptom}”: look first at {first}.", name | {"first": first})
     return Sentence("Nothing found explains “{symptom}”. Look for: {also}", name | {"also": symptom.also})
 
 

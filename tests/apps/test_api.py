@@ -171,8 +171,10 @@ class Shapes(Works):
         self.set_housing(1)
         job = self.client.get(JOB).json()
         workings = [job["choice"]["working"], job["setting"]["working"], job["setting"]["hot"]["working"]]
-        workings += [f["found"]["working"] for f in job["features"]]
-        workings += [f["found"]["verdict"]["working"] for f in job["features"] if f["found"]["verdict"]]
+        workings += [f["found"]["working"] for f in job["features"] if f["found"]]
+        workings += [f["judged"]["working"] for f in job["features"] if f["judged"]]
+        workings += [f["forecast"]["working"] for f in job["features"] if f["forecast"]]
+        workings += [fit["working"] for f in job["features"] for fit in f["fits"] if fit["working"]]
         workings += [t["working"] for t in job["setting"]["tries"]]
         for working in workings:
             for part in ("title", "formula", "given", "result", "source"):

@@ -47,14 +47,14 @@ class Client:
         return next(c.value for c in self.jar if c.name == "csrftoken")
 
     def save_until_cut_off(self) -> None:
-        version = json.load(self.opener.open(f"{self.base}/api/jobs/2"))["version"]
+        version = json.load(self.opener.open(f"{self.base}/api/jobs/4"))["version"]
         while True:
             body = {
                 "version": version, "id": str(uuid.uuid4()), "feature": "shaft_at_bushing", "station": "front/12–6",
                 "typed": "41.985", "gauge": "M-03",
             }  # fmt: skip
             headers = {"Content-Type": "application/json", "X-CSRFToken": self.token()}
-            request = urllib.request.Request(f"{self.base}/api/jobs/2/readings", json.dumps(body).encode(), headers)
+            request = urllib.request.Request(f"{self.base}/api/jobs/4/readings", json.dumps(body).encode(), headers)
             try:
                 version = json.load(self.opener.open(request))["version"]
             except (OSError, ValueError, HTTPException):

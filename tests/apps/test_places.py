@@ -55,7 +55,7 @@ class Fleet(Works):
             with self.assertRaises(IntegrityError), transaction.atomic():
                 Pump.objects.filter(pk=pump.pk).update(**{name: 0})
         gauge = Gauge.objects.first()
-        for change in ({"resolution_mm": 0}, {"k": 0}, {"low_mm": 99, "high_mm": 1}):
+        for change in ({"resolution": 0}, {"k": 0}, {"low": 99, "high": 1}):
             with self.assertRaises(IntegrityError), transaction.atomic():
                 Gauge.objects.filter(pk=gauge.pk).update(**change)
         with self.assertRaises(IntegrityError), transaction.atomic():

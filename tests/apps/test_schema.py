@@ -55,6 +55,11 @@ class AgainstTheSchema(Works):
         services.strike_reading(self.seen(begun), wrong, "slipped")
         services.decide(self.seen(begun), uuid.uuid4(), "idler_bore", "change", "while it is open")
         self.read(begun, "idler_bore", "front/12–6", "30.03", gauge="B-1", phase="left")
+        self.look_all(begun)
+        services.look_at(self.seen(begun), uuid.uuid4(), "idler_pin", ["burr"], "at the edge")
+        services.decide(self.seen(begun), uuid.uuid4(), "idler_pin", "keep")
+        services.set_known(self.seen(begun), services.NewKnown(hazards="hot", symptom="noise", place="site"))
+        services.say_on_hand(self.seen(begun), uuid.uuid4(), "gloves", here=False)
         self.set_housing(begun)
         self.steps(begun)
         self.valid(f"/api/jobs/{begun}", "/api/jobs/{number}")
@@ -71,6 +76,10 @@ class AgainstTheSchema(Works):
             ("/api/me", "/api/me"),
         ):
             self.valid(path, published)
+        self.valid(f"/api/jobs/{gaskets}/wear/idler_bore?unit=in", "/api/jobs/{number}/wear/{feature}")
+        self.valid(f"/api/jobs/{done}/wear/idler_bore", "/api/jobs/{number}/wear/{feature}")
+        self.valid("/api/procedures", "/api/procedures")
+        self.valid("/api/procedures/internal_gear", "/api/procedures/{family}")
         self.valid("/api/jobs/77", "/api/jobs/{number}", "404")
 
 
@@ -83,7 +92,27 @@ TYPED = st.text(max_size=12) | st.sampled_from(["30.05", "0.1", "0.12 mm", "5 th
 FIELDS = {
     "steps": {"step": TYPED | st.sampled_from(["isolate", "free_turn"])},
     "steps/clear": {"step": TYPED},
+    "known": dict.fromkeys(
+        ("viscosity", "temperature", "pressure", "speed", "hours_run", "old_meter_last", "new_meter_first", "symptom", "place"),
+        TYPED,
+    )
+    | {"build": st.dictionaries(st.sampled_from(["seal", "means", "x"]), st.sampled_from(["packed", "mechanical", "ring", ""]))},
+    "on-hand": {"item": TYPED, "here": st.booleans()},
+    "looks": {
+        "feature": st.sampled_from(["bearings", "idler_bore", "idler_clearance", "nope"]),
+        "damages": st.lists(st.sampled_from(["rough", "scored", "x"]), max_size=3),
+        "note": TYPED,
+    },
+    "readings/set": {
+        "feature": st.sampled_from(["idler_bore", "head_face", "nope"]),
+        "text": st.lists(TYPED, max_size=6).map("\n".join) | st.sampled_from(["30.05\t30.06\n30.04", "Bore (in)\n1.183"]),
+        "gauge": st.sampled_from(["B-1", "x"]),
+        "confirmed": st.booleans(),
+    },
     "readings": {
+        "stops": st.just("") | TYPED,
+        "part": st.just("") | TYPED,
+        "material": st.sampled_from(["", "steel", "cheese"]),
         "feature": st.sampled_from(["idler_bore", "idler_clearance", "nope"]) | TYPED,
         "station": st.sampled_from(["front/12–6", "gap", ""]),
         "typed": TYPED,

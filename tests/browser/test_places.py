@@ -97,6 +97,7 @@ class States(Bench):
         self.go(f"/bench/{number}/decide")
         for button in page.locator(".decision .btn").all():
             expect(button).to_be_disabled()
+        page.get_by_role("button", name="kept beyond doubt").click()
         page.get_by_role("button", name="working: Verdict").first.click()
         expect(page.get_by_role("dialog")).to_contain_text("JCGM 106:2012")
 

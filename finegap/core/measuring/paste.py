@@ -59,8 +59,8 @@ def _named(row: list[str], stations: Sequence[Station]) -> bool:
 
 
 def _heading_unit(heading: list[str], unit: str) -> str:
-    found = next((match for cell in heading if (match := _UNIT.search(cell))), None)
-    return (found[1] or found[2]).lower() if found else unit
+    found = [match[1] or match[2] for cell in heading for match in _UNIT.finditer(cell)]
+    return found[-1].lower() if found else unit
 
 
 def _cells(row: list[str], number: int, stations: Sequence[Station], named: bool, field: str) -> list[tuple[Station, str, str]]:

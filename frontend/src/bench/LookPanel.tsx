@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Button, Modal } from 'react-bootstrap';
 import { newId, type Feature, type Job } from '../api/client';
+import { useKeys } from '../app/keys';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { verdictClass } from '../drawing/VerdictMark';
@@ -49,6 +50,7 @@ export function LookForm({ job, feature, phase, onSaved }: Omit<Props, 'onHide'>
   const toggle = (key: string) =>
     setSeen((now) => (now.includes(key) ? now.filter((k) => k !== key) : [...now, key]));
   const off = job.signed !== null || look.isPending;
+  useKeys(off ? [] : [{ key: 's', label: 'sound', run: () => save([]) }]);
   return (
     <form
       className="look"
