@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import Enum
+from functools import cached_property, lru_cache
 
 from finegap.core.families.model import FeatureKind
 from finegap.core.measuring.readings import Gauge
@@ -73,7 +74,7 @@ class Choice:
         """Whether the new sizes lie in its range; a gap may be anything up to its range."""
         return new_mm[1] <= self.high_mm if is_gap else self.low_mm <= new_mm[0] and new_mm[1] <= self.high_mm
 
-    @property
+    @cached_property
     def guard_mm(self) -> float:
         """Distance from a limit at which one reading with it is in doubt: 95 % one-sided (ISO 14253-1:2017)."""
         repeat = Component("repeatability", self.gauge.repeatability_mm or 0.0)
@@ -97,6 +98,11 @@ class Fit:
     working: Working | None
 
 
+@lru_cache(maxsize=64)
+def _made_for(gauges: tuple[Choice, ...], feature: FeatureKind) -> tuple[Choice, ...]:
+    return tuple(sorted((g for g in gauges if g.kind.suits(feature)), key=lambda g: g.guard_mm))
+
+
 @dataclass(frozen=True)
 class Cabinet:
     """The gauges made for one feature, least doubt first. ``limit`` is ``None`` where the sheet gives none."""
@@ -109,8 +115,7 @@ class Cabinet:
     @classmethod
     def of(cls, gauges: Sequence[Choice], feature: FeatureKind, new_mm: tuple[float, float] | None, limit: Limit | None) -> Cabinet:
         """Those made for such a feature."""
-        made = sorted((g for g in gauges if g.kind.suits(feature)), key=lambda g: g.guard_mm)
-        return cls(feature, new_mm, limit, tuple(made))
+        return cls(feature, new_mm, limit, _made_for(tuple(gauges), feature))
 
     def in_range(self, choice: Choice) -> bool:
         """Whether the new size lies in a gauge's range; unknown counts as yes."""

@@ -12,7 +12,7 @@ from finegap.core.measuring.readings import Result, running_clearance, summarize
 from finegap.core.measuring.settle import settle
 from finegap.core.measuring.verdict import Call, Limit, School, Verdict, judge
 from finegap.core.sheet import FeatureSpec
-from finegap.core.showing import Amounts, Bare, Sentence, length
+from finegap.core.showing import Amounts, Bare, Sentence, Units, length
 from finegap.core.wear.forecast import Forecast, forecast
 from finegap.core.wear.lives import Life, Size, Visit, trace
 from finegap.core.working import Working
@@ -132,7 +132,6 @@ def _state(facts: Facts, feature: Feature, results: Mapping[tuple[str, Phase], R
     spec = facts.sheet.spec(feature.key)
     cabinet = Cabinet.of(facts.gauges, feature.kind, spec.new_mm, spec.limit)
     found, left = results[feature.key, Phase.FOUND], results[feature.key, Phase.LEFT]
-    look = facts.looks.get((feature.key, Phase.FOUND))
     lives, odd = _lives(facts, feature, found)
     coming = forecast(lives[-1], spec.limit, wears_up(feature, spec.limit), facts.past.planned_h) if lives else None
     options = _options(facts, feature, results)
@@ -141,10 +140,10 @@ def _state(facts: Facts, feature: Feature, results: Mapping[tuple[str, Phase], R
         spec=spec,
         cabinet=cabinet,
         found=found,
-        look=look,
-        found_verdict=_judged(facts, feature, spec, cabinet, found, look, coming),
+        look=facts.looks.get((feature.key, Phase.FOUND)),
+        found_verdict=_judged(facts, feature, spec, cabinet, found, Phase.FOUND, coming),
         left=left,
-        left_verdict=_judged(facts, feature, spec, cabinet, left, facts.looks.get((feature.key, Phase.LEFT)), None),
+        left_verdict=_judged(facts, feature, spec, cabinet, left, Phase.LEFT, None),
         decision=facts.decisions.get(feature.key),
         lives=lives,
         odd=odd,
@@ -179,9 +178,10 @@ def _judged(
     spec: FeatureSpec,
     cabinet: Cabinet,
     result: Result | None,
-    look: Look | None,
+    phase: Phase,
     coming: Forecast | None,
 ) -> Judgement | None:
+    look = facts.looks.get((feature.key, phase))
     size = None
     if result is not None and spec.limit is not None:
         school, share = facts.sheet.school, facts.sheet.near_share
@@ -195,9 +195,17 @@ def _judged(
         return None
     call = max((c for c, _ in calls), key=_WORSE.index)
     told = [words for c, words in calls if c is call] + [words for c, words in calls if c is not call]
+    told += _faults(facts, feature, phase) if result is not None else ()
     if size is not None and call is Call.MEASURE_AGAIN and result is not None:
         told.append(settle(result, size.margin_mm, None if feature.kind is FeatureKind.PAIR else cabinet))
     return Judgement(call, told[0], tuple(told[1:]), size.probability if size else None, size.working if size else None)
+
+
+def _faults(facts: Facts, feature: Feature, phase: Phase) -> tuple[Sentence, ...]:
+    """What there is against the gauges a size was taken with; a pair's are those of its parts."""
+    keys = (feature.bore, feature.shaft) if feature.kind is FeatureKind.PAIR else (feature.key,)
+    faults = [fault for key in keys for reading in facts.readings.get((key, phase), ()) for fault in reading.faults]
+    return tuple({fault.render(Units.MM): fault for fault in faults}.values())
 
 
 def _will_cross(coming: Forecast, school: School) -> bool:

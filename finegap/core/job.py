@@ -9,11 +9,11 @@ from finegap.core.facts import Facts
 from finegap.core.families.model import FeatureKind, Stage
 from finegap.core.gap import heat, table
 from finegap.core.gap.move import Window
-from finegap.core.gap.setting import Setting, set_by_gaskets, set_by_housing
+from finegap.core.gap.setting import Setting, set_by_gaskets, set_by_housing, set_by_ring
 from finegap.core.inspection import FeatureState, inspect
 from finegap.core.measuring.verdict import Call
 from finegap.core.ordering import Order, to_have_ready, to_order
-from finegap.core.sheet import GasketMeans, HousingMeans
+from finegap.core.sheet import GasketMeans, HousingMeans, RingMeans
 from finegap.core.showing import Sentence, length
 from finegap.core.symptoms import Explained, explain
 
@@ -77,6 +77,8 @@ def _setting(facts: Facts, window: Window | None) -> Setting | None:
     match means:
         case GasketMeans():
             return set_by_gaskets(means, window, facts.tries, facts.sheet.school, facts.box)
+        case RingMeans():
+            return set_by_ring(window, facts.tries, facts.sheet.school)
         case HousingMeans():
             zero = facts.zero or means.zero
             return set_by_housing(means, window, facts.tries, facts.sheet.school, zero, facts.lash_mm)

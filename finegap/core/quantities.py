@@ -92,6 +92,7 @@ _UNITS: dict[Dimension, tuple[Unit, ...]] = {
 }
 
 _BY_SPELLING = {(dim, s): unit for dim, units in _UNITS.items() for unit in units for s in unit.spellings}
+_FLOATS = {(dim, u.name): (float(u.offset), float(u.factor)) for dim, units in _UNITS.items() for u in units}
 _SAYBOLT = ("ssu", "sus", "saybolt", "saybolt universal")
 _DYNAMIC = ("cp", "mpas", "mpa.s", "mpa s", "mpa·s", "pa.s", "pa s", "p", "poise")
 _INTERNAL = {dim: units[0].name for dim, units in _UNITS.items()}
@@ -184,8 +185,8 @@ def from_internal(value: float, dimension: Dimension, unit_name: str) -> float:
     """Express an internal value in a named unit (``from_internal(25.4, LENGTH, "in")`` is 1.0)."""
     if dimension is Dimension.VISCOSITY and unit_name == "SSU":
         return saybolt_seconds(value)
-    unit = next(u for u in _UNITS[dimension] if u.name == unit_name)
-    return (value - float(unit.offset)) / float(unit.factor)
+    offset, factor = _FLOATS[dimension, unit_name]
+    return (value - offset) / factor
 
 
 def unit_names(dimension: Dimension) -> tuple[str, ...]:

@@ -64,6 +64,14 @@ class GasketMeans:
 
 
 @dataclass(frozen=True)
+class RingMeans:
+    """Adjusting ring or sleeve coupling: the shaft is set with feeler leaves, and nothing tells by how much it moved."""
+
+
+Means = HousingMeans | GasketMeans | RingMeans
+
+
+@dataclass(frozen=True)
 class Torque:
     """A line of the torque table, in N.m."""
 
@@ -106,7 +114,7 @@ class SpecSheet:
     table_page: str
     minus_mm: float
     plus_mm: float
-    means: HousingMeans | GasketMeans
+    means: Means
     torques: tuple[Torque, ...]
     heat: Heat | None
     build: Mapping[str, str]
@@ -286,7 +294,9 @@ def _row(row: Mapping[str, Any], path: str) -> Row:
     )
 
 
-def _means(data: Mapping[str, Any]) -> HousingMeans | GasketMeans:
+def _means(data: Mapping[str, Any]) -> Means:
+    if data["means"] == "ring":
+        return RingMeans()
     if data["means"] == "gaskets":
         sold = tuple(round(_length(text, f"adjustment.thicknesses[{i}]") * 1000) for i, text in enumerate(data["thicknesses"]))
         return GasketMeans(sold, round(_length(data["starting_gasket"], "adjustment.starting_gasket") * 1000))

@@ -7,7 +7,7 @@ from typing import Any
 from finegap.core.families import FAMILIES
 from finegap.core.gap.housing import SheetCheck
 from finegap.core.procedure import ShopStep, in_force
-from finegap.core.sheet import OPEN_HIGH, OPEN_LOW, FeatureSpec, GasketMeans, HousingMeans, SpecSheet, read_sheet
+from finegap.core.sheet import OPEN_HIGH, OPEN_LOW, FeatureSpec, GasketMeans, HousingMeans, RingMeans, SpecSheet, read_sheet
 from finegap.core.showing import Units, length
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
 from finegap.sheets.shapes import ProcedureLine, ProcedureShape, ProcedureStep, RowLine, SheetDetail, SheetLine, SizeLine
@@ -122,6 +122,8 @@ def _adjustment(sheet: SpecSheet, units: Units) -> list[list[str]]:
                 ["Thicknesses as compressed", sold],
                 ["Begin with", length(sheet.means.start_um / 1000).text(units)],
             ]
+        case RingMeans():
+            return [["Means", "adjusting ring on the shaft, set with leaves"]]
         case HousingMeans(housing=housing, zero=zero, lash_mm=lash):
             return [
                 ["Means", "threaded bearing housing"],

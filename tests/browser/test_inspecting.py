@@ -91,6 +91,7 @@ class Gauges(Bench):
     def test_damage_a_photo_and_a_warm_part(self):
         page = self.page
         self.go(f"/bench/{self.number}/inspect?gap=idler_pin")
+        expect(page.locator(".big-field input")).to_be_focused()
         page.keyboard.press("d")
         page.get_by_role("checkbox", name="scored").check()
         page.get_by_label("In your words").fill("two rings, a nail catches")
@@ -151,7 +152,7 @@ class Wear(Bench):
         page.keyboard.press("h")
         chart = page.get_by_role("dialog").locator(".wear-chart")
         expect(chart).to_have_attribute("aria-label", page_says("at 4000 h", "at 8000 h", "at 10000 h"))
-        expect(chart.locator(".limit-text")).to_have_text("limit 30.15")
+        expect(chart.locator(".limit-text")).to_have_text("limit 30.150")
         page.keyboard.press("Escape")
         page.get_by_role("link", name="Decide").click()
         line = page.get_by_role("article", name="Idler, bore")
@@ -216,6 +217,7 @@ class Cabinet(Bench):
         number = bench().open()
         page = self.page
         self.go(f"/bench/{number}/strip")
+        expect(page.locator(".step-text")).to_be_visible()
         page.wait_for_timeout(450)
         page.get_by_role("button", name="Note", exact=True).click()
         page.get_by_label("Note, kept with the step").fill("old marks do not meet")
@@ -252,7 +254,7 @@ class TooMuch(Bench):
         for i in range(24):
             page.keyboard.type(f"30.0{50 + i % 7}")
             page.keyboard.press("Enter")
-        expect(page.locator(".pad h2")).to_contain_text("Idler pin")
+        expect(page.locator(".pad h2")).to_contain_text("Idler pin", timeout=30_000)
         self.assertEqual(len(set(Reading.objects.values_list("station", flat=True))), 24)
         wide = page.evaluate("document.querySelector('main').scrollWidth - document.querySelector('main').clientWidth")
         self.assertLessEqual(wide, 0)

@@ -12,10 +12,10 @@ from ortools.sat.python import cp_model
 from scipy import integrate
 
 from finegap.core.errors import FieldError
-from finegap.core.gap import gaskets, heat, housing, table
+from finegap.core.gap import gaskets, heat, housing, ring, table
 from finegap.core.gap.housing import Housing, ThreadHand, Zero
-from finegap.core.gap.move import Way, Window
-from finegap.core.gap.setting import Check, TryMade, feeler_check, set_by_gaskets, set_by_housing
+from finegap.core.gap.move import Way, Window, way_of
+from finegap.core.gap.setting import Check, TryMade, feeler_check, set_by_gaskets, set_by_housing, set_by_ring
 from finegap.core.gap.table import Range, Row
 from finegap.core.materials import MATERIALS
 from finegap.core.measuring.verdict import School
@@ -351,3 +351,25 @@ class Gaskets(unittest.TestCase):
         """A starting head gasket of 0.010 to 0.015 in (common practice, no source)."""
         _, choice = gaskets.first_move({254: 1, 381: 1, 51: 5}, 305, 76)
         self.assertTrue(254 <= sum(choice.stack) <= 381)
+
+
+class Ring(unittest.TestCase):
+    """Adjusting ring and sleeve coupling: set with leaves of the wanted thickness (common practice, no source)."""
+
+    @given(st.floats(-0.05, 0.5))
+    def test_the_move_is_what_the_check_was_off(self, gap):
+        window = Window(0.15, 0.13, 0.18)
+        move = ring.move_for(gap, window)
+        self.assertAlmostEqual(gap + move.change_mm, 0.15)
+        self.assertIs(move.way, way_of(0.15 - gap))
+
+    def test_first_the_leaves_then_the_correction_then_right(self):
+        window = Window(0.15, 0.13, 0.18)
+        said = [
+            set_by_ring(window, [TryMade(Check(gap, 0.003, math.inf)) for gap in gaps], School.GUARDED)
+            for gaps in ((), (0.22,), (0.22, 0.155))
+        ]
+        self.assertIn("0.15 mm of leaves", said[0].move.headline.render(Units.MM))
+        self.assertIn("Close 0.07 mm", said[1].move.headline.render(Units.MM))
+        self.assertIn("0.003 in", said[1].move.headline.render(Units.IN))
+        self.assertEqual([s.right for s in said], [False, False, True])

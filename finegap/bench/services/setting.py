@@ -24,7 +24,7 @@ from finegap.core.job import assess
 from finegap.core.measuring import readings as measuring
 from finegap.core.measuring.plausible import check_plausible
 from finegap.core.quantities import Dimension, Quantity, Sign, parse
-from finegap.core.sheet import GasketMeans
+from finegap.core.sheet import GasketMeans, HousingMeans
 from finegap.core.showing import Units
 from finegap.site.errors import Refused
 from finegap.toolbox.models import GasketStock, Gauge
@@ -97,7 +97,7 @@ def record_try(seen: Seen, new: NewTry) -> None:
                 check_plausible(quantity, "end clearance", setting.window.high_mm, is_gap=True)
         check = _check(typed["goes"], typed["stops"], typed["read"], gauge)
         gaskets = isinstance(sheet.means, GasketMeans)
-        arc = _arc(job, new, seen.unit) if not gaskets else None
+        arc = _arc(job, new, seen.unit) if isinstance(sheet.means, HousingMeans) else None
         stack = _take_stack(job, new.stack_um) if gaskets else []
         now = timezone.now()
         number = len(setting.tries) + 1

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import math
+from functools import lru_cache
 
 from django.utils import timezone
 
@@ -13,11 +14,12 @@ from finegap.bench.models import Decision, Look, Photo
 from finegap.bench.showing.words import Words
 from finegap.core.facts import Decided, Phase
 from finegap.core.families.model import Feature
+from finegap.core.gauges import Cabinet
 from finegap.core.inspection import FeatureState, Judgement, option_words, reason_needed, wears_up
 from finegap.core.job import Assessment
 from finegap.core.measuring.readings import Result
 from finegap.core.quantities import said
-from finegap.core.showing import Amount, Kind, length
+from finegap.core.showing import Amount, Kind, Units, length
 from finegap.core.wear.forecast import Forecast
 from finegap.core.wear.hours import hours_per_week, since_before
 from finegap.core.wear.lives import Life
@@ -69,7 +71,7 @@ class FeatureWords(Words):
             wanted=state.wanted,
             done=state.done,
             gauge=state.cabinet.pick,
-            fits=self._fits(state),
+            fits=list(_fits(state.cabinet, self.units)) if feature.kind.taken else [],
             expansion="" if spec.expansion_um_m_k is None else Amount(spec.expansion_um_m_k, Kind.EXPANSION).text(self.units),
             damages=[shapes.DamageShape(d.key, d.name, d.call.value, d.meaning) for d in feature.damages],
             look=self._look(feature, Phase.FOUND, records),
@@ -107,12 +109,6 @@ class FeatureWords(Words):
             )
             for r in records.readings
             if r.feature == state.feature.key
-        ]
-
-    def _fits(self, state: FeatureState) -> list[shapes.FitShape]:
-        fits = [state.cabinet.fit(choice) for choice in state.cabinet.choices] if state.feature.kind.taken else []
-        return [
-            shapes.FitShape(f.tag, f.decides, self.say(f.sentence), self.working(f.working) if f.working else None) for f in fits
         ]
 
     def _look(self, feature: Feature, phase: Phase, records: Records) -> shapes.LookShape | None:
@@ -218,6 +214,15 @@ class FeatureWords(Words):
             shapes.NamedTickShape((first + i) * step * unit, length((first + i) * step * unit, fine=True).bare(self.units))
             for i in range(math.ceil(high / step) - first + 1)
         ]
+
+
+@lru_cache(maxsize=512)
+def _fits(cabinet: Cabinet, units: Units) -> tuple[shapes.FitShape, ...]:
+    """What each gauge can do for a feature. It changes with cabinet and sheet only, and is asked for with every reading."""
+    words, fits = Words(units), [cabinet.fit(choice) for choice in cabinet.choices]
+    return tuple(
+        shapes.FitShape(f.tag, f.decides, words.say(f.sentence), words.working(f.working) if f.working else None) for f in fits
+    )
 
 
 def _round_step(step: float) -> float:

@@ -18,7 +18,7 @@ from finegap.core.gap.setting import Setting, TryJudged
 from finegap.core.gap.table import Candidate, Choice
 from finegap.core.gauges import GaugeKind
 from finegap.core.job import Assessment
-from finegap.core.sheet import GasketMeans, HousingMeans
+from finegap.core.sheet import GasketMeans, HousingMeans, RingMeans
 from finegap.core.showing import Amount, Kind, Units, length
 from finegap.sheets.queries import check_words
 
@@ -76,7 +76,7 @@ class SettingWords(Words):
         assert setting is not None
         sheet, window, move = records.facts.sheet, setting.window, setting.move
         return shapes.SetShape(
-            means="gaskets" if isinstance(sheet.means, GasketMeans) else "housing",
+            means=_MEANS[type(sheet.means)],
             target=self.bare(window.target_mm),
             low=self.bare(window.low_mm),
             high=self.bare(window.high_mm),
@@ -100,6 +100,7 @@ class SettingWords(Words):
         checked = row.read_typed or f"{row.goes_typed} goes, {row.stops_typed} does not"
         gauge = row.gauge.tag if row.gauge else ""
         set_by = f"arc {Amount(row.arc_mm, Kind.ARC).bare(self.units)}" if row.arc_mm is not None else self._stack(row.stack_um)
+        set_by = set_by or "leaves"
         settled = judged.verdict.call.value == "Keep"
         return shapes.TryShape(
             number=row.number,
@@ -184,6 +185,9 @@ class SettingWords(Words):
 
     def _pieces(self, stack: Iterable[int]) -> list[shapes.PieceShape]:
         return [shapes.PieceShape(t, piece(t).bare(self.units), n) for t, n in sorted(Counter(stack).items(), reverse=True)]
+
+
+_MEANS = {GasketMeans: "gaskets", HousingMeans: "housing", RingMeans: "ring"}
 
 
 def _turn_of(setting: Setting, housing: Housing) -> float:

@@ -6,7 +6,7 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from finegap.core.gap import gaskets, housing
+from finegap.core.gap import gaskets, housing, ring
 from finegap.core.gap.move import Move, Way, Window
 from finegap.core.measuring.feeler import interval
 from finegap.core.measuring.uncertainty import coverage_factor, from_interval
@@ -136,6 +136,12 @@ def set_by_gaskets(means: GasketMeans, window: Window, tries: Sequence[TryMade],
         move, following, choice = gaskets.move_for(now, gap, window, Counter(box) + Counter(now), means.sold_um)
         change = following or gaskets.change_between(now, now)
     return _settled(Setting(window, _judged(window, tries, school), move, False, change, choice))
+
+
+def set_by_ring(window: Window, tries: Sequence[TryMade], school: School) -> Setting:
+    """Next position of a shaft held by an adjusting ring or sleeve coupling after the tries so far."""
+    last = tries[-1].check.value_mm if tries else None
+    return _settled(Setting(window, _judged(window, tries, school), ring.move_for(last, window), False))
 
 
 def _judged(window: Window, tries: Sequence[TryMade], school: School) -> tuple[TryJudged, ...]:

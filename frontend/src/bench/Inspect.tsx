@@ -42,8 +42,11 @@ export function Inspect({ job }: { job: Job }) {
   );
 }
 
+/** What comes next: what the symptom points at, else the next number that is open, round to the first. */
 function after(features: Feature[], key: string): Feature | undefined {
-  return toDo(features.filter((f) => f.key !== key))[0];
+  const open = toDo(features.filter((f) => f.key !== key));
+  const here = features.find((f) => f.key === key)?.number ?? 0;
+  return open.find((f) => f.suspect > 0) ?? open.find((f) => f.number > here) ?? open[0];
 }
 
 function said(job: Job): string {

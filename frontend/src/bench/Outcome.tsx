@@ -55,11 +55,13 @@ export function Outcome({ job, feature, phase }: { job: Job; feature: Feature; p
       {judged && <Call judged={judged} />}
       {phase === 'found' && feature.forecast && <Coming job={job} feature={feature} />}
       {phase === 'found' && feature.missing && <p className="quiet">{feature.missing}</p>}
-      {result?.notes.map((note) => (
-        <p className="quiet" key={note}>
-          {note}
-        </p>
-      ))}
+      {result?.notes
+        .filter((note) => !judged?.reasons.includes(note))
+        .map((note) => (
+          <p className="quiet" key={note}>
+            {note}
+          </p>
+        ))}
     </div>
   );
 }

@@ -61,8 +61,10 @@ function Entry({ job, feature, phase, onDone }: Props) {
   const { unit } = useUnit();
   const readings = feature.readings.filter((r) => r.phase === phase);
   const counted = readings.filter((r) => !r.struck_reason);
-  const { save, failed, waiting, forget } = useReadings(job, feature.key, phase);
-  const taken = new Set([...counted.map((r) => r.station), ...waiting]);
+  const { save, failed, sent, forget } = useReadings(job, feature.key, phase);
+  // On the way until the sheet shows it: between its answer and the sheet there is a moment with neither.
+  const waiting = sent.filter((e) => !feature.readings.some((r) => r.id === e.id));
+  const taken = new Set([...counted, ...waiting].map((r) => r.station));
   const [station, setStation] = useState(
     () => feature.stations.find((s) => !taken.has(s.key))?.key ?? feature.stations[0]?.key ?? '',
   );

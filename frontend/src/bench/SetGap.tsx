@@ -3,6 +3,7 @@ import type { Housing, Job, Setting } from '../api/client';
 import { WorkingLink } from '../app/WorkingLink';
 import { EndView } from '../drawing/EndView';
 import { GapBar } from '../drawing/GapBar';
+import { Section } from '../drawing/Section';
 import { GasketStack } from '../drawing/GasketStack';
 import { FindZero } from './FindZero';
 import { TryForm } from './TryForm';
@@ -29,6 +30,14 @@ export function SetGap({ job }: { job: Job }) {
           <EndView housing={housing} turning={!needsZero && housing.target_deg !== housing.position_deg} />
         )}
         {gaskets && <GasketStack gaskets={gaskets} unit={job.unit} />}
+        {!housing && !gaskets && (
+          <Section
+            drawing={job.drawing}
+            features={job.features.filter((f) => f.kind === 'gap')}
+            selected=""
+            onSelect={() => undefined}
+          />
+        )}
         {housing && <HousingNotes job={job} housing={housing} />}
       </section>
       <section className="set-pad" aria-label="The move">

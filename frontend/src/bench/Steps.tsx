@@ -56,7 +56,7 @@ function PresentStep({ job, step }: { job: Job; step: Step }) {
     return () => clearTimeout(timer);
   }, []);
   const send = (skip: string) => {
-    if (job.signed || asked.current || !read.current) return;
+    if (job.signed || asked.current || (!skip && !read.current)) return;
     asked.current = true;
     mark.mutate({ id: newId(), step: step.key, note, skip }, { onError: () => (asked.current = false) });
   };

@@ -19,8 +19,9 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
   const [read, setRead] = useDraft();
   const [byGauge, setByGauge] = useState(false);
   const [chosen, setGauge] = useState<string | null>(null);
-  const fitting = job.gauges.filter((g) => !g.overdue && setting.feelers.includes(g.tag) !== byGauge);
-  const gauge = chosen ?? fitting[0]?.tag ?? job.gauges[0]?.tag ?? '';
+  const gauges = job.gauges.filter((g) => g.lengths);
+  const fitting = gauges.filter((g) => !g.overdue && setting.feelers.includes(g.tag) !== byGauge);
+  const gauge = chosen ?? fitting[0]?.tag ?? gauges[0]?.tag ?? '';
   const identity = useRef(newId());
   const record = useChange('tries', job.number);
 
@@ -72,7 +73,7 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
           Record try {setting.tries.length + 1}
         </Button>
         <select aria-label="Checked with" value={gauge} onChange={(e) => setGauge(e.target.value)}>
-          {job.gauges.map((g) => (
+          {gauges.map((g) => (
             <option key={g.tag} value={g.tag}>
               {g.tag} {g.kind}
               {g.overdue ? ', out of date' : ''}

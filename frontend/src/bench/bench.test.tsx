@@ -50,9 +50,9 @@ const JOB = {
     { ...STEP, key: 'x', text: 'Elsewhere.', stage: 'strip' },
   ],
   gauges: [
-    { tag: 'OLD', kind: 'feeler set', overdue: true },
-    { tag: 'F-1', kind: 'feeler set', overdue: false },
-    { tag: 'D-1', kind: 'dial indicator', overdue: false },
+    { tag: 'OLD', kind: 'feeler set', overdue: true, lengths: true },
+    { tag: 'F-1', kind: 'feeler set', overdue: false, lengths: true },
+    { tag: 'D-1', kind: 'dial indicator', overdue: false, lengths: true },
   ],
 } as unknown as Job;
 

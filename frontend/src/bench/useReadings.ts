@@ -21,33 +21,29 @@ interface Failed {
 
 /**
  * Sends readings one after another as they are entered, however fast: a gauge that types does not wait for an answer.
- * One that fails is kept with its error until it is sent again or given up.
+ * One that fails is kept with its error until it is sent again or given up; `sent` are all the others, on the way or there.
  */
 export function useReadings(job: Job, feature: string, phase: 'found' | 'left') {
   const record = useChange('readings', job.number);
   const [failed, setFailed] = useState<Failed | null>(null);
-  const [waiting, setWaiting] = useState<string[]>([]);
+  const [sent, setSent] = useState<Entry[]>([]);
   const send = record.mutateAsync;
 
   const save = useCallback(
     async (entry: Entry, confirmed = false): Promise<Job | null> => {
       setFailed(null);
-      setWaiting((now) => [...now, entry.station]);
+      setSent((now) => [...now.filter((e) => e.id !== entry.id), entry]);
       try {
         return await send({ ...entry, feature, phase, confirmed });
       } catch (error) {
         setFailed({ entry, error: error as Error });
+        setSent((now) => now.filter((e) => e.id !== entry.id));
         return null;
-      } finally {
-        setWaiting((now) => {
-          const at = now.indexOf(entry.station);
-          return now.filter((_, i) => i !== at);
-        });
       }
     },
     [feature, phase, send],
   );
-  return { save, failed, waiting, forget: useCallback(() => setFailed(null), []) };
+  return { save, failed, sent, forget: useCallback(() => setFailed(null), []) };
 }
 
 export const newEntry = (given: Omit<Entry, 'id'>): Entry => ({ ...given, id: newId() });

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { client, newId, unwrap, type Procedure, type ProcedureStep } from '../api/client';
 import { meQuery, procedureQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
@@ -56,7 +56,8 @@ function Editor({ procedure }: { procedure: Procedure }) {
             {procedure.version
               ? `The shop's version ${procedure.version}, by ${procedure.by}, ${procedure.at ? day(procedure.at) : ''}.`
               : 'As Fine Gap lists it.'}{' '}
-            Jobs already open stay with the version they began with. Steps for one build only say so.
+            Jobs already open stay with the version they began with. Steps for one build only say so.{' '}
+            <Link to="/sheets">All sheets and procedures</Link>
           </p>
         </div>
         {lead && (
