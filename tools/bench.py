@@ -55,13 +55,11 @@ def gaskets() -> None:
 
 def reading() -> None:
     """A saved reading's server time against the bare SQL and JSON it needs."""
-    import django
-
-    django.setup()
     from django.conf import settings
     from django.core.management import call_command
     from django.db import connection, transaction
     from django.test import Client
+    from django.test.utils import CaptureQueriesContext
 
     settings.ALLOWED_HOSTS = ["*"]
     call_command("migrate", verbosity=0)
@@ -97,7 +95,93 @@ def reading() -> None:
             cursor.execute("UPDATE bench_job SET version = version WHERE number = 4")
         json.dumps(record)
 
+    with CaptureQueriesContext(connection) as asked:
+        client.get("/api/jobs/4")
+    print(f"   SQL queries of the bench page's data: {len(asked)}, whatever the history (tests/apps/test_inspection.py)")
     row("a reading saved over HTTP, answer included", ours, median_ms(bare, 30), "bare SQL and JSON")
+
+
+HISTORY = 20
+
+
+def long_history() -> None:
+    """12 features, 8 stations each, 20 earlier overhauls: the core's time for the whole inspection against a bare loop over it."""
+    from dataclasses import replace
+
+    from finegap.core.facts import Past, Phase
+    from finegap.core.families.model import stations
+    from finegap.core.inspection import inspect
+    from finegap.core.measuring.readings import Gauge, Reading
+    from finegap.core.measuring.verdict import Limit
+    from finegap.core.sheet import FeatureSpec
+    from finegap.core.wear.hours import MeterReading
+    from finegap.core.wear.lives import Size, Visit
+    from tests.core.facts import facts
+
+    base = facts()
+    kinds = [f for f in base.family.features if f.kind.taken][:12]
+    eight = stations(("front", "back"), ("12–6", "1:30–7:30", "3–9", "4:30–10:30"))
+    gauge = Gauge("M", 0.001, 0.002, 2, 0.001)
+    draw = random.Random(5)
+    specs, readings, visits = {}, {}, {}
+    for feature in kinds:
+        specs[feature.key] = FeatureSpec(Limit(None, 30.5, (30.0, 30.02)), (30.0, 30.02), stations=eight)
+        readings[feature.key, Phase.FOUND] = tuple(
+            Reading(s.key, s.plane, 30.2 + draw.gauss(0, 0.002), gauge) for s in eight for _ in range(2)
+        )
+        visits[feature.key] = tuple(
+            Visit(i, i * 200, MeterReading(1000.0 * i), 1.0, Size(30.01 + 0.009 * i, 0.002)) for i in range(1, HISTORY + 1)
+        )
+    sheet = replace(base.sheet, features=specs)
+    past = Past(visits, HISTORY + 1, 9000, MeterReading(21_000.0), 2000.0)
+    job = replace(base, sheet=sheet, readings=readings, past=past, duty=replace(base.duty, pressure_bar=1, speed_r_min=1))
+    assert sum(len(s.lives[-1].points) == HISTORY + 2 for s in inspect(job) if s.lives) == 12
+    ours = median_ms(lambda: inspect(job), 40)
+
+    def bare() -> None:
+        for group in readings.values():
+            sum(r.value_mm for r in group)
+        for group in visits.values():
+            sum(v.found.value_mm * v.meter.hours for v in group if v.found and v.meter.hours)
+
+    row(f"inspection, 12 features, 8 stations, {HISTORY} overhauls", ours, median_ms(bare, 40), "adding up the same numbers")
+    print(f"   of the 10 ms it may take: {ours / 10:.2f}")
+
+
+def forecasts() -> None:
+    """Forecasts of 5,000 parts against the same by a statistics library in a loop."""
+    import numpy as np
+    import statsmodels.api as sm
+    from scipy.optimize import brentq
+
+    from finegap.core.wear.forecast import crossings, fit
+    from finegap.core.wear.lives import Point, Size
+
+    draw = random.Random(11)
+    parts = [
+        [Point(2000.0 * i, Size(30 + 0.015 * i + draw.gauss(0, 0.002), 0.0)) for i in range(draw.randint(4, 8))]
+        for _ in range(5000)
+    ]
+
+    def ours() -> None:
+        for points in parts:
+            line = fit(points)
+            assert line is not None
+            crossings(line, 30.25, wears_up=True)
+
+    def library(few: int) -> None:
+        for points in parts[:few]:
+            hours, sizes = np.array([p.hours for p in points]), np.array([p.size.value_mm for p in points])
+            model = sm.OLS(sizes, sm.add_constant(hours)).fit()
+
+            def short(t: float, of: object = model) -> float:
+                told = of.get_prediction([[1.0, t]]).summary_frame(alpha=0.1)  # type: ignore[attr-defined]
+                return float(told["obs_ci_upper"].iloc[0]) - 30.25
+
+            brentq(short, 0.0, 400_000.0)
+
+    few = 25
+    row("5,000 forecasts", median_ms(ours, 3), median_ms(lambda: library(few), 1) * len(parts) / few, f"statsmodels, from {few}")
 
 
 def shipped() -> None:
@@ -109,6 +193,11 @@ def shipped() -> None:
 
 
 if __name__ == "__main__":
+    import django
+
+    django.setup()
     gaskets()
+    long_history()
+    forecasts()
     reading()
     shipped()

@@ -18,17 +18,18 @@ BASE = f"http://127.0.0.1:{PORT}"
 ARGUMENTS = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-background-networking"]
 VIEWS = {
     "bench": "/bench",
-    "prepare": "/bench/2/prepare",
-    "strip": "/bench/2/strip",
-    "inspect": "/bench/2/inspect?gap=idler_bore",
-    "decide": "/bench/2/decide",
-    "build": "/bench/1/build",
-    "set-gaskets": "/bench/1/set",
-    "prove": "/bench/1/prove",
-    "close": "/bench/1/close",
+    "prepare": "/bench/4/prepare",
+    "strip": "/bench/4/strip",
+    "inspect": "/bench/4/inspect?gap=idler_bore",
+    "decide": "/bench/4/decide",
+    "build": "/bench/3/build",
+    "set-gaskets": "/bench/3/set",
+    "prove": "/bench/3/prove",
+    "close": "/bench/3/close",
     "fleet": "/fleet",
     "sheet": "/sheets/aldery-h40/latest",
     "toolbox": "/toolbox",
+    "procedure": "/sheets/procedures/internal_gear",
 }
 
 
@@ -70,7 +71,11 @@ def take(page: Page) -> None:
         page.locator("h1").first.wait_for()
         page.wait_for_load_state("networkidle")
         page.screenshot(path=folder / f"{name}.png")
-    page.goto(f"{BASE}/bench/2/set")
+    page.goto(f"{BASE}/bench/4/inspect?gap=idler_bore")
+    page.get_by_role("button", name="wear chart", exact=True).click()
+    page.locator(".wear-chart").wait_for()
+    page.screenshot(path=folder / "wear.png")
+    page.goto(f"{BASE}/bench/4/set")
     page.get_by_role("button", name="Zero is found").click()
     page.get_by_label("Leaf that goes").fill("0.20")
     page.get_by_label("Leaf that does not").fill("0.22")

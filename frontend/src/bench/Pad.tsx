@@ -170,7 +170,10 @@ function Entry({ job, feature, phase, onDone }: Props) {
               setGauge(gauges[(index + 1) % gauges.length]?.tag ?? '');
             },
           },
-          ...(feature.damages.length ? [{ key: 'd', label: 'damage', run: () => setLooking(true) }] : []),
+          // In Build the same letter marks a step done.
+          ...(feature.damages.length && phase === 'found'
+            ? [{ key: 'd', label: 'damage', run: () => setLooking(true) }]
+            : []),
           ...(last ? [{ key: 'x', label: 'strike out', run: () => setStriking(last.id) }] : []),
         ],
   );
