@@ -441,7 +441,10 @@ class Pull(APIView):
     def post(self, request: Request, number: int) -> Response:
         """The reading as text, to be saved as if typed; nothing is recorded here."""
         data = checked(PullReading, request)
-        pulled = receiver.pull(data["gauge"], receiver.Place(number, data["feature"], data["station"]))
+        pump = queries.pump_of(number)
+        if pump is None:
+            raise Http404
+        pulled = receiver.pull(data["gauge"], receiver.Place(pump, data["feature"], data["station"]))
         return answer({"typed": pulled.typed, "note": pulled.note})
 
 

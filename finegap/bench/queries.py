@@ -114,3 +114,8 @@ def wear_view(number: int, feature: str, units: Units) -> shapes.WearShape | Non
 def photo_of(number: int, photo: uuid.UUID) -> Photo | None:
     """A photograph of a job."""
     return Photo.objects.filter(id=photo, job__number=number).first()
+
+
+def pump_of(number: int) -> str | None:
+    """The tag of the pump a job is on."""
+    return Job.objects.filter(number=number).values_list("pump__tag", flat=True).first()

@@ -127,6 +127,9 @@ class SpecSheet:
 
     def family_of(self, build: Build) -> Family:
         """The family as a pump of this sheet is built, with the stations the sheet asks for."""
+        means = self.build.get("means")
+        if build.get("means", means) != means:
+            raise FieldError("build.means", "the numbers of this sheet are for another.", f"Expected {means}.")
         family = self.family.built(self.family.complete({**self.build, **build}))
         own = tuple((key, spec.stations) for key, spec in self.features.items() if spec.stations)
         return stationed(family, own) if own else family

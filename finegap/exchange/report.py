@@ -208,9 +208,9 @@ def _gap(record: Record) -> list[Flowable]:
 
 def _proof(record: Record) -> list[Flowable]:
     def listed(steps: list[Record]) -> str:
-        return " ".join(f"{s['text']} {'— ' + s['by'] + ', ' + _when(s['at']) if s['at'] else '— NOT DONE'}." for s in steps)
+        return " ".join(f"{s['text']} — {_done(s)}." for s in steps)
 
-    holds = [s for s in record["steps"] if s["hold"]]
+    holds = [s for s in record["steps"] if s["hold"] or s["skipped"]]
     used = {r["gauge"] for f in record["features"] for r in f["readings"]}
     used |= {t["gauge"] for t in record["setting"]["tries"]} if record["setting"] else set()
     gauges = [g for g in record["gauges"] if g["tag"] in used]
@@ -231,6 +231,13 @@ def _proof(record: Record) -> list[Flowable]:
         paragraph("Gauges", HEAD),
         paragraph(told or "none used"),
     ]
+
+
+def _done(step: Record) -> str:
+    if not step["at"]:
+        return "NOT DONE"
+    skipped = f"SKIPPED, because: {step['skipped']}, " if step["skipped"] else ""
+    return f"{skipped}{step['by']}, {_when(step['at'])}"
 
 
 def _signature(record: Record) -> list[Flowable]:

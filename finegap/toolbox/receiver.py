@@ -24,9 +24,17 @@ _BY_HAND = "Type the reading; nothing else changes."
 class Place:
     """Where the gauge stands: a real receiver does not ask, the stand-in plays the part that is there."""
 
-    job: int
+    pump: str
     feature: str
     station: str
+
+    @property
+    def words(self) -> str:
+        """In one line, whatever is in the names; the station comes last and may have spaces."""
+        pump, feature, station = (
+            " ".join("".join(c for c in w if c.isprintable()).split()) for w in (self.pump, self.feature, self.station)
+        )
+        return f"{pump.replace(' ', '_')} {feature.replace(' ', '_')} {station}"
 
 
 @dataclass(frozen=True)
@@ -45,7 +53,7 @@ def pull(tag: str, place: Place) -> Pulled:
     Refused
         The receiver is down, slow, does not know the gauge, or sends what is no reading.
     """
-    line = _ask(f"READ {tag} AT {place.job} {place.feature} {place.station}")
+    line = _ask(f"READ {tag} AT {place.words}")
     word, _, rest = line.partition(" ")
     if word == "NO":
         raise Refused(f"The receiver has nothing from {tag}.", [f"It says: {_printable(rest)}.", _BY_HAND])

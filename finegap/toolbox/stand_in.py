@@ -26,7 +26,7 @@ MOODS = ("well", "slow", "rubbish", "inches")
 class Played:
     """The gauges played, and the parts they stand on. Lengths in mm.
 
-    ``gauges`` by tag: bias, repeatability (one standard deviation), resolution. ``sizes`` by job, feature and station. ``mood`` is
+    ``gauges`` by tag: bias, repeatability (one standard deviation), resolution. ``sizes`` by pump, feature and station. ``mood`` is
     how the receiver behaves: well, slow, sending rubbish, or sending inches.
     """
 
@@ -39,12 +39,12 @@ class Played:
         """The answer to one line."""
         words = line.split(" ", 5)
         if len(words) < 6 or words[0] != "READ" or words[2] != "AT":
-            return "NO expected READ gauge AT job feature station"
-        _, tag, _, job, feature, station = words
+            return "NO expected READ gauge AT pump feature station"
+        _, tag, _, pump, feature, station = words
         if self.mood == "rubbish":
             return "\x15\x00ERR?? 8.8.8.8"
         gauge = self.gauges.get(tag)
-        size = self.sizes.get(job, {}).get(feature, {}).get(station.strip())
+        size = self.sizes.get(pump, {}).get(feature, {}).get(station.strip())
         if gauge is None:
             return f"NO {tag} has never sent"
         if size is None:

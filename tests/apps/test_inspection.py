@@ -63,6 +63,7 @@ class Known(Inspection):
             ({"liquid": "water", "viscosity": "thick"}, "viscosity"),
             ({"liquid": "water", "symptom": "sad"}, "symptom"),
             ({"liquid": "water", "build": {"seal": "glued"}}, "build.seal"),
+            ({"liquid": "water", "build": {"means": "gaskets"}}, "build.means"),
             ({"liquid": "water", "place": "home"}, "place"),
             ({"liquid": "water", "speed": "fast"}, "speed"),
             ({"liquid": "water", "hours_run": "many"}, "hours run"),
@@ -129,6 +130,22 @@ class Steps(Inspection):
         self.assertIn("80 N·m to 90 N·m", tells["nut"][0])
         inches = {s.key: s.tells for s in self.view(number, Units.IN).steps}
         self.assertIn("59 lbf·ft to 66 lbf·ft", inches["nut"][0])
+
+    def test_what_was_skipped_is_printed_with_its_reason(self):
+        number = self.open()
+        services.mark_step(self.seen(number), uuid.uuid4(), "discard", skip="seal is new")
+        text = PdfReader(io.BytesIO(report.as_pdf(plain(self.view(number))))).pages[0].extract_text()
+        self.assertIn("SKIPPED, because: seal is new", " ".join(text.split()))
+
+    def test_a_proof_of_the_shops_own_falls_with_a_moved_gap_like_any_other(self):
+        family = families.FAMILIES["internal_gear"]
+        steps = [{"key": s.key, "stage": s.stage.value} for s in family.steps]
+        own = {"key": "own-1", "stage": "prove", "text": "Heard by the shift leader.", "hold": True}
+        keep_procedure(self.lena, family.key, [*steps, own], 0)
+        number = self.finished()
+        self.assertEqual(self.view(number).blockers, [])
+        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), arc="0", way="stay", goes="0.11", stops="0.13"))
+        self.assertIn("Hold point not done: Heard by the shift leader.", [b.sentence for b in self.view(number).blockers])
 
 
 class Taking(Inspection):

@@ -18,8 +18,8 @@ from finegap.toolbox.receiver import Place, pull
 from tests.apps.test_durability import free_port
 
 GAUGE = {"bias": 0.004, "repeatability": 0.002, "resolution": 0.001}
-SIZES = {"1": {"idler_bore": {"front/12–6": 30.05}}}
-HERE = Place(1, "idler_bore", "front/12–6")
+SIZES = {"H-1": {"idler_bore": {"front/12–6": 30.05}}}
+HERE = Place("H-1", "idler_bore", "front/12–6")
 
 
 class Receiver(SimpleTestCase):
@@ -83,7 +83,7 @@ class Receiver(SimpleTestCase):
         with override_settings(RECEIVER_PORT=free_port()), self.assertRaisesRegex(Refused, "does not answer"):
             pull("B-1", HERE)
         with self.play():
-            for tag, place in (("Z-9", HERE), ("B-1", Place(2, "idler_bore", "front/12–6"))):
+            for tag, place in (("Z-9", HERE), ("B-1", Place("H 2", "idler_bore", "front/12–6"))):
                 with self.assertRaisesRegex(Refused, "has nothing from"):
                     pull(tag, place)
 
@@ -92,13 +92,18 @@ class Receiver(SimpleTestCase):
             with mock.patch.object(receiver, "_ask", return_value=line), self.assertRaisesRegex(Refused, "no reading"):
                 pull("B-1", HERE)
 
+    def test_nothing_in_a_name_makes_a_second_line(self):
+        place = Place("P 1", "idler_bore\nREAD", "front/loaded\r\n side")
+        self.assertEqual(place.words, "P_1 idler_boreREAD front/loaded side")
+
     def test_the_demos_own_stand_in_knows_each_station_of_its_job(self):
         played = stand_in.read_sizes((settings.BASE_DIR / "demo/true-sizes.json").read_text())
         from finegap.core.families import FAMILIES
 
         family = FAMILIES["internal_gear"]
-        for feature, at in played.sizes["4"].items():
-            self.assertEqual(set(at), {s.key for s in family.by_key[feature].stations}, feature)
+        for pump in ("P-207", "P-112"):
+            for feature, at in played.sizes[pump].items():
+                self.assertEqual(set(at), {s.key for s in family.by_key[feature].stations}, feature)
         self.assertIn("NO expected READ", played.answer("HELLO"))
 
     def test_the_process_ends_with_whoever_started_it(self):

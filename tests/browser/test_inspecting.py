@@ -35,7 +35,7 @@ class Gauges(Bench):
         super().setUp()
         self.number = bench().open()
         sizes = {f"{p}/{d}": 30.05 for p in ("front", "back") for d in ("12–6", "3–9")}
-        self.played = stand_in.Played({"B-1": GAUGE}, {str(self.number): {"idler_bore": sizes}}, draw=random.Random(3))
+        self.played = stand_in.Played({"B-1": GAUGE}, {"H-1": {"idler_bore": sizes}}, draw=random.Random(3))
         server = stand_in.Receiver(0, self.played)
         thread = threading.Thread(target=server.serve_forever, kwargs={"poll_interval": 0.02})
         thread.start()
@@ -235,6 +235,46 @@ class Cabinet(Bench):
         page.get_by_label("Only a lead may").fill("it is light")
         page.get_by_role("button", name="Skip it, for this reason").click()
         expect(page.get_by_role("alert")).to_contain_text("not skipped without a lead")
+
+
+class Dialogs(Bench):
+    def test_no_serious_finding_of_axe_in_what_opens_over_the_sheet(self):
+        from axe_playwright_python.sync_playwright import Axe
+
+        works = bench()
+        works.overhaul(4000, {"idler_bore": 30.07}, day=0)
+        number = works.open()
+        self.sign_in("lena")
+        page = self.page
+        inspect = f"/bench/{number}/inspect?gap=idler_bore"
+        for path, name in (
+            (inspect, "Damage?"), (inspect, "Paste"), (inspect, "wear chart"), (inspect, "working: Can B-1 decide this?"),
+            ("/toolbox", "Add a gauge"), (f"/bench/{number}/prepare", "all that is known"), (f"/bench/{number}/prepare", "Skip …"),
+        ):  # fmt: skip
+            with self.subTest(name=name):
+                self.go(path)
+                page.get_by_role("button", name=name, exact=True).first.click()
+                page.wait_for_timeout(400)
+                found = Axe().run(page).response["violations"]
+                serious = [(v["id"], v["nodes"][0]["html"][:160]) for v in found if v["impact"] in ("serious", "critical")]
+                self.assertEqual(serious, [])
+
+    def test_everything_in_a_dialog_is_reached_with_the_keyboard_and_left_with_escape(self):
+        number = bench().open()
+        page = self.page
+        self.go(f"/bench/{number}/inspect?gap=idler_pin")
+        expect(page.locator(".big-field input")).to_be_focused()
+        page.keyboard.press("d")
+        self.tab_to(page.get_by_role("checkbox", name="pitted or corroded"))
+        page.keyboard.press("Space")
+        self.tab_to(page.get_by_role("button", name="Save what you saw"))
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("dialog")).to_have_count(0)
+        expect(page.locator(".verdict .call")).to_have_text("Change")
+        page.keyboard.press("d")
+        expect(page.get_by_role("checkbox", name="pitted or corroded")).to_be_checked()
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog")).to_have_count(0)
 
 
 class TooMuch(Bench):

@@ -212,6 +212,7 @@ class Settling(unittest.TestCase):
         worn_out = summarize([Reading("x", "", 30.0, Gauge("M", 0.001, 0.05, 2))], Statistic.SMALLEST, "p")
         self.assertIn("M-9 would", settle(worn_out, 0.002, cabinet).render(Units.MM))
         self.assertIn("decide with a reason", settle(worn_out, 0.000001, cabinet).render(Units.MM))
+        self.assertIn("measure its parts", settle(worn_out, 0.000001, None).render(Units.MM))
 
 
 def states(**changes):

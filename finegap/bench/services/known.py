@@ -69,7 +69,7 @@ def set_known(seen: Seen, new: NewKnown) -> None:
             job.place = new.place
         if new.build:
             job.build = {**job.build, **new.build}
-            sheet_of(job).family.complete(job.build)
+            sheet_of(job).family_of(job.build)
         changed = [name for name in _FIELDS if getattr(job, name) != before[name]]
         if not changed:
             return

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 from django.utils import timezone
 
-from finegap.bench.facts import core_gauge, load, sheet_of
+from finegap.bench.facts import core_gauge, family_of, load, sheet_of
 from finegap.bench.models import (
     Job,
     Try,
@@ -122,7 +122,7 @@ def record_try(seen: Seen, new: NewTry) -> None:
 
 def _unprove(job: Job) -> str:
     """A gap that was moved has to be proved again: what Prove had ticked no longer stands. Words for the log."""
-    proved = [step.key for step in sheet_of(job).family.steps_of(Stage.PROVE)]
+    proved = [step.key for step in family_of(job).steps_of(Stage.PROVE)]
     taken_back, _ = job.steps.filter(step__in=proved).delete()
     return "; to be proved again" if taken_back else ""
 

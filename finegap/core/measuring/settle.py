@@ -40,12 +40,14 @@ def repeats_needed(result: Result, margin_mm: float) -> int | None:
 
 
 def settle(result: Result, margin_mm: float, cabinet: Cabinet | None) -> Sentence:
-    """What would settle a reading this near the limit, in one sentence."""
+    """What would settle a reading this near the limit, in one sentence; ``cabinet`` is ``None`` for a pair, which none measures."""
     more = repeats_needed(result, margin_mm)
     better = cabinet.first_that_proves(abs(margin_mm)) if cabinet else ""
     if more is not None:
         words = "Repeat the deciding station {more} times more" if more > 1 else "Repeat the deciding station once more"
         return Sentence(words + (", or take {gauge}." if better else "."), {"more": str(more), "gauge": better})
+    if cabinet is None:
+        return Sentence("Repeats will not settle it: measure its parts with better gauges, or decide with a reason.")
     if better:
         return Sentence("Repeats will not settle it with this gauge; {gauge} would.", {"gauge": better})
     return Sentence("Neither repeats nor any gauge of the cabinet would settle it: decide with a reason.")

@@ -219,6 +219,8 @@ def _working(line: Line, life: Life, bound: float | None, left: float | None, ea
         given.append(Given("L", "limit", length(bound, fine=True)))
     shape = "u₁²(1 − t/T)² + u₂²(t/T)²" if two else "s²(1 + 1/n + (t − t̄)²/Σ(tᵢ − t̄)²)"
     notes = [Sentence("Hours at another duty are stretched by pressure times speed: wear follows load and distance (Archard).")]
+    if not life.points[0].job:
+        notes.append(Sentence("Taken as new, in the middle of its range, at 0 h on the meter."))
     if two:
         notes.append(Sentence("Two sizes give a rate, and say nothing of whether it is steady."))
     elif math.isinf(line.dof):

@@ -1,10 +1,10 @@
-"""The cheapest cover of all that must change, by kits and singles. Exact: every way of buying is weighed or shown to be dearer."""
+"""The cheapest cover of all that must change, by kits and singles. Exact, not greedy."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import cache
+from functools import lru_cache
 
 from finegap.core.errors import FieldError
 from finegap.core.showing import Sentence
@@ -24,9 +24,9 @@ class Part:
     always: bool = False
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Kit:
-    """Parts sold together: how many of each number."""
+    """Parts sold together: how many of each number. A kit is itself and no other."""
 
     number: str
     name: str
@@ -106,7 +106,8 @@ def cover(needs: Mapping[str, int], catalogue: Catalogue, reasons: Mapping[str, 
     in_kits = {n for k in kits for n in k.contents}
     missing = tuple(n for n in needs if n not in sold and n not in in_kits)
     wanted = {n: c for n, c in needs.items() if c > 0 and n not in missing}
-    chosen = _cheapest(tuple(sorted(wanted.items())), kits, catalogue)
+    ordered = tuple(sorted(wanted.items()))
+    chosen = _cheapest(ordered, tuple(kits), tuple(catalogue.part(n).price_cents for n, _ in ordered))
     lines = [
         Line(k.number, k.name, count, k.price_cents, k.lead_days, True, _why(k.contents, wanted, reasons))
         for k, count in zip(kits, chosen, strict=True)
@@ -131,42 +132,37 @@ def _why(
     return tuple(dict.fromkeys((reasons or {}).get(n, "") for n in numbers if n in wanted and (reasons or {}).get(n)))
 
 
-def _cheapest(wanted: tuple[tuple[str, int], ...], kits: Sequence[Kit], catalogue: Catalogue) -> tuple[int, ...]:
-    """How many of each kit; the rest is bought singly. What is still needed decides the rest, whichever kits it came from."""
-    numbers = [n for n, _ in wanted]
-    single = {p.number: p.price_cents for p in catalogue.parts}
-    contents = [tuple(k.contents.get(n, 0) for n in numbers) for k in kits]
+@lru_cache(maxsize=256)
+def _cheapest(wanted: tuple[tuple[str, int], ...], kits: tuple[Kit, ...], singles: tuple[int | None, ...]) -> tuple[int, ...]:
+    """How many of each kit; the rest is bought singly at ``singles``, ``None`` where a part comes in kits only.
 
-    def singles(rest: tuple[int, ...]) -> tuple[int, int] | None:
-        cost = lines = 0
-        for number, count in zip(numbers, rest, strict=True):
-            price = single[number]
-            if count and price is None:
-                return None
-            cost, lines = cost + count * (price or 0), lines + (1 if count else 0)
-        return cost, lines
+    A whole-number programme, solved to the end (HiGHS through scipy): least money, and among those the fewest lines.
+    """
+    if not kits or not wanted:
+        return (0,) * len(kits)
+    import numpy as np
+    from scipy.optimize import Bounds, LinearConstraint, milp
 
-    @cache
-    def best(index: int, rest: tuple[int, ...]) -> tuple[int, int, tuple[int, ...]] | None:
-        if index == len(kits):
-            bought = singles(rest)
-            return (*bought, ()) if bought else None
-        found = None
-        left, count = rest, 0
-        while True:
-            later = best(index + 1, left)
-            if later is not None:
-                cost = later[0] + count * kits[index].price_cents
-                candidate = (cost, later[1] + (1 if count else 0), (count, *later[2]))
-                found = min(found, candidate) if found else candidate
-            after = tuple(max(need - has, 0) for need, has in zip(left, contents[index], strict=True))
-            if after == left:
-                return found
-            left, count = after, count + 1
-
-    answer = best(0, tuple(count for _, count in wanted))
-    assert answer is not None, "what nobody sells was left out before"
-    return answer[2]
+    parts = len(wanted)
+    needs = np.array([count for _, count in wanted])
+    inside = np.array([[k.contents.get(n, 0) for k in kits] for n, _ in wanted])
+    most = np.array([max(-(-c // has) if has else 0 for c, has in zip(needs, column, strict=True)) for column in inside.T])
+    most_singly = np.array([0 if price is None else count for (_, count), price in zip(wanted, singles, strict=True)])
+    top = np.concatenate([most, most_singly])
+    # a line costs less than a cent, all of them together too
+    prices = [k.price_cents for k in kits] + [price or 0 for price in singles]
+    costs = np.concatenate([prices, np.full(len(top), 1 / (len(top) + 1))])
+    enough = np.hstack([inside, np.eye(parts), np.zeros((parts, len(top)))])
+    counted = np.hstack([np.eye(len(top)), -np.diag(np.maximum(top, 1))])
+    solved = milp(
+        costs,
+        integrality=np.ones(len(costs)),
+        bounds=Bounds(0, np.concatenate([top, np.ones(len(top))])),
+        constraints=[LinearConstraint(enough, needs, np.inf), LinearConstraint(counted, -np.inf, 0)],
+        options={"mip_rel_gap": 0},
+    )
+    assert solved.success, "what nobody sells was left out before"
+    return tuple(round(count) for count in solved.x[: len(kits)])
 
 
 def cover_working(needs: Mapping[str, int], bought: Cover, catalogue: Catalogue) -> Working:
@@ -183,7 +179,7 @@ def cover_working(needs: Mapping[str, int], bought: Cover, catalogue: Catalogue)
         formula="C = min Σ price · count, so that every part needed is there",
         given=tuple(given),
         result=money(bought.total_cents, catalogue.currency),
-        source="exact search over every useful number of each kit, the rest bought singly; prices from the sheet",
+        source="whole-number programme solved to the end (HiGHS); prices from the sheet",
         notes=(Sentence("Among covers of one price, the one with the fewest lines."),),
     )
 

@@ -133,7 +133,7 @@ class _Script:
     def _steps(self, job: Job, stages: list[Stage]) -> None:
         for step in family_of(job).steps:
             if step.stage in stages:
-                bench.mark_step(self.seen, uuid.uuid4(), step.key)
+                bench.mark_step(self.seen, uuid.uuid4(), step.key, skip=self.script.get("skip", {}).get(step.key, ""))
 
     def _readings(self, groups: list[dict[str, Any]], phase: Phase) -> None:
         for group in groups:
