@@ -29,6 +29,7 @@ Record = dict[str, Any]
 _FONTS = Path(__file__).parent / "fonts"
 _INK, _BLUE, _GREY, _RULE = HexColor("#20262B"), HexColor("#1D3F72"), HexColor("#4C565E"), HexColor("#9AA4AB")
 _BODY = ParagraphStyle("body", fontName="FineGap", fontSize=9, leading=11.4, textColor=_INK)
+_CELL = ParagraphStyle("cell", parent=_BODY, fontSize=8, leading=9.6)
 _SMALL = ParagraphStyle("small", parent=_BODY, fontSize=7.8, leading=9.8, textColor=_GREY)
 HEAD = ParagraphStyle("head", parent=_BODY, fontName="FineGap-Bold", fontSize=10.5, leading=14, textColor=_BLUE, spaceBefore=4)
 _WIDTH = A4[0] - 30 * mm
@@ -119,6 +120,7 @@ def table(rows: list[list[Any]], widths: list[float]) -> Table:
                 ("TOPPADDING", (0, 0), (-1, -1), 1.5),
                 ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
                 ("LEFTPADDING", (0, 0), (-1, -1), 0),
+                ("RIGHTPADDING", (0, 0), (-1, -1), 3),
             ]
         )
     )
@@ -130,26 +132,22 @@ def _sizes(record: Record) -> list[Flowable]:
         [paragraph(t, _SMALL) for t in ("", "Size", "New", "Limit", "Found", "Verdict, it conforms", "Decided", "Left")]
     ]
     for feature in record["features"]:
+        if not (feature["wanted"] or feature["done"] or feature["look"]):
+            continue  # neither on the sheet nor looked at
         decision = feature["decision"]
         decided = ": ".join(filter(None, (decision["decided"], decision["reason"]))) if decision else ""
-        rows.append(
-            [
-                paragraph(str(feature["number"])),
-                paragraph(feature["name"]),
-                paragraph(feature["new_text"]),
-                paragraph(feature["limit_text"]),
-                _b(_measured(feature)),
-                paragraph(_called(feature["judged"])),
-                paragraph(decided),
-                paragraph(_left(feature, record)),
-            ]
-        )
-    return [paragraph(f"Found and left ({record['unit']})", HEAD), table(rows, [0.03, 0.16, 0.15, 0.11, 0.15, 0.15, 0.1, 0.15])]
+        limit = feature["limit_text"] if feature["lower_mm"] is not None or feature["upper_mm"] is not None else "—"
+        cells = [str(feature["number"]), feature["name"], feature["new_text"] or "—", limit]
+        found = Paragraph(f"<b>{escape(_measured(feature))}</b>", _CELL)
+        after = [_called(feature["judged"]), decided, _left(feature, record)]
+        rows.append([*(paragraph(c, _CELL) for c in cells), found, *(paragraph(c, _CELL) for c in after)])
+    return [paragraph(f"Found and left ({record['unit']})", HEAD), table(rows, [0.035, 0.165, 0.14, 0.12, 0.155, 0.145, 0.1, 0.14])]
 
 
 def _measured(feature: Record) -> str:
     seen = feature["look"]["words"] if feature["look"] else ""
-    return ", ".join(filter(None, (_size(feature["found"]), seen))) or "not measured"
+    nothing = "not looked at" if feature["kind"] == "check" else "not measured"
+    return ", ".join(filter(None, (_size(feature["found"]), seen))) or nothing
 
 
 def _size(result: Record | None) -> str:

@@ -136,6 +136,9 @@ class Steps(Inspection):
         services.mark_step(self.seen(number), uuid.uuid4(), "discard", skip="seal is new")
         text = PdfReader(io.BytesIO(report.as_pdf(plain(self.view(number))))).pages[0].extract_text()
         self.assertIn("SKIPPED, because: seal is new", " ".join(text.split()))
+        self.assertIn("not looked at", text)
+        # neither on this sheet nor looked at: no line of the page is spent on it
+        self.assertNotIn("Crescent", text)
 
     def test_a_proof_of_the_shops_own_falls_with_a_moved_gap_like_any_other(self):
         family = families.FAMILIES["internal_gear"]

@@ -130,7 +130,7 @@ class Wear(Bench):
         page = self.page
         Job.objects.first().pump.__class__.objects.update(overhaul_every_h=6000)
         self.go("/bench")
-        page.get_by_text("H-1").last.click()
+        page.get_by_role("radio", name="H-1").check()
         page.get_by_label("Symptom").select_option(label="Low flow, worst when thin")
         page.get_by_label("Hours run").fill("10 000")
         page.get_by_role("button", name="Open job").click()
