@@ -138,6 +138,8 @@ class ByTouch(Bench):
         expect(page.locator(".figures")).to_contain_text("1.1886")
         self.measure("3 Idler pin", ["1.1799"] * 4)
         self.measure("5 Bushing, bore", ["1.5787"] * 4)
+        page.get_by_role("button", name="Next gap").tap()
+        expect(page.locator(".pad h2")).to_contain_text("Shaft at the bushing")
         # begun in inches, finished after the switch: it keeps the unit it was typed in
         self.measure("6 Shaft at the bushing", ["1.5736"] * 3)
         self.write(reading, "1.5735")

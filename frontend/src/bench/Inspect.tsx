@@ -1,7 +1,7 @@
 import { useSearchParams } from 'react-router';
 import type { Feature, Job } from '../api/client';
 import { useKeys } from '../app/keys';
-import { Section } from '../drawing/Section';
+import { Section, stateOf } from '../drawing/Section';
 import { Pad } from './Pad';
 import { toDo } from './stages';
 
@@ -26,6 +26,7 @@ export function Inspect({ job }: { job: Job }) {
     <div className="stage drawing-and-pad">
       <section aria-label="Section drawing">
         <Section drawing={job.drawing} features={features} selected={selected.key} onSelect={select} />
+        <GapPicker features={features} selected={selected} onSelect={select} onMove={move} />
         <p className="quiet">Gaps are drawn wide. {said(job)}</p>
       </section>
       <Pad
@@ -38,6 +39,41 @@ export function Inspect({ job }: { job: Job }) {
           if (next) select(next.key);
         }}
       />
+    </div>
+  );
+}
+
+interface PickerProps {
+  features: Feature[];
+  selected: Feature;
+  onSelect: (key: string) => void;
+  onMove: (by: number) => void;
+}
+
+/** On a tablet the numbers on the drawing are small for a glove: the same gaps by name, and one on, one back. */
+function GapPicker({ features, selected, onSelect, onMove }: PickerProps) {
+  return (
+    <div className="gap-picker">
+      <button type="button" className="tool" aria-label="Gap before" onClick={() => onMove(-1)}>
+        ◂
+      </button>
+      <select
+        aria-label="Gap in hand"
+        value={selected.key}
+        onChange={(event) => onSelect(event.target.value)}
+      >
+        {features.map((f) => {
+          const { value, call } = stateOf(f);
+          return (
+            <option key={f.key} value={f.key}>
+              {f.number} {f.name}: {[value, call].filter(Boolean).join(', ')}
+            </option>
+          );
+        })}
+      </select>
+      <button type="button" className="tool" aria-label="Next gap" onClick={() => onMove(1)}>
+        ▸
+      </button>
     </div>
   );
 }

@@ -54,7 +54,8 @@ export function Section({ drawing, features, selected, onSelect }: Props) {
 }
 
 /** What is known of a feature in a word or two: its size, else what was seen, else that it is open. */
-function stateOf(feature: Feature): { value: string; call: string | null } {
+// eslint-disable-next-line react-refresh/only-export-components -- one wording for drawing and list
+export function stateOf(feature: Feature): { value: string; call: string | null } {
   const judged = feature.judged_left ?? feature.judged;
   const size = (feature.left ?? feature.found)?.text;
   const seen = (feature.look_left ?? feature.look)?.words;
@@ -119,6 +120,11 @@ function Balloon({
       <text x={lx + 27} y={ly - 4} className="balloon-name">
         {feature.name}
       </text>
+      {call && call !== 'Keep' && value && (
+        <text x={lx + 27} y={ly - 5} className="balloon-word">
+          {SHORT[call] ?? call}
+        </text>
+      )}
       <text x={lx + 27} y={ly + 15} className={`balloon-value${feature.done || call ? '' : ' balloon-open'}`}>
         {value}
         {call && call !== 'Keep' && (
