@@ -298,3 +298,36 @@ class TooMuch(Bench):
         self.assertEqual(len(set(Reading.objects.values_list("station", flat=True))), 24)
         wide = page.evaluate("document.querySelector('main').scrollWidth - document.querySelector('main').clientWidth")
         self.assertLessEqual(wide, 0)
+
+
+class Unsaved(Bench):
+    def test_a_reading_that_fails_after_another_part_was_taken_up_is_not_lost(self):
+        number = bench().open()
+        page = self.page
+        self.go(f"/bench/{number}/inspect?gap=idler_bore")
+        expect(page.locator(".big-field input")).to_be_focused()
+
+        def refuse_a_while(route):
+            page.wait_for_timeout(300)
+            body = {
+                "code": "conflict",
+                "problem": "Somebody else saved.",
+                "field": "",
+                "hint": "",
+                "suggestions": [],
+                "reasons": [],
+            }
+            route.fulfill(status=409, content_type="application/json", body=json.dumps(body))
+
+        page.route("**/readings?*", refuse_a_while)
+        page.keyboard.type("30.05")
+        page.keyboard.press("Enter")
+        page.get_by_role("link", name="Decide").click()
+        note = page.get_by_role("status").filter(has_text="Not saved:")
+        expect(note).to_contain_text("Idler, bore 30.05")
+        page.unroute("**/readings?*")
+        note.get_by_role("link").click()
+        page.get_by_role("button", name="Save it again").click()
+        expect(page.locator(".reading-list .fold")).to_contain_text("1 reading")
+        expect(note).to_have_count(0)
+        self.assertEqual(Reading.objects.get().station, "front/12–6")

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { Link, NavLink, useNavigate, useParams } from 'react-router';
+import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Job } from '../api/client';
 import { jobQuery } from '../api/queries';
 import { useKeys } from '../app/keys';
@@ -14,6 +14,7 @@ import { Prove } from './Prove';
 import { SetGap } from './SetGap';
 import { isStage, nextStage, openIn, passedOver, presentStage, STAGES, type StageKey } from './stages';
 import { Strip } from './Strip';
+import { useUnsaved } from './useReadings';
 
 const SCREENS: Record<StageKey, (props: { job: Job }) => React.ReactNode> = {
   prepare: Prepare,
@@ -77,6 +78,7 @@ function Bench({ job, stage }: { job: Job; stage: StageKey }) {
         </p>
       )}
       <PassedOver job={job} stage={stage} />
+      <Unsaved job={job} />
       <Screen job={job} />
     </div>
   );
@@ -90,6 +92,31 @@ function PassedOver({ job, stage }: { job: Job; stage: StageKey }) {
     <p className="passed-over" role="status">
       <b>Not made sure of yet:</b> <Link to={`/bench/${job.number}/${first.stage}`}>{first.text}</Link>
       {more.length > 0 && ` And ${more.length} more.`}
+    </p>
+  );
+}
+
+/** A reading that could not be saved is said wherever one is, with the way back to it. */
+function Unsaved({ job }: { job: Job }) {
+  const unsaved = useUnsaved(job.number);
+  const [search] = useSearchParams();
+  const elsewhere = unsaved.filter((u) => u.feature !== search.get('gap'));
+  if (!elsewhere.length) return null;
+  return (
+    <p className="passed-over" role="status">
+      <b>Not saved:</b>{' '}
+      {elsewhere.map((u) => (
+        <Link
+          key={u.entry.id}
+          to={
+            u.phase === 'left'
+              ? `/bench/${job.number}/build`
+              : `/bench/${job.number}/inspect?gap=${u.feature}`
+          }
+        >
+          {job.features.find((f) => f.key === u.feature)?.name} {u.entry.typed}{' '}
+        </Link>
+      ))}
     </p>
   );
 }

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import type { Feature, Gauge, Job } from '../api/client';
+import { ApiError, type Feature, type Gauge, type Job } from '../api/client';
 import { useKeys } from '../app/keys';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
@@ -64,12 +64,14 @@ function Entry({ job, feature, phase, onDone }: Props) {
   const { save, failed, sent, forget } = useReadings(job, feature.key, phase);
   // On the way until the sheet shows it: between its answer and the sheet there is a moment with neither.
   const waiting = sent.filter((e) => !feature.readings.some((r) => r.id === e.id));
+  const flying = useRef(0);
   const taken = new Set([...counted, ...waiting].map((r) => r.station));
   const [station, setStation] = useState(
     () => feature.stations.find((s) => !taken.has(s.key))?.key ?? feature.stations[0]?.key ?? '',
   );
   const [draft, setDraft] = useDraft();
   const [goes, setGoes] = useState<string | null>(null);
+  const [restored, setRestored] = useState<Taken | null>(null);
   const [part, setPart] = useState<{ at: string; material: string } | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const gauges = inOrder(job.gauges, feature);
@@ -87,6 +89,10 @@ function Entry({ job, feature, phase, onDone }: Props) {
   useEffect(() => {
     if (!off) input.current?.focus();
   }, [station, goes, feature.key, off]);
+  useEffect(() => {
+    // Typing replaces what was put back: a gauge that types must not add its digits to it.
+    if (restored) input.current?.select();
+  }, [restored]);
 
   function enter(typed: string, how: Taken['taken'] = 'typed') {
     const text = typed.trim();
@@ -98,25 +104,33 @@ function Entry({ job, feature, phase, onDone }: Props) {
       return;
     }
     const pair = goes === null ? { typed: text, stops: '' } : { typed: goes, stops: text };
-    send(
-      newEntry({
-        ...pair,
-        station,
-        gauge,
-        taken: how,
-        part: part?.at ?? '',
-        material: part?.material ?? '',
-      }),
-    );
+    const entry = newEntry({
+      ...pair,
+      station,
+      gauge,
+      taken: how,
+      part: part?.at ?? '',
+      material: part?.material ?? '',
+    });
+    // The same reading sent again keeps its identity: the server may have it, and only its answer was lost.
+    const same =
+      restored?.station === station && restored.typed === entry.typed && restored.stops === entry.stops;
+    send(same ? { ...entry, id: restored.id } : entry);
   }
 
   function send(entry: Taken, confirmed = false) {
     const first = !taken.has(entry.station);
+    // A wrong number put right is done with; what the server did not take for other reasons stays until it is said.
+    const mended = failed.filter((f) => f.entry.station === entry.station && isWrong(f.error));
+    mended.forEach((f) => forget(f.entry.id));
+    setRestored(null);
     setDraft('');
     setGoes(null);
     const next = feature.stations.find((s) => s.key !== entry.station && !taken.has(s.key));
     if (first && next) setStation(next.key);
+    flying.current += 1;
     void save(entry, confirmed).then((after) => {
+      flying.current -= 1;
       if (!after) {
         putBack(entry);
         return;
@@ -128,12 +142,13 @@ function Entry({ job, feature, phase, onDone }: Props) {
     });
   }
 
-  /** What could not be saved goes back into the field it came from, unless the next number is being typed there. */
+  /** What could not be saved goes back into the field it came from, unless other numbers are there or on their way. */
   function putBack(entry: Taken) {
-    if (input.current?.value) return;
+    if (input.current?.value || flying.current > 0) return;
     setStation(entry.station);
     setDraft(entry.stops || entry.typed);
     setGoes(entry.stops ? entry.typed : null);
+    setRestored(entry);
   }
 
   const pullHere = () => {
@@ -201,7 +216,7 @@ function Entry({ job, feature, phase, onDone }: Props) {
               disabled={off}
               onChange={(event) => {
                 setDraft(event.target.value);
-                if (failed) forget();
+                setRestored(null);
               }}
             />
             <span className="unit">{unit}</span>
@@ -263,13 +278,30 @@ function Entry({ job, feature, phase, onDone }: Props) {
       {part && <PartTemperature feature={feature} job={job} part={part} onChange={setPart} />}
       {arrived && <p className="surprise">{arrived}</p>}
       <ProblemNote error={pull.error} />
-      {failed && (
-        <ProblemNote
-          error={failed.error}
-          onSuggestion={(typed) => send({ ...failed.entry, typed })}
-          onConfirm={() => send(failed.entry, true)}
-        />
-      )}
+      {failed.map(({ entry, error }) => (
+        <div key={entry.id}>
+          <ProblemNote
+            error={error}
+            onSuggestion={(typed) => send({ ...entry, typed })}
+            onConfirm={() => send(entry, true)}
+          />
+          {restored?.id !== entry.id && (
+            <p className="not-saved">
+              <b>
+                {feature.stations.find((s) => s.key === entry.station)?.label}: {entry.typed}
+                {entry.stops && ` goes, ${entry.stops} does not`}
+              </b>{' '}
+              is not saved.{' '}
+              <button type="button" className="tool" onClick={() => send(entry)}>
+                Save it again
+              </button>{' '}
+              <button type="button" className="tool" onClick={() => forget(entry.id)}>
+                Give it up
+              </button>
+            </p>
+          )}
+        </div>
+      ))}
       {striking && <Strike job={job} reading={striking} onHide={() => setStriking(null)} />}
       {looking && <LookPanel job={job} feature={feature} phase={phase} onHide={() => setLooking(false)} />}
       {pasting && (
@@ -277,6 +309,11 @@ function Entry({ job, feature, phase, onDone }: Props) {
       )}
     </>
   );
+}
+
+/** The number itself is wrong, or hardly possible: typing another puts it right. */
+function isWrong(error: Error): boolean {
+  return error instanceof ApiError && ['field', 'unlikely'].includes(error.details.code);
 }
 
 function lookWords(feature: Feature, phase: 'found' | 'left'): string {

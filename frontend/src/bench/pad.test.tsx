@@ -105,6 +105,7 @@ function Bench({ feature }: { feature: Feature }) {
   );
 }
 
+const NO = { field: '', hint: '', suggestions: [], reasons: [] };
 const field = () => screen.getByLabelText<HTMLInputElement>(/^Reading, /);
 
 test('a gauge that types three readings in a breath fills three stations, each from the version before', async () => {
@@ -162,4 +163,47 @@ test('a torque wrench is no gauge for a size, and one not made for it says so', 
   expect(options[1]).toContain('not made for this');
   await userEvent.selectOptions(screen.getByLabelText('Gauge in hand'), 'F-2');
   expect(screen.getByText(/A feeler set is not made for this/)).toBeVisible();
+});
+
+test('several that fail are all kept, and each can be sent again with its own identity', async () => {
+  reply = async () => {
+    await new Promise((later) => setTimeout(later, 60));
+    return Response.json({ ...NO, code: 'conflict', problem: 'Somebody else saved.' }, { status: 409 });
+  };
+  render(<Bench feature={FEATURE} />);
+  await userEvent.type(field(), '58.91{Enter}58.92{Enter}58.93{Enter}');
+  await waitFor(() => expect(screen.getAllByRole('alert')).toHaveLength(3), { timeout: 3000 });
+  // the last one lies in the field, the others are named
+  expect(field()).toHaveValue('58.93');
+  expect(screen.getByText(/12 o'clock: 58.91/)).toBeVisible();
+  reply = keeping();
+  const again = screen.getAllByRole('button', { name: 'Save it again' });
+  expect(again).toHaveLength(2);
+  await userEvent.click(again[0] as HTMLElement);
+  await waitFor(() => expect(sent).toHaveLength(4));
+  expect(sent[3]?.body).toMatchObject({ station: '12', typed: '58.91', id: sent[0]?.body.id });
+});
+
+test('typing replaces what was put back, and a wrong number put right is done with', async () => {
+  const problem = { ...NO, code: 'unlikely', problem: 'is far.' };
+  reply = async () => Response.json(problem, { status: 422 });
+  render(<Bench feature={FEATURE} />);
+  await userEvent.type(field(), '5891{Enter}');
+  await screen.findByRole('alert');
+  reply = keeping();
+  await userEvent.keyboard('58.91{Enter}');
+  await waitFor(() => expect(sent).toHaveLength(2));
+  expect(sent[1]?.body).toMatchObject({ station: '12', typed: '58.91' });
+  expect(screen.queryByRole('alert')).toBeNull();
+});
+
+test('the same reading entered again after its answer was lost keeps its identity', async () => {
+  reply = async () => Response.json({ ...NO, code: 'bad-request', problem: 'no' }, { status: 500 });
+  render(<Bench feature={FEATURE} />);
+  await userEvent.type(field(), '58.91{Enter}');
+  await screen.findByRole('alert');
+  expect(field()).toHaveValue('58.91');
+  await userEvent.type(field(), '{Enter}');
+  await waitFor(() => expect(sent).toHaveLength(2));
+  expect(sent[1]?.body.id).toBe(sent[0]?.body.id);
 });

@@ -1,6 +1,9 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { newId, type Job } from '../api/client';
 import { useChange } from './useJob';
+
+type Phase = 'found' | 'left';
 
 /** A reading on its way: kept until the server has it, so that nothing typed is lost. */
 export interface Entry {
@@ -14,36 +17,62 @@ export interface Entry {
   taken: 'typed' | 'receiver';
 }
 
-interface Failed {
+export interface Failed {
   entry: Entry;
   error: Error;
+  feature: string;
+  phase: Phase;
+}
+
+const unsavedKey = (number: number) => ['unsaved', number];
+
+/** The readings of a job that could not be saved, whichever part is on screen. */
+export function useUnsaved(number: number): Failed[] {
+  const kept = useQuery<Failed[]>({
+    queryKey: unsavedKey(number),
+    queryFn: () => [],
+    initialData: [],
+    staleTime: Infinity,
+    gcTime: Infinity,
+  });
+  return kept.data;
 }
 
 /**
  * Sends readings one after another as they are entered, however fast: a gauge that types does not wait for an answer.
- * One that fails is kept with its error until it is sent again or given up; `sent` are all the others, on the way or there.
+ * Those that fail are kept, each with its error, until they are sent again or given up, also while another part is on screen;
+ * `sent` are all the others, on the way or there.
  */
-export function useReadings(job: Job, feature: string, phase: 'found' | 'left') {
+export function useReadings(job: Job, feature: string, phase: Phase) {
   const record = useChange('readings', job.number);
-  const [failed, setFailed] = useState<Failed | null>(null);
+  const cache = useQueryClient();
+  const unsaved = useUnsaved(job.number);
   const [sent, setSent] = useState<Entry[]>([]);
   const send = record.mutateAsync;
+  const { number } = job;
 
+  const keep = useCallback(
+    (change: (now: Failed[]) => Failed[]) =>
+      cache.setQueryData<Failed[]>(unsavedKey(number), (now) => change(now ?? [])),
+    [cache, number],
+  );
+  const forget = useCallback((id: string) => keep((now) => now.filter((f) => f.entry.id !== id)), [keep]);
   const save = useCallback(
     async (entry: Entry, confirmed = false): Promise<Job | null> => {
-      setFailed(null);
+      forget(entry.id);
       setSent((now) => [...now.filter((e) => e.id !== entry.id), entry]);
       try {
         return await send({ ...entry, feature, phase, confirmed });
       } catch (error) {
-        setFailed({ entry, error: error as Error });
+        keep((now) => [...now, { entry, error: error as Error, feature, phase }]);
         setSent((now) => now.filter((e) => e.id !== entry.id));
         return null;
       }
     },
-    [feature, phase, send],
+    [feature, phase, send, forget, keep],
   );
-  return { save, failed, sent, forget: useCallback(() => setFailed(null), []) };
+  const failed = unsaved.filter((f) => f.feature === feature && f.phase === phase);
+  return { save, failed, sent, forget };
 }
 
 export const newEntry = (given: Omit<Entry, 'id'>): Entry => ({ ...given, id: newId() });
