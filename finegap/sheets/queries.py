@@ -9,6 +9,7 @@ from finegap.core.gap.housing import SheetCheck
 from finegap.core.procedure import ShopStep, in_force
 from finegap.core.sheet import OPEN_HIGH, OPEN_LOW, FeatureSpec, GasketMeans, HousingMeans, RingMeans, SpecSheet, read_sheet
 from finegap.core.showing import Units, length
+from finegap.core.wear.parts import money
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
 from finegap.sheets.shapes import ProcedureLine, ProcedureShape, ProcedureStep, RowLine, SheetDetail, SheetLine, SizeLine
 
@@ -66,7 +67,8 @@ def sheet_detail(kept: SheetRevision, units: Units) -> SheetDetail:
         table_page=sheet.table_page,
         tolerance=f"−{length(sheet.minus_mm).bare(units)} +{length(sheet.plus_mm).text(units)}",
         rows=[_row(printed, mm, units) for printed, mm in _rows(kept.content, sheet)],
-        adjustment=_adjustment(sheet, units),
+        adjustment=_adjustment(sheet, units) + _build(sheet),
+        parts=_parts(sheet),
         torques=[[t.fastener, t.span.render(units), t.condition] for t in sheet.torques],
         check=check_words(check),
         check_agrees=check is None or check.agrees,
@@ -111,6 +113,42 @@ def _size(number: int, name: str, spec: FeatureSpec, units: Units) -> SizeLine:
     assert spec.new_mm is not None, "a size on the sheet has a new size"
     limit = spec.limit.shown(units, spec.fine) if spec.limit else "—"
     return SizeLine(number, name, f"{text(spec.new_mm[0])} to {text(spec.new_mm[1])}", limit, spec.page)
+
+
+def _build(sheet: SpecSheet) -> list[list[str]]:
+    """How pumps of this sheet are built, and the counts and weights it gives."""
+    told = [[o.name, o.choices[sheet.build[o.key]]] for o in sheet.family.options if o.key in sheet.build and o.key != "means"]
+    return told + [[words.capitalize(), sheet.details[key]] for key, words in sheet.family.details.items() if key in sheet.details]
+
+
+def _parts(sheet: SpecSheet) -> list[list[str]]:
+    """Kits with what is in them, then single parts with what they renew."""
+    catalogue, names = sheet.catalogue, sheet.family.by_key
+
+    def price(cents: int | None) -> str:
+        return "in kits only" if cents is None else money(cents, catalogue.currency)
+
+    kits = [
+        [
+            k.number,
+            k.name,
+            ", ".join(f"{n} × {catalogue.part(p).name}" for p, n in k.contents.items()),
+            price(k.price_cents),
+            f"{k.lead_days} d",
+        ]
+        for k in catalogue.kits
+    ]
+    singles = [
+        [
+            p.number,
+            p.name,
+            "not used twice" if p.always else ", ".join(names[f].name for f in p.renews),
+            price(p.price_cents),
+            f"{p.lead_days} d",
+        ]
+        for p in catalogue.parts
+    ]
+    return kits + singles
 
 
 def _adjustment(sheet: SpecSheet, units: Units) -> list[list[str]]:

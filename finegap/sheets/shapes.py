@@ -64,6 +64,7 @@ class SheetDetail:
     table_page: str
     tolerance: str
     rows: list[RowLine]
+    parts: list[list[str]]
     adjustment: list[list[str]]
     torques: list[list[str]]
     check: str | None

@@ -23,6 +23,7 @@ from finegap.core.errors import FieldError, Unlikely
 from finegap.core.families.model import Stage
 from finegap.core.showing import Units
 from finegap.exchange import order, report
+from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision, keep_procedure
 from finegap.site.errors import Conflict, Refused
 from finegap.site.plain import plain
@@ -477,6 +478,12 @@ class Ordering(Inspection):
         page = PdfReader(io.BytesIO(order.as_pdf(record))).pages[0].extract_text()
         for word in ("Kit", "450.00 EUR", "goes with idler"):
             self.assertIn(word, page)
+
+    def test_the_sheet_shows_its_kits_parts_and_build(self):
+        detail = sheet_detail(revision_of("test-pump", None), Units.MM)
+        self.assertEqual(detail.parts[0], ["K", "Kit", "1 × Idler, 1 × Pin, 1 × Gasket", "450.00 EUR", "21 d"])
+        self.assertEqual(detail.parts[3], ["3", "Gasket", "not used twice", "5.00 EUR", "0 d"])
+        self.assertIn(["Shaft seal", "packing and gland"], detail.adjustment)
 
     def test_a_catalogue_that_cannot_be(self):
         for change, where in (

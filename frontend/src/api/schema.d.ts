@@ -1300,6 +1300,7 @@ export interface components {
             table_page: string;
             tolerance: string;
             rows: components["schemas"]["RowLine"][];
+            parts: string[][];
             adjustment: string[][];
             torques: string[][];
             check: string | null;

@@ -58,7 +58,7 @@ function Detail({ sheet, unit }: { sheet: SheetDetail; unit: string }) {
             head={['', 'Size', 'New', 'Limit', 'Page']}
             rows={sheet.sizes.map((s) => [String(s.number), s.name, s.new, s.limit, s.page])}
           />
-          <Table caption="Adjustment" head={['', '']} rows={sheet.adjustment} />
+          <Table caption="Adjustment and build" head={['', '']} rows={sheet.adjustment} />
           <Table caption="Torques" head={['Fastener', 'Torque', 'Thread']} rows={sheet.torques} />
         </div>
         <Table
@@ -74,6 +74,13 @@ function Detail({ sheet, unit }: { sheet: SheetDetail; unit: string }) {
           ])}
         />
       </div>
+      {sheet.parts.length > 0 && (
+        <Table
+          caption="Kits and parts"
+          head={['Number', 'Name', 'In it, or what it renews', 'Price', 'Lead time']}
+          rows={sheet.parts}
+        />
+      )}
     </>
   );
 }
