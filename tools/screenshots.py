@@ -74,6 +74,7 @@ def take(page: Page) -> None:
     page.goto(f"{BASE}/bench/4/inspect?gap=idler_bore")
     page.get_by_role("button", name="wear chart", exact=True).click()
     page.locator(".wear-chart").wait_for()
+    page.wait_for_timeout(600)  # until it has faded in
     page.screenshot(path=folder / "wear.png")
     page.goto(f"{BASE}/bench/4/set")
     page.get_by_role("button", name="Zero is found").click()

@@ -4,11 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from finegap.core.measuring.temperature import REFERENCE_C
 from finegap.core.showing import Amount, Kind, Sentence, length
 from finegap.core.working import Given, Working
-
-REFERENCE_C = 20.0
-"""Sizes are stated at 20 C (ISO 1)."""
 
 
 @dataclass(frozen=True)

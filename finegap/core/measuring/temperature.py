@@ -9,6 +9,7 @@ from finegap.core.measuring.uncertainty import Component
 from finegap.core.showing import Amount, Kind, Sentence
 
 REFERENCE_C = 20.0
+"""Sizes are stated at 20 C (ISO 1)."""
 PART_HALF_WIDTH_K = 2.0
 """How well a hand thermometer tells the temperature of a whole part (common practice, no source)."""
 EXPANSION_HALF_SHARE = 0.1
