@@ -175,6 +175,16 @@ class Choosing(unittest.TestCase):
         if abs(fit.ratio - 1) > 1e-6:
             self.assertEqual(fit.decides, verdict.call is Call.KEEP)
 
+    @given(st.floats(-0.05, 0.05), st.floats(0.0005, 0.02))
+    def test_so_near_the_limit_as_it_was_found_it_decides_just_where_the_verdict_does(self, margin, expanded):
+        limit = Limit(30.0, None, (30.2, 30.2))
+        gauge = choice(expanded=expanded)
+        result = summarize([Reading("x", "", 30.0 + margin, gauge.gauge)], Statistic.SMALLEST, "part")
+        called = judge(result.value_mm, result.u_mm, result.dof, limit).call
+        words = Cabinet.of([gauge], FeatureKind.EXTERNAL, (30.2, 30.2), limit).fit(gauge, margin).sentence.render(Units.MM)
+        if abs(abs(margin) - gauge.guard_mm) > 1e-9:
+            self.assertEqual("too near for this gauge" in words, called is Call.MEASURE_AGAIN)
+
     def test_it_says_which_other_could(self):
         limit = Limit(29.99, None, (30.0, 30.0))
         coarse, fine = choice("C-1", GaugeKind.CALIPER, expanded=0.03, step=0.01), choice("M-1", expanded=0.002)

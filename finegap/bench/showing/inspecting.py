@@ -71,7 +71,7 @@ class FeatureWords(Words):
             wanted=state.wanted,
             done=state.done,
             gauge=state.cabinet.pick,
-            fits=list(_fits(state.cabinet, self.units)) if feature.kind.taken else [],
+            fits=list(_fits(state.cabinet, self.units, _margin(state))) if feature.kind.taken else [],
             expansion="" if spec.expansion_um_m_k is None else Amount(spec.expansion_um_m_k, Kind.EXPANSION).text(self.units),
             damages=[shapes.DamageShape(d.key, d.name, d.call.value, d.meaning) for d in feature.damages],
             look=self._look(feature, Phase.FOUND, records),
@@ -216,10 +216,15 @@ class FeatureWords(Words):
         ]
 
 
+def _margin(state: FeatureState) -> float | None:
+    """How far from its limit a feature was found."""
+    return state.spec.limit.margin(state.found.value_mm) if state.found and state.spec.limit else None
+
+
 @lru_cache(maxsize=512)
-def _fits(cabinet: Cabinet, units: Units) -> tuple[shapes.FitShape, ...]:
-    """What each gauge can do for a feature. It changes with cabinet and sheet only, and is asked for with every reading."""
-    words, fits = Words(units), [cabinet.fit(choice) for choice in cabinet.choices]
+def _fits(cabinet: Cabinet, units: Units, margin_mm: float | None) -> tuple[shapes.FitShape, ...]:
+    """What each gauge can do for a feature. It changes with cabinet, sheet and its own size only: made once, shown often."""
+    words, fits = Words(units), [cabinet.fit(choice, margin_mm) for choice in cabinet.choices]
     return tuple(
         shapes.FitShape(f.tag, f.decides, words.say(f.sentence), words.working(f.working) if f.working else None) for f in fits
     )
