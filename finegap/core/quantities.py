@@ -244,6 +244,25 @@ def _check_possible(value: float, number: Fraction, dimension: Dimension, sign: 
         raise FieldError(field, "that is larger than anything on a pump.", expected)
 
 
+_MOST_HOUR_DIGITS = 7
+
+
+def parse_hours(typed: str, field: str, least: int = 0) -> int | None:
+    """Running hours as read from a meter: digits, with spaces between thousands at most; ``None`` where nothing is typed.
+
+    Raises
+    ------
+    FieldError
+        Anything else, fewer than ``least``, or more than a meter shows.
+    """
+    digits = typed.replace(" ", "")
+    if not digits:
+        return None
+    if not (digits.isascii() and digits.isdigit() and len(digits) <= _MOST_HOUR_DIGITS and int(digits) >= least):
+        raise FieldError(field, f"“{typed}” is no count of hours.", "Expected digits, such as 14380; or leave it empty.")
+    return int(digits)
+
+
 _SAYBOLT_BASE_C = float(Fraction(340, 9))
 _SAYBOLT_LEAST_MM2_S = 1.81
 

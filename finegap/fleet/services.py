@@ -8,7 +8,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from finegap.core.errors import FieldError
-from finegap.core.quantities import Dimension, Sign, parse
+from finegap.core.quantities import Dimension, Sign, parse, parse_hours
 from finegap.core.sheet import read_sheet
 from finegap.fleet.models import Pump
 from finegap.sheets.models import Sheet
@@ -74,18 +74,6 @@ def add_pump(actor: User, new: NewPump) -> Pump:
             speed_r_min=new.speed_r_min,
             hazards=new.hazards,
             build=new.build,
-            overhaul_every_h=_hours(new.overhaul_every),
+            overhaul_every_h=parse_hours(new.overhaul_every, "overhaul every", least=1),
             hours_per_week=new.hours_per_week,
         )
-
-
-def _hours(typed: str) -> int | None:
-    digits = typed.replace(" ", "")
-    if not digits:
-        return None
-    if not (digits.isascii() and digits.isdigit() and 0 < int(digits) <= _MOST_HOURS):
-        raise FieldError("overhaul every", f"“{typed}” is no count of hours.", "Expected hours between overhauls, such as 4000.")
-    return int(digits)
-
-
-_MOST_HOURS = 200_000

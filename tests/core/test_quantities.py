@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from finegap.core.errors import FieldError
-from finegap.core.quantities import Dimension, Sign, from_internal, from_saybolt, parse, saybolt_seconds, unit_names
+from finegap.core.quantities import Dimension, Sign, from_internal, from_saybolt, parse, parse_hours, saybolt_seconds, unit_names
 from finegap.core.showing import Amount, Kind, Sentence, Units, length, round_half_away, rule_fraction
 from tests.references import VALUES
 
@@ -172,3 +172,13 @@ class Shown(unittest.TestCase):
         inner = Sentence("{c} wide", {"c": length(0.127)})
         outer = Sentence("It is {inner}, {who}.", {"inner": inner, "who": "Ines"})
         self.assertEqual(outer.render(Units.IN), "It is 0.005 in wide, Ines.")
+
+
+class Hours(unittest.TestCase):
+    def test_digits_with_spaces_at_most(self):
+        self.assertEqual([parse_hours(t, "h") for t in ("14380", "14 380", "0", "", " ")], [14380, 14380, 0, None, None])
+        for typed in ("-1", "1.5", "many", "12345678", "9" * 5000, "٣٠", "1e3"):
+            with self.subTest(typed=typed[:10]), self.assertRaisesRegex(FieldError, "no count of hours"):
+                parse_hours(typed, "h")
+        with self.assertRaises(FieldError):
+            parse_hours("0", "h", least=1)

@@ -16,12 +16,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from finegap.bench.facts import name_of
-from finegap.bench.models import (
-    Event,
-    Job,
-    Recorded,
-    SignOff,
-)
+from finegap.bench.models import Event, Job, Recorded, SignOff
 from finegap.core.errors import FieldError
 from finegap.core.showing import Units
 from finegap.site.errors import Conflict, ReadOnly
@@ -48,7 +43,7 @@ def changing(seen: Seen) -> Iterator[Job]:
 
 @contextmanager
 def recording(seen: Seen, kind: type[Recorded], record_id: uuid.UUID) -> Iterator[Job | None]:
-    """As ``_changing``, for a record with an identity: ``None`` when this very record is already there."""
+    """As ``changing``, for a record with an identity: ``None`` when this very record is already there."""
     with transaction.atomic():
         job = _job(seen.number)
         existing = kind._default_manager.filter(id=record_id).first()
@@ -62,7 +57,7 @@ def recording(seen: Seen, kind: type[Recorded], record_id: uuid.UUID) -> Iterato
 
 
 def _job(number: int) -> Job:
-    job = Job.objects.select_related("pump", "revision__sheet", "opened_by").filter(number=number).first()
+    job = Job.objects.select_related("pump", "revision__sheet", "opened_by", "procedure").filter(number=number).first()
     if job is None:
         raise FieldError("job", f"there is no job {number}.", "Expected a number from the list.")
     return job

@@ -7,9 +7,7 @@ import uuid
 from django.utils import timezone
 
 from finegap.bench.facts import load
-from finegap.bench.models import (
-    Decision,
-)
+from finegap.bench.models import Decision
 from finegap.bench.services.changing import Seen, log, recording
 from finegap.core import facts as core
 from finegap.core.errors import FieldError

@@ -8,9 +8,9 @@ from dataclasses import dataclass, field
 from finegap.bench.facts import sheet_of
 from finegap.bench.models import Job
 from finegap.bench.services.changing import Seen, changing, log
-from finegap.bench.services.opening import hours_typed, symptom_name
+from finegap.bench.services.opening import symptom_name
 from finegap.core.errors import FieldError
-from finegap.core.quantities import Dimension, Sign, parse
+from finegap.core.quantities import Dimension, Sign, parse, parse_hours
 
 PLACES = ("workshop", "site")
 _FASTEST_R_MIN = 20_000.0
@@ -127,11 +127,11 @@ def _speed(typed: str) -> float:
 
 def _set_hours(job: Job, new: NewKnown) -> None:
     if new.hours_run is not None:
-        job.hours_run = hours_typed(new.hours_run)
+        job.hours_run = parse_hours(new.hours_run, "hours run")
     if new.old_meter_last is not None:
-        job.old_meter_last = hours_typed(new.old_meter_last, "old meter's last reading")
+        job.old_meter_last = parse_hours(new.old_meter_last, "old meter's last reading")
     if new.new_meter_first is not None:
-        job.new_meter_first = hours_typed(new.new_meter_first, "new meter's first reading") or 0
+        job.new_meter_first = parse_hours(new.new_meter_first, "new meter's first reading") or 0
     if job.old_meter_last is not None and job.hours_run is not None and job.hours_run < job.new_meter_first:
         problem = f"it began at {job.new_meter_first} h and cannot read {job.hours_run} h now."
         raise FieldError("new meter's first reading", problem, "Expected no more than the hours run.")

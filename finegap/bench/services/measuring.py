@@ -11,11 +11,7 @@ from django.db import models
 from django.utils import timezone
 
 from finegap.bench.facts import family_of, sheet_of
-from finegap.bench.models import (
-    Job,
-    Look,
-    Reading,
-)
+from finegap.bench.models import Job, Look, Reading
 from finegap.bench.services.changing import Seen, changing, log, recording
 from finegap.core import facts as core
 from finegap.core.errors import FieldError

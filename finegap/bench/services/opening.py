@@ -6,12 +6,10 @@ from django.contrib.auth.models import User
 from django.db import models, transaction
 from django.utils import timezone
 
-from finegap.bench.models import (
-    Event,
-    Job,
-)
+from finegap.bench.models import Event, Job
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Symptom
+from finegap.core.quantities import parse_hours
 from finegap.core.sheet import HousingMeans, read_sheet
 from finegap.fleet.models import Pump
 from finegap.sheets.models import ShopProcedure
@@ -55,7 +53,7 @@ def open_job(actor: User, pump_tag: str, reason: str, hours_run: str = "", sympt
             reason=reason,
             symptom=symptom,
             serial=pump.serial,
-            hours_run=hours_typed(hours_run),
+            hours_run=parse_hours(hours_run, "hours run"),
             procedure=ShopProcedure.objects.filter(family=sheet.family.key).first(),
             lash_mm=means.lash_mm if isinstance(means, HousingMeans) else 0.0,
             **pump.duty(),
@@ -71,16 +69,3 @@ def symptom_name(symptoms: tuple[Symptom, ...], key: str) -> str:
         known = ", ".join(s.key for s in symptoms) or "none"
         raise FieldError("symptom", f"“{key}” is not one this family lists.", f"Expected any of: {known}.")
     return symptom.name if symptom else ""
-
-
-def hours_typed(typed: str, field: str = "hours run") -> int | None:
-    """Running hours as read from a meter: digits, with spaces between thousands at most; empty where not known."""
-    digits = typed.replace(" ", "")
-    if not digits:
-        return None
-    if not (digits.isascii() and digits.isdigit() and len(digits) <= _MOST_HOUR_DIGITS):
-        raise FieldError(field, f"“{typed}” is no count of hours.", "Expected digits, such as 14380; or leave it empty.")
-    return int(digits)
-
-
-_MOST_HOUR_DIGITS = 7

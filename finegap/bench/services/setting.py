@@ -9,10 +9,7 @@ from dataclasses import dataclass, field
 from django.utils import timezone
 
 from finegap.bench.facts import core_gauge, family_of, load, sheet_of
-from finegap.bench.models import (
-    Job,
-    Try,
-)
+from finegap.bench.models import Job, Try
 from finegap.bench.services.changing import Seen, changing, log, recording
 from finegap.bench.services.measuring import length_gauge, length_typed, overdue
 from finegap.core.errors import FieldError

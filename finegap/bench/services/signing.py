@@ -7,11 +7,7 @@ import uuid
 from django.utils import timezone
 
 from finegap.bench.facts import load
-from finegap.bench.models import (
-    Job,
-    SignOff,
-    SizeOnRecord,
-)
+from finegap.bench.models import Job, SignOff, SizeOnRecord
 from finegap.bench.services.changing import Seen, log, recording
 from finegap.core import VERSION
 from finegap.core.errors import FieldError

@@ -7,11 +7,7 @@ import uuid
 from django.utils import timezone
 
 from finegap.bench.facts import family_of
-from finegap.bench.models import (
-    Job,
-    OnHand,
-    StepMark,
-)
+from finegap.bench.models import Job, OnHand, StepMark
 from finegap.bench.services.changing import Seen, changing, log, recording
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Step

@@ -88,7 +88,7 @@ function keeping() {
   };
 }
 
-function Bench({ feature }: { feature: Feature }) {
+function Bench({ feature, phase = 'found' }: { feature: Feature; phase?: 'found' | 'left' }) {
   const [client] = useState(() => {
     const made = new QueryClient({ defaultOptions: { mutations: { retry: false } } });
     made.setQueryData(['job', 5, 'mm'], job(feature));
@@ -98,7 +98,7 @@ function Bench({ feature }: { feature: Feature }) {
     <QueryClientProvider client={client}>
       <UnitProvider>
         <KeyProvider>
-          <Pad job={job(feature)} feature={feature} phase="found" />
+          <Pad job={job(feature)} feature={feature} phase={phase} />
         </KeyProvider>
       </UnitProvider>
     </QueryClientProvider>
@@ -206,4 +206,15 @@ test('the same reading entered again after its answer was lost keeps its identit
   await userEvent.type(field(), '{Enter}');
   await waitFor(() => expect(sent).toHaveLength(2));
   expect(sent[1]?.body.id).toBe(sent[0]?.body.id);
+});
+
+test('the letter for damage is free in Build, where it marks a step done', () => {
+  const damages = [{ key: 'burr', name: 'nick or burr', call: 'Watch', meaning: 'Dress it.' }];
+  const feature = { ...FEATURE, damages, look: null, look_left: null } as Feature;
+  const { unmount } = render(<Bench feature={feature} />);
+  expect(screen.getByRole('button', { name: 'D damage' })).toBeVisible();
+  unmount();
+  render(<Bench feature={feature} phase="left" />);
+  expect(screen.queryByRole('button', { name: 'D damage' })).toBeNull();
+  expect(screen.getByRole('button', { name: 'Damage?' })).toBeVisible();
 });
