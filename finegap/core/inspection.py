@@ -247,7 +247,7 @@ def _missing(facts: Facts, feature: Feature, found: Result | None) -> Sentence |
     lost = [
         word
         for word, value, possible in (
-            ("out-of-round", found.out_of_round_mm, len(across) > 1),
+            ("out-of-round", found.out_of_round_mm, len(across) > 1 and feature.is_round),
             ("taper", found.taper_mm, len(along) > 1),
         )
         if possible and value is None

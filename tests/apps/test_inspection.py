@@ -247,6 +247,18 @@ class Taking(Inspection):
         self.read(number, "idler_bore", "middle/12–6", "30.05", "B-1")
         self.assertIn("front, 12–6", self.feature(number, "idler_bore").missing)
 
+    def test_only_what_is_measured_across_is_out_of_round(self):
+        number = self.open()
+        for key, stations, typed in (
+            ("idler_bore", ("front/12–6", "front/3–9"), "30.05"),
+            ("rotor_teeth", ("12", "3"), "58.9"),
+            ("shaft_runout", ("at the bushing", "at the seal"), "0.02"),
+        ):
+            for station in stations:
+                self.read(number, key, station, typed)
+        told = {f.key: f.found.out_of_round for f in self.view(number).features if f.found}
+        self.assertEqual(told, {"idler_bore": "0.000", "rotor_teeth": None, "shaft_runout": None})
+
 
 class Looking(Inspection):
     def test_looking_again_replaces_and_the_log_keeps_both(self):

@@ -59,9 +59,9 @@ class FeatureWords(Words):
             lower_mm=limit.lower_mm if limit else None,
             upper_mm=limit.upper_mm if limit else None,
             readings=self._readings(state, records),
-            found=self._result(state.found, state.fine),
+            found=self._result(state.found, state),
             judged=self._judged(state.found_verdict),
-            left=self._result(state.left, state.fine),
+            left=self._result(state.left, state),
             judged_left=self._judged(state.left_verdict),
             decision=self._decision(decision, records.names),
             open_decision=state.open_decision,
@@ -121,9 +121,10 @@ class FeatureWords(Words):
     def _decision(self, row: Decision | None, names: dict[int, str]) -> shapes.DecisionShape | None:
         return None if row is None else shapes.DecisionShape(row.decided, row.reason, names[row.by_id], row.at)
 
-    def _result(self, result: Result | None, fine: bool) -> shapes.ResultShape | None:
+    def _result(self, result: Result | None, state: FeatureState) -> shapes.ResultShape | None:
         if result is None:
             return None
+        fine, out_of_round = state.fine, result.out_of_round_mm if state.feature.is_round else None
         return shapes.ResultShape(
             text=self.bare(result.value_mm, fine),
             expanded_text=self.bare(result.expanded_mm, fine=True),
@@ -131,7 +132,7 @@ class FeatureWords(Words):
             expanded_mm=result.expanded_mm,
             mean=self.bare(result.mean_mm, fine=True),
             spread=self.bare(result.spread_mm, fine),
-            out_of_round=None if result.out_of_round_mm is None else self.bare(result.out_of_round_mm, fine),
+            out_of_round=None if out_of_round is None else self.bare(out_of_round, fine),
             taper=None if result.taper_mm is None else self.bare(result.taper_mm, fine),
             deciding=result.deciding,
             notes=[self.say(n) for n in result.notes],

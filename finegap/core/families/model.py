@@ -120,6 +120,12 @@ class Feature:
     is_set: bool = False
     when: When = field(default_factory=dict)
 
+    @property
+    def is_round(self) -> bool:
+        """Diameters are measured across it; tooth ends round the clock, or a runout, say nothing of roundness."""
+        across = self.kind in (FeatureKind.EXTERNAL, FeatureKind.INTERNAL)
+        return across and not any(s.direction.isdigit() for s in self.stations)
+
 
 @dataclass(frozen=True)
 class Step:
