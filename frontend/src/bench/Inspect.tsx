@@ -1,3 +1,4 @@
+import { useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Feature, Job } from '../api/client';
 import { useKeys } from '../app/keys';
@@ -12,7 +13,10 @@ export function Inspect({ job }: { job: Job }) {
   const first = toDo(features)[0] ?? features[0];
   const selected = features.find((f) => f.key === search.get('gap')) ?? first;
   const select = (key: string) => setSearch({ gap: key }, { replace: true });
+  // The pad goes on by itself when a part is measured: a finger already on its way to "next" must not skip the next one.
+  const wentOn = useRef(-Infinity);
   const move = (by: number) => {
+    if (by > 0 && performance.now() - wentOn.current < 600) return;
     const index = features.findIndex((f) => f.key === selected?.key);
     const next = features[(index + by + features.length) % features.length];
     if (next) select(next.key);
@@ -36,7 +40,9 @@ export function Inspect({ job }: { job: Job }) {
         phase="found"
         onDone={() => {
           const next = after(features, selected.key);
-          if (next) select(next.key);
+          if (!next) return;
+          wentOn.current = performance.now();
+          select(next.key);
         }}
       />
     </div>

@@ -65,6 +65,13 @@ function Entry({ job, feature, phase, onDone }: Props) {
   // On the way until the sheet shows it: between its answer and the sheet there is a moment with neither.
   const waiting = sent.filter((e) => !feature.readings.some((r) => r.id === e.id));
   const flying = useRef(0);
+  const shown = useRef(true);
+  useEffect(() => {
+    shown.current = true;
+    return () => {
+      shown.current = false;
+    };
+  }, []);
   const taken = new Set([...counted, ...waiting].map((r) => r.station));
   const [station, setStation] = useState(
     () => feature.stations.find((s) => !taken.has(s.key))?.key ?? feature.stations[0]?.key ?? '',
@@ -138,7 +145,8 @@ function Entry({ job, feature, phase, onDone }: Props) {
       const mine = after.features.find((f) => f.key === feature.key);
       const done = mine?.readings.filter((r) => r.phase === phase && !r.struck_reason) ?? [];
       const every = feature.stations.every((s) => done.some((r) => r.station === s.key));
-      if (first && every && done.length >= feature.stations.length) onDone?.();
+      // Somebody who chose another part in the meantime is not taken away from it.
+      if (shown.current && first && every && done.length >= feature.stations.length) onDone?.();
     });
   }
 
