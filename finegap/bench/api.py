@@ -57,6 +57,7 @@ class SetKnown(Change):
 
     serial = serializers.CharField(max_length=60, allow_blank=True, required=False)
     liquid = serializers.CharField(max_length=80, allow_blank=True, required=False)
+    medium = serializers.CharField(max_length=40, allow_blank=True, required=False)
     hazards = serializers.CharField(max_length=200, allow_blank=True, required=False)
     viscosity = serializers.CharField(max_length=40, allow_blank=True, required=False)
     temperature = serializers.CharField(max_length=40, allow_blank=True, required=False)
@@ -169,6 +170,52 @@ class Decide(Change):
     feature = serializers.CharField(max_length=40)
     decided = serializers.ChoiceField([d.value for d in Decided])
     reason = serializers.CharField(max_length=300, allow_blank=True, default="")
+
+
+class FitPart(Change):
+    """A part of a stack ticked."""
+
+    id = serializers.UUIDField()
+    stack = serializers.CharField(max_length=40)
+    part = serializers.CharField(max_length=60)
+    confirmed = serializers.BooleanField(default=False)
+    reused = serializers.BooleanField(default=False)
+    reason = serializers.CharField(max_length=300, allow_blank=True, default="")
+
+
+class TakeBackPart(Change):
+    """A part of a stack taken out again, with all that came after it."""
+
+    stack = serializers.CharField(max_length=40)
+    part = serializers.CharField(max_length=60)
+
+
+class LogTorque(Change):
+    """A torque as typed."""
+
+    id = serializers.UUIDField()
+    fastener = serializers.CharField(max_length=120)
+    pass_number = serializers.IntegerField(min_value=1, max_value=9)
+    bolts = serializers.ListField(child=serializers.IntegerField(min_value=1, max_value=99), max_length=99)
+    typed = serializers.CharField(max_length=40, allow_blank=True)
+    wrench = serializers.CharField(max_length=20, allow_blank=True)
+    wrench_length = serializers.CharField(max_length=40, allow_blank=True, default="")
+    adapter = serializers.CharField(max_length=40, allow_blank=True, default="")
+    angle = serializers.CharField(max_length=40, allow_blank=True, default="")
+
+
+class StrikeTorque(Change):
+    """A torque struck out."""
+
+    torque = serializers.UUIDField()
+    reason = serializers.CharField(max_length=200, allow_blank=True)
+
+
+class UseAtBench(Change):
+    """What is on the bench at Build; what is left out stays as it is."""
+
+    lubricant = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    gun = serializers.CharField(max_length=20, allow_blank=True, required=False)
 
 
 class SetZero(Change):
@@ -446,6 +493,51 @@ class Pull(APIView):
             raise Http404
         pulled = receiver.pull(data["gauge"], receiver.Place(pump, data["feature"], data["station"]))
         return answer({"typed": pulled.typed, "note": pulled.note})
+
+
+@_documented(FitPart)
+class PartsFitted(_ChangeJob):
+    """Tick a part of a stack."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """In its turn, its direction confirmed."""
+        services.fit_part(seen, data["id"], data["stack"], data["part"], data["confirmed"], data["reused"], data["reason"])
+
+
+@_documented(TakeBackPart)
+class PartTakenBack(_ChangeJob):
+    """Take a part of a stack out again."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """With all that came after it."""
+        services.take_back_part(seen, data["stack"], data["part"])
+
+
+@_documented(LogTorque)
+class Torques(_ChangeJob):
+    """Log a torque."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """With the wrench it was made with."""
+        services.log_torque(seen, services.NewTorque(**data))
+
+
+@_documented(StrikeTorque)
+class TorqueStruck(_ChangeJob):
+    """Strike a torque out."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """With a reason."""
+        services.strike_torque(seen, data["torque"], data["reason"])
+
+
+@_documented(UseAtBench)
+class OnTheBench(_ChangeJob):
+    """Say what is on the bench."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """Lubricant and grease gun."""
+        services.use_at_bench(seen, data.get("lubricant"), data.get("gun"))
 
 
 @_documented(SetZero)

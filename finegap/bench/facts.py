@@ -10,8 +10,22 @@ from functools import lru_cache
 from django.contrib.auth.models import User
 from django.utils import timezone
 
-from finegap.bench.models import Decision, Job, Look, OnHand, Photo, Reading, SizeOnRecord, StepMark, Try
+from finegap.bench.models import (
+    Decision,
+    Job,
+    Look,
+    OnHand,
+    PartFitted,
+    Photo,
+    Reading,
+    SizeOnRecord,
+    StepMark,
+    TorqueMark,
+    Try,
+)
 from finegap.core import facts as core
+from finegap.core.build.stacking import Fitted
+from finegap.core.build.tightening import Tightened
 from finegap.core.families.model import Family
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import Check, TryMade
@@ -41,6 +55,8 @@ class Records:
     on_hand: list[OnHand]
     photos: list[Photo]
     tries: list[Try]
+    fitted: list[PartFitted]
+    torques: list[TorqueMark]
     facts: core.Facts
 
 
@@ -90,13 +106,18 @@ def load(job: Job) -> Records:
         reading.gauge = gauges[reading.gauge_id]
     for one in tries:
         one.gauge = gauges[one.gauge_id] if one.gauge_id else None
+    fitted, torques = list(job.fitted.all()), list(job.torques.all())
+    for mark in torques:
+        mark.wrench = gauges[mark.wrench_id]
     steps, decisions, looks = list(job.steps.all()), list(job.decisions.all()), list(job.looks.all())
     stock = GasketStock.objects.filter(sheet=job.revision.sheet_id).values_list("thickness_um", "count")
     sheet = sheet_of(job)
     build = {**sheet.build, **job.build}
     facts = core.Facts(
         sheet=sheet,
-        duty=core.Duty(job.material, job.viscosity_mm2_s, job.temperature_c, job.casing_c, job.pressure_bar, job.speed_r_min),
+        duty=core.Duty(
+            job.material, job.viscosity_mm2_s, job.temperature_c, job.casing_c, job.pressure_bar, job.speed_r_min, job.medium
+        ),
         readings=_grouped(sheet.family_of(build), readings),
         steps_done=frozenset(s.step for s in steps),
         decisions={d.feature: core.Decision(core.Decided(d.decided), d.reason) for d in decisions},
@@ -109,11 +130,18 @@ def load(job: Job) -> Records:
         looks={(k.feature, core.Phase(k.phase)): core.Look(tuple(k.damages)) for k in looks},
         past=_past(job),
         gauges=tuple(core_choice(gauge) for gauge in gauges.values() if reads_lengths(gauge)),
-        gauge_faults=_faults(readings, tries),
+        gauge_faults=_faults(readings, tries, torques),
         symptom=job.symptom,
+        skipped=frozenset(s.step for s in steps if s.skipped),
+        fitted=tuple(Fitted(row.stack, row.part, row.reused, row.reason) for row in fitted),
+        tightened=tuple(Tightened(t.fastener, t.pass_number, tuple(t.bolts), t.at_nut_n_m) for t in torques if not t.struck_reason),
+        lubricant=job.lubricant,
+        ten_g=job.gun.ten_g if job.gun else None,
     )
     on_hand, photos = list(job.on_hand.all()), list(job.photos.all())
-    return Records(job, list(gauges.values()), _names(), readings, steps, decisions, looks, on_hand, photos, tries, facts)
+    return Records(
+        job, list(gauges.values()), _names(), readings, steps, decisions, looks, on_hand, photos, tries, fitted, torques, facts
+    )
 
 
 def name_of(user: User) -> str:
@@ -163,11 +191,10 @@ def _try(row: Try) -> TryMade:
     return TryMade(check, row.arc_mm, tuple(row.stack_um))
 
 
-def _faults(readings: list[Reading], tries: list[Try]) -> tuple[Sentence, ...]:
+def _faults(readings: list[Reading], tries: list[Try], torques: list[TorqueMark]) -> tuple[Sentence, ...]:
     faults = [fault for row in readings if row.struck_at is None for fault in reading_faults(row)]
-    faults += [
-        Sentence("{gauge} was past its calibration date.", {"gauge": t.gauge.tag}) for t in tries if t.gauge_overdue and t.gauge
-    ]
+    faults += [_overdue(t.gauge) for t in tries if t.gauge_overdue and t.gauge]
+    faults += [_overdue(t.wrench) for t in torques if t.wrench_overdue and not t.struck_reason]
     return tuple({(f.template, *f.amounts.values()): f for f in faults}.values())
 
 

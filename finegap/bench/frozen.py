@@ -1,6 +1,7 @@
 """Signed records keep the shape they were frozen in; this reads the older ones.
 
-Core 0.1 knew neither damage, forecast, builds nor orders, and kept a verdict inside its result.
+Core 0.1 knew neither damage, forecast, builds nor orders, and kept a verdict inside its result; core 0.2 knew nothing of stacks,
+press fits and torques.
 """
 
 from __future__ import annotations
@@ -34,8 +35,29 @@ _STEP = {"look": "", "tells": [], "tools": [], "consumables": [], "note": "", "s
 
 def upgraded(record: dict[str, Any], job: Job) -> dict[str, Any]:
     """A frozen job in the shape shown now: nothing that was frozen is changed, what it did not know is left empty."""
-    if "drawing" in record:
+    return _with_building(record if "drawing" in record else _with_inspection(record, job))
+
+
+_NO_BUILDING: dict[str, Any] = {
+    **{key: [] for key in ("stacks", "presses", "tightenings", "bearings", "pictures", "lubricants", "guns")},
+    "packing": None,
+    "lubricant": "",
+    "gun": "",
+}
+
+
+def _with_building(record: dict[str, Any]) -> dict[str, Any]:
+    if "building" in record:
         return record
+    return record | {
+        "building": _NO_BUILDING,
+        "known": {"medium": "", "media": []} | record["known"],
+        "steps": [{"works": [], "measures": [], "waits": []} | step for step in record["steps"]],
+        "features": [{"press": ""} | feature for feature in record["features"]],
+    }
+
+
+def _with_inspection(record: dict[str, Any], job: Job) -> dict[str, Any]:
     family = FAMILIES[record["family"]]
     drawing = family.built(family.complete({"means": (record["setting"] or {}).get("means", "housing")})).drawing
     duty = record["duty"]

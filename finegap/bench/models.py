@@ -5,7 +5,7 @@ from django.db import models
 
 from finegap.fleet.models import Duty, Pump
 from finegap.sheets.models import SheetRevision, ShopProcedure
-from finegap.toolbox.models import Gauge
+from finegap.toolbox.models import Gauge, GreaseGun
 
 USER = settings.AUTH_USER_MODEL
 
@@ -13,7 +13,8 @@ USER = settings.AUTH_USER_MODEL
 class Job(Duty):
     """One overhaul. ``version`` counts every change, so that a second person is told and nothing is overwritten.
 
-    ``old_meter_last`` is the last reading of an hours meter replaced since the overhaul before.
+    ``old_meter_last`` is the last reading of an hours meter replaced since the overhaul before; ``lubricant`` and ``gun`` are what
+    is on the bench at Build.
     """
 
     number = models.PositiveIntegerField(unique=True)
@@ -32,6 +33,8 @@ class Job(Duty):
     procedure = models.ForeignKey(ShopProcedure, models.PROTECT, related_name="+", null=True, blank=True)
     zero_school = models.CharField(max_length=30, blank=True)
     lash_mm = models.FloatField(default=0)
+    lubricant = models.CharField(max_length=40, blank=True)
+    gun = models.ForeignKey(GreaseGun, models.PROTECT, related_name="+", null=True, blank=True)
     version = models.PositiveIntegerField(default=1)
 
     class Meta:
@@ -138,6 +141,52 @@ class OnHand(Recorded):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["job", "item"], name="one_line_an_item")]
+
+
+class PartFitted(Recorded):
+    """A part of a stack in place, in its turn. ``directions`` are what was confirmed of it, in words."""
+
+    job = models.ForeignKey(Job, models.CASCADE, related_name="fitted")
+    stack = models.CharField(max_length=40)
+    part = models.CharField(max_length=60)
+    reused = models.BooleanField(default=False)
+    reason = models.CharField(max_length=300, blank=True)
+    directions = models.CharField(max_length=400, blank=True)
+
+    class Meta:
+        ordering = ["at"]
+        constraints = [models.UniqueConstraint(fields=["job", "stack", "part"], name="a_part_is_fitted_once")]
+
+
+class TorqueMark(Recorded):
+    """A torque as logged, for one fastener or several of a pass. Never erased: struck out with a reason.
+
+    ``typed`` is what the wrench was set to; ``adapter`` its lengths and angle as typed, where there was one.
+    """
+
+    job = models.ForeignKey(Job, models.CASCADE, related_name="torques")
+    fastener = models.CharField(max_length=120)
+    pass_number = models.PositiveIntegerField()
+    bolts = models.JSONField()
+    typed = models.CharField(max_length=60)
+    set_n_m = models.FloatField()
+    at_nut_n_m = models.FloatField()
+    adapter = models.CharField(max_length=160, blank=True)
+    wrench = models.ForeignKey(Gauge, models.PROTECT, related_name="+")
+    wrench_overdue = models.BooleanField()
+    struck_by = models.ForeignKey(USER, models.PROTECT, related_name="+", null=True, blank=True)
+    struck_reason = models.CharField(max_length=200, blank=True)
+
+    class Meta:
+        ordering = ["at"]
+        constraints = [
+            models.CheckConstraint(condition=models.Q(at_nut_n_m__gt=0, set_n_m__gt=0), name="torque_above_zero"),
+            models.CheckConstraint(
+                condition=models.Q(struck_by__isnull=True, struck_reason="")
+                | (models.Q(struck_by__isnull=False) & ~models.Q(struck_reason="")),
+                name="torque_struck_with_a_reason",
+            ),
+        ]
 
 
 class Photo(Recorded):

@@ -12,6 +12,7 @@ from finegap.bench import shapes
 from finegap.bench.facts import load, name_of
 from finegap.bench.frozen import upgraded
 from finegap.bench.models import Event, Job, Photo, SignOff
+from finegap.bench.showing.building import BuildingWords
 from finegap.bench.showing.inspecting import FeatureWords
 from finegap.bench.showing.preparing import PreparingWords
 from finegap.bench.showing.setting import SettingWords
@@ -45,7 +46,7 @@ def job_lines() -> list[shapes.JobLine]:
 
 def job_view(number: int, units: Units) -> shapes.JobShape | dict[str, Any] | None:
     """A job as the bench shows it; a signed one as it was when it was signed."""
-    job = Job.objects.select_related("pump", "revision__sheet", "opened_by", "procedure").filter(number=number).first()
+    job = Job.objects.select_related("pump", "revision__sheet", "opened_by", "procedure", "gun").filter(number=number).first()
     if job is None:
         return None
     signature = SignOff.objects.filter(job=job).first()
@@ -81,7 +82,7 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
         known=preparing.known(records),
         ready=preparing.ready(records, assessment),
         procedure=f"the shop's version {job.procedure.version}" if job.procedure else "as Fine Gap lists it",
-        steps=preparing.steps(records),
+        steps=preparing.steps(records, assessment),
         drawing=shapes.DrawingShape(*drawing.size, [shapes.MarkShape(m.style.value, m.path) for m in drawing.marks]),
         features=features.features(records, assessment),
         explained=None
@@ -91,7 +92,7 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
         materials=list(MATERIALS),
         choice=setting.choice(assessment.choice),
         setting=setting.setting(records, assessment) if assessment.setting else None,
-        torques=[shapes.TorqueShape(t.fastener, t.span.render(units), t.condition, t.page) for t in sheet.torques],
+        building=BuildingWords(units).building(records, assessment),
         gauges=gauge_shapes(records.gauges, units, timezone.localdate()),
         blockers=[shapes.BlockerShape(b.stage.value, setting.say(b.sentence), b.lead_may) for b in assessment.blockers],
         log=[shapes.EventShape(e.version, e.what, records.names[e.by_id], e.at) for e in events],
@@ -103,7 +104,7 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
 
 def wear_view(number: int, feature: str, units: Units) -> shapes.WearShape | None:
     """The chart of one part's wear; ``None`` where there is no such job or feature."""
-    job = Job.objects.select_related("pump", "revision__sheet", "procedure").filter(number=number).first()
+    job = Job.objects.select_related("pump", "revision__sheet", "procedure", "gun").filter(number=number).first()
     if job is None:
         return None
     records = load(job)

@@ -9,28 +9,11 @@ import datetime as dt
 import uuid
 from dataclasses import dataclass
 
+from finegap.bench.building_shapes import BuildingShape
+from finegap.site.shapes import GivenShape, LineShape, MarkShape, NamedShape, WorkingShape
 from finegap.toolbox.shapes import GaugeShape
 
-
-@dataclass(frozen=True)
-class GivenShape:
-    """A number put into a formula."""
-
-    symbol: str
-    meaning: str
-    text: str
-
-
-@dataclass(frozen=True)
-class WorkingShape:
-    """How a number was reached."""
-
-    title: str
-    formula: str
-    given: list[GivenShape]
-    result: str
-    source: str
-    notes: list[str]
+__all__ = ["BuildingShape", "GaugeShape", "GivenShape", "LineShape", "MarkShape", "NamedShape", "WorkingShape"]
 
 
 @dataclass(frozen=True)
@@ -210,12 +193,17 @@ class FeatureShape:
     missing: str
     options: list[OptionShape]
     suspect: int
+    press: str
     photos: list[PhotoShape]
 
 
 @dataclass(frozen=True)
 class StepShape:
-    """A step with who did it and when."""
+    """A step with who did it and when.
+
+    ``works`` is what it is done with, ``measures`` the features measured or looked at as fitted, ``waits`` why it cannot be
+    marked done yet.
+    """
 
     key: str
     stage: str
@@ -227,6 +215,9 @@ class StepShape:
     tells: list[str]
     tools: list[str]
     consumables: list[str]
+    works: list[str]
+    measures: list[str]
+    waits: list[str]
     by: str | None
     at: dt.datetime | None
     note: str
@@ -377,16 +368,6 @@ class BlockerShape:
 
 
 @dataclass(frozen=True)
-class TorqueShape:
-    """A line of the torque table."""
-
-    fastener: str
-    torque: str
-    condition: str
-    page: str
-
-
-@dataclass(frozen=True)
 class PumpShape:
     """The pump on the bench."""
 
@@ -413,14 +394,6 @@ class DutyShape:
 
 
 @dataclass(frozen=True)
-class NamedShape:
-    """One of a list to choose from."""
-
-    key: str
-    name: str
-
-
-@dataclass(frozen=True)
 class BuildShape:
     """A way in which pumps of the family differ, and the choice in force. ``fixed`` by the sheet."""
 
@@ -437,6 +410,8 @@ class KnownShape:
 
     serial: str
     liquid: str
+    medium: str
+    media: list[NamedShape]
     hazards: str
     viscosity: str
     temperature: str
@@ -509,14 +484,6 @@ class ExplainedShape:
 
 
 @dataclass(frozen=True)
-class MarkShape:
-    """One outline of the drawing."""
-
-    style: str
-    path: str
-
-
-@dataclass(frozen=True)
 class DrawingShape:
     """The section of the pump."""
 
@@ -573,7 +540,7 @@ class JobShape:
     materials: list[str]
     choice: ChoiceShape
     setting: SetShape | None
-    torques: list[TorqueShape]
+    building: BuildingShape
     gauges: list[GaugeShape]
     blockers: list[BlockerShape]
     log: list[EventShape]

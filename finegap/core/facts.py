@@ -7,12 +7,15 @@ from dataclasses import dataclass, field
 from enum import Enum
 from functools import cached_property
 
+from finegap.core.build.stacking import Fitted, Used, stacks_of
+from finegap.core.build.tightening import Tightened
 from finegap.core.families.model import Build, Family
+from finegap.core.families.stack import Stack
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import TryMade
 from finegap.core.gauges import Choice
 from finegap.core.measuring.readings import Reading
-from finegap.core.procedure import ShopStep, in_force
+from finegap.core.procedure import ShopStep, in_force, needed
 from finegap.core.sheet import SpecSheet
 from finegap.core.showing import Sentence
 from finegap.core.wear.hours import MeterReading
@@ -50,7 +53,10 @@ class Look:
 
 @dataclass(frozen=True)
 class Duty:
-    """What the pump does: viscosity at pumping temperature [mm2/s], temperatures [C], pressure [bar], speed [r/min]."""
+    """What the pump does: viscosity at pumping temperature [mm2/s], temperatures [C], pressure [bar], speed [r/min].
+
+    ``medium`` is the kind of liquid, as the table of elastomers knows it; empty where nobody has said.
+    """
 
     material: str
     viscosity_mm2_s: float
@@ -58,6 +64,7 @@ class Duty:
     casing_c: float
     pressure_bar: float = 0.0
     speed_r_min: float = 0.0
+    medium: str = ""
 
     @property
     def work(self) -> float:
@@ -83,8 +90,10 @@ class Past:
 class Facts:
     """Everything recorded on a job.
 
-    ``readings`` leaves out what was struck; ``steps_done`` holds steps skipped with a reason, too; ``zero`` is ``None`` until zero
-    is found; ``box`` is gasket stock by thickness [um]; ``gauge_faults`` are the sentences against gauges that were used.
+    ``readings`` and ``tightened`` leave out what was struck; ``steps_done`` holds steps skipped with a reason, too, and
+    ``skipped`` those alone; ``zero`` is ``None`` until zero is found; ``box`` is gasket stock by thickness [um];
+    ``gauge_faults`` are the sentences against gauges that were used; ``lubricant`` is what is on the bench, and ``ten_g`` what ten
+    strokes of its grease gun weigh.
     """
 
     sheet: SpecSheet
@@ -103,8 +112,34 @@ class Facts:
     gauges: tuple[Choice, ...] = ()
     gauge_faults: tuple[Sentence, ...] = ()
     symptom: str = ""
+    skipped: frozenset[str] = frozenset()
+    fitted: tuple[Fitted, ...] = ()
+    tightened: tuple[Tightened, ...] = ()
+    lubricant: str = ""
+    ten_g: float | None = None
 
     @cached_property
     def family(self) -> Family:
-        """The family as this pump is built, stationed as the sheet says, with the procedure as the shop follows it."""
-        return in_force(self.sheet.family_of(self.build), self.shop)
+        """The family as this pump is built, stationed as the sheet says, with the steps the shop follows and this job needs."""
+        family = in_force(self.sheet.family_of(self.build), self.shop)
+        torques = tuple((t.key, t.fastener) for t in self.sheet.torques)
+        stacks = tuple((s.place, s.name) for s in self.sheet.building.stacks)
+        return needed(family, self.changed, self.skipped, torques, stacks)
+
+    @cached_property
+    def changed(self) -> frozenset[str]:
+        """Features whose part is renewed; of a pair both."""
+        keys = {key for key, decision in self.decisions.items() if decision.decided is Decided.CHANGE}
+        declared = self.sheet.family.by_key
+        pairs = [declared[key] for key in keys if key in declared]
+        return frozenset(keys | {k for f in pairs for k in (f.bore, f.shaft) if k})
+
+    @cached_property
+    def stacks(self) -> dict[str, Stack]:
+        """What goes onto the shaft, by place."""
+        return stacks_of(self.family.stacks, self.sheet.building, self.sheet.details)
+
+    @property
+    def used(self) -> Used:
+        """What its elastomers meet."""
+        return Used(self.duty.medium, self.duty.temperature_c, self.lubricant)

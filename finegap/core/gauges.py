@@ -89,7 +89,7 @@ class Choice:
 
 @dataclass(frozen=True)
 class Fit:
-    """Whether a gauge can decide a feature, said before it is picked up. ``ratio`` is wear allowance over doubt."""
+    """Whether a gauge can decide a feature, said before it is picked up. ``ratio`` is wear allowance, or tolerance, over doubt."""
 
     tag: str
     decides: bool
@@ -137,7 +137,7 @@ class Cabinet:
             return Fit(choice.tag, False, None, Sentence(words, {"gauge": choice.tag}), None)
         if self.limit is None or self.new_mm is None:
             return Fit(choice.tag, True, None, Sentence("The sheet gives no limit to decide against."), None)
-        allowance = min(abs(self.limit.margin(edge)) for edge in self.new_mm)
+        allowance = self.limit.tolerance_mm or min(abs(self.limit.margin(edge)) for edge in self.new_mm)
         ratio = allowance / choice.guard_mm if choice.guard_mm else float("inf")
         ratio_words = f"{ratio:.0f} to 1" if ratio >= 3 else f"{ratio:.1f} to 1"
         amounts: Amounts = {
@@ -146,10 +146,11 @@ class Cabinet:
             "allowance": length(allowance, fine=True),
             "ratio": ratio_words,
         }
-        words = "In doubt within {guard} of the limit, of {allowance} to wear: {ratio}."
+        amounts["of"] = "to wear" if self.limit.tolerance_mm is None else "between the limits"
+        words = "In doubt within {guard} of the limit, of {allowance} {of}: {ratio}."
         if ratio <= 1:
             better = self.first_that_proves(allowance / 3)
-            words = "Cannot decide this: in doubt within {guard} of the limit, and there is only {allowance} to wear."
+            words = "Cannot decide this: in doubt within {guard} of the limit, and there is only {allowance} {of}."
             words += " {better} could." if better else " Nor could any other gauge of the cabinet."
             amounts["better"] = better
         elif ratio < 3:
@@ -169,7 +170,7 @@ def _working(choice: Choice, allowance: float, ratio: str) -> Working:
         title=f"Can {choice.tag} decide this?",
         formula="g = 1.64·√(u₁² + u₂² + s²),   ratio = W/g",
         given=(
-            Given("W", "wear allowance: new size to limit", length(allowance, fine=True)),
+            Given("W", "wear allowance: new size to limit; or tolerance between two limits", length(allowance, fine=True)),
             Given("u₁", "resolution, d/√12", Amount(step.u, fine)),
             Given("u₂", "calibration, U/k", Amount(calibration.u, fine)),
             Given("s", "repeatability of one reading", Amount(gauge.repeatability_mm or 0.0, fine)),

@@ -79,7 +79,7 @@ class FeatureState:
     @property
     def wanted(self) -> bool:
         """It has to be measured, or looked at, before the job can be signed."""
-        return self.feature.kind is FeatureKind.CHECK or self.spec.new_mm is not None
+        return not self.feature.press and (self.feature.kind is FeatureKind.CHECK or self.spec.new_mm is not None)
 
     @property
     def done(self) -> bool:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from finegap.core.build.works import Works, works_of
 from finegap.core.facts import Facts
 from finegap.core.families.model import FeatureKind, Stage
 from finegap.core.gap import heat, table
@@ -39,6 +40,7 @@ class Assessment:
     explained: Explained | None
     order: Order
     ready: Order
+    works: Works
     progress: Mapping[Stage, tuple[int, int]]
     blockers: tuple[Blocker, ...]
 
@@ -55,7 +57,9 @@ def assess(facts: Facts) -> Assessment:
     setting = _setting(facts, window)
     hot = _hot(facts, window, setting)
     progress = _progress(facts, features, setting)
+    works = works_of(facts, features)
     blockers = _blockers(facts, features, choice, setting, hot)
+    blockers = _in_order((*blockers, *_build_blockers(facts, works)))
     return Assessment(
         features=features,
         choice=choice,
@@ -65,9 +69,20 @@ def assess(facts: Facts) -> Assessment:
         explained=explain(facts.family, facts.symptom, features, window),
         order=to_order(facts.family, features, sheet.catalogue),
         ready=to_have_ready(facts.family, features, sheet.catalogue),
+        works=works,
         progress=progress,
         blockers=blockers,
     )
+
+
+def _build_blockers(facts: Facts, works: Works) -> tuple[Blocker, ...]:
+    found = [Blocker(Stage.BUILD, sentence) for sentence in works.not_tightened(facts)]
+    return (*found, *(Blocker(Stage.BUILD, sentence, lead_may=True) for sentence in works.would_not_hold(facts)))
+
+
+def _in_order(blockers: tuple[Blocker, ...]) -> tuple[Blocker, ...]:
+    order = list(Stage)
+    return tuple(sorted(blockers, key=lambda b: order.index(b.stage)))
 
 
 def _setting(facts: Facts, window: Window | None) -> Setting | None:
@@ -128,8 +143,7 @@ def _blockers(
     found += [blocker for state in features for blocker in _feature_blockers(state)]
     found += _gap_blockers(facts, choice, setting, hot)
     found += [Blocker(Stage.INSPECT, fault, lead_may=True) for fault in facts.gauge_faults]
-    order = list(Stage)
-    return tuple(sorted(found, key=lambda b: order.index(b.stage)))
+    return tuple(found)
 
 
 def _feature_blockers(state: FeatureState) -> list[Blocker]:

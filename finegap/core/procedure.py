@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import string
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -75,6 +76,44 @@ def in_force(family: Family, shop: Sequence[ShopStep]) -> Family:
             place = next((n + 1 for n, s in enumerate(steps) if s.key == before), 0)
             steps.insert(place, step)
     return replace(family, steps=tuple(steps))
+
+
+def needed(
+    family: Family,
+    changed: frozenset[str],
+    skipped: frozenset[str],
+    torques: Sequence[tuple[str, str]],
+    stacks: Sequence[tuple[str, str]],
+) -> Family:
+    """The procedure with only those steps of Build that what was opened and changed asks for.
+
+    A line of the torque table (key, name), or a stack of the sheet (place, name), that no step is for gets one of its own.
+    """
+    claimed = {work for step in family.steps for work in step.works}
+    steps = [s for s in family.steps if s.stage is not Stage.BUILD or _asked_for(s, changed, skipped)]
+    own = [
+        Step(Stage.BUILD, _key("stack", place), f"{name}: in, part by part.", hold=True, works=(f"stack:{place}",))
+        for place, name in stacks
+        if f"stack:{place}" not in claimed
+    ]
+    own += [
+        Step(Stage.BUILD, _key("torque", key), f"{name} to their torque.", works=(f"torque:{key}",), tools=("torque wrench",))
+        for key, name in torques
+        if f"torque:{key}" not in claimed
+    ]
+    before = list(Stage)[: list(Stage).index(Stage.BUILD) + 1]
+    place = next((i + 1 for i, s in reversed(list(enumerate(steps))) if s.stage in before), 0)
+    return replace(family, steps=(*steps[:place], *own, *steps[place:]))
+
+
+def _asked_for(step: Step, changed: frozenset[str], skipped: frozenset[str]) -> bool:
+    if not step.changed and not step.opened:
+        return True
+    return bool(changed & set(step.changed)) or any(key not in skipped for key in step.opened)
+
+
+def _key(kind: str, name: str) -> str:
+    return f"{kind}-{re.sub(r'[^a-z0-9]+', '-', name.lower()).strip('-')}"[:40]
 
 
 def _worded(one: ShopStep, step: Step | None) -> Step:

@@ -42,6 +42,9 @@ class Dimension(Enum):
     TEMPERATURE = "a temperature"
     VISCOSITY = "a kinematic viscosity"
     PRESSURE = "a pressure"
+    FORCE = "a force"
+    STRESS = "a stress"
+    MASS = "a mass"
 
 
 _INCH = Fraction(254, 10)
@@ -89,6 +92,23 @@ _UNITS: dict[Dimension, tuple[Unit, ...]] = {
         Unit("kPa", Fraction(1, 100), ("kpa",)),
         Unit("MPa", Fraction(10), ("mpa",)),
     ),
+    Dimension.FORCE: (
+        Unit("N", Fraction(1), ("n", "newton", "newtons")),
+        Unit("kN", Fraction(1000), ("kn",)),
+        Unit("lbf", _LBF, ("lbf", "lb", "lbs")),
+        Unit("kgf", Fraction("9.80665"), ("kgf", "kp")),
+    ),
+    Dimension.STRESS: (
+        Unit("MPa", Fraction(1), ("mpa", "n/mm2", "n/mm²")),
+        Unit("GPa", Fraction(1000), ("gpa",)),
+        Unit("psi", _LBF / _SQ_INCH_MM2, ("psi",)),
+        Unit("ksi", _LBF / _SQ_INCH_MM2 * 1000, ("ksi",)),
+    ),
+    Dimension.MASS: (
+        Unit("g", Fraction(1), ("g", "gram", "grams", "gramme", "grammes")),
+        Unit("kg", Fraction(1000), ("kg",)),
+        Unit("oz", Fraction("28.349523125"), ("oz", "ounce", "ounces")),
+    ),
 }
 
 _BY_SPELLING = {(dim, s): unit for dim, units in _UNITS.items() for unit in units for s in unit.spellings}
@@ -103,6 +123,9 @@ _EXAMPLES = {
     Dimension.TEMPERATURE: '"38 C", "100 F"',
     Dimension.VISCOSITY: '"62 mm2/s", "300 SSU", "300 SSU at 100 F"',
     Dimension.PRESSURE: '"6 bar", "90 psi"',
+    Dimension.FORCE: '"12 kN", "2700 lbf"',
+    Dimension.STRESS: '"110 GPa", "150 MPa"',
+    Dimension.MASS: '"9.8 g", "0.35 oz"',
 }
 _LOWEST = {Dimension.TEMPERATURE: -273.15}
 
@@ -242,6 +265,26 @@ def _check_possible(value: float, number: Fraction, dimension: Dimension, sign: 
         raise FieldError(field, f"nothing is colder than {lowest} C.", expected)
     if abs(value) > 1e9:
         raise FieldError(field, "that is larger than anything on a pump.", expected)
+
+
+def parse_number(text: str, field: str, low: float, high: float, whole: bool = False) -> float:
+    """Read a plain number: a friction, a share, a count.
+
+    Raises
+    ------
+    FieldError
+        Not a number, with a unit, outside ``low`` to ``high``, or not whole where it has to be.
+    """
+    expected = f"Expected {'a whole number' if whole else 'a number'} from {low:g} to {high:g}."
+    match = _NUMBER.match(text.strip())
+    if not text.strip():
+        raise FieldError(field, "nothing was entered.", expected)
+    if not match or match["unit"].strip() or len(text) > _LONGEST:
+        raise FieldError(field, f"“{text.strip()[:_LONGEST]}” is not a number.", expected)
+    number = _number(match, field, expected)
+    if not low <= number <= high or (whole and number.denominator != 1):
+        raise FieldError(field, f"“{text.strip()}” cannot be.", expected)
+    return float(number)
 
 
 _MOST_HOUR_DIGITS = 7

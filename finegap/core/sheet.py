@@ -10,15 +10,15 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from finegap.core.build.declared import Building, Torque, read_building, read_torque
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
-from finegap.core.families.model import Build, Family, FeatureKind, Station, stationed, stations
+from finegap.core.families.model import Build, Family, FeatureKind, Station, pressed_only, stationed, stations
 from finegap.core.gap.housing import Housing, SheetCheck, ThreadHand, Zero, check_sheet
 from finegap.core.gap.table import Range, Row, check_rows
 from finegap.core.materials import MATERIALS
 from finegap.core.measuring.verdict import Limit, School
 from finegap.core.quantities import Dimension, Sign, parse
-from finegap.core.showing import Amount, Kind, Sentence
 from finegap.core.wear.parts import Catalogue, Kit, Part
 
 OPEN_LOW, OPEN_HIGH = "any lower", "and up"
@@ -72,22 +72,6 @@ Means = HousingMeans | GasketMeans | RingMeans
 
 
 @dataclass(frozen=True)
-class Torque:
-    """A line of the torque table, in N.m."""
-
-    fastener: str
-    low_n_m: float
-    high_n_m: float
-    condition: str
-    page: str
-
-    @property
-    def span(self) -> Sentence:
-        """The range as it is shown."""
-        return Sentence("{low} to {high}", {"low": Amount(self.low_n_m, Kind.TORQUE), "high": Amount(self.high_n_m, Kind.TORQUE)})
-
-
-@dataclass(frozen=True)
 class Heat:
     """What the hot gap needs: span in mm, expansions in micrometres per metre and kelvin."""
 
@@ -120,6 +104,7 @@ class SpecSheet:
     build: Mapping[str, str]
     details: Mapping[str, str]
     catalogue: Catalogue
+    building: Building
 
     def spec(self, key: str) -> FeatureSpec:
         """What the sheet prints of a feature; nothing, if it does not."""
@@ -131,6 +116,7 @@ class SpecSheet:
         if build.get("means", means) != means:
             raise FieldError("build.means", "the numbers of this sheet are for another.", f"Expected {means}.")
         family = self.family.built(self.family.complete({**self.build, **build}))
+        family = pressed_only(family, frozenset(self.building.presses))
         own = tuple((key, spec.stations) for key, spec in self.features.items() if spec.stations)
         return stationed(family, own) if own else family
 
@@ -158,6 +144,7 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
     except FieldError as error:
         raise error.within("clearance_table") from None
     tolerance = "clearance_table.tolerance"
+    building = read_building(data, family)
     return SpecSheet(
         title=data["title"],
         maker=data["maker"],
@@ -168,17 +155,18 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
         family=family,
         school=School(data.get("school", School.GUARDED.value)),
         near_share=data.get("near_share", 0.2),
-        features=_features(family, data["features"]),
+        features=_features(family, data["features"]) | _press_sizes(family, building),
         rows=rows,
         table_page=table["page"],
         minus_mm=_length(table["tolerance"]["minus"], f"{tolerance}.minus", Sign.NOT_NEGATIVE),
         plus_mm=_length(table["tolerance"]["plus"], f"{tolerance}.plus", Sign.NOT_NEGATIVE),
         means=_means(data["adjustment"]),
-        torques=tuple(_torque(t, f"torques[{i}]") for i, t in enumerate(data["torques"])),
+        torques=tuple(read_torque(t, f"torques[{i}]") for i, t in enumerate(data["torques"])),
         heat=_heat(data["heat"]) if "heat" in data else None,
         build=_build(family, data),
         details=_details(family, data.get("details", {})),
         catalogue=_catalogue(family, data["catalogue"]) if "catalogue" in data else Catalogue(""),
+        building=building,
     )
 
 
@@ -239,10 +227,24 @@ def _features(family: Family, data: Mapping[str, Any]) -> dict[str, FeatureSpec]
     if unknown:
         known = ", ".join(family.by_key)
         raise FieldError(f"features.{unknown}", f"a {family.name.lower()} has no such feature.", f"Expected any of: {known}.")
+    pressed = next((key for key in data if family.by_key[key].press), None)
+    if pressed:
+        raise FieldError(f"features.{pressed}", "its size follows from its press fit.", "Expected it under press_fits.")
     looked_at = next((key for key in data if family.by_key[key].kind is FeatureKind.CHECK), None)
     if looked_at:
         raise FieldError(f"features.{looked_at}", "it is looked at, not measured.", "Expected no size for it.")
     return {key: _feature(family.by_key[key].kind, spec, f"features.{key}") for key, spec in data.items()}
+
+
+def _press_sizes(family: Family, building: Building) -> dict[str, FeatureSpec]:
+    """Limits of size of bushings and seats, from the fits the sheet prints."""
+    sizes = {}
+    for press in family.presses:
+        if press.key in building.presses:
+            spec = building.presses[press.key]
+            for key, limits in ((press.outside, spec.outside_mm), (press.seat, spec.seat_mm)):
+                sizes[key] = FeatureSpec(Limit(*limits, limits), limits, fine=True)
+    return sizes
 
 
 def _feature(kind: FeatureKind, spec: Mapping[str, Any], path: str) -> FeatureSpec:
@@ -314,13 +316,6 @@ def _means(data: Mapping[str, Any]) -> Means:
         printed = _length(data["arc"], "adjustment.arc")
         check = check_sheet(housing, printed, _length(data["for_clearance"], "adjustment.for_clearance"))
     return HousingMeans(housing, _ZERO_SCHOOLS[data.get("zero", "first drag")], lash, check)
-
-
-def _torque(line: Mapping[str, Any], path: str) -> Torque:
-    low, high = (parse(line["torque"][i], Dimension.TORQUE, f"{path}.torque[{i}]", sign=Sign.POSITIVE).value for i in (0, 1))
-    if low > high:
-        raise FieldError(f"{path}.torque", "the range is reversed.", "Expected the lower torque first.")
-    return Torque(line["fastener"], low, high, line.get("condition", "dry"), line.get("page", ""))
 
 
 def _heat(data: Mapping[str, Any]) -> Heat:

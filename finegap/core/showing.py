@@ -36,10 +36,15 @@ class Kind(Enum):
     TEMPERATURE = (Dimension.TEMPERATURE, ("C", 0, "°C"), ("F", 0, "°F"))
     VISCOSITY = (Dimension.VISCOSITY, ("mm2/s", 0, "mm²/s"), ("mm2/s", 0, "mm²/s"))
     PRESSURE = (Dimension.PRESSURE, ("bar", 1, "bar"), ("psi", 0, "psi"))
+    FORCE = (Dimension.FORCE, ("kN", 1, "kN"), ("lbf", 0, "lbf"))
+    STRESS = (Dimension.STRESS, ("MPa", 1, "MPa"), ("ksi", 2, "ksi"))
+    MASS = (Dimension.MASS, ("g", 1, "g"), ("oz", 2, "oz"))
     NUMBER = (None, ("", 2, ""), ("", 2, ""))
+    FINE_NUMBER = (None, ("", 4, ""), ("", 4, ""))
     COUNT = (None, ("", 0, ""), ("", 0, ""))
     EXPANSION = (None, ("", 1, "µm/(m·K)"), ("", 1, "µm/(m·K)"))
     PERCENT = (None, ("", 1, "%"), ("", 1, "%"))
+    SHARE = (None, ("%", 1, "%"), ("%", 1, "%"))
 
 
 _BEYOND_MEASURE = 1e9

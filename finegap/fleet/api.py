@@ -33,6 +33,7 @@ class AddPump(serializers.Serializer[Any]):
     speed_r_min = serializers.FloatField(min_value=0.1, max_value=20_000)
     casing = serializers.CharField(max_length=40, allow_blank=True, default="")
     hazards = serializers.CharField(max_length=200, allow_blank=True, default="")
+    medium = serializers.CharField(max_length=40, allow_blank=True, default="")
     overhaul_every = serializers.CharField(max_length=20, allow_blank=True, default="")
     hours_per_week = serializers.FloatField(min_value=0.1, max_value=168, required=False)
     build = serializers.DictField(child=serializers.CharField(max_length=40), required=False)

@@ -10,11 +10,13 @@ from finegap.sheets.models import Sheet
 class Duty(models.Model):
     """What a pump does, and of what it is made, as the clearance table names it. A job keeps the duty it was opened with.
 
-    ``build`` holds the choices in which this pump differs from its sheet, by option of the family.
+    ``build`` holds the choices in which this pump differs from its sheet, by option of the family; ``medium`` is the kind of liquid
+    as the table of elastomers knows it.
     """
 
     material = models.CharField(max_length=60)
     liquid = models.CharField(max_length=80)
+    medium = models.CharField(max_length=40, blank=True)
     viscosity_typed = models.CharField(max_length=40)
     viscosity_mm2_s = models.FloatField()
     temperature_c = models.FloatField()

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from django.contrib.auth.models import User
 from django.db import transaction
 
+from finegap.core.build.elastomers import MEDIA
 from finegap.core.errors import FieldError
 from finegap.core.quantities import Dimension, Sign, parse, parse_hours
 from finegap.core.sheet import read_sheet
@@ -31,6 +32,7 @@ class NewPump:
     speed_r_min: float
     casing: str = ""
     hazards: str = ""
+    medium: str = ""
     overhaul_every: str = ""
     hours_per_week: float | None = None
     build: dict[str, str] = field(default_factory=dict)
@@ -54,6 +56,8 @@ def add_pump(actor: User, new: NewPump) -> Pump:
     if new.material not in materials:
         known = ", ".join(materials)
         raise FieldError("material", f"the clearance table has no row for {new.material or 'it'}.", f"Expected: {known}.")
+    if new.medium and new.medium not in MEDIA:
+        raise FieldError("kind of liquid", f"“{new.medium}” is not in the table.", f"Expected one of: {', '.join(MEDIA)}.")
     temperature = parse(new.temperature, Dimension.TEMPERATURE, "temperature", "C").value
     with transaction.atomic():
         if Pump.objects.filter(tag=new.tag).exists():
@@ -73,6 +77,7 @@ def add_pump(actor: User, new: NewPump) -> Pump:
             pressure_bar=parse(new.pressure, Dimension.PRESSURE, "pressure", "bar", Sign.NOT_NEGATIVE).value,
             speed_r_min=new.speed_r_min,
             hazards=new.hazards,
+            medium=new.medium,
             build=new.build,
             overhaul_every_h=parse_hours(new.overhaul_every, "overhaul every", least=1),
             hours_per_week=new.hours_per_week,

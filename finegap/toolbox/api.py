@@ -11,14 +11,20 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from finegap.core.calculators import calculator
 from finegap.core.showing import Units
 from finegap.site.api import UNIT, Error, actor_of, answer, checked, shape_serializer, units_of
 from finegap.site.security import LeadWrites
+from finegap.site.shapes import LineShape
+from finegap.site.words import Words
 from finegap.toolbox import queries, services, shapes
-from finegap.toolbox.models import Gauge
+from finegap.toolbox.models import Gauge, GreaseGun
 
 GaugeAnswer = shape_serializer(shapes.GaugeShape)
 StockAnswer = shape_serializer(shapes.StockShape)
+GunAnswer = shape_serializer(shapes.GunShape)
+SumAnswer = shape_serializer(shapes.SumShape)
+LineAnswer = shape_serializer(LineShape)
 
 
 class CountGaskets(serializers.Serializer[Any]):
@@ -44,6 +50,20 @@ class KeepGauge(serializers.Serializer[Any]):
     certificate = serializers.CharField(max_length=60, allow_blank=True, default="")
     repeatability = serializers.CharField(max_length=40, allow_blank=True, default="")
     leaves = serializers.CharField(max_length=600, allow_blank=True, default="")
+
+
+class WeighGun(serializers.Serializer[Any]):
+    """A grease gun, weighed."""
+
+    tag = serializers.CharField(max_length=20, allow_blank=True)
+    grease = serializers.CharField(max_length=80, allow_blank=True)
+    ten = serializers.CharField(max_length=40, allow_blank=True)
+
+
+class Reckon(serializers.Serializer[Any]):
+    """What a sum asks for, as typed."""
+
+    given = serializers.DictField(child=serializers.CharField(max_length=60, allow_blank=True))
 
 
 class Gauges(APIView):
@@ -79,6 +99,42 @@ class GaugeDetail(APIView):
 
 def _cabinet(units: Units, status: int = 200) -> Response:
     return answer(queries.gauge_shapes(Gauge.objects.all(), units, timezone.localdate()), status)
+
+
+class Guns(APIView):
+    """Grease guns; whoever greases weighs them."""
+
+    @extend_schema(parameters=[UNIT], responses=GunAnswer(many=True))
+    def get(self, request: Request) -> Response:
+        """Every gun."""
+        return answer(queries.gun_shapes(GreaseGun.objects.all(), units_of(request)))
+
+    @extend_schema(request=WeighGun, parameters=[UNIT], responses={200: GunAnswer(many=True), 422: Error})
+    def post(self, request: Request) -> Response:
+        """Keep what ten strokes weigh."""
+        units = units_of(request)
+        services.weigh_gun(actor_of(request), services.NewGun(**checked(WeighGun, request)), units)
+        return answer(queries.gun_shapes(GreaseGun.objects.all(), units))
+
+
+class Sums(APIView):
+    """What can be reckoned alone."""
+
+    @extend_schema(parameters=[UNIT], responses=SumAnswer(many=True))
+    def get(self, request: Request) -> Response:
+        """The register, with what each asks for."""
+        return answer(queries.sum_shapes(units_of(request)))
+
+
+class Sum(APIView):
+    """One sum."""
+
+    @extend_schema(request=Reckon, parameters=[UNIT], responses={200: LineAnswer(many=True), 422: Error})
+    def post(self, request: Request, key: str) -> Response:
+        """Its lines for what was typed; nothing is recorded."""
+        units = units_of(request)
+        lines = calculator(key).run(checked(Reckon, request)["given"], units)
+        return answer(Words(units).lines(lines))
 
 
 class Stock(APIView):

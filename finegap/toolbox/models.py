@@ -1,4 +1,4 @@
-"""Gauges with their certificates, and gaskets on the shelf."""
+"""Gauges with their certificates, grease guns, and gaskets on the shelf."""
 
 from django.db import models
 
@@ -36,6 +36,22 @@ class Gauge(models.Model):
 
     def __str__(self) -> str:
         return f"{self.tag} {self.kind}"
+
+
+class GreaseGun(models.Model):
+    """A grease gun: what ten strokes of it weigh, when that was weighed, and what is in it."""
+
+    tag = models.CharField(max_length=20, unique=True)
+    grease = models.CharField(max_length=80)
+    ten_g = models.FloatField()
+    weighed = models.DateField()
+
+    class Meta:
+        ordering = ["tag"]
+        constraints = [models.CheckConstraint(condition=models.Q(ten_g__gt=0), name="ten_strokes_weigh_something")]
+
+    def __str__(self) -> str:
+        return self.tag
 
 
 class GasketStock(models.Model):

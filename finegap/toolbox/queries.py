@@ -5,12 +5,14 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Iterable
 
+from finegap.core.calculators import CALCULATORS
 from finegap.core.gap.gaskets import piece
 from finegap.core.gauges import GaugeKind
 from finegap.core.quantities import Dimension
 from finegap.core.showing import Amount, Kind, Units, length
-from finegap.toolbox.models import GasketStock, Gauge
-from finegap.toolbox.shapes import GaugeShape, StockShape
+from finegap.site.shapes import NamedShape
+from finegap.toolbox.models import GasketStock, Gauge, GreaseGun
+from finegap.toolbox.shapes import AskedShape, GaugeShape, GunShape, StockShape, SumShape
 
 
 def gauge_shapes(gauges: Iterable[Gauge], units: Units, today: dt.date) -> list[GaugeShape]:
@@ -48,6 +50,33 @@ _KINDS = {
     Dimension.TORQUE: (Kind.TORQUE, Kind.FINE_TORQUE),
     Dimension.TEMPERATURE: (Kind.TEMPERATURE, Kind.TEMPERATURE_STEP),
 }
+
+
+def gun_shapes(guns: Iterable[GreaseGun], units: Units) -> list[GunShape]:
+    """Grease guns with what ten strokes of them weigh."""
+    return [GunShape(g.tag, g.grease, Amount(g.ten_g, Kind.MASS).text(units), g.weighed) for g in guns]
+
+
+def sum_shapes(units: Units) -> list[SumShape]:
+    """What can be reckoned alone, with what each asks for."""
+    return [
+        SumShape(
+            c.key,
+            c.name,
+            [
+                AskedShape(
+                    one.key,
+                    one.name,
+                    one.bare[units is Units.IN] if one.dimension else "",
+                    one.usual,
+                    one.optional,
+                    [NamedShape(*choice) for choice in one.choices],
+                )
+                for one in c.inputs
+            ],
+        )
+        for c in CALCULATORS.values()
+    ]
 
 
 def stock_shapes(units: Units) -> list[StockShape]:

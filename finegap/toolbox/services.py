@@ -8,14 +8,16 @@ from dataclasses import dataclass
 
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.utils import timezone
 
+from finegap.core.build.grease import Greased
 from finegap.core.errors import FieldError
 from finegap.core.gauges import GaugeKind
 from finegap.core.measuring.feeler import check_leaves
 from finegap.core.quantities import Dimension, Sign, parse
 from finegap.core.showing import Units
 from finegap.sheets.models import Sheet
-from finegap.toolbox.models import GasketStock, Gauge
+from finegap.toolbox.models import GasketStock, Gauge, GreaseGun
 
 _MOST = 999
 _INTERNAL = {Dimension.LENGTH: "mm", Dimension.TORQUE: "N.m", Dimension.TEMPERATURE: "C"}
@@ -141,3 +143,29 @@ def count_gaskets(actor: User, slug: str, thickness: str, count: int, units: Uni
         raise FieldError("count", f"{count} cannot be.", f"Expected 0 to {_MOST}.")
     with transaction.atomic():
         GasketStock.objects.update_or_create(sheet=sheet, thickness_um=round(mm * 1000), defaults={"count": count})
+
+
+@dataclass(frozen=True)
+class NewGun:
+    """A grease gun as typed; ``ten`` is what ten strokes weigh together."""
+
+    tag: str
+    grease: str
+    ten: str
+
+
+def weigh_gun(actor: User, new: NewGun, units: Units) -> GreaseGun:
+    """Keep what ten strokes of a grease gun weigh; a gun that is there is weighed anew.
+
+    Raises
+    ------
+    FieldError
+        No name, no grease, or a mass no ten strokes have.
+    """
+    for name, text, expected in (("gun", new.tag, "what is written on it"), ("grease", new.grease, "what is in it")):
+        if not text.strip():
+            raise FieldError(name, "nothing was entered.", f"Expected {expected}.")
+    ten_g = parse(new.ten, Dimension.MASS, "ten strokes", "g" if units is Units.MM else "oz", Sign.POSITIVE).value
+    Greased(1, 1, ten_g)
+    kept = {"grease": new.grease.strip(), "ten_g": ten_g, "weighed": timezone.localdate()}
+    return GreaseGun.objects.update_or_create(tag=new.tag.strip(), defaults=kept)[0]

@@ -5,6 +5,8 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 
+from finegap.site.shapes import NamedShape
+
 
 @dataclass(frozen=True)
 class GaugeShape:
@@ -23,6 +25,37 @@ class GaugeShape:
     calibrated: dt.date
     due: dt.date
     overdue: bool
+
+
+@dataclass(frozen=True)
+class GunShape:
+    """A grease gun."""
+
+    tag: str
+    grease: str
+    ten: str
+    weighed: dt.date
+
+
+@dataclass(frozen=True)
+class AskedShape:
+    """What a sum asks for: a quantity with the unit of a bare number, a plain number, one of some choices, or text."""
+
+    key: str
+    name: str
+    unit: str
+    usual: str
+    optional: bool
+    choices: list[NamedShape]
+
+
+@dataclass(frozen=True)
+class SumShape:
+    """A sum of the register."""
+
+    key: str
+    name: str
+    asks: list[AskedShape]
 
 
 @dataclass(frozen=True)

@@ -10,9 +10,11 @@ from django.contrib.auth.models import Group, User
 from django.test import TestCase
 
 from finegap.bench import services
+from finegap.bench.facts import load
 from finegap.bench.models import Job
 from finegap.core.facts import Phase
 from finegap.core.families.model import Family, FeatureKind, Stage
+from finegap.core.job import assess
 from finegap.core.showing import Units
 from finegap.fleet.services import NewPump, add_pump
 from finegap.sheets.services import add_revision
@@ -68,8 +70,12 @@ def sheet_data(**changes: Any) -> dict[str, Any]:
             ],
         },
         "adjustment": HOUSING,
-        "torques": [{"fastener": "Lock nut", "torque": ["80 N.m", "90 N.m"], "condition": "dry"}],
+        "torques": [
+            {"fastener": "Lock nut", "torque": ["80 N.m", "90 N.m"], "condition": "dry"},
+            {"fastener": "Head bolts", "torque": ["40 N.m", "44 N.m"], "condition": "oiled", "thread": "M10", "count": 4},
+        ],
         "heat": {"thrust_to_head": "150 mm", "casing": "cast iron", "rotor": "steel"},
+        "details": {"elastomer": "FKM"},
     } | changes
 
 
@@ -88,12 +94,14 @@ def furnish() -> None:
     lead = person("lena", LEAD)
     person("tom", TECHNICIAN)
     add_revision(lead, json.dumps(sheet_data()))
-    add_revision(lead, json.dumps(sheet_data(slug="gasket-pump", title="Gasket pump", adjustment=GASKETS)))
+    gaskets = sheet_data(slug="gasket-pump", title="Gasket pump", adjustment=GASKETS, build={"seal": "mechanical"})
+    add_revision(lead, json.dumps(gaskets))
     for tag, kind, low, high, due in (
         ("M-1", "outside micrometer", 25, 50, "2999-01-01"),
         ("B-1", "bore gauge", 18, 50, "2999-01-01"),
         ("F-1", "feeler set", 0.03, 1, "2999-01-01"),
         ("OLD", "caliper", 0, 150, "2001-01-01"),
+        ("W-1", "torque wrench", 10, 250, "2999-01-01"),
     ):
         Gauge.objects.create(
             tag=tag, kind=kind, low=low, high=high, resolution=0.001, expanded=0.002, k=2,
@@ -101,7 +109,7 @@ def furnish() -> None:
         )  # fmt: skip
     duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "5 bar", "speed_r_min": 300.0}
     for tag, sheet in (("H-1", "test-pump"), ("G-1", "gasket-pump")):
-        add_pump(lead, NewPump(tag, "test", "here", "1", sheet, "cast iron", "oil", **duty))
+        add_pump(lead, NewPump(tag, "test", "here", "1", sheet, "cast iron", "oil", medium="mineral oil", **duty))
     for thickness, count in (("0.05 mm", 6), ("0.10 mm", 4), ("0.25 mm", 2)):
         count_gaskets(lead, "gasket-pump", thickness, count, Units.MM)
 
@@ -135,7 +143,26 @@ class Works(TestCase):
         services.record_reading(self.seen(number), reading)
         return reading.id
 
+    def build(self, number: int) -> None:
+        """Every stack part by part, every torque pass by pass."""
+        services.use_at_bench(self.seen(number), "mineral grease")
+        works = assess(load(self.row(number)).facts).works
+        for place, state in works.stacks.items():
+            for part in state.stack.parts:
+                services.fit_part(self.seen(number), uuid.uuid4(), place, part.key, confirmed=True)
+        for key in works.tightenings:
+            self.tighten(number, key)
+
+    def tighten(self, number: int, key: str) -> None:
+        """All passes of a fastener, in the middle of their range."""
+        one = assess(load(self.row(number)).facts).works.tightenings[key]
+        for n in range(1, len(one.torque.passes) + 1):
+            middle = f"{sum(one.range_n_m(n)) / 2:.3f} N.m"
+            services.log_torque(self.seen(number), services.NewTorque(uuid.uuid4(), key, n, list(one.order), middle, "W-1"))
+
     def steps(self, number: int, *stages: Stage) -> None:
+        if not stages or Stage.BUILD in stages:
+            self.build(number)
         for step in self.family(number).steps:
             if not stages or step.stage in stages:
                 services.mark_step(self.seen(number), uuid.uuid4(), step.key)
@@ -152,10 +179,12 @@ class Works(TestCase):
             if feature.kind is FeatureKind.CHECK:
                 services.look_at(self.seen(number), uuid.uuid4(), feature.key, [])
 
-    def family(self, number: int) -> Family:
-        from finegap.bench.facts import family_of
+    def row(self, number: int) -> Job:
+        return Job.objects.select_related("pump", "revision__sheet", "procedure", "gun").get(number=number)
 
-        return family_of(Job.objects.select_related("revision", "procedure").get(number=number))
+    def family(self, number: int) -> Family:
+        """The family as this pump is built, with the steps this job needs."""
+        return load(self.row(number)).facts.family
 
     def set_housing(self, number: int, arc: str = "18.85 mm", goes: str = "0.11", stops: str = "0.13") -> None:
         services.set_zero(self.seen(number), "close to first drag", "")

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import atexit
 import os
+import re
 from functools import cache
 from typing import Any
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "1")
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
-from playwright.sync_api import Browser, sync_playwright
+from playwright.sync_api import Browser, expect, sync_playwright
 
 from tests.apps.base import furnish
 
@@ -71,6 +72,32 @@ class Bench(StaticLiveServerTestCase):
                 return
             self.page.keyboard.press(key)
         self.fail(f"{target} cannot be reached with {key}")
+
+    def build(self, torques: dict[str, str]) -> None:
+        """The whole of Build: each stack part by part, each torque pass by pass, each step. ``torques`` by what a pass shows."""
+        while not self.page.locator(".steps > .all-done").count():
+            self.fit_parts()
+            self.log_torques(torques)
+            self.page.wait_for_timeout(450)  # a step has to be on screen long enough to be read
+            text = self.page.locator(".present-step .step-text").inner_text()
+            self.step_done()
+            expect(self.page.get_by_text(text, exact=True).and_(self.page.locator(".present-step .step-text"))).to_have_count(0)
+
+    def fit_parts(self) -> None:
+        """What is left of the stack at this step, in order, every direction confirmed."""
+        part = self.page.locator(".part-in-hand .step-text")
+        while part.count():
+            name = part.inner_text()
+            self.confirm_and_fit()
+            expect(part.filter(has_text=re.compile(f"^{re.escape(name)}$"))).to_have_count(0)
+
+    def log_torques(self, torques: dict[str, str]) -> None:
+        """What is left of the torques at this step, a pass at a time."""
+        field = self.page.get_by_label("Torque the wrench is set to")
+        while field.count():
+            wanted = self.page.locator(".torque-work .headline").inner_text()
+            self.log_pass(field, torques[wanted])
+            expect(self.page.locator(".torque-work .headline", has_text=wanted)).to_have_count(0)
 
     def go(self, path: str) -> None:
         self.page.goto(self.live_server_url + path)

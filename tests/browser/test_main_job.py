@@ -6,6 +6,11 @@ from playwright.sync_api import expect
 
 from tests.browser.base import Bench
 
+TORQUES = {
+    "80 N·m to 90 N·m": "85", "16.0 N·m to 17.6 N·m": "16.8", "28 N·m to 31 N·m": "29.4", "40 N·m to 44 N·m": "42",
+    "59 lbf·ft to 66 lbf·ft": "63", "11.8 lbf·ft to 13.0 lbf·ft": "12.4", "21 lbf·ft to 23 lbf·ft": "21.7",
+    "30 lbf·ft to 32 lbf·ft": "31",
+}  # fmt: skip
 SIZES = {"Idler, bore": 30.06, "Idler pin": 29.97, "Bushing, bore": 40.10, "Shaft at the": 39.97}
 
 
@@ -59,7 +64,7 @@ class ByKeyboard(Bench):
         page.keyboard.press("n")
         expect(page.locator(".decide")).to_be_visible()
         page.keyboard.press("n")
-        self.mark_all(5)
+        self.build_by_keyboard()
         page.keyboard.press("n")
         expect(page.locator(".headline")).to_contain_text("Find zero")
         self.tab_to(page.get_by_role("button", name="Zero is found"))
@@ -84,6 +89,32 @@ class ByKeyboard(Bench):
             page.keyboard.press("Enter")
         report = page.request.get(f"{self.live_server_url}/api/jobs/1/report.pdf")
         self.assertTrue(report.body().startswith(b"%PDF"))
+
+    def build_by_keyboard(self):
+        """Packing and thrust bearings; what is on the bench has to be said before an elastomer goes in."""
+        page = self.page
+        expect(page.locator(".page-picker")).to_contain_text("Nothing to reckon")
+        expect(page.locator(".key-strip")).to_contain_text("work")
+        page.keyboard.press("ArrowDown")
+        self.tab_to(page.get_by_label("Lubricant on the bench"))
+        page.keyboard.type("mineral g")
+        page.keyboard.press("Tab")
+        expect(page.get_by_label("Lubricant on the bench")).to_have_value("mineral grease")
+        self.build(TORQUES)
+
+    def step_done(self):
+        self.page.keyboard.press("d")
+
+    def confirm_and_fit(self):
+        for _ in self.page.locator(".directions input:not(:checked)").all():
+            self.page.keyboard.press("c")
+        expect(self.page.locator(".directions input:not(:checked)")).to_have_count(0)
+        self.page.keyboard.press("f")
+
+    def log_pass(self, field, typed):
+        self.page.keyboard.type(typed)
+        expect(field).to_have_value(typed)
+        self.page.keyboard.press("Shift+Enter")
 
     def mark_all(self, count):
         page = self.page
@@ -168,10 +199,13 @@ class ByTouch(Bench):
         expect(page.get_by_text("Nothing is open")).to_be_visible()
         expect(pair).to_contain_text("Decided by what is changed of its parts")
         page.get_by_role("link", name="Build").tap()
-        self.mark_all(5)
+        page.get_by_role("button", name="Next work").tap()
         self.write(page.locator(".big-field input"), "1.1822")
         page.get_by_role("button", name="Save reading").tap()
         expect(page.locator(".verdict .call")).to_have_text("Keep")
+        page.get_by_role("button", name="Next work").tap()
+        page.get_by_label("Lubricant on the bench").select_option("soap")
+        self.build(TORQUES)
 
         page.get_by_role("link", name="Set").tap()
         expect(page.locator(".headline")).to_contain_text("Start with 0.010 in under the head")
@@ -218,6 +252,18 @@ class ByTouch(Bench):
             if count < len(values) or len(values) == 3:
                 expect(page.locator(".reading-list .fold")).to_contain_text(f"{count} reading")
                 expect(page.locator(".big-field input")).to_have_value("")
+
+    def step_done(self):
+        self.page.locator(".present-step .btn").first.tap()
+
+    def confirm_and_fit(self):
+        for _ in self.page.locator(".directions input:not(:checked)").all():
+            self.page.locator(".directions input:not(:checked)").first.tap()
+        self.page.get_by_role("button", name="Fitted", exact=True).tap()
+
+    def log_pass(self, field, typed):
+        self.write(field, typed)
+        self.page.locator(".torque-work form .choices .btn").last.tap()
 
     def mark_all(self, count):
         page = self.page

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from typing import Any
 
+from finegap.core.build.tightening import Tightened
+from finegap.core.build.torque import DEFAULT_PASSES
 from finegap.core.facts import Duty, Facts, Look, Phase
 from finegap.core.families.model import FeatureKind
 from finegap.core.gap.housing import Zero
@@ -46,6 +48,10 @@ def facts(**changes: Any) -> Facts:
         "lash_mm": 0.0,
         "tries": (TryMade(Check(0.12, 0.003, math.inf), arc_mm=18.85),),
         "box": {},
+        "tightened": (
+            Tightened("lock nut", 1, (1,), 85.0),
+            *(Tightened("head bolts", n + 1, (1, 3, 2, 4), 42 * share) for n, share in enumerate(DEFAULT_PASSES)),
+        ),
         "looks": {(f.key, Phase.FOUND): Look() for f in of.family_of({}).features if f.kind is FeatureKind.CHECK},
     }
     return Facts(**(given | changes))

@@ -1,5 +1,6 @@
 """The only place that changes a job: who, a transaction, the core, the record, the log."""
 
+from finegap.bench.services.building import NewTorque, fit_part, log_torque, strike_torque, take_back_part, use_at_bench
 from finegap.bench.services.changing import Seen
 from finegap.bench.services.deciding import decide
 from finegap.bench.services.known import NewKnown, set_known
@@ -22,11 +23,14 @@ __all__ = [
     "NewPhoto",
     "NewReading",
     "NewSet",
+    "NewTorque",
     "NewTry",
     "Seen",
     "attach_photo",
     "clear_step",
     "decide",
+    "fit_part",
+    "log_torque",
     "look_at",
     "mark_step",
     "open_job",
@@ -39,4 +43,7 @@ __all__ = [
     "set_zero",
     "sign_off",
     "strike_reading",
+    "strike_torque",
+    "take_back_part",
+    "use_at_bench",
 ]

@@ -57,7 +57,7 @@ def recording(seen: Seen, kind: type[Recorded], record_id: uuid.UUID) -> Iterato
 
 
 def _job(number: int) -> Job:
-    job = Job.objects.select_related("pump", "revision__sheet", "opened_by", "procedure").filter(number=number).first()
+    job = Job.objects.select_related("pump", "revision__sheet", "opened_by", "procedure", "gun").filter(number=number).first()
     if job is None:
         raise FieldError("job", f"there is no job {number}.", "Expected a number from the list.")
     return job

@@ -9,6 +9,7 @@ from finegap.bench.facts import sheet_of
 from finegap.bench.models import Job
 from finegap.bench.services.changing import Seen, changing, log
 from finegap.bench.services.opening import symptom_name
+from finegap.core.build.elastomers import MEDIA
 from finegap.core.errors import FieldError
 from finegap.core.quantities import Dimension, Sign, parse, parse_hours
 
@@ -22,6 +23,7 @@ class NewKnown:
 
     serial: str | None = None
     liquid: str | None = None
+    medium: str | None = None
     hazards: str | None = None
     viscosity: str | None = None
     temperature: str | None = None
@@ -58,6 +60,10 @@ def set_known(seen: Seen, new: NewKnown) -> None:
             text = getattr(new, name)
             if text is not None:
                 setattr(job, name, text.strip())
+        if new.medium is not None:
+            if new.medium and new.medium not in MEDIA:
+                raise FieldError("kind of liquid", f"“{new.medium}” is not in the table.", f"Expected one of: {', '.join(MEDIA)}.")
+            job.medium = new.medium
         _set_duty(job, new)
         _set_hours(job, new)
         if new.symptom is not None:
@@ -80,6 +86,7 @@ def set_known(seen: Seen, new: NewKnown) -> None:
 _WORDS = {
     "serial": "serial",
     "liquid": "liquid",
+    "medium": "kind of liquid",
     "hazards": "hazards",
     "viscosity_typed": "viscosity",
     "temperature_c": "temperature [C]",

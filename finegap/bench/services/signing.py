@@ -75,5 +75,5 @@ def _keep_sizes(job: Job, assessment: Assessment) -> None:
             changed=s.feature.is_set or s.feature.key in changed or bool({s.feature.bore, s.feature.shaft} & changed - {""}),
         )
         for s in assessment.features
-        if s.feature.kind is not FeatureKind.CHECK
+        if s.feature.kind is not FeatureKind.CHECK and not s.feature.press
     )

@@ -6,11 +6,12 @@ import uuid
 
 from django.utils import timezone
 
-from finegap.bench.facts import family_of
+from finegap.bench.facts import load
 from finegap.bench.models import Job, OnHand, StepMark
 from finegap.bench.services.changing import Seen, changing, log, recording
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Step
+from finegap.core.job import assess
 from finegap.site.errors import Refused
 
 
@@ -20,7 +21,7 @@ def mark_step(seen: Seen, mark_id: uuid.UUID, step_key: str, note: str = "", ski
     Raises
     ------
     Refused
-        A hold point or caution skipped by anyone but a lead.
+        A hold point or caution skipped by anyone but a lead; or what the step is done with is not complete.
     """
     with recording(seen, StepMark, mark_id) as job:
         if job is None:
@@ -28,6 +29,10 @@ def mark_step(seen: Seen, mark_id: uuid.UUID, step_key: str, note: str = "", ski
         step = step_of(job, step_key)
         if skip.strip() and (step.hold or step.caution) and not is_lead:
             raise Refused("This step is not skipped without a lead.", ["A lead may skip it, with the reason in writing."])
+        if step.works and not skip.strip():
+            waits = assess(load(job).facts).works.holds_back(step)
+            if waits:
+                raise Refused("This step is not complete.", [words.render(seen.unit) for words in waits])
         if not job.steps.filter(step=step_key).exists():
             StepMark.objects.create(
                 id=mark_id, job=job, step=step_key, by=seen.actor, at=timezone.now(), note=note.strip(), skipped=skip.strip()
@@ -38,7 +43,7 @@ def mark_step(seen: Seen, mark_id: uuid.UUID, step_key: str, note: str = "", ski
 
 def step_of(job: Job, step_key: str) -> Step:
     """A step of the procedure the job goes by."""
-    step = next((s for s in family_of(job).steps if s.key == step_key), None)
+    step = next((s for s in load(job).facts.family.steps if s.key == step_key), None)
     if step is None:
         raise FieldError("step", f"there is no step {step_key}.", "Expected a step of this procedure.")
     return step

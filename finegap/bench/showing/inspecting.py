@@ -11,7 +11,6 @@ from django.utils import timezone
 from finegap.bench import shapes
 from finegap.bench.facts import Records, reading_faults
 from finegap.bench.models import Decision, Look, Photo
-from finegap.bench.showing.words import Words
 from finegap.core.facts import Decided, Phase
 from finegap.core.families.model import Feature
 from finegap.core.gauges import Cabinet
@@ -23,6 +22,7 @@ from finegap.core.showing import Amount, Kind, Units, length
 from finegap.core.wear.forecast import Forecast
 from finegap.core.wear.hours import hours_per_week, since_before
 from finegap.core.wear.lives import Life
+from finegap.site.words import Words
 
 _FURTHEST_H = 200_000.0
 _BAND_STEPS = 24
@@ -83,6 +83,7 @@ class FeatureWords(Words):
                 shapes.OptionShape(list(o.new), self.say(option_words(o, state.fine)), o.verdict.call.value) for o in state.options
             ],
             suspect=suspect,
+            press=feature.press,
             photos=photos([p for p in records.photos if p.feature == feature.key], records),
         )
 

@@ -5,21 +5,26 @@ from __future__ import annotations
 from finegap.bench import shapes
 from finegap.bench.facts import Records
 from finegap.bench.showing.inspecting import photos
-from finegap.bench.showing.words import Words
+from finegap.core.build.elastomers import MEDIA
 from finegap.core.families.model import Family
 from finegap.core.job import Assessment
 from finegap.core.ordering import Order
 from finegap.core.procedure import listed, told
 from finegap.core.showing import Amount, Kind, render
 from finegap.core.wear.parts import Catalogue, money
+from finegap.site.words import Words
 
 _MUST_BE_KNOWN = (
     ("serial", "serial"),
+    ("medium", "kind of liquid"),
     ("hazards", "hazards of the liquid"),
     ("hours_run", "hours run"),
     ("symptom", "symptom"),
     ("place", "site or workshop"),
 )
+
+
+_ONE_STROKE = "Carbon graphite: lubricate, start straight, one continuous stroke. Stopping cracks it."
 
 
 class PreparingWords(Words):
@@ -35,6 +40,7 @@ class PreparingWords(Words):
 
         texts = {
             "serial": job.serial,
+            "medium": job.medium,
             "hazards": job.hazards,
             "hours_run": number(job.hours_run),
             "symptom": job.symptom,
@@ -42,6 +48,7 @@ class PreparingWords(Words):
         }
         return shapes.KnownShape(
             liquid=job.liquid,
+            media=[shapes.NamedShape(key, medium.name) for key, medium in MEDIA.items()],
             viscosity=job.viscosity_typed,
             temperature=Amount(job.temperature_c, Kind.TEMPERATURE).text(self.units),
             casing=Amount(job.casing_c, Kind.TEMPERATURE).text(self.units),
@@ -57,7 +64,7 @@ class PreparingWords(Words):
             **texts,
         )
 
-    def steps(self, records: Records) -> list[shapes.StepShape]:
+    def steps(self, records: Records, assessment: Assessment) -> list[shapes.StepShape]:
         """Every step of the procedure, with who did it and when."""
         done = {mark.step: mark for mark in records.steps}
         known = self._values(records)
@@ -76,6 +83,9 @@ class PreparingWords(Words):
                     tells=list(told(step, known)),
                     tools=list(step.tools),
                     consumables=list(step.consumables),
+                    works=list(step.works),
+                    measures=list(assessment.works.measured_at(step, records.facts)),
+                    waits=[self.say(words) for words in assessment.works.holds_back(step)],
                     by=records.names[mark.by_id] if mark else None,
                     at=mark.at if mark else None,
                     note=mark.note if mark else "",
@@ -93,6 +103,7 @@ class PreparingWords(Words):
             **sheet.details,
             **{key: names[key][choice] for key, choice in records.facts.build.items() if key in names},
             **{f"torque:{t.fastener.lower()}": render(t.span, self.units) for t in sheet.torques},
+            "one_stroke": _ONE_STROKE if any(p.in_one_stroke for p in sheet.building.presses.values()) else "",
             "maker": sheet.maker,
             "model": sheet.model,
             "serial": job.serial,

@@ -9,7 +9,6 @@ from collections.abc import Iterable
 from finegap.bench import shapes
 from finegap.bench.facts import Records
 from finegap.bench.models import Job, Try
-from finegap.bench.showing.words import Words
 from finegap.core.gap.gaskets import piece
 from finegap.core.gap.heat import HotGap
 from finegap.core.gap.housing import Housing
@@ -21,6 +20,7 @@ from finegap.core.job import Assessment
 from finegap.core.sheet import GasketMeans, HousingMeans, RingMeans
 from finegap.core.showing import Amount, Kind, Units, length
 from finegap.sheets.queries import check_words
+from finegap.site.words import Words
 
 
 class SettingWords(Words):

@@ -1,4 +1,4 @@
-"""What a family declares: builds, features with their damage, the procedure, symptoms, and the drawing."""
+"""What a family declares: builds, features with their damage, the procedure, stacks, symptoms, and the drawings."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from functools import cached_property, lru_cache
 from typing import Protocol, TypeVar
 
 from finegap.core.errors import FieldError
+from finegap.core.families.stack import Stack
 from finegap.core.measuring.readings import Statistic
 from finegap.core.measuring.verdict import Call
 
@@ -103,7 +104,8 @@ class Feature:
     """One numbered gap or size.
 
     ``bore`` and ``shaft`` name the two features of a pair. ``anchor`` is the spot on the section drawing and ``label`` where its
-    number stands, both in drawing units. ``is_set`` marks the gap that is set again at Set.
+    number stands, both in drawing units. ``is_set`` marks the gap that is set again at Set;
+    ``press`` names the press fit it is measured for: such a size is taken at Build, of a part about to be pressed.
     """
 
     key: str
@@ -118,6 +120,7 @@ class Feature:
     shaft: str = ""
     damages: tuple[Damage, ...] = ()
     is_set: bool = False
+    press: str = ""
     when: When = field(default_factory=dict)
 
     @property
@@ -133,7 +136,9 @@ class Step:
 
     ``why`` is given where a slip is costly; ``caution`` where the work can hurt; a ``hold`` step blocks sign-off until done.
     ``tells`` are lines with values of the sheet and the job in braces (“Expect {head_bolts} head bolts.”); a line whose value is
-    not known is left out. ``look`` says what to look at while it is done.
+    not known is left out. ``look`` says what to look at while it is done. ``works`` are the sums, stacks, torques and pictures it
+    is done with (“stack:seal”, “torque:lock nut”). A step of Build is there only when one of the features of ``changed`` is
+    renewed, or one of the steps of ``opened`` was done at Strip; with neither, always.
     """
 
     stage: Stage
@@ -146,7 +151,27 @@ class Step:
     tells: tuple[str, ...] = ()
     tools: tuple[str, ...] = ()
     consumables: tuple[str, ...] = ()
+    works: tuple[str, ...] = ()
+    changed: tuple[str, ...] = ()
+    opened: tuple[str, ...] = ()
     when: When = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Press:
+    """A bushing pressed into a seat.
+
+    ``bore`` is the feature that closes in and ``pair`` its running clearance; ``outside``, ``seat`` and ``free`` are the features
+    measured before pressing: the bushing's outside, its seat, and its bore while it is still free.
+    """
+
+    key: str
+    name: str
+    bore: str
+    pair: str
+    outside: str
+    seat: str
+    free: str
 
 
 @dataclass(frozen=True)
@@ -220,6 +245,21 @@ class Drawing:
     marks: tuple[Mark, ...]
 
 
+@dataclass(frozen=True)
+class Picture:
+    """Which way round, drawn right and wrong, in a field of 300 by 220.
+
+    ``words`` say what to look for in each; ``labels`` (x, y, text) stand in both.
+    """
+
+    name: str
+    right: tuple[Mark, ...]
+    right_words: str
+    wrong: tuple[Mark, ...]
+    wrong_words: str
+    labels: tuple[tuple[float, float, str], ...] = ()
+
+
 class _Conditional(Protocol):
     @property
     def when(self) -> When: ...
@@ -247,6 +287,9 @@ class Family:
     symptoms: tuple[Symptom, ...] = ()
     together: tuple[Together, ...] = ()
     details: Mapping[str, str] = field(default_factory=dict)
+    stacks: tuple[Stack, ...] = ()
+    presses: tuple[Press, ...] = ()
+    pictures: Mapping[str, Picture] = field(default_factory=dict)
     drawing: Drawing = Drawing((724, 604), ())
 
     @cached_property
@@ -285,7 +328,19 @@ class Family:
 def _built(family: Family, build: tuple[tuple[str, str], ...]) -> Family:
     chosen = dict(build)
     drawing = replace(family.drawing, marks=_of(chosen, family.drawing.marks))
-    return replace(family, features=_of(chosen, family.features), steps=_of(chosen, family.steps), drawing=drawing)
+    return replace(
+        family,
+        features=_of(chosen, family.features),
+        steps=_of(chosen, family.steps),
+        stacks=_of(chosen, family.stacks),
+        drawing=drawing,
+    )
+
+
+@lru_cache(maxsize=256)
+def pressed_only(family: Family, presses: frozenset[str]) -> Family:
+    """The family with the sizes of only those press fits."""
+    return replace(family, features=tuple(f for f in family.features if not f.press or f.press in presses))
 
 
 @lru_cache(maxsize=256)

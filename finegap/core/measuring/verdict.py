@@ -49,6 +49,11 @@ class Limit:
         if self.lower_mm is not None and self.upper_mm is not None and self.lower_mm >= self.upper_mm:
             raise FieldError("limit", "the minimum is not below the maximum.", "Expected minimum < maximum.")
 
+    @property
+    def tolerance_mm(self) -> float | None:
+        """Between the limits of a window; ``None`` for a minimum or a maximum alone."""
+        return None if self.lower_mm is None or self.upper_mm is None else self.upper_mm - self.lower_mm
+
     def margin(self, value_mm: float) -> float:
         """Distance to the nearest limit: positive inside, negative outside."""
         below = math.inf if self.lower_mm is None else value_mm - self.lower_mm

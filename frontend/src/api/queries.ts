@@ -49,6 +49,30 @@ export const stockQuery = (unit: Unit) =>
     placeholderData: keepPreviousData,
   });
 
+export const gunsQuery = (unit: Unit) =>
+  queryOptions({
+    queryKey: ['guns', unit],
+    queryFn: () => unwrap(client.GET('/api/guns', { params: { query: { unit } } })),
+    placeholderData: keepPreviousData,
+  });
+
+export const sumsQuery = (unit: Unit) =>
+  queryOptions({
+    queryKey: ['sums', unit],
+    queryFn: () => unwrap(client.GET('/api/sums', { params: { query: { unit } } })),
+    placeholderData: keepPreviousData,
+  });
+
+/** One sum for what was typed; nothing is recorded by it. */
+export const sumQuery = (key: string, given: Record<string, string>, unit: Unit) =>
+  queryOptions({
+    queryKey: ['sum', key, given, unit],
+    queryFn: () =>
+      unwrap(client.POST('/api/sums/{key}', { params: { path: { key }, query: { unit } }, body: { given } })),
+    retry: false,
+    staleTime: Infinity,
+  });
+
 export const wearQuery = (number: number, feature: string, unit: Unit, version: number) =>
   queryOptions({
     queryKey: ['wear', number, feature, unit, version],

@@ -57,6 +57,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/guns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Every gun. */
+        get: operations["guns_list"];
+        put?: never;
+        /** @description Keep what ten strokes weigh. */
+        post: operations["guns_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -160,6 +178,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{number}/on-the-bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_on_the_bench_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{number}/order.{kind}": {
         parameters: {
             query?: never;
@@ -171,6 +206,40 @@ export interface paths {
         get: operations["jobs_order._retrieve"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_parts_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/parts/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_parts_take_back_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -364,6 +433,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{number}/torques": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_torques_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/torques/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_torques_strike_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{number}/tries": {
         parameters: {
             query?: never;
@@ -537,6 +640,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sums": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The register, with what each asks for. */
+        get: operations["sums_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sums/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Its lines for what was typed; nothing is recorded. */
+        post: operations["sums_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -560,12 +697,22 @@ export interface components {
             /** @default  */
             hazards: string;
             /** @default  */
+            medium: string;
+            /** @default  */
             overhaul_every: string;
             /** Format: double */
             hours_per_week?: number;
             build?: {
                 [key: string]: string;
             };
+        };
+        AskedShape: {
+            key: string;
+            name: string;
+            unit: string;
+            usual: string;
+            optional: boolean;
+            choices: components["schemas"]["NamedShape"][];
         };
         /** @description A photograph of a part or of a step. */
         AttachPhotoRequest: {
@@ -591,6 +738,11 @@ export interface components {
             /** Format: double */
             high_mm: number;
         };
+        BearingShape: {
+            name: string;
+            oil: boolean;
+            lines: components["schemas"]["LineShape"][];
+        };
         BlockerShape: {
             stage: string;
             sentence: string;
@@ -602,6 +754,18 @@ export interface components {
             choice: string;
             choices: components["schemas"]["NamedShape"][];
             fixed: boolean;
+        };
+        BuildingShape: {
+            stacks: components["schemas"]["StackShape"][];
+            presses: components["schemas"]["PressShape"][];
+            tightenings: components["schemas"]["TighteningShape"][];
+            packing: components["schemas"]["PackingShape"] | null;
+            bearings: components["schemas"]["BearingShape"][];
+            pictures: components["schemas"]["PictureShape"][];
+            lubricant: string;
+            lubricants: components["schemas"]["NamedShape"][];
+            gun: string;
+            guns: components["schemas"]["GunShape"][];
         };
         CandidateShape: {
             setting: string;
@@ -753,7 +917,22 @@ export interface components {
             missing: string;
             options: components["schemas"]["OptionShape"][];
             suspect: number;
+            press: string;
             photos: components["schemas"]["PhotoShape"][];
+        };
+        /** @description A part of a stack ticked. */
+        FitPartRequest: {
+            version: number;
+            /** Format: uuid */
+            id: string;
+            stack: string;
+            part: string;
+            /** @default false */
+            confirmed: boolean;
+            /** @default false */
+            reused: boolean;
+            /** @default  */
+            reason: string;
         };
         FitShape: {
             tag: string;
@@ -801,6 +980,14 @@ export interface components {
             symbol: string;
             meaning: string;
             text: string;
+        };
+        /** @description A grease gun. */
+        GunShape: {
+            tag: string;
+            grease: string;
+            ten: string;
+            /** Format: date */
+            weighed: string;
         };
         HotShape: {
             text: string;
@@ -867,7 +1054,7 @@ export interface components {
             materials: string[];
             choice: components["schemas"]["ChoiceShape"];
             setting: components["schemas"]["SetShape"] | null;
-            torques: components["schemas"]["TorqueShape"][];
+            building: components["schemas"]["BuildingShape"];
             gauges: components["schemas"]["GaugeShape"][];
             blockers: components["schemas"]["BlockerShape"][];
             log: components["schemas"]["EventShape"][];
@@ -909,6 +1096,8 @@ export interface components {
         KnownShape: {
             serial: string;
             liquid: string;
+            medium: string;
+            media: components["schemas"]["NamedShape"][];
             hazards: string;
             viscosity: string;
             temperature: string;
@@ -925,6 +1114,36 @@ export interface components {
             room: string;
             build: components["schemas"]["BuildShape"][];
             missing: string[];
+        };
+        LabelShape: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            text: string;
+        };
+        LineShape: {
+            name: string;
+            text: string;
+            stand: string;
+            working: components["schemas"]["WorkingShape"] | null;
+        };
+        /** @description A torque as typed. */
+        LogTorqueRequest: {
+            version: number;
+            /** Format: uuid */
+            id: string;
+            fastener: string;
+            pass_number: number;
+            bolts: number[];
+            typed: string;
+            wrench: string;
+            /** @default  */
+            wrench_length: string;
+            /** @default  */
+            adapter: string;
+            /** @default  */
+            angle: string;
         };
         /** @description What was seen on a part. */
         LookAtRequest: {
@@ -1013,6 +1232,17 @@ export interface components {
             missing: string[];
             working: components["schemas"]["WorkingShape"];
         };
+        PackingShape: {
+            lines: components["schemas"]["LineShape"][];
+            joints_deg: number[];
+            lantern_after: number;
+            school: string;
+        };
+        PassShape: {
+            number: number;
+            torque: string;
+            done: number;
+        };
         /**
          * @description * `found` - found
          *     * `left` - left
@@ -1028,10 +1258,28 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
+        PictureShape: {
+            key: string;
+            name: string;
+            right: components["schemas"]["MarkShape"][];
+            right_words: string;
+            wrong: components["schemas"]["MarkShape"][];
+            wrong_words: string;
+            labels: components["schemas"]["LabelShape"][];
+        };
         PieceShape: {
             um: number;
             text: string;
             count: number;
+        };
+        PressShape: {
+            key: string;
+            name: string;
+            said: string;
+            features: string[];
+            bore: string;
+            lines: components["schemas"]["LineShape"][];
+            ready: boolean;
         };
         /** @description A procedure in the list. */
         ProcedureLine: {
@@ -1131,6 +1379,12 @@ export interface components {
             needs: components["schemas"]["NeedShape"][];
             kit: components["schemas"]["OrderShape"] | null;
             gauges: string[];
+        };
+        /** @description What a sum asks for, as typed. */
+        ReckonRequest: {
+            given: {
+                [key: string]: string;
+            };
         };
         /** @description A reading as typed. */
         RecordReadingRequest: {
@@ -1236,6 +1490,7 @@ export interface components {
             version: number;
             serial?: string;
             liquid?: string;
+            medium?: string;
             hazards?: string;
             viscosity?: string;
             temperature?: string;
@@ -1346,6 +1601,31 @@ export interface components {
             limit: string;
             page: string;
         };
+        StackPartShape: {
+            key: string;
+            name: string;
+            shape: string;
+            points: string;
+            directions: string[];
+            note: string;
+            must_be_new: boolean;
+            fresh: boolean;
+            lines: components["schemas"]["LineShape"][];
+            picture: string;
+            fitted: boolean;
+            reused: boolean;
+            reason: string;
+            by: string;
+            /** Format: date-time */
+            at: string | null;
+        };
+        StackShape: {
+            place: string;
+            name: string;
+            parts: components["schemas"]["StackPartShape"][];
+            next: string;
+            advice: string;
+        };
         StageShape: {
             key: string;
             done: number;
@@ -1379,6 +1659,9 @@ export interface components {
             tells: string[];
             tools: string[];
             consumables: string[];
+            works: string[];
+            measures: string[];
+            waits: string[];
             by: string | null;
             /** Format: date-time */
             at: string | null;
@@ -1401,6 +1684,25 @@ export interface components {
             reading: string;
             reason: string;
         };
+        /** @description A torque struck out. */
+        StrikeTorqueRequest: {
+            version: number;
+            /** Format: uuid */
+            torque: string;
+            reason: string;
+        };
+        /** @description A sum of the register. */
+        SumShape: {
+            key: string;
+            name: string;
+            asks: components["schemas"]["AskedShape"][];
+        };
+        /** @description A part of a stack taken out again, with all that came after it. */
+        TakeBackPartRequest: {
+            version: number;
+            stack: string;
+            part: string;
+        };
         /**
          * @description * `typed` - typed
          *     * `receiver` - receiver
@@ -1412,11 +1714,37 @@ export interface components {
             angle_deg: number;
             text: string;
         };
-        TorqueShape: {
+        TighteningShape: {
+            key: string;
             fastener: string;
             torque: string;
             condition: string;
             page: string;
+            count: number;
+            order: number[];
+            passes: components["schemas"]["PassShape"][];
+            pass_number: number | null;
+            left: number[];
+            middle: string;
+            wrench: string;
+            lines: components["schemas"]["LineShape"][];
+            log: components["schemas"]["TorqueMarkShape"][];
+        };
+        TorqueMarkShape: {
+            /** Format: uuid */
+            id: string;
+            pass_number: number;
+            bolts: number[];
+            typed: string;
+            at_nut: string;
+            adapter: string;
+            wrench: string;
+            certificate: string;
+            overdue: boolean;
+            by: string;
+            /** Format: date-time */
+            at: string;
+            struck_reason: string;
         };
         TryShape: {
             number: number;
@@ -1434,6 +1762,12 @@ export interface components {
             /** Format: date-time */
             at: string;
             working: components["schemas"]["WorkingShape"];
+        };
+        /** @description What is on the bench at Build; what is left out stays as it is. */
+        UseAtBenchRequest: {
+            version: number;
+            lubricant?: string;
+            gun?: string;
         };
         /**
          * @description * `open` - open
@@ -1470,6 +1804,12 @@ export interface components {
             ticks: components["schemas"]["NamedTickShape"][];
             forecast: components["schemas"]["ForecastShape"] | null;
             odd: string[];
+        };
+        /** @description A grease gun, weighed. */
+        WeighGunRequest: {
+            tag: string;
+            grease: string;
+            ten: string;
         };
         WorkingShape: {
             title: string;
@@ -1635,6 +1975,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    guns_list: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GunShape"][];
+                };
+            };
+        };
+    };
+    guns_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeighGunRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GunShape"][];
                 };
             };
             422: {
@@ -1910,6 +2304,49 @@ export interface operations {
             };
         };
     };
+    jobs_on_the_bench_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseAtBenchRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     "jobs_order._retrieve": {
         parameters: {
             query?: {
@@ -1935,6 +2372,92 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_parts_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitPartRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_parts_take_back_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackPartRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2396,6 +2919,92 @@ export interface operations {
             };
         };
     };
+    jobs_torques_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogTorqueRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_torques_strike_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeTorqueRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     jobs_tries_create: {
         parameters: {
             query?: {
@@ -2807,6 +3416,62 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    sums_list: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SumShape"][];
+                };
+            };
+        };
+    };
+    sums_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReckonRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineShape"][];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

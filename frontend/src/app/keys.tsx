@@ -3,10 +3,11 @@ import {
   useCallback,
   useContext,
   useEffect,
-  useMemo,
+  useLayoutEffect,
   useRef,
   useState,
   type ReactNode,
+  type RefObject,
 } from 'react';
 import { Modal } from 'react-bootstrap';
 
@@ -18,7 +19,8 @@ export interface KeyAction {
   show?: string;
 }
 
-type Register = (id: symbol, actions: KeyAction[] | null) => void;
+type Latest = RefObject<KeyAction[]>;
+type Register = (id: symbol, actions: Latest | null) => void;
 
 const RegisterContext = createContext<Register>(() => undefined);
 
@@ -26,23 +28,28 @@ function isTyping(target: EventTarget | null): boolean {
   if (target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement) return true;
   return (
     target instanceof HTMLInputElement &&
+    target.type !== 'checkbox' &&
     (target.type !== 'text' || target.value !== '' || !target.dataset.pad)
   );
 }
 
 /** Collects the keys of what is on screen, listens for them, and shows them in the strip at the bottom. */
 export function KeyProvider({ children }: { children: ReactNode }) {
-  const [sets, setSets] = useState<ReadonlyMap<symbol, KeyAction[]>>(new Map());
+  // What a key does is read from here, so that it works from the moment the screen shows it; the strip only tells.
+  const registry = useRef(new Map<symbol, Latest>());
+  const [shown, setShown] = useState<Omit<KeyAction, 'run'>[]>([]);
   const [helping, setHelping] = useState(false);
-  const register = useCallback<Register>((id, actions) => {
-    setSets((now) => {
-      const next = new Map(now);
-      if (actions) next.set(id, actions);
-      else next.delete(id);
-      return next;
-    });
+  const register = useCallback<Register>((id, latest) => {
+    if (latest) registry.current.set(id, latest);
+    else registry.current.delete(id);
+    setShown([...registry.current.values()].flatMap((l) => l.current));
   }, []);
-  const actions = useMemo(() => [...sets.values()].flat(), [sets]);
+  const press = useCallback((key: string) => {
+    const all = [...registry.current.values()].flatMap((l) => l.current);
+    const action = all.find((a) => a.key.toLowerCase() === key.toLowerCase());
+    action?.run();
+    return action !== undefined;
+  }, []);
 
   useEffect(() => {
     function onKey(event: KeyboardEvent) {
@@ -65,23 +72,20 @@ export function KeyProvider({ children }: { children: ReactNode }) {
         document.querySelector<HTMLInputElement>('input[data-pad]')?.focus();
         return;
       }
-      const action = actions.find((a) => a.key.toLowerCase() === event.key.toLowerCase());
-      if (!action) return;
-      event.preventDefault();
-      action.run();
+      if (press(event.key)) event.preventDefault();
     }
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [actions]);
+  }, [press]);
 
   return (
     <RegisterContext.Provider value={register}>
       {children}
       <footer className="key-strip" aria-label="Keys">
-        {actions
+        {shown
           .filter((a) => a.label)
           .map((a) => (
-            <button type="button" key={a.key} onClick={a.run}>
+            <button type="button" key={a.key} onClick={() => press(a.key)}>
               <kbd>{a.show ?? a.key.toUpperCase()}</kbd> {a.label}
             </button>
           ))}
@@ -99,7 +103,7 @@ export function KeyProvider({ children }: { children: ReactNode }) {
               <kbd>0–9</kbd> <kbd>Enter</kbd>
             </dt>
             <dd>type a number and save it</dd>
-            {actions
+            {shown
               .filter((a) => a.label)
               .map((a) => (
                 <div key={a.key} className="key-row">
@@ -124,20 +128,13 @@ export function KeyProvider({ children }: { children: ReactNode }) {
 export function useKeys(actions: KeyAction[]): void {
   const register = useContext(RegisterContext);
   const latest = useRef(actions);
-  useEffect(() => {
+  useLayoutEffect(() => {
     latest.current = actions;
   });
   const shape = actions.map((a) => `${a.key}\u0000${a.show ?? ''}\u0000${a.label}`).join('\u0001');
-  useEffect(() => {
+  useLayoutEffect(() => {
     const id = Symbol('keys');
-    const stable = shape
-      .split('\u0001')
-      .filter(Boolean)
-      .map((line, index) => {
-        const [key = '', show, label = ''] = line.split('\u0000');
-        return { key, label, run: () => latest.current[index]?.run(), ...(show ? { show } : {}) };
-      });
-    register(id, stable);
+    register(id, latest);
     return () => register(id, null);
   }, [register, shape]);
 }

@@ -11,6 +11,7 @@ const SheetPage = lazy(() => import('../sheets/SheetPage').then((m) => ({ defaul
 const ProcedurePage = lazy(() =>
   import('../sheets/ProcedurePage').then((m) => ({ default: m.ProcedurePage })),
 );
+const Sums = lazy(() => import('../toolbox/Sums').then((m) => ({ default: m.Sums })));
 const Toolbox = lazy(() => import('../toolbox/Toolbox').then((m) => ({ default: m.Toolbox })));
 
 export const router = createBrowserRouter([
@@ -57,6 +58,14 @@ export const router = createBrowserRouter([
         element: (
           <Suspense>
             <Toolbox />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/toolbox/sums/:key?',
+        element: (
+          <Suspense>
+            <Sums />
           </Suspense>
         ),
       },

@@ -4,12 +4,12 @@ import type { Feature, Job } from '../api/client';
 import { useKeys } from '../app/keys';
 import { Section, stateOf } from '../drawing/Section';
 import { Pad } from './Pad';
-import { toDo } from './stages';
+import { drawn, toDo } from './stages';
 
 /** The drawing with its numbered gaps on the left, the reading pad on the right. */
 export function Inspect({ job }: { job: Job }) {
   const [search, setSearch] = useSearchParams();
-  const features = job.features;
+  const features = drawn(job);
   const first = toDo(features)[0] ?? features[0];
   const selected = features.find((f) => f.key === search.get('gap')) ?? first;
   const select = (key: string) => setSearch({ gap: key }, { replace: true });

@@ -70,7 +70,7 @@ function KnownForm({ job, whole, onSaved }: FormProps) {
   const [build, setBuild] = useState<Record<string, string>>({});
   const [meter, setMeter] = useState(known.old_meter_last !== '');
   const save = useChange('known', job.number);
-  const value = (key: TextKey | 'symptom' | 'place' | 'old_meter_last' | 'new_meter_first') =>
+  const value = (key: TextKey | 'symptom' | 'place' | 'medium' | 'old_meter_last' | 'new_meter_first') =>
     text[key] ?? known[key];
   const asked = (key: string) => whole || lacks(known, key);
   const put = (key: string) => (typed: string) => setText((now) => ({ ...now, [key]: typed }));
@@ -103,6 +103,19 @@ function KnownForm({ job, whole, onSaved }: FormProps) {
               <option value="">choose</option>
               <option value="workshop">in the workshop</option>
               <option value="site">on site</option>
+            </select>
+          </label>
+        )}
+        {asked('medium') && (
+          <label className="field">
+            Kind of liquid, for its elastomers
+            <select value={value('medium')} onChange={(e) => put('medium')(e.target.value)}>
+              <option value="">not in this list: ask the seal maker</option>
+              {known.media.map((m) => (
+                <option key={m.key} value={m.key}>
+                  {m.name}
+                </option>
+              ))}
             </select>
           </label>
         )}
@@ -157,6 +170,6 @@ function KnownForm({ job, whole, onSaved }: FormProps) {
 
 /** Whether a field is one of those still missing, by its value: only what is empty is asked for first. */
 function lacks(known: KnownShape, key: string): boolean {
-  const first = ['serial', 'hazards', 'hours_run', 'symptom', 'place'] as const;
+  const first = ['serial', 'medium', 'hazards', 'hours_run', 'symptom', 'place'] as const;
   return first.some((name) => name === key && known[name] === '');
 }

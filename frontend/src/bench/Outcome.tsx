@@ -20,6 +20,8 @@ export function Outcome({ job, feature, phase }: { job: Job; feature: Feature; p
   const result = phase === 'left' ? feature.left : feature.found;
   const judged = phase === 'left' ? feature.judged_left : feature.judged;
   const limit = feature.upper_mm ?? feature.lower_mm;
+  // A part that may be neither smaller nor larger does not wear towards a limit.
+  const window = feature.upper_mm !== null && feature.lower_mm !== null;
   return (
     <div className="outcome">
       {result ? (
@@ -42,7 +44,7 @@ export function Outcome({ job, feature, phase }: { job: Job; feature: Feature; p
       ) : (
         feature.kind !== 'check' && <p className="figures quiet">No result yet.</p>
       )}
-      {limit !== null && (
+      {limit !== null && !window && (
         <WearBar
           newMm={feature.new_mm}
           limitMm={limit}

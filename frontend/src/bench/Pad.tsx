@@ -35,7 +35,7 @@ export function Pad({ job, feature, phase, onDone }: Props) {
       <h2>
         <span className="number-ring">{feature.number}</span>
         {feature.name}
-        {phase === 'left' ? ', as left' : ''}
+        {phase === 'left' && !feature.press ? ', as left' : ''}
       </h2>
       <p className="quiet">{size}</p>
       <Taking job={job} feature={feature} phase={phase} onDone={onDone} />

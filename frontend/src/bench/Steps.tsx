@@ -55,13 +55,16 @@ function PresentStep({ job, step }: { job: Job; step: Step }) {
     const timer = setTimeout(() => (read.current = true), UNREAD_MS);
     return () => clearTimeout(timer);
   }, []);
+  const waits = step.waits.length > 0;
   const send = (skip: string) => {
-    if (job.signed || asked.current || (!skip && !read.current)) return;
+    if (job.signed || asked.current || (!skip && (waits || !read.current))) return;
     asked.current = true;
     mark.mutate({ id: newId(), step: step.key, note, skip }, { onError: () => (asked.current = false) });
   };
   useKeys(
-    job.signed ? [] : [{ key: 'd', label: step.caution ? 'acknowledge' : 'done', run: () => send('') }],
+    job.signed || waits
+      ? []
+      : [{ key: 'd', label: step.caution ? 'acknowledge' : 'done', run: () => send('') }],
   );
   return (
     <div className={`present-step${step.caution ? ' caution' : ''}`}>
@@ -78,8 +81,9 @@ function PresentStep({ job, step }: { job: Job; step: Step }) {
       {step.tools.length + step.consumables.length > 0 && (
         <p className="quiet">With {[...step.tools, ...step.consumables].join(', ')}.</p>
       )}
+      {waits && <p className="waits">Before it is done: {step.waits.join(' ')}</p>}
       <div className="choices">
-        <Button size="lg" onClick={() => send('')} disabled={mark.isPending || job.signed !== null}>
+        <Button size="lg" onClick={() => send('')} disabled={mark.isPending || waits || job.signed !== null}>
           {step.caution ? 'I have made sure of this' : 'Done'}
         </Button>
         {!job.signed && (

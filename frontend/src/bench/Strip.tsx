@@ -1,6 +1,7 @@
 import { useNavigate } from 'react-router';
 import type { Job } from '../api/client';
 import { Section } from '../drawing/Section';
+import { drawn } from './stages';
 import { Steps } from './Steps';
 
 /** Taking it apart in the order that spares the parts. */
@@ -12,7 +13,7 @@ export function Strip({ job }: { job: Job }) {
       <section aria-label="The pump">
         <Section
           drawing={job.drawing}
-          features={job.features}
+          features={drawn(job)}
           selected=""
           onSelect={(key) => void navigate(`/bench/${job.number}/inspect?gap=${key}`)}
         />

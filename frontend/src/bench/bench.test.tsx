@@ -28,6 +28,9 @@ const STEP = {
   why: '',
   look: '',
   tells: [],
+  works: [],
+  measures: [],
+  waits: [],
   tools: [],
   consumables: [],
   photos: [],
@@ -48,6 +51,7 @@ const JOB = {
     { ...STEP, key: 'b', text: 'Turns freely by hand.', hold: true },
     { ...STEP, key: 'c', text: 'Guards back on.', caution: true },
     { ...STEP, key: 'x', text: 'Elsewhere.', stage: 'strip' },
+    { ...STEP, key: 'y', text: 'Packing in.', stage: 'build', waits: ['Packing: next comes ring 2.'] },
   ],
   gauges: [
     { tag: 'OLD', kind: 'feeler set', overdue: true, lengths: true },
@@ -170,4 +174,13 @@ test('no more gaskets can be put in than shelf and pump have, and none less than
   await userEvent.click(less);
   await userEvent.click(less);
   expect(less).toBeDisabled();
+});
+
+test('a step that waits for its work is not done by key or by hand, and says why', async () => {
+  show(<Steps job={JOB} stage="build" />);
+  expect(screen.getByText(/next comes ring 2/)).toBeInTheDocument();
+  expect(screen.getByRole('button', { name: 'Done' })).toBeDisabled();
+  await new Promise((done) => setTimeout(done, 450));
+  await userEvent.keyboard('d');
+  expect(sent).toEqual([]);
 });

@@ -49,3 +49,8 @@ export function toDo(features: Feature[]): Feature[] {
   const open = features.filter((f) => f.wanted && !f.done && f.kind !== 'pair');
   return [...open].sort((a, b) => (a.suspect || 999) - (b.suspect || 999) || a.number - b.number);
 }
+
+/** The numbered gaps of the drawing: not the sizes taken only of parts about to be pressed. */
+export function drawn(job: Job): Feature[] {
+  return job.features.filter((f) => !f.press);
+}

@@ -18,6 +18,11 @@ interface Changes {
   'photos/remove': Body<Schemas['RemovePhotoRequest']>;
   'readings/strike': Body<Schemas['StrikeReadingRequest']>;
   decisions: Body<Schemas['DecideRequest']>;
+  parts: Body<Schemas['FitPartRequest']>;
+  'parts/take-back': Body<Schemas['TakeBackPartRequest']>;
+  torques: Body<Schemas['LogTorqueRequest']>;
+  'torques/strike': Body<Schemas['StrikeTorqueRequest']>;
+  'on-the-bench': Body<Schemas['UseAtBenchRequest']>;
   zero: Body<Schemas['SetZeroRequest']>;
   tries: Body<Schemas['RecordTryRequest']>;
   signature: Body<Schemas['SignRequest']>;

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
+import { Link } from 'react-router';
 import { client, unwrap, type Gauge, type Stock } from '../api/client';
 import { gaugesQuery, meQuery, sheetsQuery, stockQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
@@ -9,8 +10,9 @@ import { TextField } from '../app/TextField';
 import { day } from '../app/time';
 import { useDraft, useUnit } from '../app/unit';
 import { GaugeForm } from './GaugeForm';
+import { Guns } from './Guns';
 
-/** Gauges with their certificates, and gaskets on the shelf. */
+/** Gauges with their certificates, gaskets on the shelf, grease guns, and sums that need no job. */
 export function Toolbox() {
   const { unit } = useUnit();
   const gauges = useQuery(gaugesQuery(unit));
@@ -23,6 +25,9 @@ export function Toolbox() {
       <div>
         <div className="sheet-head">
           <h1>Gauges</h1>
+          <Link className="btn btn-outline-primary" to="/toolbox/sums">
+            Quick figures
+          </Link>
           {lead && <Button onClick={() => setForm('new')}>Add a gauge</Button>}
         </div>
         {form && <GaugeForm gauge={form === 'new' ? null : form} onHide={() => setForm(null)} />}
@@ -77,6 +82,7 @@ export function Toolbox() {
           {(lines) => <Shelf lines={lines} />}
         </Loaded>
         <CountForm />
+        <Guns />
       </div>
     </div>
   );

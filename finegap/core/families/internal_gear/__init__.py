@@ -2,18 +2,24 @@
 
 from finegap.core.families.internal_gear.drawing import DRAWING
 from finegap.core.families.internal_gear.features import FEATURES
+from finegap.core.families.internal_gear.pictures import PICTURES
+from finegap.core.families.internal_gear.presses import PRESSES, SIZES
 from finegap.core.families.internal_gear.procedure import DETAILS, STEPS
 from finegap.core.families.internal_gear.rules import OPTIONS, SYMPTOMS, TOGETHER
+from finegap.core.families.internal_gear.stacks import STACKS
 from finegap.core.families.model import Family
 
 FAMILY = Family(
     key="internal_gear",
     name="Internal gear pump",
-    features=FEATURES,
+    features=(*FEATURES, *SIZES),
     steps=STEPS,
     options=OPTIONS,
     symptoms=SYMPTOMS,
     together=TOGETHER,
     details=DETAILS,
+    stacks=STACKS,
+    presses=PRESSES,
+    pictures=PICTURES,
     drawing=DRAWING,
 )

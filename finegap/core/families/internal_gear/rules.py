@@ -3,7 +3,18 @@
 from finegap.core.families.model import Option, Symptom, Together
 
 OPTIONS = (
-    Option("seal", "Shaft seal", {"packed": "packing and gland", "mechanical": "mechanical seal"}),
+    Option(
+        "seal",
+        "Shaft seal",
+        {
+            "packed": "packing and gland",
+            "mechanical": "mechanical seal behind the rotor",
+            "bellows": "bellows seal, compact build",
+            "wedge": "wedge seal, compact build",
+        },
+    ),
+    Option("gland", "Gland", {"one-piece": "in one piece", "split": "split, with clips"}),
+    Option("bearing", "Bearings", {"ball": "ball or roller", "tapered": "a pair of tapered ones, preloaded"}),
     Option(
         "means",
         "End clearance set by",

@@ -16,19 +16,21 @@ from django.db import transaction
 from django.utils import timezone
 
 from finegap.bench import services as bench
-from finegap.bench.facts import family_of
+from finegap.bench.facts import load as load_job
 from finegap.bench.models import Job
 from finegap.core.facts import Phase
 from finegap.core.families.model import Stage
+from finegap.core.job import assess
 from finegap.core.quantities import Dimension, parse
 from finegap.core.showing import Units
 from finegap.fleet.services import NewPump, add_pump
 from finegap.sheets.models import Sheet
 from finegap.sheets.services import add_revision
 from finegap.site.security import ROLES
-from finegap.toolbox.models import Gauge
+from finegap.toolbox.models import Gauge, GreaseGun
 from finegap.toolbox.services import count_gaskets
 
+_LARGE_WRENCH_N_M = 50.0
 DEMO = Path(settings.BASE_DIR) / "demo"
 
 
@@ -55,6 +57,8 @@ def load(works: dict[str, Any]) -> None:
         add_revision(lead, path.read_text())
     for gauge in works["gauges"]:
         Gauge.objects.create(**gauge)
+    for gun in works["guns"]:
+        GreaseGun.objects.create(**gun)
     for pump in works["pumps"]:
         add_pump(lead, NewPump(**pump))
     for line in works["stock"]:
@@ -118,7 +122,8 @@ class _Script:
         for decision in script.get("decisions", []):
             bench.decide(self.seen, uuid.uuid4(), **decision)
         self._readings(script.get("left", []), Phase.LEFT)
-        self._steps(job, [s for s in stages if s is Stage.BUILD])
+        if Stage.BUILD in stages:
+            self._build(job)
         if "zero" in script:
             bench.set_zero(self.seen, script["zero"], "")
         for one in script.get("tries", []):
@@ -130,8 +135,23 @@ class _Script:
             reason = script["sign"] if isinstance(script["sign"], str) else ""
             bench.sign_off(self.seen, uuid.uuid4(), is_lead=True, reason=reason)
 
+    def _build(self, job: Job) -> None:
+        """Stacks part by part, torques pass by pass, then the steps."""
+        bench.use_at_bench(self.seen, "mineral grease", "GG-1")
+        works = assess(load_job(job).facts).works
+        for place, state in works.stacks.items():
+            for part in state.stack.parts:
+                bench.fit_part(self.seen, uuid.uuid4(), place, part.key, confirmed=True)
+        for key, tightening in works.tightenings.items():
+            for number in range(1, len(tightening.torque.passes) + 1):
+                middle = sum(tightening.range_n_m(number)) / 2
+                wrench = "W-15" if middle > _LARGE_WRENCH_N_M else "W-08"
+                new = bench.NewTorque(uuid.uuid4(), key, number, list(tightening.order), f"{middle:.0f} N.m", wrench)
+                bench.log_torque(self.seen, new)
+        self._steps(job, [Stage.BUILD])
+
     def _steps(self, job: Job, stages: list[Stage]) -> None:
-        for step in family_of(job).steps:
+        for step in load_job(Job.objects.get(pk=job.pk)).facts.family.steps:
             if step.stage in stages:
                 bench.mark_step(self.seen, uuid.uuid4(), step.key, skip=self.script.get("skip", {}).get(step.key, ""))
 

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
-from finegap.bench import shapes
+from collections.abc import Iterable
+
+from finegap.core.reckoned import Line
 from finegap.core.showing import Amount, Sentence, Units, length, render
 from finegap.core.working import Working
+from finegap.site import shapes
 
 
 class Words:
@@ -31,3 +34,12 @@ class Words:
             source=working.source,
             notes=[self.say(note) for note in working.notes],
         )
+
+    def line(self, line: Line) -> shapes.LineShape:
+        """A line of a sum."""
+        working = self.working(line.working) if line.working else None
+        return shapes.LineShape(line.name, self.say(line.words), line.stand.value, working)
+
+    def lines(self, lines: Iterable[Line]) -> list[shapes.LineShape]:
+        """Lines of a sum."""
+        return [self.line(line) for line in lines]

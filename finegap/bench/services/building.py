@@ -1,0 +1,191 @@
+"""Stacks part by part, the log of torques, and what is on the bench."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass
+
+from django.utils import timezone
+
+from finegap.bench.facts import load
+from finegap.bench.models import Job, PartFitted, TorqueMark
+from finegap.bench.services.changing import Seen, changing, log, recording
+from finegap.bench.services.measuring import overdue
+from finegap.core.build.elastomers import MEDIA
+from finegap.core.build.torque import Adapter
+from finegap.core.build.works import Works
+from finegap.core.errors import FieldError
+from finegap.core.families.model import Stage
+from finegap.core.gauges import GaugeKind
+from finegap.core.job import assess
+from finegap.core.quantities import Dimension, Sign, parse
+from finegap.core.showing import Amount, Kind, Units
+from finegap.toolbox.models import Gauge, GreaseGun
+
+
+@dataclass(frozen=True)
+class NewTorque:
+    """A torque as typed. ``typed`` is what the wrench was set to; its length, and the adapter's, where there was one."""
+
+    id: uuid.UUID
+    fastener: str
+    pass_number: int
+    bolts: list[int]
+    typed: str
+    wrench: str
+    wrench_length: str = ""
+    adapter: str = ""
+    angle: str = ""
+
+
+def fit_part(
+    seen: Seen, fit_id: uuid.UUID, place: str, part_key: str, confirmed: bool, reused: bool = False, reason: str = ""
+) -> None:
+    """Tick a part of a stack: in its turn, its direction confirmed.
+
+    Raises
+    ------
+    FieldError
+        What the stack's own check says.
+    """
+    with recording(seen, PartFitted, fit_id) as job:
+        if job is None:
+            return
+        state = _works(job).stacks.get(place)
+        if state is None:
+            raise FieldError("stack", f"nothing is stacked at {place} in this job.", "Expected a stack of Build.")
+        part = state.check(part_key, confirmed, reused, reason, seen.unit)
+        directions = "; ".join(state.stack.directions(part))
+        PartFitted.objects.create(
+            id=fit_id, job=job, stack=state.stack.key, part=part.key, reused=reused, reason=reason.strip(),
+            directions=directions, by=seen.actor, at=timezone.now(),
+        )  # fmt: skip
+        words = [f"{'Used again' if reused else 'Fitted'}: {part.name}", directions, reason.strip()]
+        log(job, seen.actor, "; ".join(w for w in words if w))
+
+
+def take_back_part(seen: Seen, place: str, part_key: str) -> None:
+    """Take a part of a stack out again, with all that came after it; the step of the stack is open again."""
+    with changing(seen) as job:
+        state = _works(job).stacks.get(place)
+        keys = [p.key for p in state.stack.parts] if state else []
+        if state is None or part_key not in state.fitted:
+            raise FieldError("part", f"{part_key} is not in.", "Expected a part that is fitted.")
+        out = keys[keys.index(part_key) :]
+        job.fitted.filter(stack=state.stack.key, part__in=out).delete()
+        log(job, seen.actor, f"Taken out again, with what came after: {part_key}{_reopen(job, f'stack:{place}')}")
+
+
+def log_torque(seen: Seen, new: NewTorque) -> None:
+    """Log what fasteners got, and with which wrench.
+
+    Raises
+    ------
+    FieldError
+        No such fastener in this job, not a torque wrench, a setting outside its range, an adapter that cannot be, or what the
+        order and range of the pass say.
+    """
+    with recording(seen, TorqueMark, new.id) as job:
+        if job is None:
+            return
+        tightening = _works(job).tightenings.get(new.fastener)
+        if tightening is None:
+            raise FieldError("fastener", f"{new.fastener} is not tightened in this job.", "Expected a fastener of Build.")
+        wrench = _wrench(new.wrench)
+        quantity = parse(new.typed, Dimension.TORQUE, "torque", _BARE[seen.unit], Sign.POSITIVE)
+        if not wrench.low <= quantity.value <= wrench.high:
+            raise FieldError("torque", f"{wrench.tag} does not reach {quantity.said}.", f"Expected {_span(wrench, seen.unit)}.")
+        adapter = _adapter(new, seen.unit)
+        at_nut = quantity.value / (adapter.share if adapter else 1.0)
+        tightening.check(new.pass_number, new.bolts, at_nut, seen.unit)
+        now = timezone.now()
+        TorqueMark.objects.create(
+            id=new.id, job=job, fastener=new.fastener, pass_number=new.pass_number, bolts=new.bolts, typed=quantity.said,
+            set_n_m=quantity.value, at_nut_n_m=at_nut, adapter=_adapter_words(new, seen.unit) if adapter else "",
+            wrench=wrench, wrench_overdue=overdue(wrench, now), by=seen.actor, at=now,
+        )  # fmt: skip
+        log(
+            job,
+            seen.actor,
+            f"{tightening.torque.fastener}{_which(new, tightening.torque.count)}: {quantity.said} with {wrench.tag}",
+        )
+
+
+def strike_torque(seen: Seen, torque: uuid.UUID, reason: str) -> None:
+    """Strike a torque out, with what was tightened after it; the log keeps it, and its step is open again."""
+    with changing(seen) as job:
+        row = job.torques.filter(id=torque, struck_reason="").first()
+        if row is None:
+            raise FieldError("torque", "there is no such line to strike out.", "Expected one that is not struck yet.")
+        if not reason.strip():
+            raise FieldError("reason", "a torque is struck out only with a reason.", "Expected why.")
+        later = job.torques.filter(fastener=row.fastener, struck_reason="", at__gte=row.at)
+        struck = later.update(struck_by=seen.actor, struck_reason=reason.strip())
+        what = f"Struck out, because: {reason.strip()}: {row.fastener} {row.typed}"
+        log(job, seen.actor, what + (f" and {struck - 1} after it" if struck > 1 else "") + _reopen(job, f"torque:{row.fastener}"))
+
+
+def use_at_bench(seen: Seen, lubricant: str | None = None, gun: str | None = None) -> None:
+    """Say which lubricant and which grease gun are on the bench; what is ``None`` stays as it is."""
+    with changing(seen) as job:
+        if lubricant is not None:
+            if lubricant and not (lubricant in MEDIA and MEDIA[lubricant].lubricates):
+                known = ", ".join(key for key, m in MEDIA.items() if m.lubricates)
+                raise FieldError("lubricant", f"“{lubricant}” is not in the table.", f"Expected one of: {known}.")
+            job.lubricant = lubricant
+        if gun is not None:
+            job.gun = GreaseGun.objects.filter(tag=gun).first()
+            if gun and job.gun is None:
+                raise FieldError("grease gun", f"there is no {gun}.", "Expected one from the toolbox.")
+        job.save(update_fields=["lubricant", "gun"])
+        said = [MEDIA[job.lubricant].name if job.lubricant else "no lubricant", job.gun.tag if job.gun else ""]
+        log(job, seen.actor, "On the bench: " + ", ".join(s for s in said if s))
+
+
+_BARE = {Units.MM: "N.m", Units.IN: "lbf.ft"}
+
+
+def _works(job: Job) -> Works:
+    return assess(load(job).facts).works
+
+
+def _reopen(job: Job, work: str) -> str:
+    """A step whose work was undone is not done any more. Words for the log."""
+    keys = [s.key for s in load(job).facts.family.steps if s.stage is Stage.BUILD and work in s.works]
+    return "; its step is open again" if job.steps.filter(step__in=keys).delete()[0] else ""
+
+
+def _wrench(tag: str) -> Gauge:
+    gauge = Gauge.objects.filter(tag=tag).first()
+    if gauge is None:
+        raise FieldError("wrench", f"there is no {tag} in the toolbox." if tag else "none was chosen.", "Expected a torque wrench.")
+    if gauge.kind != GaugeKind.TORQUE_WRENCH.value:
+        raise FieldError("wrench", f"{tag} is a {gauge.kind}.", "Expected a torque wrench.")
+    return gauge
+
+
+def _span(wrench: Gauge, units: Units) -> str:
+    return f"{Amount(wrench.low, Kind.TORQUE).text(units)} to {Amount(wrench.high, Kind.TORQUE).text(units)}"
+
+
+def _adapter(new: NewTorque, units: Units) -> Adapter | None:
+    if not new.adapter.strip():
+        return None
+    if not new.wrench_length.strip():
+        raise FieldError("wrench, length", "an adapter changes the setting by the wrench's length.", "Expected drive to grip.")
+    return Adapter(
+        parse(new.wrench_length, Dimension.LENGTH, "wrench, length", units.value, Sign.POSITIVE).value,
+        parse(new.adapter, Dimension.LENGTH, "adapter, length", units.value, Sign.NOT_NEGATIVE).value,
+        parse(new.angle or "0", Dimension.ANGLE, "adapter, angle", "deg").value,
+    )
+
+
+def _adapter_words(new: NewTorque, units: Units) -> str:
+    wrench, adapter = (parse(text, Dimension.LENGTH, "", units.value).said for text in (new.wrench_length, new.adapter))
+    return f"adapter {adapter} at {parse(new.angle or '0', Dimension.ANGLE, '', 'deg').value:g}° on {wrench}"
+
+
+def _which(new: NewTorque, count: int) -> str:
+    if count == 1:
+        return ""
+    return f" {', '.join(map(str, new.bolts))}, pass {new.pass_number}"

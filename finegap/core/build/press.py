@@ -1,0 +1,185 @@
+"""Pressing a bushing into its seat: pressure, force, how far the bore closes in, and whether it still holds hot.
+
+Thick cylinders of two materials under plane stress (Lame); interference is on the diameter. Roughness takes a little of it away
+and is not counted.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from finegap.core.errors import FieldError
+from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.working import Given, Working
+
+REFERENCE_C = 20.0
+_LAME = "Thick cylinders, plane stress (Lamé); Young's moduli from memory or the sheet"
+
+
+@dataclass(frozen=True)
+class Solid:
+    """What a part is made of. Modulus and ``compressive_mpa`` in MPa, expansion in µm/(m·K), valid to ``upto_c``.
+
+    ``compressive_mpa`` is given where the part may not be squeezed further than that: carbon graphite.
+    """
+
+    name: str
+    modulus_mpa: float
+    poisson: float
+    expansion_um_m_k: float
+    upto_c: float | None = None
+    compressive_mpa: float | None = None
+
+
+@dataclass(frozen=True)
+class PressFit:
+    """A bushing and its seat: inside of the bushing, joint, outside of the seat, and length, in mm; friction from and to."""
+
+    inside_mm: float
+    joint_mm: float
+    seat_outside_mm: float
+    length_mm: float
+    bushing: Solid
+    seat: Solid
+    friction: tuple[float, float]
+
+    def __post_init__(self) -> None:
+        if not 0 < self.inside_mm < self.joint_mm:
+            raise FieldError("bore", "it is not smaller than the bushing's outside.", "Expected bore < outside diameter.")
+        if not self.joint_mm < self.seat_outside_mm:
+            raise FieldError("seat, outside", "there is no metal round the bushing.", "Expected more than the bushing's outside.")
+        if self.length_mm <= 0:
+            raise FieldError("length", "it must be more than zero.", "Expected the pressed length.")
+        low, high = self.friction
+        if not 0 < low <= high <= 1:
+            raise FieldError("friction", f"{low:g} to {high:g} cannot be.", "Expected more than 0, up to 1, the lower first.")
+
+    @property
+    def _seat_term(self) -> float:
+        ratio = (self.seat_outside_mm / self.joint_mm) ** 2
+        return ((ratio + 1) / (ratio - 1) + self.seat.poisson) / self.seat.modulus_mpa
+
+    @property
+    def _bushing_term(self) -> float:
+        ratio = (self.inside_mm / self.joint_mm) ** 2
+        return ((1 + ratio) / (1 - ratio) - self.bushing.poisson) / self.bushing.modulus_mpa
+
+    def pressure_mpa(self, interference_mm: float) -> float:
+        """Contact pressure; nothing without interference."""
+        return max(interference_mm, 0.0) / (self.joint_mm * (self._seat_term + self._bushing_term))
+
+    @property
+    def closing_share(self) -> float:
+        """How much the bore closes in for each unit of interference, both on the diameter."""
+        ratio = (self.inside_mm / self.joint_mm) ** 2
+        per_mpa = 2 * self.inside_mm / (self.bushing.modulus_mpa * (1 - ratio))
+        return self.pressure_mpa(1.0) * per_mpa
+
+    def closing_mm(self, interference_mm: float) -> float:
+        """How much the bore closes in, on the diameter."""
+        return self.closing_share * max(interference_mm, 0.0)
+
+    def force_n(self, interference_mm: float) -> tuple[float, float]:
+        """Press force at the end of the stroke, for the lower and the higher friction."""
+        area = math.pi * self.joint_mm * self.length_mm
+        low, high = (f * area * self.pressure_mpa(interference_mm) for f in self.friction)
+        return low, high
+
+    def bore_stress_mpa(self, interference_mm: float) -> float:
+        """Compression round the bore of the bushing, where it is greatest."""
+        return 2 * self.pressure_mpa(interference_mm) / (1 - (self.inside_mm / self.joint_mm) ** 2)
+
+    def hot_interference_mm(self, interference_mm: float, bushing_c: float, seat_c: float) -> float:
+        """Interference left at temperature; at or below zero the bushing is loose."""
+        grown = self.bushing.expansion_um_m_k * (bushing_c - REFERENCE_C) - self.seat.expansion_um_m_k * (seat_c - REFERENCE_C)
+        return interference_mm + self.joint_mm * grown * 1e-6
+
+    def lets_go_c(self, interference_mm: float) -> float | None:
+        """Temperature of both at which the interference is gone on heating; ``None`` where it grows tighter."""
+        difference = self.seat.expansion_um_m_k - self.bushing.expansion_um_m_k
+        if difference <= 0:
+            return None
+        return REFERENCE_C + max(interference_mm, 0.0) / (self.joint_mm * difference * 1e-6)
+
+    def pressure_working(self, interference_mm: float) -> Working:
+        """How the pressure is reached."""
+        return Working(
+            "Contact pressure",
+            "p = δ / ( D·[ (1/E₂)·((Dₒ²+D²)/(Dₒ²−D²)+ν₂) + (1/E₁)·((D²+d²)/(D²−d²)−ν₁) ] )",
+            (*self._givens(interference_mm), *self._elastic()),
+            Amount(self.pressure_mpa(interference_mm), Kind.STRESS),
+            _LAME,
+        )
+
+    def closing_working(self, interference_mm: float) -> Working:
+        """How the closing-in is reached."""
+        return Working(
+            "How far the bore closes in",
+            "Δd = 2·p·d·D² / ( E₁·(D²−d²) )",
+            (
+                Given("p", "contact pressure", Amount(self.pressure_mpa(interference_mm), Kind.STRESS)),
+                *self._givens(interference_mm)[1:3],
+                self._elastic()[0],
+            ),
+            length(self.closing_mm(interference_mm), fine=True),
+            _LAME,
+        )
+
+    def force_working(self, interference_mm: float) -> Working:
+        """How the press force is reached."""
+        low, high = self.force_n(interference_mm)
+        return Working(
+            "Press force at the end of the stroke",
+            "F = f·p·π·D·L",
+            (
+                Given("f", "friction, from and to", f"{self.friction[0]:g} to {self.friction[1]:g}"),
+                Given("p", "contact pressure", Amount(self.pressure_mpa(interference_mm), Kind.STRESS)),
+                Given("D", "joint", length(self.joint_mm, fine=True)),
+                Given("L", "pressed length", length(self.length_mm)),
+            ),
+            Sentence("{low} to {high}", {"low": Amount(low, Kind.FORCE), "high": Amount(high, Kind.FORCE)}),
+            "Coulomb friction on the joint; friction by the sheet or common practice",
+        )
+
+    def hot_working(self, interference_mm: float, bushing_c: float, seat_c: float) -> Working:
+        """How the interference left at temperature is reached."""
+        past = [
+            Sentence(
+                "The expansion of {name} is kept for up to {upto}; past that it is a guess.",
+                {"name": solid.name, "upto": Amount(solid.upto_c, Kind.TEMPERATURE)},
+            )
+            for solid, at in ((self.bushing, bushing_c), (self.seat, seat_c))
+            if solid.upto_c is not None and at > solid.upto_c
+        ]
+        return Working(
+            "Interference at temperature",
+            "δₜ = δ + D·(α₁·(T₁−20) − α₂·(T₂−20))",
+            (
+                Given("δ", "interference at 20 °C", length(interference_mm, fine=True)),
+                Given("D", "joint", length(self.joint_mm, fine=True)),
+                Given("α₁", f"expansion of {self.bushing.name}", Amount(self.bushing.expansion_um_m_k, Kind.EXPANSION)),
+                Given("T₁", "bushing, as the liquid", Amount(bushing_c, Kind.TEMPERATURE)),
+                Given("α₂", f"expansion of {self.seat.name}", Amount(self.seat.expansion_um_m_k, Kind.EXPANSION)),
+                Given("T₂", "seat, as the casing", Amount(seat_c, Kind.TEMPERATURE)),
+            ),
+            length(self.hot_interference_mm(interference_mm, bushing_c, seat_c), fine=True),
+            "A bore grows as if it were solid; expansions from memory of handbooks, or the sheet",
+            tuple(past),
+        )
+
+    def _givens(self, interference_mm: float) -> tuple[Given, ...]:
+        return (
+            Given("δ", "interference", length(interference_mm, fine=True)),
+            Given("d", "bore of the bushing", length(self.inside_mm, fine=True)),
+            Given("D", "joint", length(self.joint_mm, fine=True)),
+            Given("Dₒ", "outside of the seat", length(self.seat_outside_mm)),
+        )
+
+    def _elastic(self) -> tuple[Given, ...]:
+        return tuple(
+            Given(
+                f"E{n}, ν{n}", solid.name, Sentence("{e}, " + f"{solid.poisson:g}", {"e": Amount(solid.modulus_mpa, Kind.STRESS)})
+            )
+            for n, solid in (("₁", self.bushing), ("₂", self.seat))
+        )

@@ -1,0 +1,213 @@
+"""A press fit of a job: from what was measured to force, closing-in, and the clearance to expect."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from finegap.core.build.declared import PressSpec
+from finegap.core.build.press import PressFit
+from finegap.core.errors import FieldError
+from finegap.core.families.model import Press
+from finegap.core.inspection import FeatureState
+from finegap.core.measuring.readings import Result
+from finegap.core.measuring.uncertainty import coverage_factor
+from finegap.core.reckoned import Line, Stand
+from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
+from finegap.core.working import Given, Working
+
+_NEAR_LETTING_GO_K = 25.0
+
+
+@dataclass(frozen=True)
+class PressState:
+    """A press fit with its lines. ``ready`` when everything before pressing is measured."""
+
+    press: Press
+    spec: PressSpec
+    lines: tuple[Line, ...]
+    ready: bool
+
+
+@dataclass(frozen=True)
+class _Sizes:
+    """Results of the sizes before pressing, and of the shaft the bore runs on."""
+
+    outside: Result
+    seat: Result
+    free: Result | None
+    shaft: Result | None
+
+    @property
+    def interference_mm(self) -> float:
+        return self.outside.value_mm - self.seat.value_mm
+
+    @property
+    def u_mm(self) -> float:
+        return math.hypot(self.outside.u_mm, self.seat.u_mm)
+
+    @property
+    def expanded_mm(self) -> float:
+        return coverage_factor(min(self.outside.dof, self.seat.dof)) * self.u_mm
+
+
+def press_state(press: Press, spec: PressSpec, states: Mapping[str, FeatureState], liquid_c: float, casing_c: float) -> PressState:
+    """Work out a press fit from the features' results; temperatures of bushing and seat in service, C."""
+    outside, seat, free = (states[key].left for key in (press.outside, press.seat, press.free))
+    if outside is None or seat is None:
+        lacking = [states[k].feature.name.lower() for k in (press.outside, press.seat, press.free) if states[k].left is None]
+        line = Line("Interference", f"Measure first: {'; '.join(lacking)}.", Stand.ASK)
+        return PressState(press, spec, (line,), ready=False)
+    pair = states[press.pair]
+    on = states[pair.feature.shaft]
+    sizes = _Sizes(outside, seat, free, on.left or on.found)
+    interference = _interference(spec, sizes)
+    if sizes.interference_mm <= 0:
+        return PressState(press, spec, (interference,), ready=free is not None)
+    if free is None:
+        line = Line("Running clearance to expect", f"Measure first: {states[press.free].feature.name.lower()}.", Stand.ASK)
+        return PressState(press, spec, (interference, line), ready=False)
+    try:
+        fit = PressFit(
+            free.value_mm, sizes.seat.value_mm, spec.seat_outside_mm, spec.length_mm, spec.bushing, spec.seat, spec.friction
+        )
+    except FieldError as error:
+        return PressState(
+            press, spec, (interference, Line("Press fit", f"{error.field}: {error.problem}", Stand.STOP)), ready=False
+        )
+    lines = (
+        interference,
+        *_mechanics(fit, sizes.interference_mm),
+        _expected(fit, sizes, pair),
+        _hot(fit, sizes.interference_mm, liquid_c, casing_c),
+    )
+    return PressState(press, spec, lines, ready=True)
+
+
+def _interference(spec: PressSpec, sizes: _Sizes) -> Line:
+    value, guard = sizes.interference_mm, sizes.expanded_mm
+    low, high = spec.interference_mm
+    amounts: Amounts = {
+        "value": length(value, fine=True),
+        "u": length(guard, fine=True),
+        "low": length(low, fine=True),
+        "high": length(high, fine=True),
+        "said": spec.said,
+    }
+    stand, words = Stand.GOOD, "{value} ± {u}; {said} gives {low} to {high}."
+    if value <= 0:
+        stand, words = Stand.STOP, "None: the bushing is {gap} smaller than its seat, and would turn in it."
+        amounts["gap"] = length(-value, fine=True)
+    elif not low - guard <= value <= high + guard:
+        stand, words = Stand.STOP, "{value} ± {u}: outside {said}, {low} to {high}."
+    elif not low + guard <= value <= high - guard:
+        stand = Stand.CARE
+        words = "{value} ± {u}: measured too roughly to tell from outside {said}, {low} to {high}. A better gauge, or repeats."
+    working = Working(
+        "Interference",
+        "δ = D₁ − D₂,   U = k·√(u₁² + u₂²)",
+        (
+            Given("D₁", "bushing, outside, smallest station", length(sizes.outside.value_mm, fine=True)),
+            Given("D₂", "seat, largest station", length(sizes.seat.value_mm, fine=True)),
+            Given("u₁", "standard uncertainty", length(sizes.outside.u_mm, fine=True)),
+            Given("u₂", "standard uncertainty", length(sizes.seat.u_mm, fine=True)),
+        ),
+        Sentence("{value} ± {u}", amounts),
+        f"{spec.source}; the least interference of all stations",
+    )
+    return Line("Interference", Sentence(words, amounts), stand, working)
+
+
+def _mechanics(fit: PressFit, interference_mm: float) -> tuple[Line, ...]:
+    low, high = fit.force_n(interference_mm)
+    lines = [
+        Line(
+            "Contact pressure",
+            Amount(fit.pressure_mpa(interference_mm), Kind.STRESS),
+            working=fit.pressure_working(interference_mm),
+        ),
+        Line(
+            "Press force",
+            Sentence("{low} to {high}", {"low": Amount(low, Kind.FORCE), "high": Amount(high, Kind.FORCE)}),
+            working=fit.force_working(interference_mm),
+        ),
+        Line(
+            "Bore closes in by",
+            length(fit.closing_mm(interference_mm), fine=True),
+            working=fit.closing_working(interference_mm),
+        ),
+    ]
+    strength = fit.bushing.compressive_mpa
+    if strength is not None:
+        stress = fit.bore_stress_mpa(interference_mm)
+        amounts = {"stress": Amount(stress, Kind.STRESS), "strength": Amount(strength, Kind.STRESS)}
+        words = "{stress} at the bore, of {strength}." if stress < strength else "{stress} at the bore, over {strength}: it cracks."
+        working = Working(
+            "Compression at the bore",
+            "σ = 2·p·D² / (D²−d²)",
+            (
+                Given("p", "contact pressure", Amount(fit.pressure_mpa(interference_mm), Kind.STRESS)),
+                Given("D", "joint", length(fit.joint_mm, fine=True)),
+                Given("d", "bore of the bushing", length(fit.inside_mm, fine=True)),
+            ),
+            amounts["stress"],
+            "Thick cylinders (Lamé); strength by the sheet",
+        )
+        lines.append(Line("Compression", Sentence(words, amounts), Stand.GOOD if stress < strength else Stand.STOP, working))
+    return tuple(lines)
+
+
+def _expected(fit: PressFit, sizes: _Sizes, pair: FeatureState) -> Line:
+    name = "Running clearance to expect"
+    shaft, free = sizes.shaft, sizes.free
+    if shaft is None or free is None:
+        return Line(name, "The shaft is not measured.", Stand.ASK)
+    closing = fit.closing_mm(sizes.interference_mm)
+    value = free.value_mm - closing - shaft.value_mm
+    u = math.sqrt(free.u_mm**2 + shaft.u_mm**2 + (fit.closing_share * sizes.u_mm) ** 2)
+    guard = 2 * u
+    amounts: Amounts = {"value": length(value, fine=True), "u": length(guard, fine=True)}
+    stand, words = Stand.GOOD, "{value} ± {u}"
+    new = pair.spec.new_mm
+    if value <= 0:
+        stand, words = Stand.STOP, "{value} ± {u}: the shaft would not go in."
+    elif new is not None:
+        amounts |= {"low": length(new[0], fine=True), "high": length(new[1], fine=True)}
+        inside = new[0] <= value <= new[1]
+        stand = Stand.GOOD if inside else Stand.CARE
+        words += "; new is {low} to {high}." if inside else ": new is {low} to {high}. Ream, or take another, before pressing."
+    working = Working(
+        name,
+        "c = d − Δd − s",
+        (
+            Given("d", "bore before pressing", length(free.value_mm, fine=True)),
+            Given("Δd", "closes in by", length(closing, fine=True)),
+            Given("s", "shaft or pin", length(shaft.value_mm, fine=True)),
+        ),
+        Sentence("{value} ± {u}", amounts),
+        "Thick cylinders (Lamé); uncertainties by JCGM 100:2008, 5.1.2, k = 2",
+        (Sentence("Measured after pressing, the measured one counts."),),
+    )
+    return Line(name, Sentence(words, amounts), stand, working)
+
+
+def _hot(fit: PressFit, interference_mm: float, liquid_c: float, casing_c: float) -> Line:
+    left = fit.hot_interference_mm(interference_mm, liquid_c, casing_c)
+    lets_go = fit.lets_go_c(interference_mm)
+    working = fit.hot_working(interference_mm, liquid_c, casing_c)
+    amounts: Amounts = {"left": length(left, fine=True), "at": Amount(liquid_c, Kind.TEMPERATURE)}
+    if left <= 0:
+        return Line(
+            "Hot", Sentence("Loose at {at}: it turns in its seat. Ask for a tighter fit, or pin it.", amounts), Stand.STOP, working
+        )
+    words, stand = "{left} left at {at}", Stand.GOOD
+    if lets_go is not None:
+        amounts["lets_go"] = Amount(lets_go, Kind.TEMPERATURE)
+        words += "; both at {lets_go} it lets go"
+        if lets_go - liquid_c < _NEAR_LETTING_GO_K:
+            stand = Stand.CARE
+    if working.notes:
+        stand = Stand.CARE
+        words += ". Hotter than its expansion is known for"
+    return Line("Hot", Sentence(words + ".", amounts), stand, working)

@@ -1,0 +1,28 @@
+"""The bushings of an internal gear pump that are pressed, and what is measured of them before they are."""
+
+from finegap.core.families.model import Feature, FeatureKind, Press, stations
+
+_ACROSS = ("12–6", "3–9")
+_FRONT_BACK = ("front", "back")
+
+PRESSES = (
+    Press("bushing", "Bushing", "bushing_bore", "shaft_clearance", "bushing_outside", "bushing_seat", "bushing_free"),
+    Press("idler_bushing", "Idler bushing", "idler_bore", "idler_clearance", "idler_outside", "idler_seat", "idler_free"),
+)
+
+
+def _sizes(press: Press, first: int) -> tuple[Feature, ...]:
+    where = stations(_FRONT_BACK, _ACROSS)
+    return tuple(
+        Feature(key, first + i, name, press.name, kind, (0, 0), (0, 0), where, press=press.key)
+        for i, (key, name, kind) in enumerate(
+            (
+                (press.outside, f"{press.name}, outside", FeatureKind.EXTERNAL),
+                (press.seat, f"Seat of the {press.name.lower()}", FeatureKind.INTERNAL),
+                (press.free, f"{press.name}, bore before pressing", FeatureKind.INTERNAL),
+            )
+        )
+    )
+
+
+SIZES = tuple(feature for i, press in enumerate(PRESSES) for feature in _sizes(press, 22 + 3 * i))

@@ -1,0 +1,69 @@
+import { useState } from 'react';
+import type { Job } from '../../api/client';
+import { Lines } from '../../app/Lines';
+import { ProblemNote } from '../../app/ProblemNote';
+import { GunForm } from '../../toolbox/GunForm';
+import { useChange } from '../useJob';
+
+/** How much each bearing gets, in grams and in strokes of the gun in hand. */
+export function GreaseWork({ job }: { job: Job }) {
+  const say = useChange('on-the-bench', job.number);
+  const [weighing, setWeighing] = useState(false);
+  const { bearings, gun, guns } = job.building;
+  const inHand = guns.find((g) => g.tag === gun);
+  if (!bearings.length)
+    return <p className="quiet">The sheet gives no bearing sizes: by the maker's manual.</p>;
+  return (
+    <section aria-label="Grease and oil">
+      <div className="work-head">
+        <h2>Grease and oil</h2>
+        <label className="inline-field">
+          Grease gun{' '}
+          <select
+            value={(say.isPending && say.variables.gun) || gun}
+            disabled={job.signed !== null}
+            onChange={(event) => say.mutate({ gun: event.target.value })}
+          >
+            <option value="">none</option>
+            {guns.map((g) => (
+              <option key={g.tag} value={g.tag}>
+                {g.tag}, {g.grease}
+              </option>
+            ))}
+          </select>
+        </label>
+        {!job.signed && (
+          <button
+            type="button"
+            className="tool"
+            aria-pressed={weighing}
+            onClick={() => setWeighing(!weighing)}
+          >
+            Weigh a gun
+          </button>
+        )}
+      </div>
+      {inHand && (
+        <p className="quiet">
+          Ten strokes of {inHand.tag} weighed {inHand.ten} on {inHand.weighed}.
+        </p>
+      )}
+      {weighing && (
+        <GunForm
+          gun={inHand}
+          onSaved={(tag) => {
+            setWeighing(false);
+            say.mutate({ gun: tag });
+          }}
+        />
+      )}
+      <ProblemNote error={say.error} />
+      {bearings.map((bearing) => (
+        <div key={bearing.name}>
+          <h3>{bearing.name}</h3>
+          <Lines lines={bearing.lines} />
+        </div>
+      ))}
+    </section>
+  );
+}

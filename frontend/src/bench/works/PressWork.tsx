@@ -1,0 +1,12 @@
+import type { Press } from '../../api/client';
+import { Lines } from '../../app/Lines';
+
+/** A press fit: what the sizes come to before it is pressed. */
+export function PressWork({ press }: { press: Press }) {
+  return (
+    <section aria-label={`${press.name}, press fit`}>
+      <h2>{press.name}, press fit</h2>
+      <Lines lines={press.lines} />
+    </section>
+  );
+}

@@ -1,0 +1,63 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Button } from 'react-bootstrap';
+import { client, unwrap, type Gun } from '../api/client';
+import { ProblemNote } from '../app/ProblemNote';
+import { TextField } from '../app/TextField';
+import { useDraft, useUnit } from '../app/unit';
+
+interface Props {
+  /** The one weighed anew; none for a new one. */
+  gun?: Gun | undefined;
+  onSaved: (tag: string) => void;
+}
+
+/** A grease gun is known by what ten of its strokes weigh. */
+export function GunForm({ gun, onSaved }: Props) {
+  const { unit } = useUnit();
+  const cache = useQueryClient();
+  const [tag, setTag] = useState(gun?.tag ?? '');
+  const [grease, setGrease] = useState(gun?.grease ?? '');
+  const [ten, setTen] = useDraft();
+  const weigh = useMutation({
+    mutationFn: () =>
+      unwrap(client.POST('/api/guns', { params: { query: { unit } }, body: { tag, grease, ten } })),
+    onSuccess: (guns) => {
+      cache.setQueryData(['guns', unit], guns);
+      void cache.invalidateQueries({ queryKey: ['guns'] });
+      onSaved(tag.trim());
+    },
+  });
+  return (
+    <form
+      className="panel"
+      onSubmit={(event) => {
+        event.preventDefault();
+        weigh.mutate();
+      }}
+    >
+      <h2>Ten strokes on the scale</h2>
+      <div className="try-check">
+        <TextField
+          short
+          label="Written on the gun"
+          keyboard="text"
+          value={tag}
+          maxLength={20}
+          onChange={setTag}
+        />
+        <TextField
+          short
+          label={`Ten strokes weigh (${unit === 'mm' ? 'g' : 'oz'})`}
+          value={ten}
+          onChange={setTen}
+        />
+      </div>
+      <TextField label="Grease in it" value={grease} maxLength={80} onChange={setGrease} />
+      <ProblemNote error={weigh.error} />
+      <Button type="submit" disabled={weigh.isPending}>
+        Save weight
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,99 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Button } from 'react-bootstrap';
+import { NavLink, useParams } from 'react-router';
+import type { Sum } from '../api/client';
+import { sumQuery, sumsQuery } from '../api/queries';
+import { Lines } from '../app/Lines';
+import { Loaded } from '../app/Loading';
+import { ProblemNote } from '../app/ProblemNote';
+import { TextField } from '../app/TextField';
+import { useUnit } from '../app/unit';
+
+/** Everything that can be reckoned without a job, one beside the other. */
+export function Sums() {
+  const { unit } = useUnit();
+  const { key = '' } = useParams();
+  const sums = useQuery(sumsQuery(unit));
+  return (
+    <div className="page sums">
+      <Loaded query={sums} what="the quick figures">
+        {(all) => {
+          const chosen = all.find((s) => s.key === key) ?? all[0];
+          return (
+            <>
+              <nav aria-label="Quick figures">
+                <h1>Quick figures</h1>
+                <ul className="lines">
+                  {all.map((s) => (
+                    <li key={s.key}>
+                      <NavLink to={`/toolbox/sums/${s.key}`} aria-current={s === chosen ? 'page' : undefined}>
+                        {s.name}
+                      </NavLink>
+                    </li>
+                  ))}
+                </ul>
+              </nav>
+              {chosen ? <SumForm key={`${chosen.key} ${unit}`} sum={chosen} /> : null}
+            </>
+          );
+        }}
+      </Loaded>
+    </div>
+  );
+}
+
+function SumForm({ sum }: { sum: Sum }) {
+  const { unit } = useUnit();
+  const [typed, setTyped] = useState<Record<string, string>>(() =>
+    Object.fromEntries(sum.asks.map((a) => [a.key, a.usual])),
+  );
+  const [asked, setAsked] = useState<Record<string, string> | null>(null);
+  const result = useQuery({ ...sumQuery(sum.key, asked ?? {}, unit), enabled: asked !== null });
+  const put = (key: string) => (text: string) => setTyped((now) => ({ ...now, [key]: text }));
+  return (
+    <section aria-label={sum.name}>
+      <h2>{sum.name}</h2>
+      <form
+        className="panel"
+        onSubmit={(event) => {
+          event.preventDefault();
+          setAsked(typed);
+        }}
+      >
+        <div className="known-fields">
+          {sum.asks.map((a) =>
+            a.choices.length ? (
+              <label className="field" key={a.key}>
+                {capital(a.name)}
+                <select value={typed[a.key]} onChange={(event) => put(a.key)(event.target.value)}>
+                  {!a.usual && <option value="">choose</option>}
+                  {a.choices.map((c) => (
+                    <option key={c.key} value={c.key}>
+                      {c.name}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            ) : (
+              <TextField
+                key={a.key}
+                label={`${capital(a.name)}${a.unit ? ` (${a.unit})` : ''}${a.optional ? ', if known' : ''}`}
+                value={typed[a.key] ?? ''}
+                onChange={put(a.key)}
+              />
+            ),
+          )}
+        </div>
+        <Button type="submit">Reckon</Button>
+      </form>
+      <ProblemNote error={result.error} />
+      {result.data && <Lines lines={result.data} />}
+      <p className="quiet">
+        Nothing here is recorded. A number may carry its unit: 0.035 mm, 1.4 thou, 60 lbf.ft.
+      </p>
+    </section>
+  );
+}
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
