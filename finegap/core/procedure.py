@@ -125,10 +125,11 @@ def _worded(one: ShopStep, step: Step | None) -> Step:
 
 def told(step: Step, known: Mapping[str, str]) -> tuple[str, ...]:
     """The step's lines with their values; a line whose value nobody knows is left out."""
-    return tuple(said for line in step.tells for said in [_filled(line, known)] if said)
+    return tuple(said for line in step.tells for said in [filled(line, known)] if said)
 
 
-def _filled(line: str, known: Mapping[str, str]) -> str:
+def filled(line: str, known: Mapping[str, str]) -> str:
+    """A line with its values; a sentence of it whose value nobody knows is left out."""
     sentences = [s for s in line.split(". ") if s]
     kept = [s for s in sentences if all(known.get(name) for name in _names(s))]
     words = ". ".join(kept)

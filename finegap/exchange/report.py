@@ -55,7 +55,7 @@ def as_pdf(record: Record) -> bytes:
     canvas = Canvas(buffer, pagesize=A4)
     canvas.setTitle(f"Job {record['number']}, {record['pump']['tag']}")
     canvas.setAuthor("Fine Gap")
-    story = [*_heading(record), *_sizes(record), *_gap(record), *_proof(record), *_signature(record)]
+    story = [*_heading(record), *_sizes(record), *_build(record), *_gap(record), *_proof(record), *_signature(record)]
     frame = KeepInFrame(_WIDTH, A4[1] - 26 * mm, story, mode="shrink")
     _, height = frame.wrapOn(canvas, _WIDTH, A4[1] - 26 * mm)
     frame.drawOn(canvas, 15 * mm, A4[1] - 13 * mm - height)
@@ -202,6 +202,45 @@ def _gap(record: Record) -> list[Flowable]:
     window = f"Window {setting['low']} to {setting['high']} {record['unit']}."
     hot = f" Predicted hot gap {setting['hot']['text']}." if setting["hot"] else ""
     return [*story, paragraph(window + hot)]
+
+
+def _build(record: Record) -> list[Flowable]:
+    """What was fitted, what was used again and why, press fits, and every torque that stands."""
+    building = record["building"]
+    told = [_stacked(stack) for stack in building["stacks"] if any(part["fitted"] for part in stack["parts"])]
+    told += [_pressed(press) for press in building["presses"] if press["ready"]]
+    told += [line for one in building["tightenings"] for line in _tightened(one)]
+    return [paragraph("Build", HEAD), *(paragraph(line, _SMALL) for line in told)] if told else []
+
+
+def _stacked(stack: Record) -> str:
+    parts = [p for p in stack["parts"] if p["fitted"]]
+    directions = "; ".join(d for p in parts for d in p["directions"])
+    again = "; ".join(f"{p['name']} used again{': ' + p['reason'] if p['reason'] else ''}" for p in parts if p["reused"])
+    asked = "; ".join(f"{p['name']}: {p['reason']}" for p in parts if p["reason"] and not p["reused"])
+    whole = f"{len(parts)} of {len(stack['parts'])} parts" if len(parts) < len(stack["parts"]) else f"all {len(parts)} parts"
+    who = ", ".join(dict.fromkeys(p["by"] for p in parts))
+    said = f"{stack['name']}: {whole} in order, {who}. Confirmed: {directions or 'nothing to confirm'}."
+    return said + (f" {again}." if again else "") + (f" {asked}." if asked else "")
+
+
+def _pressed(press: Record) -> str:
+    lines = "; ".join(f"{line['name'].lower()} {line['text']}" for line in press["lines"])
+    return f"{press['name']}, press fit: {lines}"
+
+
+def _tightened(one: Record) -> list[str]:
+    last = [t for t in one["log"] if not t["struck_reason"] and t["pass_number"] == len(one["passes"])]
+    if not last:
+        return []
+    logged = "; ".join(
+        f"{t['at_nut']}{' on ' + ', '.join(map(str, t['bolts'])) if one['count'] > 1 else ''} with {t['wrench']}"
+        f" ({t['certificate'] or 'no certificate'}{', OVERDUE' if t['overdue'] else ''}"
+        f"{', ' + t['adapter'] if t['adapter'] else ''}), {t['by']}, {_when(t['at'])}"
+        for t in last
+    )
+    passes = f", last of {len(one['passes'])} passes" if len(one["passes"]) > 1 else ""
+    return [f"{one['fastener']} ({one['torque']}, {one['condition']}{passes}): {logged}."]
 
 
 def _proof(record: Record) -> list[Flowable]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from finegap.core.build.declared import Torque
 from finegap.core.families import FAMILIES
 from finegap.core.gap.housing import SheetCheck
 from finegap.core.procedure import ShopStep, in_force
@@ -69,7 +70,8 @@ def sheet_detail(kept: SheetRevision, units: Units) -> SheetDetail:
         rows=[_row(printed, mm, units) for printed, mm in _rows(kept.content, sheet)],
         adjustment=_adjustment(sheet, units) + _build(sheet),
         parts=_parts(sheet),
-        torques=[[t.fastener, t.span.render(units), t.condition] for t in sheet.torques],
+        torques=[[t.fastener, t.span.render(units), t.condition, _fastened(t)] for t in sheet.torques],
+        building=_building(sheet, units),
         check=check_words(check),
         check_agrees=check is None or check.agrees,
     )
@@ -149,6 +151,36 @@ def _parts(sheet: SpecSheet) -> list[list[str]]:
         for p in catalogue.parts
     ]
     return kits + singles
+
+
+def _fastened(torque: Torque) -> str:
+    """How many, in how many passes, and what a lock nut has."""
+    count = f"{torque.count} in {len(torque.passes)} passes" if torque.count > 1 else ""
+    thread = torque.thread.name if torque.thread else ""
+    tang = f"{torque.tang.slots} slots, {torque.tang.tangs} tangs" if torque.tang else ""
+    return ", ".join(filter(None, (count, thread, tang)))
+
+
+def _building(sheet: SpecSheet, units: Units) -> list[list[str]]:
+    """Press fits, packing, bearings, and the stacks that take the place of the family's."""
+    building, names = sheet.building, {p.key: p.name for p in sheet.family.presses}
+    rows = [
+        [
+            names[key],
+            f"{press.said}, {length(press.length_mm).text(units)} long, {press.bushing.name} in {press.seat.name}",
+        ]
+        for key, press in building.presses.items()
+    ]
+    if building.packing:
+        packing = building.packing
+        lantern = f", lantern ring after {packing.lantern_after}" if packing.lantern_after else ""
+        section = length(packing.section_mm).text(units)
+        rows.append(["Packing", f"{packing.rings} rings of {section}, joints {packing.joints.value}{lantern}"])
+    for bearing in building.bearings:
+        size = f"{length(bearing.outside_mm).bare(units)} × {length(bearing.width_mm).text(units)}"
+        rows.append([bearing.name, f"{size}, {'oil' if bearing.oil else 'grease'}"])
+    rows += [[stack.name, ", ".join(part.name.lower() for part in stack.parts)] for stack in building.stacks]
+    return rows
 
 
 def _adjustment(sheet: SpecSheet, units: Units) -> list[list[str]]:

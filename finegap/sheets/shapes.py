@@ -67,6 +67,7 @@ class SheetDetail:
     parts: list[list[str]]
     adjustment: list[list[str]]
     torques: list[list[str]]
+    building: list[list[str]]
     check: str | None
     check_agrees: bool
 

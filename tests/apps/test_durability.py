@@ -1,4 +1,4 @@
-"""The server killed in the middle of saving: every reading that was acknowledged is there after a restart."""
+"""The server killed in the middle of saving: every reading and torque that was acknowledged is there after a restart."""
 
 from __future__ import annotations
 
@@ -18,6 +18,7 @@ import uuid
 from http.client import HTTPException
 from http.cookiejar import CookieJar
 from pathlib import Path
+from typing import Any
 
 from django.conf import settings
 from django.test import SimpleTestCase
@@ -33,7 +34,7 @@ def free_port() -> int:
 
 
 class Client:
-    """A bench that saves readings as fast as it can until the server is gone."""
+    """A bench that saves readings and torques as fast as it can until the server is gone."""
 
     def __init__(self, port: int) -> None:
         self.base = f"http://127.0.0.1:{port}"
@@ -47,19 +48,32 @@ class Client:
         return next(c.value for c in self.jar if c.name == "csrftoken")
 
     def save_until_cut_off(self) -> None:
-        version = json.load(self.opener.open(f"{self.base}/api/jobs/4"))["version"]
+        """A reading, a torque, a reading, a torque; when all are logged, the first is struck out and it begins again."""
+        job = json.load(self.opener.open(f"{self.base}/api/jobs/4"))
         while True:
-            body = {
-                "version": version, "id": str(uuid.uuid4()), "feature": "shaft_at_bushing", "station": "front/12–6",
-                "typed": "41.985", "gauge": "M-03",
-            }  # fmt: skip
-            headers = {"Content-Type": "application/json", "X-CSRFToken": self.token()}
-            request = urllib.request.Request(f"{self.base}/api/jobs/4/readings", json.dumps(body).encode(), headers)
-            try:
-                version = json.load(self.opener.open(request))["version"]
-            except (OSError, ValueError, HTTPException):
-                return
-            self.acknowledged.append(body["id"])
+            for path, body in (self.reading(), self.torque(job)):
+                headers = {"Content-Type": "application/json", "X-CSRFToken": self.token()}
+                sent = json.dumps(body | {"version": job["version"]}).encode()
+                try:
+                    job = json.load(self.opener.open(urllib.request.Request(f"{self.base}/api/jobs/4/{path}", sent, headers)))
+                except (OSError, ValueError, HTTPException):
+                    return
+                self.acknowledged += [body["id"]] if "id" in body else []
+
+    def reading(self) -> tuple[str, dict[str, Any]]:
+        return "readings", {
+            "id": str(uuid.uuid4()), "feature": "shaft_at_bushing", "station": "front/12–6", "typed": "41.985", "gauge": "M-03",
+        }  # fmt: skip
+
+    def torque(self, job: dict[str, Any]) -> tuple[str, dict[str, Any]]:
+        bolts = next(t for t in job["building"]["tightenings"] if t["key"] == "head bolts")
+        if bolts["pass_number"] is None:
+            first = next(t for t in bolts["log"] if not t["struck_reason"])
+            return "torques/strike", {"torque": first["id"], "reason": "again"}
+        return "torques", {
+            "id": str(uuid.uuid4()), "fastener": "head bolts", "pass_number": bolts["pass_number"], "bolts": bolts["left"][:1],
+            "typed": bolts["middle"], "wrench": bolts["wrench"],
+        }  # fmt: skip
 
 
 class Killed(SimpleTestCase):
@@ -69,11 +83,15 @@ class Killed(SimpleTestCase):
             for _ in range(3):
                 acknowledged += self.serve_and_kill(var)
             database = sqlite3.connect(Path(var) / "finegap.sqlite3")
-            kept = {str(uuid.UUID(row[0])) for row in database.execute("SELECT id FROM bench_reading")}
+            readings, torques = (
+                {str(uuid.UUID(row[0])) for row in database.execute(f"SELECT id FROM bench_{kind}")}
+                for kind in ("reading", "torquemark")
+            )
             whole = database.execute("PRAGMA integrity_check").fetchone()
             database.close()
         self.assertGreaterEqual(len(acknowledged), 3 * ENOUGH)
-        self.assertEqual(set(acknowledged) - kept, set())
+        self.assertEqual(set(acknowledged) - readings - torques, set())
+        self.assertGreaterEqual(len(set(acknowledged) & torques), ENOUGH)
         self.assertEqual(whole, ("ok",))
 
     def serve_and_kill(self, var: str) -> list[str]:

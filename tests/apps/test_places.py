@@ -120,8 +120,8 @@ class Sheets(Works):
         self.assertEqual([r["viscosity"] for r in metric["rows"]], ["up to 100 mm2/s", "90 mm2/s and up"])
         self.assertEqual([r["printed"] for r in imperial["rows"]], ["0.12 mm", "0.20 mm"])
         self.assertEqual([r["clearance"] for r in imperial["rows"]], ["0.005 in", "0.008 in"])
-        self.assertEqual(metric["torques"][:1], [["Lock nut", "80 N·m to 90 N·m", "dry"]])
-        self.assertEqual(imperial["torques"][:1], [["Lock nut", "59 lbf·ft to 66 lbf·ft", "dry"]])
+        self.assertEqual(metric["torques"][:1], [["Lock nut", "80 N·m to 90 N·m", "dry", ""]])
+        self.assertEqual(imperial["torques"][:1], [["Lock nut", "59 lbf·ft to 66 lbf·ft", "dry", ""]])
         self.assertEqual(metric["check"], "The printed arc agrees with diameter and lead.")
         self.assertIsNone(revision_of("test-pump", "99"))
 

@@ -372,6 +372,7 @@ class Screens(Bench):
             "/sheets/procedures/internal_gear",
             f"/bench/{number}/inspect?gap=bearings",
             "/toolbox",
+            "/toolbox/sums/o-ring",
             "/sign-in",
         ]
         for path in paths:

@@ -168,7 +168,13 @@ class Fingers(Bench):
             ".map(e => [e.textContent.slice(0, 30), e.getBoundingClientRect()])"
             ".filter(([, r]) => r.height < 44 || r.width < 24).map(([t, r]) => `${t} ${r.width}x${r.height}`)"
         )
-        for path in [f"/bench/{number}/{s}" for s in stages] + ["/bench", "/fleet", "/sheets", "/toolbox"]:
+        for path in [f"/bench/{number}/{s}" for s in stages] + [
+            "/bench",
+            "/fleet",
+            "/sheets",
+            "/toolbox",
+            "/toolbox/sums/press-fit",
+        ]:
             with self.subTest(path=path):
                 self.go(path)
                 self.page.locator("h1").first.wait_for()
@@ -183,7 +189,13 @@ class Fingers(Bench):
         number = Signed.job(finished=True)
         self.go("/bench")
         self.page.get_by_role("button", name="Dim sheet").tap()
-        for path in (f"/bench/{number}/inspect", f"/bench/{number}/decide", f"/bench/{number}/set", "/toolbox"):
+        for path in (
+            f"/bench/{number}/inspect",
+            f"/bench/{number}/decide",
+            f"/bench/{number}/build",
+            f"/bench/{number}/set",
+            "/toolbox",
+        ):
             self.go(path)
             self.page.locator("h1").first.wait_for()
             found = Axe().run(self.page).response["violations"]

@@ -7,6 +7,7 @@ from django.utils import timezone
 from finegap.bench import building_shapes as shapes
 from finegap.bench.facts import Records
 from finegap.bench.models import PartFitted
+from finegap.core.build.declared import PressSpec
 from finegap.core.build.elastomers import MEDIA
 from finegap.core.build.grease import Greased
 from finegap.core.build.packing import Packing
@@ -18,6 +19,7 @@ from finegap.core.families.stack import Points, Shape, StackPart
 from finegap.core.gauges import GaugeKind
 from finegap.core.inspection import FeatureState
 from finegap.core.job import Assessment
+from finegap.core.procedure import filled
 from finegap.core.reckoned import Line, Stand
 from finegap.core.showing import Amount, Kind, Sentence, length
 from finegap.site.shapes import MarkShape, NamedShape
@@ -27,6 +29,14 @@ from finegap.toolbox.queries import gun_shapes
 
 _FACES = {"dry": "Faces wiped clean and fitted dry.", "film": "A film of a lubricant that suits on the faces."}
 _PICTURED = {Shape.LIP_SEAL: "lip", Shape.DISC_SPRING: "cone"}
+
+
+_ONE_STROKE = "Carbon graphite: lubricate, start straight, one continuous stroke. Stopping cracks it."
+
+
+def one_stroke(press: PressSpec) -> str:
+    """The warning for a bushing that must not be stopped on its way; empty for others."""
+    return _ONE_STROKE if press.in_one_stroke else ""
 
 
 class BuildingWords(Words):
@@ -61,14 +71,18 @@ class BuildingWords(Words):
         )
 
     def _part(self, part: StackPart, state: StackState, row: PartFitted | None, records: Records) -> shapes.StackPartShape:
-        faces = _FACES.get(records.facts.sheet.details.get("faces", ""), "Faces clean; dry or with a film, as the seal maker says.")
+        sheet = records.facts.sheet
+        told = {
+            "faces": _FACES.get(sheet.details.get("faces", ""), "Faces clean; dry or with a film, as the seal maker says."),
+            **{f"one_stroke:{key}": one_stroke(press) for key, press in sheet.building.presses.items()},
+        }
         return shapes.StackPartShape(
             key=part.key,
             name=part.name,
             shape=part.shape.value,
             points="" if part.points is Points.NEITHER else part.points.value,
             directions=list(state.stack.directions(part)),
-            note=part.note.replace("{faces}", faces),
+            note=filled(part.note, told),
             must_be_new=state.must_be_new(part),
             fresh=part.feature in records.facts.changed,
             lines=self.lines(state.lines.get(part.key, ())),

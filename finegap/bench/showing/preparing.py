@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from finegap.bench import shapes
 from finegap.bench.facts import Records
+from finegap.bench.showing.building import one_stroke
 from finegap.bench.showing.inspecting import photos
 from finegap.core.build.elastomers import MEDIA
 from finegap.core.families.model import Family
@@ -22,9 +23,6 @@ _MUST_BE_KNOWN = (
     ("symptom", "symptom"),
     ("place", "site or workshop"),
 )
-
-
-_ONE_STROKE = "Carbon graphite: lubricate, start straight, one continuous stroke. Stopping cracks it."
 
 
 class PreparingWords(Words):
@@ -103,7 +101,7 @@ class PreparingWords(Words):
             **sheet.details,
             **{key: names[key][choice] for key, choice in records.facts.build.items() if key in names},
             **{f"torque:{t.fastener.lower()}": render(t.span, self.units) for t in sheet.torques},
-            "one_stroke": _ONE_STROKE if any(p.in_one_stroke for p in sheet.building.presses.values()) else "",
+            **{f"one_stroke:{key}": one_stroke(press) for key, press in sheet.building.presses.items()},
             "maker": sheet.maker,
             "model": sheet.model,
             "serial": job.serial,

@@ -1558,6 +1558,7 @@ export interface components {
             parts: string[][];
             adjustment: string[][];
             torques: string[][];
+            building: string[][];
             check: string | null;
             check_agrees: boolean;
         };

@@ -59,7 +59,7 @@ function Detail({ sheet, unit }: { sheet: SheetDetail; unit: string }) {
             rows={sheet.sizes.map((s) => [String(s.number), s.name, s.new, s.limit, s.page])}
           />
           <Table caption="Adjustment and build" head={['', '']} rows={sheet.adjustment} />
-          <Table caption="Torques" head={['Fastener', 'Torque', 'Thread']} rows={sheet.torques} />
+          <Table caption="Torques" head={['Fastener', 'Torque', 'Condition', '']} rows={sheet.torques} />
         </div>
         <Table
           caption={`Clearance table, page ${sheet.table_page}; tolerance ${sheet.tolerance}`}
@@ -74,6 +74,9 @@ function Detail({ sheet, unit }: { sheet: SheetDetail; unit: string }) {
           ])}
         />
       </div>
+      {sheet.building.length > 0 && (
+        <Table caption="Press fits, packing, bearings, stacks" head={['', '']} rows={sheet.building} />
+      )}
       {sheet.parts.length > 0 && (
         <Table
           caption="Kits and parts"

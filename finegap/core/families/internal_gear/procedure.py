@@ -214,9 +214,9 @@ STEPS = (
         caution=True,
         hold=True,
         look="Groove at 12 o'clock; the bushing starts straight; hands clear of the arbor, eyes protected.",
-        tells=("{one_stroke}",),
+        tells=("{one_stroke:bushing}",),
         tools=("press and arbor", "eye protection"),
-        works=("press:bushing",),
+        works=("press:bushing", "stack:bushing"),
         changed=("bushing_bore",),
     ),
     Step(
@@ -226,6 +226,7 @@ STEPS = (
         "Too tight on its pin it seizes when it warms.",
         caution=True,
         look="Teeth without nicks; hands clear of the arbor, eyes protected.",
+        tells=("{one_stroke:idler_bushing}",),
         tools=("press and arbor", "eye protection"),
         works=("press:idler_bushing",),
         changed=("idler_bore",),
@@ -332,7 +333,7 @@ STEPS = (
         caution=True,
         tells=("The head is {head_mass}: have it held. {head_bolts} bolts, {torque:head bolts}.",),
         tools=("torque wrench",),
-        works=("torque:head bolts",),
+        works=("stack:head", "torque:head bolts"),
         opened=("head",),
     ),
     Step(

@@ -302,4 +302,56 @@ BALL = Stack(
     when={"means": ("gaskets", "ring"), "bearing": ("ball",)},
 )
 
-STACKS = (PACKED, PACKED_SPLIT, MECHANICAL, BELLOWS, WEDGE, THRUST, TAPERED, BALL)
+BUSHING = Stack(
+    "bushing",
+    "Bushing into its seat",
+    "bushing",
+    (
+        StackPart(
+            "bushing",
+            "Bushing",
+            Shape.SLEEVE,
+            "lubrication groove at 12 o'clock",
+            feature="bushing_bore",
+            note="Square on the arbor, started straight, pressed flush. {one_stroke:bushing}",
+        ),
+    ),
+)
+_HEAD_PART = StackPart(
+    "head",
+    "Head with the idler on its pin",
+    Shape.CAP,
+    "tilted so that the idler meshes",
+    Points.ROTOR,
+    ("match mark",),
+    (LinesUp("match mark", "match mark", "casing"),),
+    note="Heavy: held until the first bolts carry it. Bolts by hand.",
+)
+HEAD = Stack(
+    "head",
+    "Head onto the casing",
+    "head",
+    (StackPart("head_gasket", "Head gasket", Shape.GASKET, "dry, flat, no hole covered", always_new=True), _HEAD_PART),
+    fixed={"casing": ("match mark",)},
+    when={"means": ("housing", "ring")},
+)
+HEAD_SET_BY_GASKETS = Stack(
+    "head_set",
+    "Head onto the casing",
+    "head",
+    (
+        StackPart(
+            "head_gasket",
+            "Head gaskets",
+            Shape.GASKET,
+            "dry, flat, no hole covered",
+            always_new=True,
+            note="The stack to begin with; Set says which come out and go in.",
+        ),
+        _HEAD_PART,
+    ),
+    fixed={"casing": ("match mark",)},
+    when={"means": ("gaskets",)},
+)
+
+STACKS = (PACKED, PACKED_SPLIT, MECHANICAL, BELLOWS, WEDGE, THRUST, TAPERED, BALL, BUSHING, HEAD, HEAD_SET_BY_GASKETS)

@@ -1,0 +1,241 @@
+"""Build at the bench: stacks, the torque log, press fits, grease guns, quick figures; what is refused leaves nothing behind."""
+
+import io
+import json
+import uuid
+
+from django.test import Client
+from pypdf import PdfReader
+
+from finegap.bench import services
+from finegap.bench.models import Event, Job, PartFitted, StepMark, TorqueMark
+from finegap.bench.queries import job_view
+from finegap.core.errors import FieldError
+from finegap.core.facts import Phase
+from finegap.core.showing import Units
+from finegap.exchange import report
+from finegap.sheets.models import Sheet
+from finegap.sheets.services import add_revision
+from finegap.site.errors import Refused
+from finegap.site.plain import plain
+from finegap.toolbox.models import Gauge, GreaseGun
+from finegap.toolbox.services import NewGun, weigh_gun
+from tests.apps.base import Works, sheet_data
+from tests.core.test_build_work import PRESS
+
+
+class Building(Works):
+    def setUp(self):
+        self.number = self.open()
+        services.use_at_bench(self.seen(self.number), "mineral grease")
+
+    def view(self, unit=Units.MM):
+        return job_view(self.number, unit)
+
+    def stack(self, place="bearing"):
+        return next(s for s in self.view().building.stacks if s.place == place)
+
+    def fit(self, part, place="bearing", **more):
+        services.fit_part(self.seen(self.number), uuid.uuid4(), place, part, **({"confirmed": True} | more))
+
+    def log(self, typed="85", fastener="lock nut", number=1, bolts=(1,), unit=Units.MM, **more):
+        new = services.NewTorque(uuid.uuid4(), fastener, number, list(bolts), typed, **({"wrench": "W-1"} | more))
+        seen = services.Seen(self.tom, self.number, Job.objects.get(number=self.number).version, unit)
+        services.log_torque(seen, new)
+        return new.id
+
+    def unchanged_by(self, what, said, error=FieldError):
+        before = Job.objects.get(number=self.number).version, PartFitted.objects.count(), TorqueMark.objects.count()
+        with self.assertRaises(error) as caught:
+            what()
+        self.assertIn(said, str(caught.exception))
+        after = Job.objects.get(number=self.number).version, PartFitted.objects.count(), TorqueMark.objects.count()
+        self.assertEqual(after, before)
+
+
+class Stacks(Building):
+    def test_part_by_part_and_the_step_waits_for_the_last(self):
+        keys = [p.key for p in self.stack().parts]
+        self.unchanged_by(lambda: self.fit(keys[1]), "out of order")
+        self.unchanged_by(lambda: self.fit(keys[0], confirmed=False), "not confirmed")
+        self.unchanged_by(lambda: self.fit(keys[0], place="roof"), "nothing is stacked")
+        step = lambda: services.mark_step(self.seen(self.number), uuid.uuid4(), "bearing_in")  # noqa: E731
+        self.unchanged_by(step, "not complete", Refused)
+        for key in keys:
+            self.fit(key)
+        step()
+        self.assertEqual((self.stack().next, StepMark.objects.filter(step="bearing_in").count()), ("", 1))
+        self.assertIn("lip outward", PartFitted.objects.get(part="outer_lip").directions)
+        self.unchanged_by(lambda: self.fit(keys[0]), "in already")
+
+    def test_the_same_tick_twice_is_one(self):
+        seen, key = self.seen(self.number), uuid.uuid4()
+        for _ in range(2):
+            services.fit_part(seen, key, "bearing", "half_rings", confirmed=True)
+        self.assertEqual(PartFitted.objects.count(), 1)
+
+    def test_taken_out_again_with_what_came_after_and_its_step_is_open(self):
+        for part in self.stack().parts:
+            self.fit(part.key)
+        services.mark_step(self.seen(self.number), uuid.uuid4(), "bearing_in")
+        services.take_back_part(self.seen(self.number), "bearing", "outer_lip")
+        self.assertEqual(self.stack().next, "outer_lip")
+        self.assertEqual([p.fitted for p in self.stack().parts][-3:], [False] * 3)
+        self.assertFalse(StepMark.objects.filter(step="bearing_in").exists())
+        self.assertIn("its step is open again", Event.objects.last().what)
+        self.unchanged_by(lambda: services.take_back_part(self.seen(self.number), "bearing", "outer_lip"), "not in")
+
+    def test_a_wrong_lubricant_stops_it_and_the_reason_says_why(self):
+        services.set_known(self.seen(self.number), services.NewKnown(medium="water"))
+        of = json.loads(json.dumps(sheet_data(revision="2", details={"elastomer": "EPDM"})))
+        add_revision(self.lena, json.dumps(of))
+        Job.objects.update(revision=Sheet.objects.get(slug="test-pump").revisions.get(revision="2"))
+        for key in ("half_rings", "inner_collar"):
+            self.fit(key)
+        self.unchanged_by(lambda: self.fit("inner_lip", reason="it was all we had"), "Is destroyed by it")
+        services.use_at_bench(self.seen(self.number), "silicone")
+        self.fit("inner_lip")
+        with self.assertRaisesRegex(FieldError, "not in the table"):
+            services.use_at_bench(self.seen(self.number), "butter")
+
+    def test_an_arrangement_declared_on_a_sheet_is_on_the_bench_and_a_wrong_one_is_refused_with_its_line(self):
+        parts = [
+            {"key": "cup", "name": "Cup", "shape": "washer", "facing": "open side up", "points": "drive", "marks": ["pip"],
+             "lines_up": [{"mark": "pip", "to": "keyway", "of": "shaft"}], "always_new": True},
+            {"key": "cone", "name": "Cone", "shape": "disc spring", "points": "rotor"},
+        ]  # fmt: skip
+        stack = {"key": "cup_seal", "name": "Cup seal", "place": "seal", "fixed": {"shaft": ["keyway"]}, "parts": parts}
+        add_revision(self.lena, json.dumps(sheet_data(revision="2", stacks=[stack])))
+        Job.objects.update(revision=Sheet.objects.get(slug="test-pump").revisions.get(revision="2"))
+        shown = self.stack("seal")
+        self.assertEqual((shown.name, [p.name for p in shown.parts]), ("Cup seal", ["Cup", "Cone"]))
+        self.assertEqual(shown.parts[0].directions, ["open side up", "pip to the keyway of the shaft"])
+        parts[0]["lines_up"][0]["to"] = "flat"
+        text = json.dumps(sheet_data(revision="3", stacks=[stack]), indent=1)
+        with self.assertRaises(FieldError) as caught:
+            add_revision(self.lena, text)
+        self.assertIn("lines up with nothing: shaft has no flat", caught.exception.problem)
+        line = int(caught.exception.field.split(",")[0].removeprefix("line "))
+        self.assertIn("stacks[0].parts[0].lines_up[0]", caught.exception.field)
+        self.assertIn('"mark": "pip"', "\n".join(text.splitlines()[line - 1 : line + 2]))
+
+
+class TorqueLog(Building):
+    def test_with_an_adapter_the_nut_gets_more_than_the_wrench_says(self):
+        # T = Ts (L + E cos 0) / L: 80 at the wrench, 400 and 25 mm, is 85 at the nut
+        self.log("80", wrench_length="400", adapter="25", angle="0")
+        mark = TorqueMark.objects.get()
+        self.assertEqual((round(mark.set_n_m, 6), round(mark.at_nut_n_m, 6)), (80, 85))
+        shown = next(t for t in self.view().building.tightenings if t.key == "lock nut").log[0]
+        self.assertEqual((shown.typed, shown.at_nut, shown.adapter), ("80 N.m", "85.0 N·m", "adapter 25 mm at 0° on 400 mm"))
+
+    def test_a_bare_number_is_in_the_unit_on_screen(self):
+        self.log("63", unit=Units.IN)
+        self.assertAlmostEqual(TorqueMark.objects.get().at_nut_n_m, 63 * 1.3558179483314, 6)  # NIST SP 811
+
+    def test_what_cannot_be_logged(self):
+        for change, said in (
+            ({"typed": ""}, "torque"), ({"typed": "85 bar"}, "torque"), ({"typed": "-85"}, "torque"), ({"typed": "95"}, "outside"),
+            ({"typed": "300"}, "does not reach"), ({"typed": "5"}, "does not reach"), ({"wrench": ""}, "none was chosen"),
+            ({"wrench": "M-1"}, "outside micrometer"), ({"wrench": "W-9"}, "no W-9"), ({"bolts": (2,)}, "out of order"),
+            ({"number": 2}, "pass 2 is not in hand"), ({"fastener": "wheel nut"}, "not tightened in this job"),
+            ({"adapter": "25"}, "wrench, length"), ({"adapter": "500", "wrench_length": "400"}, "longer than the wrench"),
+            ({"adapter": "25", "wrench_length": "400", "angle": "200"}, "angle"),
+        ):  # fmt: skip
+            with self.subTest(change=change):
+                self.unchanged_by(lambda change=change: self.log(**change), said)
+
+    def test_struck_out_with_what_came_after_and_the_log_keeps_it(self):
+        first = self.log("16.8", "head bolts", 1, (1, 3))
+        self.log("16.8", "head bolts", 1, (2, 4))
+        self.unchanged_by(lambda: services.strike_torque(self.seen(self.number), first, " "), "reason")
+        services.strike_torque(self.seen(self.number), first, "gasket slipped")
+        self.assertEqual(TorqueMark.objects.exclude(struck_reason="").count(), 2)
+        one = next(t for t in self.view().building.tightenings if t.key == "head bolts")
+        self.assertEqual((one.pass_number, one.left, len(one.log)), (1, [1, 3, 2, 4], 2))
+        self.unchanged_by(lambda: services.strike_torque(self.seen(self.number), first, "again"), "no such line")
+
+    def test_a_wrench_past_its_date_needs_a_lead_and_is_printed_so(self):
+        Gauge.objects.filter(tag="W-1").update(due="2001-01-01")
+        self.log()
+        blocker = next(b for b in self.view().blockers if "W-1" in b.sentence)
+        self.assertTrue(blocker.lead_may)
+        text = PdfReader(io.BytesIO(report.as_pdf(plain(self.view())))).pages[0].extract_text()
+        self.assertIn("OVERDUE", text)
+
+
+class Whole(Building):
+    def test_a_nut_that_is_not_logged_cannot_be_signed_past_even_by_a_lead(self):
+        Job.objects.all().delete()
+        self.number = self.finished()
+        mark = TorqueMark.objects.filter(fastener="lock nut").get()
+        services.strike_torque(self.seen(self.number), mark.id, "the wrong wrench")
+        with self.assertRaises(Refused) as caught:
+            services.sign_off(self.seen(self.number, self.lena), uuid.uuid4(), is_lead=True, reason="never mind")
+        self.assertTrue(any("Lock nut: torque not logged." in r for r in caught.exception.reasons))
+
+    def test_the_report_holds_what_was_fitted_and_tightened(self):
+        self.fit("retainer", "seal")
+        self.fit("packing", "seal", reused=True, reason="spare on order")
+        self.log("80", wrench_length="400", adapter="25", angle="0")
+        text = " ".join(PdfReader(io.BytesIO(report.as_pdf(plain(self.view())))).pages[0].extract_text().split())
+        self.assertIn("Packing with a one-piece gland: 2 of 3 parts in order, Tom.", text)
+        self.assertIn("Packing ring used again: spare on order", text)
+        self.assertIn("85.0 N·m with W-1 (no certificate, adapter 25 mm at 0° on 400 mm)", text)
+
+    def test_a_press_fit_from_its_sizes_to_the_bore_after_pressing(self):
+        add_revision(self.lena, json.dumps(sheet_data(revision="2", press_fits=PRESS)))
+        Job.objects.all().delete()
+        self.number = self.open()
+        self.measure_all(self.number)
+        self.read(self.number, "bushing_bore", "front/12–6", "40.25")
+        services.decide(self.seen(self.number), uuid.uuid4(), "bushing_bore", "change")
+        step = next(s for s in self.view().steps if s.key == "bushings")
+        self.assertEqual(step.measures, ["bushing_bore"])
+        Gauge.objects.filter(tag__in=["M-1", "B-1"]).update(high=60)
+        for key, mm in (("bushing_outside", 50.042), ("bushing_seat", 50.010), ("bushing_free", 40.090)):
+            for station in self.family(self.number).by_key[key].stations:
+                self.read(self.number, key, station.key, f"{mm} mm", phase=Phase.LEFT.value)
+        press = self.view().building.presses[0]
+        self.assertTrue(press.ready)
+        self.assertEqual([line.stand for line in press.lines], ["good"] * len(press.lines))
+        inches = job_view(self.number, Units.IN).building.presses[0]
+        self.assertIn("ksi", inches.lines[1].text)
+
+    def test_only_steps_of_what_was_opened_can_be_marked(self):
+        services.mark_step(self.seen(self.number, self.lena), uuid.uuid4(), "packing", skip="not touched", is_lead=True)
+        self.assertNotIn("packing_in", [s.key for s in self.view().steps])
+        with self.assertRaisesRegex(FieldError, "packing_in"):
+            services.mark_step(self.seen(self.number), uuid.uuid4(), "packing_in")
+
+
+class Guns(Building):
+    def test_weighed_and_weighed_again(self):
+        weigh_gun(self.tom, NewGun("G-1", "lithium", "5"), Units.MM)
+        weigh_gun(self.tom, NewGun("G-1", "lithium", "0.2"), Units.IN)
+        self.assertAlmostEqual(GreaseGun.objects.get().ten_g, 5.67, 2)
+        services.use_at_bench(self.seen(self.number), gun="G-1")
+        self.assertEqual(self.view().building.gun, "G-1")
+        with self.assertRaisesRegex(FieldError, "no G-2"):
+            services.use_at_bench(self.seen(self.number), gun="G-2")
+        for new, field in (
+            (NewGun("", "lithium", "5"), "gun"), (NewGun("G", " ", "5"), "grease"), (NewGun("G", "lithium", "0"), "ten strokes"),
+            (NewGun("G", "lithium", "5 bar"), "ten strokes"), (NewGun("G", "lithium", "5 kg"), "ten strokes"),
+        ):  # fmt: skip
+            with self.subTest(new=new), self.assertRaises(FieldError) as caught:
+                weigh_gun(self.tom, new, Units.MM)
+            self.assertEqual(caught.exception.field, field)
+        self.assertEqual(GreaseGun.objects.count(), 1)
+
+    def test_quick_figures_over_http(self):
+        client = Client()
+        client.force_login(self.tom)
+        names = {s["key"] for s in client.get("/api/sums").json()}
+        for key in names:
+            answer = client.post(f"/api/sums/{key}", {"given": {}}, content_type="application/json")
+            self.assertEqual(answer.status_code, 422, key)
+            self.assertTrue(answer.json()["field"], key)
+        given = {"given": {"shaft": "50", "section": "10", "rings": "4"}}
+        lines = client.post("/api/sums/packing?unit=in", given, content_type="application/json").json()
+        self.assertEqual(lines[0]["name"], "Cut each ring")
+        self.assertEqual(client.post("/api/sums/nothing", {"given": {}}, content_type="application/json").status_code, 422)
