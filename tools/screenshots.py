@@ -22,13 +22,13 @@ VIEWS = {
     "strip": "/bench/4/strip",
     "inspect": "/bench/4/inspect?gap=idler_bore",
     "decide": "/bench/4/decide",
-    "build": "/bench/3/build",
     "set-gaskets": "/bench/3/set",
     "prove": "/bench/3/prove",
     "close": "/bench/3/close",
     "fleet": "/fleet",
     "sheet": "/sheets/aldery-h40/latest",
     "toolbox": "/toolbox",
+    "quick-figures": "/toolbox/sums/packing",
     "procedure": "/sheets/procedures/internal_gear",
 }
 
@@ -71,6 +71,7 @@ def take(page: Page) -> None:
         page.locator("h1").first.wait_for()
         page.wait_for_load_state("networkidle")
         page.screenshot(path=folder / f"{name}.png")
+    build(page, folder)
     page.goto(f"{BASE}/bench/4/inspect?gap=idler_bore")
     page.get_by_role("button", name="wear chart", exact=True).click()
     page.locator(".wear-chart").wait_for()
@@ -83,6 +84,26 @@ def take(page: Page) -> None:
     page.get_by_role("button", name="Record try 1").click()
     page.locator(".tries").wait_for()
     page.screenshot(path=folder / "set-housing.png")
+
+
+def build(page: Page, folder: Path) -> None:
+    """Bearings half in, and a pass of the head bolts."""
+    page.goto(f"{BASE}/bench/4/build")
+    page.locator(".page-picker select").select_option("bearing_in")
+    page.get_by_label("Lubricant on the bench").select_option("mineral grease")
+    for name in ("Half rings", "Inner collar", "Inner lip seal"):
+        page.locator(".part-in-hand .step-text", has_text=name).wait_for()
+        for box in page.locator(".directions input").all():
+            box.check()
+        if name != "Inner lip seal":
+            page.get_by_role("button", name="Fitted", exact=True).click()
+    page.screenshot(path=folder / "build.png")
+    page.locator(".page-picker select").select_option("head_on")
+    page.get_by_label("Torque the wrench is set to").fill("18.4")
+    page.get_by_role("button", name="Log number 1").click()
+    page.locator(".torque-log").wait_for()
+    page.locator(".torque-work").scroll_into_view_if_needed()
+    page.screenshot(path=folder / "torque.png")
 
 
 if __name__ == "__main__":

@@ -33,12 +33,13 @@ class StackPartShape:
 
 @dataclass(frozen=True)
 class StackShape:
-    """A stack in the order of fitting; ``next`` is the part in hand."""
+    """A stack in the order of fitting; ``next`` is the part in hand. ``ends`` are empty where it is on the shaft."""
 
     place: str
     name: str
     parts: list[StackPartShape]
     next: str
+    ends: list[str]
     advice: str
 
 

@@ -96,6 +96,8 @@ class ByKeyboard(Bench):
         expect(page.locator(".page-picker")).to_contain_text("Nothing to reckon")
         expect(page.locator(".key-strip")).to_contain_text("work")
         page.keyboard.press("ArrowDown")
+        expect(page.locator(".works h2").first).to_have_text("Packing with a one-piece gland")
+        page.keyboard.press("ArrowDown")
         self.tab_to(page.get_by_label("Lubricant on the bench"))
         page.keyboard.type("mineral g")
         page.keyboard.press("Tab")

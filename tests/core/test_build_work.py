@@ -14,7 +14,7 @@ from finegap.core.errors import FieldError
 from finegap.core.facts import Decided, Decision, Phase
 from finegap.core.families import FAMILIES
 from finegap.core.families.model import Stage
-from finegap.core.families.stack import LinesUp, Ring, Shape, Stack, StackPart
+from finegap.core.families.stack import LinesUp, Points, Ring, Shape, Stack, StackPart
 from finegap.core.job import assess
 from finegap.core.measuring.readings import Gauge, Reading
 from finegap.core.reckoned import Stand
@@ -151,6 +151,16 @@ class Stacks(unittest.TestCase):
         ):
             with self.subTest(path=path), self.assertRaisesRegex(FieldError, path):
                 Stack("s", "S", "seal", parts, fixed)
+
+    def test_lapped_faces_look_at_each_other(self):
+        """Drawn from rotor to drive in the order of fitting, a seat and its rotating face point towards one another."""
+        seen = 0
+        for stack in FAMILY.stacks:
+            faces = [p for p in stack.parts if p.shape in (Shape.SEAT, Shape.FACE, Shape.BELLOWS)]
+            if len(faces) == 2:
+                self.assertEqual([p.points for p in faces], [Points.DRIVE, Points.ROTOR], stack.key)
+                seen += 1
+        self.assertEqual(seen, 3)  # mechanical, bellows, wedge
 
     def test_packing_goes_in_ring_by_ring_with_the_lantern_where_the_sheet_says(self):
         packing = {"section": "10 mm", "rings": 4, "joints": "quarter", "lantern_after": 2}

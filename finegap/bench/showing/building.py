@@ -67,6 +67,7 @@ class BuildingWords(Words):
             name=state.stack.name,
             parts=[self._part(part, state, rows.get(part.key), records) for part in state.stack.parts],
             next=state.next.key if state.next else "",
+            ends=list(state.stack.ends or ()),
             advice=state.advice,
         )
 

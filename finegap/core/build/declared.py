@@ -223,6 +223,7 @@ def _stack(data: Mapping[str, Any], path: str) -> Stack:
             data["place"],
             tuple(_part(one, f"parts[{i}]") for i, one in enumerate(data["parts"])),
             {name: tuple(marks) for name, marks in data.get("fixed", {}).items()},
+            ends=(data["ends"][0], data["ends"][1]) if "ends" in data else None,
         )
     except FieldError as error:
         raise error.within(path) from None

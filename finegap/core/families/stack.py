@@ -99,7 +99,8 @@ class Stack:
     """Parts in the order of fitting, drawn along the shaft.
 
     ``place`` is where in the pump it belongs: a sheet's stack takes the place of the family's. ``fixed`` are things of the pump
-    itself that parts line up with, by name, with their marks.
+    itself that parts line up with, by name, with their marks. ``ends`` name what lies left and right of it where it is not on the
+    shaft between rotor and drive; ``Points.ROTOR`` is then to the left.
     """
 
     key: str
@@ -108,6 +109,7 @@ class Stack:
     parts: tuple[StackPart, ...]
     fixed: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
     when: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    ends: tuple[str, str] | None = None
 
     def __post_init__(self) -> None:
         if not self.parts:

@@ -1625,6 +1625,7 @@ export interface components {
             name: string;
             parts: components["schemas"]["StackPartShape"][];
             next: string;
+            ends: string[];
             advice: string;
         };
         StageShape: {

@@ -17,6 +17,11 @@ const Toolbox = lazy(() => import('../toolbox/Toolbox').then((m) => ({ default: 
 export const router = createBrowserRouter([
   {
     element: <Shell />,
+    errorElement: (
+      <div className="blank page" role="alert">
+        This page could not be shown. What was saved is safe. <a href="/bench">Back to the bench</a>
+      </div>
+    ),
     children: [
       { path: '/', element: <Navigate to="/bench" replace /> },
       { path: '/bench', element: <JobList /> },

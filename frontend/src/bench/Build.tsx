@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Feature, Job, Step } from '../api/client';
 import { useKeys } from '../app/keys';
 import { Steps } from './Steps';
@@ -17,7 +17,7 @@ export function Build({ job }: { job: Job }) {
   const pages = pagesOf(job, steps);
   const [chosen, setChosen] = useState({ page: '', at: present });
   // Another page can be looked at; when the steps go on, the page goes with them.
-  const wanted = chosen.page && chosen.at === present ? chosen.page : present;
+  const wanted = chosen.page && chosen.at === present ? chosen.page : present || pages[0]?.key;
   const index = pages.findIndex((p) => p.key === wanted);
   const page = pages[index];
   const move = (by: number) => {
@@ -25,6 +25,12 @@ export function Build({ job }: { job: Job }) {
     const next = pages[(from + by + pages.length) % pages.length];
     if (next) setChosen({ page: next.key, at: present });
   };
+  const shown = useRef(page?.key);
+  useEffect(() => {
+    // Another page begins at its top.
+    if (shown.current !== page?.key) document.querySelector('main')?.scrollTo({ top: 0 });
+    shown.current = page?.key;
+  }, [page?.key]);
   useKeys([
     { key: 'ArrowUp', label: '', run: () => move(-1) },
     { key: 'ArrowDown', show: '↑ ↓', label: 'work', run: () => move(1) },

@@ -1,6 +1,6 @@
 import type { Packing } from '../api/client';
 
-const STEP = 74;
+const STEP = 86;
 const MIDDLE = 44;
 const OUTER = 30;
 const INNER = 17;
@@ -13,7 +13,13 @@ export function JointEnds({ packing }: { packing: Packing }) {
   const width = Math.max(shown.length * STEP, 340);
   const joints = rings.map((r) => `ring ${r.name} at ${clock(r.deg)}`).join(', ');
   return (
-    <svg viewBox={`0 0 ${width} 132`} className="joint-ends" role="img" aria-label={`Joints: ${joints}.`}>
+    <svg
+      viewBox={`0 0 ${width} 132`}
+      className="joint-ends"
+      style={{ maxWidth: width }}
+      role="img"
+      aria-label={`Joints: ${joints}.`}
+    >
       {shown.map((ring, i) => (
         <g key={i} transform={`translate(${STEP / 2 + i * STEP} ${MIDDLE})`}>
           <circle
@@ -44,4 +50,4 @@ export function JointEnds({ packing }: { packing: Packing }) {
   );
 }
 
-const clock = (deg: number): string => `${deg / 30 || 12} h`;
+const clock = (deg: number): string => `${deg / 30 || 12} o'clock`;

@@ -7,6 +7,7 @@ const WIDTH = 700;
 const AXIS = 112;
 const SHAFT = 15;
 const EDGE = 50;
+const WIDEST = 120;
 
 interface Props {
   stack: Stack;
@@ -18,19 +19,23 @@ interface Props {
 /** The parts drawn apart along the shaft in the order of fitting: what is in is solid, what comes next is in blue. */
 export function StackDrawing({ stack, chosen, onChoose }: Props) {
   const hatch = useId();
-  const step = (WIDTH - 2 * EDGE) / stack.parts.length;
+  const step = Math.min((WIDTH - 2 * EDGE) / stack.parts.length, WIDEST);
+  const first = WIDTH / 2 - (step * (stack.parts.length - 1)) / 2;
+  const [left = 'rotor', right = 'drive'] = stack.ends;
   const scale = Math.min(step / 46, 1.2);
   return (
     <svg viewBox={`0 0 ${WIDTH} 206`} className="stack-drawing" role="img" aria-label={described(stack)}>
       <Hatch id={hatch} />
-      <rect x="0" y={AXIS - SHAFT} width={WIDTH} height={2 * SHAFT} className="steel light" />
+      {!stack.ends.length && (
+        <rect x="0" y={AXIS - SHAFT} width={WIDTH} height={2 * SHAFT} className="steel light" />
+      )}
       <path d={`M0 ${AXIS} H${WIDTH}`} className="axis" />
       {stack.parts.map((part, i) => (
         <Part
           key={part.key}
           part={part}
           number={i + 1}
-          x={EDGE + (i + 0.5) * step}
+          x={first + i * step}
           half={step / 2}
           scale={scale}
           hatch={hatch}
@@ -40,10 +45,10 @@ export function StackDrawing({ stack, chosen, onChoose }: Props) {
         />
       ))}
       <text x="2" y={AXIS + 36} className="note">
-        ← rotor
+        ← {left}
       </text>
       <text x={WIDTH - 2} y={AXIS + 36} textAnchor="end" className="note">
-        drive →
+        {right} →
       </text>
     </svg>
   );
@@ -94,9 +99,11 @@ function Part({ part, number, x, half, scale, hatch, state, chosen, onChoose }: 
 }
 
 function described(stack: Stack): string {
+  const [left = 'rotor', right = 'drive'] = stack.ends;
+  const towards = (points: string) => (points === 'rotor' ? left : right);
   const next = stack.parts.find((p) => p.key === stack.next)?.name ?? 'nothing, it is complete';
   const order = stack.parts.map(
-    (p, i) => `${i + 1} ${p.name}${p.points ? ` pointing to the ${p.points}` : ''}`,
+    (p, i) => `${i + 1} ${p.name}${p.points ? ` pointing to the ${towards(p.points)}` : ''}`,
   );
-  return `${stack.name}, from the rotor to the drive: ${order.join(', ')}. Next: ${next}.`;
+  return `${stack.name}, from the ${left} to the ${right}: ${order.join(', ')}. Next: ${next}.`;
 }

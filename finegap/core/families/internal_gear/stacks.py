@@ -56,27 +56,32 @@ PACKED_SPLIT = Stack(
     when={"seal": ("packed",), "gland": ("split",)},
 )
 
-_SEAT = (
-    StackPart(
-        "seat_ring",
-        "O-ring of the seat",
-        Shape.O_RING,
-        always_new=True,
-        elastomer="elastomer",
-        note="Feel for burrs first; tape over threads and shoulders.",
-    ),
-    StackPart(
-        "seat",
-        "Seat",
-        Shape.SEAT,
-        "lapped face towards the rotating face",
-        Points.ROTOR,
-        ("notch",),
-        (LinesUp("notch", "pin", "casing"),),
-        always_new=True,
-        note="{faces}",
-    ),
-)
+
+def _seat(points: Points) -> tuple[StackPart, ...]:
+    """The seat with its ring; its face points to where the rotating face comes."""
+    return (
+        StackPart(
+            "seat_ring",
+            "O-ring of the seat",
+            Shape.O_RING,
+            always_new=True,
+            elastomer="elastomer",
+            note="Feel for burrs first; tape over threads and shoulders.",
+        ),
+        StackPart(
+            "seat",
+            "Seat",
+            Shape.SEAT,
+            "lapped face towards the rotating face",
+            points,
+            ("notch",),
+            (LinesUp("notch", "pin", "casing"),),
+            always_new=True,
+            note="{faces}",
+        ),
+    )
+
+
 _CASING = {"casing": ("pin",), **_SHAFT}
 
 MECHANICAL = Stack(
@@ -107,7 +112,7 @@ MECHANICAL = Stack(
         StackPart(
             "clips", "Holding clips", Shape.CLIP, "out: turned away from the spring", note="Press, and feel the spring come back."
         ),
-        *_SEAT,
+        *_seat(Points.ROTOR),
     ),
     fixed=_CASING,
     when={"seal": ("mechanical",)},
@@ -117,7 +122,7 @@ BELLOWS = Stack(
     "Bellows seal of the compact build",
     "seal",
     (
-        *_SEAT,
+        *_seat(Points.DRIVE),
         StackPart(
             "bellows",
             "Bellows with the rotating face",
@@ -155,7 +160,7 @@ WEDGE = Stack(
     "Wedge seal of the compact build",
     "seal",
     (
-        *_SEAT,
+        *_seat(Points.DRIVE),
         StackPart(
             "rotating", "Rotating face", Shape.FACE, "lapped face towards the seat", Points.ROTOR, always_new=True, note="{faces}"
         ),
@@ -334,6 +339,7 @@ HEAD = Stack(
     (StackPart("head_gasket", "Head gasket", Shape.GASKET, "dry, flat, no hole covered", always_new=True), _HEAD_PART),
     fixed={"casing": ("match mark",)},
     when={"means": ("housing", "ring")},
+    ends=("casing", "outside"),
 )
 HEAD_SET_BY_GASKETS = Stack(
     "head_set",
@@ -352,6 +358,7 @@ HEAD_SET_BY_GASKETS = Stack(
     ),
     fixed={"casing": ("match mark",)},
     when={"means": ("gaskets",)},
+    ends=("casing", "outside"),
 )
 
 STACKS = (PACKED, PACKED_SPLIT, MECHANICAL, BELLOWS, WEDGE, THRUST, TAPERED, BALL, BUSHING, HEAD, HEAD_SET_BY_GASKETS)

@@ -21,7 +21,7 @@ export function StackWork({ job, stack }: { job: Job; stack: Stack }) {
     <section className="stack-work" aria-label={stack.name}>
       <div className="work-head">
         <h2>{stack.name}</h2>
-        <Lubricant job={job} />
+        {stack.parts.some((p) => p.lines.length > 0) && <Lubricant job={job} />}
       </div>
       {stack.advice && !job.building.lubricant && <p className="quiet">{stack.advice}</p>}
       <StackDrawing

@@ -59,6 +59,7 @@ const STACK: Stack = {
   place: 'bearing',
   name: 'Thrust bearing housing',
   next: 'Lip seal',
+  ends: [],
   advice: '',
   parts: [
     part('Half rings', { shape: 'half ring', fitted: true, by: 'Ines' }),
@@ -180,5 +181,5 @@ test('joints stand where the clock says, the lantern ring between', () => {
   const turns = [...container.querySelectorAll('.joint')].map((j) => j.getAttribute('transform'));
   expect(turns).toEqual(['rotate(0)', 'rotate(90)', 'rotate(180)']);
   const words = [...container.querySelectorAll('g .note')].map((t) => t.textContent);
-  expect(words).toEqual(['12 h', '3 h', 'lantern', '6 h']);
+  expect(words).toEqual(["12 o'clock", "3 o'clock", 'lantern', "6 o'clock"]);
 });
