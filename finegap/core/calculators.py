@@ -163,8 +163,7 @@ def _packing(given: Typed) -> tuple[Line, ...]:
     packing = Packing(given.value("shaft"), given.value("section"), int(given.value("rings")), joints)
     clock = ", ".join(packing.joint_said(ring) for ring in range(1, packing.rings + 1))
     return (
-        Line("Cut each ring", length(packing.cut_mm), working=packing.working),
-        Line("Stuffing box bore", length(packing.box_mm)),
+        *packing.lines(),
         Line("Joints, from the bottom", clock),
     )
 

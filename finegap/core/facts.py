@@ -119,12 +119,16 @@ class Facts:
     ten_g: float | None = None
 
     @cached_property
+    def whole(self) -> Family:
+        """The family as this pump is built, stationed as the sheet says, with every step the shop follows."""
+        return in_force(self.sheet.family_of(self.build), self.shop)
+
+    @cached_property
     def family(self) -> Family:
-        """The family as this pump is built, stationed as the sheet says, with the steps the shop follows and this job needs."""
-        family = in_force(self.sheet.family_of(self.build), self.shop)
+        """The same with only the steps this job needs."""
         torques = tuple((t.key, t.fastener) for t in self.sheet.torques)
         stacks = tuple((s.place, s.name) for s in self.sheet.building.stacks)
-        return needed(family, self.changed, self.skipped, torques, stacks)
+        return needed(self.whole, self.changed, self.skipped, torques, stacks)
 
     @cached_property
     def changed(self) -> frozenset[str]:

@@ -8,13 +8,14 @@ from django.test import Client
 from pypdf import PdfReader
 
 from finegap.bench import services
-from finegap.bench.models import Event, Job, PartFitted, StepMark, TorqueMark
+from finegap.bench.models import Event, Job, PartFitted, SignOff, StepMark, TorqueMark
 from finegap.bench.queries import job_view
 from finegap.core.errors import FieldError
 from finegap.core.facts import Phase
 from finegap.core.showing import Units
 from finegap.exchange import report
 from finegap.sheets.models import Sheet
+from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision
 from finegap.site.errors import Refused
 from finegap.site.plain import plain
@@ -207,6 +208,51 @@ class Whole(Building):
         self.assertNotIn("packing_in", [s.key for s in self.view().steps])
         with self.assertRaisesRegex(FieldError, "packing_in"):
             services.mark_step(self.seen(self.number), uuid.uuid4(), "packing_in")
+
+
+class OnPaper(Building):
+    def test_a_record_signed_before_there_was_any_of_this_is_still_shown(self):
+        Job.objects.all().delete()
+        self.number = self.finished()
+        services.sign_off(self.seen(self.number), uuid.uuid4(), is_lead=False)
+        now = self.view()
+        signature = SignOff.objects.get()
+        signature.record = {unit: before_building(record) for unit, record in signature.record.items()}
+        signature.save()
+        old = self.view()
+        self.assertEqual(set(old), set(now))
+        self.assertEqual(set(old["building"]), set(now["building"]))
+        for key in ("steps", "features"):
+            self.assertEqual(set(old[key][0]), set(now[key][0]), key)
+        self.assertEqual(set(old["known"]), set(now["known"]))
+        self.assertTrue(report.as_pdf(old).startswith(b"%PDF"))
+
+    def test_a_sheet_shows_what_it_says_about_building_in_the_unit_asked_for(self):
+        packing = {"section": "10 mm", "rings": 4, "joints": "quarter", "lantern_after": 2}
+        bearings = [{"name": "Thrust bearing", "outside": "90 mm", "width": "34 mm"}]
+        nut = {"fastener": "Nut", "torque": ["9 N.m", "11 N.m"], "thread": "M40x1.5", "slots": 4, "tangs": 15, "turn": "7 deg"}
+        sheet = sheet_data(revision="2", press_fits=PRESS, packing=packing, bearings=bearings, torques=[nut])
+        add_revision(self.lena, json.dumps(sheet))
+        metric, inch = (sheet_detail(revision_of("test-pump", "2"), units) for units in Units)
+        self.assertEqual(
+            metric.building,
+            [
+                ["Bushing", "50 H7/r6, 40.00 mm long, tin bronze in cast iron"],
+                ["Packing", "4 rings of 10.00 mm, joints every 90 degrees, lantern ring after 2"],
+                ["Thrust bearing", "90.00 × 34.00 mm, grease"],
+            ],
+        )
+        self.assertIn("1.575 in long", inch.building[0][1])
+        self.assertEqual(metric.torques[0][3], "M40x1.5, 4 slots, 15 tangs")
+
+
+def before_building(record):
+    """A record as core 0.2 froze it."""
+    record = {k: v for k, v in record.items() if k != "building"}
+    record["known"] = {k: v for k, v in record["known"].items() if k not in ("medium", "media")}
+    record["steps"] = [{k: v for k, v in s.items() if k not in ("works", "measures", "waits")} for s in record["steps"]]
+    record["features"] = [{k: v for k, v in f.items() if k != "press"} for f in record["features"]]
+    return record
 
 
 class Guns(Building):

@@ -235,6 +235,24 @@ class PressFits(unittest.TestCase):
         cracked, _ = self.lines(self.SIZES, press=weak)
         self.assertIs(cracked["Compression"].stand, Stand.STOP)
 
+    def test_the_idler_is_as_warm_as_the_liquid_the_casing_is_not(self):
+        """A seat of iron 60 K cooler holds what one as warm as the bushing of carbon lets go of."""
+        spec = {**PRESS["bushing"], "bushing_material": CARBON}
+        of = sheet(press_fits={"bushing": spec, "idler_bushing": spec})
+        given_ = facts(sheet=of, **change("bushing_bore", "idler_bore"))
+        sizes = {"outside": 50.042, "seat": 50.010, "free": 40.090}
+        left = {
+            (f"{part}_{name}", Phase.LEFT): tuple(
+                Reading(s.key, s.plane, mm, self.GAUGE) for s in of.family.by_key[f"{part}_{name}"].stations
+            )
+            for part in ("bushing", "idler")
+            for name, mm in sizes.items()
+        }
+        duty = replace(given_.duty, temperature_c=150, casing_c=90)
+        works = assess(replace(given_, readings=given_.readings | left, duty=duty)).works
+        hot = {key: next(line for line in state.lines if line.name == "Hot").stand for key, state in works.presses.items()}
+        self.assertEqual(hot, {"bushing": Stand.CARE, "idler_bushing": Stand.STOP})
+
 
 class Tightenings(unittest.TestCase):
     def one(self, *log):

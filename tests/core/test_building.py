@@ -19,7 +19,7 @@ from finegap.core.build.torque import Adapter, Joint, Tang, criss_cross, thread_
 from finegap.core.calculators import CALCULATORS, calculator
 from finegap.core.errors import FieldError
 from finegap.core.reckoned import Stand
-from finegap.core.showing import Units, render
+from finegap.core.showing import Amount, Units, render
 from tests.references import VALUES
 
 BRONZE = Solid("tin bronze", 110_000, 0.34, 18.5, 200)
@@ -327,6 +327,20 @@ class Elastomers(unittest.TestCase):
         self.assertEqual(lubricants_for("something else"), ())
 
 
+TYPED = {
+    "fit": {"nominal": "50"},
+    "press-fit": {"bore": "40", "joint": "50", "seat_outside": "90", "length": "60", "interference": "0.03", "temperature": "80"},
+    "packing": {"shaft": "50", "section": "10", "rings": "4"},
+    "o-ring": {"inside": "49", "section": "3.53", "groove": "50", "depth": "2.8", "width": "4.8"},
+    "elastomer": {"elastomer": "FKM", "liquid": "mineral oil", "temperature": "80", "lubricant": "mineral grease"},
+    "adapter": {"torque": "100", "wrench": "400", "adapter": "50"},
+    "preload": {"thread": "M10", "torque": "48"},
+    "order": {"count": "8"},
+    "tang": {"slots": "4", "tangs": "15"},
+    "grease": {"outside": "90", "width": "34", "ten": "5"},
+}
+
+
 class QuickSums(unittest.TestCase):
     """The register the page and the API are made from: the same numbers, from what is typed."""
 
@@ -350,6 +364,18 @@ class QuickSums(unittest.TestCase):
         self.assertEqual(lines["Bore closes in by"], f"{expected['bore_closure_mm']:.3f} mm")
         with self.assertRaisesRegex(FieldError, "modulus"):
             self.run_one("press-fit", **(typed | {"modulus": ""}))
+
+    def test_every_number_opens_its_working_with_a_source(self):
+        """What was typed stands among the numbers put in; the result is the line's own."""
+        for key, typed in TYPED.items():
+            for line in calculator(key).run(typed, Units.MM):
+                if line.working is None:
+                    self.assertNotIsInstance(line.words, Amount, (key, line.name))
+                    continue
+                self.assertTrue(line.working.given and line.working.source and line.working.formula, (key, line.name))
+                if isinstance(line.words, Amount):
+                    self.assertEqual(render(line.working.result, Units.MM), render(line.words, Units.MM), (key, line.name))
+        self.assertEqual(set(TYPED), set(CALCULATORS))
 
     @given(st.data())
     def test_rubbish_is_always_a_named_error(self, data):

@@ -21,7 +21,7 @@ from finegap.core.inspection import FeatureState
 from finegap.core.job import Assessment
 from finegap.core.procedure import filled
 from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.showing import Amount, Kind, Sentence
 from finegap.site.shapes import MarkShape, NamedShape
 from finegap.site.words import Words
 from finegap.toolbox.models import GreaseGun
@@ -155,8 +155,7 @@ class BuildingWords(Words):
             return None
         packing = Packing(shaft_mm, spec.section_mm, spec.rings, spec.joints, spec.lantern_after)
         lines = [
-            Line("Cut each ring", length(packing.cut_mm), working=packing.working),
-            Line("Stuffing box bore", length(packing.box_mm)),
+            *packing.lines(),
             Line("Rings", str(packing.rings)),
         ]
         if packing.lantern_after:

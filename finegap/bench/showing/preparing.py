@@ -113,7 +113,8 @@ class PreparingWords(Words):
 
     def ready(self, records: Records, assessment: Assessment) -> shapes.ReadyShape:
         """Tools, consumables, the kit and the gauges the job needs, with what is missing."""
-        family, catalogue = records.facts.family, records.facts.sheet.catalogue
+        # What will have to be changed is not known yet: tools for all of it are looked for.
+        family, catalogue = records.facts.whole, records.facts.sheet.catalogue
         said_of = {row.item: row for row in records.on_hand}
         kit = self.order(assessment.ready, catalogue)
         items = [(item, "tool") for item in listed(family, "tools")]

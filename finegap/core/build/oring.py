@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from scipy.optimize import brentq
 
 from finegap.core.errors import FieldError
+from finegap.core.families.stack import Ring
 from finegap.core.reckoned import Line, Stand
 from finegap.core.showing import Amount, Kind, Sentence, length
 from finegap.core.working import Given, Working
@@ -24,18 +25,9 @@ _STRONG_SQUEEZE = 40.0
 
 
 @dataclass(frozen=True)
-class ORing:
-    """A ring in its groove, in mm: inside and section of the ring, bottom diameter, depth and width of the groove.
+class ORing(Ring):
+    """A ring in its groove, in mm. The depth holds the gap between the metals, too; ``encapsulated`` in PTFE."""
 
-    The depth holds the gap between the metals, too. ``moving`` when something slides on it; ``encapsulated`` in PTFE.
-    """
-
-    inside_mm: float
-    section_mm: float
-    groove_mm: float
-    depth_mm: float
-    width_mm: float
-    moving: bool = False
     encapsulated: bool = False
 
     def __post_init__(self) -> None:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from finegap.core.errors import FieldError
+from finegap.core.reckoned import Line
 from finegap.core.showing import length
 from finegap.core.working import Given, Working
 
@@ -62,16 +63,13 @@ class Packing:
         """Where the joint goes, as the clock says it."""
         return f"{self.joint_deg(ring) // 30 or 12} o'clock"
 
-    @property
-    def working(self) -> Working:
-        """How the cut length is reached."""
-        return Working(
-            "Length to cut a ring",
-            "L = π·(d + s)",
-            (
-                Given("d", "shaft", length(self.shaft_mm)),
-                Given("s", "section of the packing", length(self.section_mm)),
-            ),
-            length(self.cut_mm),
-            "Length of the middle line (Pappus); makers add for compression differently, so it is nominal",
+    def lines(self) -> tuple[Line, ...]:
+        """Length to cut and bore of the box, each with its working."""
+        given = (Given("d", "shaft", length(self.shaft_mm)), Given("s", "section of the packing", length(self.section_mm)))
+        source = "Length of the middle line (Pappus); makers add for compression differently, so it is nominal"
+        cut = Working("Length to cut a ring", "L = π·(d + s)", given, length(self.cut_mm), source)
+        box = Working("Stuffing box bore", "D = d + 2·s", given, length(self.box_mm), "Two sections beside the shaft")
+        return (
+            Line("Cut each ring", length(self.cut_mm), working=cut),
+            Line("Stuffing box bore", length(self.box_mm), working=box),
         )

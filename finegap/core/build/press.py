@@ -159,12 +159,12 @@ class PressFit:
                 Given("δ", "interference at 20 °C", length(interference_mm, fine=True)),
                 Given("D", "joint", length(self.joint_mm, fine=True)),
                 Given("α₁", f"expansion of {self.bushing.name}", Amount(self.bushing.expansion_um_m_k, Kind.EXPANSION)),
-                Given("T₁", "bushing, as the liquid", Amount(bushing_c, Kind.TEMPERATURE)),
+                Given("T₁", "bushing", Amount(bushing_c, Kind.TEMPERATURE)),
                 Given("α₂", f"expansion of {self.seat.name}", Amount(self.seat.expansion_um_m_k, Kind.EXPANSION)),
-                Given("T₂", "seat, as the casing", Amount(seat_c, Kind.TEMPERATURE)),
+                Given("T₂", "seat", Amount(seat_c, Kind.TEMPERATURE)),
             ),
             length(self.hot_interference_mm(interference_mm, bushing_c, seat_c), fine=True),
-            "A bore grows as if it were solid; expansions from memory of handbooks, or the sheet",
+            "A bore grows as if it were solid; expansions from memory of handbooks, or the sheet; bushing as warm as the liquid",
             tuple(past),
         )
 

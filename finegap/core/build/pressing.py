@@ -53,7 +53,7 @@ class _Sizes:
 
 
 def press_state(press: Press, spec: PressSpec, states: Mapping[str, FeatureState], liquid_c: float, casing_c: float) -> PressState:
-    """Work out a press fit from the features' results; temperatures of bushing and seat in service, C."""
+    """Work out a press fit from the features' results; temperatures of liquid and casing in service, C."""
     outside, seat, free = (states[key].left for key in (press.outside, press.seat, press.free))
     if outside is None or seat is None:
         lacking = [states[k].feature.name.lower() for k in (press.outside, press.seat, press.free) if states[k].left is None]
@@ -80,7 +80,7 @@ def press_state(press: Press, spec: PressSpec, states: Mapping[str, FeatureState
         interference,
         *_mechanics(fit, sizes.interference_mm),
         _expected(fit, sizes, pair),
-        _hot(fit, sizes.interference_mm, liquid_c, casing_c),
+        _hot(fit, sizes.interference_mm, liquid_c, liquid_c if press.wet_seat else casing_c),
     )
     return PressState(press, spec, lines, ready=True)
 

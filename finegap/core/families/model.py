@@ -162,7 +162,8 @@ class Press:
     """A bushing pressed into a seat.
 
     ``bore`` is the feature that closes in and ``pair`` its running clearance; ``outside``, ``seat`` and ``free`` are the features
-    measured before pressing: the bushing's outside, its seat, and its bore while it is still free.
+    measured before pressing: the bushing's outside, its seat, and its bore while it is still free. ``wet_seat`` when the seat runs
+    in the liquid, too, and is as warm as it.
     """
 
     key: str
@@ -172,6 +173,7 @@ class Press:
     outside: str
     seat: str
     free: str
+    wet_seat: bool = False
 
 
 @dataclass(frozen=True)

@@ -57,7 +57,7 @@ class LinesUp:
 
 @dataclass(frozen=True)
 class Ring:
-    """Sizes of an O-ring and its groove, mm."""
+    """Inside and section of an O-ring, bottom diameter, depth and width of its groove, mm; ``moving``: something slides on it."""
 
     inside_mm: float
     section_mm: float

@@ -1,27 +1,14 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render, screen, waitFor } from '@testing-library/react';
+import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
-import { afterEach, beforeEach, expect, test, vi } from 'vitest';
+import { expect, test } from 'vitest';
 import type { Job, Setting } from '../api/client';
-import { KeyProvider } from '../app/keys';
-import { UnitProvider } from '../app/unit';
+import { showOnBench, stubServer } from '../test-bench';
 import { Steps } from './Steps';
 import { TryForm } from './TryForm';
 
-const sent: { url: string; body: Record<string, unknown> }[] = [];
-let answer: () => Response;
-
-beforeEach(() => {
-  localStorage.clear();
-  sent.length = 0;
-  answer = () => Response.json({ ...JOB, version: 8 });
-  vi.stubGlobal('fetch', async (request: Request) => {
-    sent.push({ url: request.url, body: (await request.json()) as Record<string, unknown> });
-    return answer();
-  });
-});
-afterEach(() => vi.unstubAllGlobals());
+const server = stubServer(() => Response.json({ ...JOB, version: 8 }));
+const { sent } = server;
 
 const STEP = {
   stage: 'prove',
@@ -60,17 +47,7 @@ const JOB = {
   ],
 } as unknown as Job;
 
-function show(children: ReactNode) {
-  const client = new QueryClient({ defaultOptions: { mutations: { retry: false } } });
-  client.setQueryData(['job', 5, 'mm'], JOB);
-  return render(
-    <QueryClientProvider client={client}>
-      <UnitProvider>
-        <KeyProvider>{children}</KeyProvider>
-      </UnitProvider>
-    </QueryClientProvider>,
-  );
-}
+const show = (children: ReactNode) => showOnBench(children, JOB);
 
 test('done steps are folded, the present one is large, the next ones are visible', async () => {
   show(<Steps job={JOB} stage="prove" />);
@@ -142,7 +119,7 @@ test('a refused try keeps everything that was typed, and the retry has the same 
     suggestions: [],
     reasons: [],
   };
-  answer = () => Response.json(problem, { status: 422 });
+  server.answer = () => Response.json(problem, { status: 422 });
   show(<TryForm job={JOB} setting={SETTING} />);
   await userEvent.type(screen.getByLabelText('Leaf that goes (mm)'), '0.2');
   await userEvent.type(screen.getByLabelText('Leaf that does not'), '0.1{Enter}');

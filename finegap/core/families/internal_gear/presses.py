@@ -7,7 +7,7 @@ _FRONT_BACK = ("front", "back")
 
 PRESSES = (
     Press("bushing", "Bushing", "bushing_bore", "shaft_clearance", "bushing_outside", "bushing_seat", "bushing_free"),
-    Press("idler_bushing", "Idler bushing", "idler_bore", "idler_clearance", "idler_outside", "idler_seat", "idler_free"),
+    Press("idler_bushing", "Idler bushing", "idler_bore", "idler_clearance", "idler_outside", "idler_seat", "idler_free", True),
 )
 
 

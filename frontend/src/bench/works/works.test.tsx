@@ -1,38 +1,19 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
-import { afterEach, beforeEach, expect, test, vi } from 'vitest';
-import type { Job, Packing, Stack, StackPart, Tightening } from '../../api/client';
-import { KeyProvider } from '../../app/keys';
-import { UnitProvider } from '../../app/unit';
+import { expect, test, vi } from 'vitest';
+import type { Job, Packing, Picture, Stack, StackPart, Tightening } from '../../api/client';
 import { BoltCircle } from '../../drawing/BoltCircle';
 import { JointEnds } from '../../drawing/JointEnds';
 import { StackDrawing } from '../../drawing/StackDrawing';
+import { refusal, showOnBench, stubServer } from '../../test-bench';
 import { StackWork } from './StackWork';
+import { GreaseWork } from './GreaseWork';
+import { PictureWork, SmallPicture } from './PictureWork';
 import { TorqueWork } from './TorqueWork';
 
-const sent: { url: string; body: Record<string, unknown> }[] = [];
-let status: number;
-
-beforeEach(() => {
-  localStorage.clear();
-  sent.length = 0;
-  status = 200;
-  vi.stubGlobal('fetch', async (request: Request) => {
-    sent.push({ url: request.url, body: (await request.json()) as Record<string, unknown> });
-    const wrong = {
-      code: 'field',
-      field: 'part',
-      problem: 'out of order.',
-      hint: '',
-      suggestions: [],
-      reasons: [],
-    };
-    return status === 200 ? Response.json(JOB) : Response.json(wrong, { status });
-  });
-});
-afterEach(() => vi.unstubAllGlobals());
+const server = stubServer(() => Response.json(JOB));
+const { sent } = server;
 
 function part(key: string, more: Partial<StackPart> = {}): StackPart {
   return {
@@ -97,17 +78,7 @@ const JOB = {
   building: { lubricant: 'soap', lubricants: [], pictures: [], tightenings: [TIGHTENING], stacks: [STACK] },
 } as unknown as Job;
 
-function show(children: ReactNode) {
-  const client = new QueryClient({ defaultOptions: { mutations: { retry: false } } });
-  client.setQueryData(['job', 5, 'mm'], JOB);
-  return render(
-    <QueryClientProvider client={client}>
-      <UnitProvider>
-        <KeyProvider>{children}</KeyProvider>
-      </UnitProvider>
-    </QueryClientProvider>,
-  );
-}
+const show = (children: ReactNode) => showOnBench(children, JOB);
 
 test('a stack is drawn in its order, what is in, next and later apart, and said', () => {
   const { container } = render(<StackDrawing stack={STACK} chosen="Lip seal" onChoose={vi.fn()} />);
@@ -136,7 +107,7 @@ test('by keys: each direction confirmed, then fitted, from the version on screen
 });
 
 test('unconfirmed or out of order it is sent as it is, and what stops it is shown', async () => {
-  status = 422;
+  server.answer = () => refusal({ field: 'part', problem: 'out of order.' });
   show(<StackWork job={JOB} stack={STACK} />);
   await userEvent.click(screen.getByRole('button', { name: 'Fitted' }));
   expect(sent[0]?.body).toMatchObject({ confirmed: false });
@@ -182,4 +153,105 @@ test('joints stand where the clock says, the lantern ring between', () => {
   expect(turns).toEqual(['rotate(0)', 'rotate(90)', 'rotate(180)']);
   const words = [...container.querySelectorAll('g .note')].map((t) => t.textContent);
   expect(words).toEqual(["12 o'clock", "3 o'clock", 'lantern', "6 o'clock"]);
+});
+
+test('with an adapter the setting is told before it is made, and the lengths go with the log', async () => {
+  const line = { name: 'Set the wrench to', text: '39.5 N·m', stand: 'good', working: null };
+  show(<TorqueWork job={JOB} one={TIGHTENING} />);
+  server.answer = () => Response.json([line]);
+  await userEvent.click(screen.getByRole('button', { name: 'With an adapter' }));
+  await userEvent.type(screen.getByLabelText(/drive to grip/), '400');
+  await userEvent.type(screen.getByLabelText(/drive to nut/), '25');
+  expect(await screen.findByText('39.5 N·m')).toBeInTheDocument();
+  expect(sent.at(-1)).toMatchObject({
+    body: { given: { torque: '42 N·m', wrench: '400', adapter: '25', angle: '0' } },
+  });
+  server.answer = () => Response.json(JOB);
+  await userEvent.type(screen.getByLabelText(/Torque the wrench/), '39.5{Enter}');
+  expect(sent.at(-1)?.body).toMatchObject({ wrench_length: '400', adapter: '25', angle: '0', typed: '39.5' });
+});
+
+test('a torque is struck out with its reason; a struck one stays readable', async () => {
+  const mark = {
+    id: 'm1',
+    pass_number: 1,
+    bolts: [1],
+    typed: '42 N.m',
+    at_nut: '42.0 N·m',
+    adapter: '',
+    wrench: 'W-1',
+    certificate: '',
+    overdue: true,
+    by: 'Ines',
+    at: '2026-01-02T03:04:05Z',
+    struck_reason: '',
+  };
+  const struck = { ...mark, id: 'm0', struck_reason: 'wrong wrench' };
+  show(<TorqueWork job={JOB} one={{ ...TIGHTENING, log: [struck, mark] }} />);
+  expect(screen.getByText(/Struck out: wrong wrench/)).toBeInTheDocument();
+  expect(screen.getAllByText(/no certificate, out of date/)).toHaveLength(2);
+  await userEvent.click(screen.getByRole('button', { name: 'strike out' }));
+  await userEvent.type(screen.getByLabelText(/^Why\?/), 'gasket slipped{Enter}');
+  expect(sent[0]).toMatchObject({ body: { torque: 'm1', reason: 'gasket slipped' } });
+});
+
+test('a picture stands right beside wrong; beside a part that points to the rotor it is mirrored', () => {
+  const marks = [{ style: 'hatched', path: 'M0 0h1' }];
+  const picture: Picture = {
+    key: 'lip',
+    name: 'Lip',
+    right: marks,
+    right_words: 'Outward.',
+    wrong: marks,
+    wrong_words: 'Inward.',
+    labels: [{ x: 10, y: 20, text: 'bearing' }],
+  };
+  const { unmount } = render(<PictureWork picture={picture} />);
+  expect(screen.getByRole('img', { name: 'Right: Outward.' })).toHaveTextContent('bearing');
+  expect(screen.getByRole('img', { name: 'Wrong: Inward.' })).toBeInTheDocument();
+  unmount();
+  const { container } = render(<SmallPicture picture={picture} mirrored />);
+  const turned = [...container.querySelectorAll('svg > g')].map((g) => g.getAttribute('transform'));
+  expect(turned).toEqual(Array(2).fill('translate(300 0) scale(-1 1)'));
+  expect(container).not.toHaveTextContent('bearing');
+});
+
+test('what has to be asked is asked for in words before an elastomer goes in', async () => {
+  const ask = { name: 'FKM in the liquid', text: 'Unknown: ask.', stand: 'ask', working: null };
+  const stack = {
+    ...STACK,
+    parts: STACK.parts.map((p) => (p.fitted ? p : { ...p, lines: [ask], directions: [] })),
+  };
+  show(<StackWork job={JOB} stack={stack} />);
+  expect(screen.getByText('ask:')).toBeInTheDocument();
+  await userEvent.type(screen.getByLabelText(/Who was asked/), 'seal maker: fine{Enter}');
+  expect(sent[0]?.body).toMatchObject({ confirmed: true, reason: 'seal maker: fine' });
+});
+
+test('a fitted part is taken out again; of a signed job nothing is', async () => {
+  const { unmount } = show(<StackWork job={JOB} stack={STACK} />);
+  await userEvent.click(screen.getByRole('button', { name: 'Take Half rings out again' }));
+  expect(sent[0]).toMatchObject({ body: { stack: 'bearing', part: 'Half rings' } });
+  unmount();
+  show(<StackWork job={{ ...JOB, signed: {} } as Job} stack={STACK} />);
+  expect(screen.queryByRole('button', { name: /out again|Fitted/ })).toBeNull();
+  expect(screen.getByLabelText('lip outward')).toBeDisabled();
+});
+
+test('grease: the gun in hand with its weight; without sizes the manual is asked', async () => {
+  const gun = { tag: 'G-1', grease: 'lithium', ten: '5.0 g', weighed: '2026-01-02' };
+  const lines = [{ name: 'Strokes', text: '31', stand: 'good', working: null }];
+  const building = {
+    ...JOB.building,
+    gun: 'G-1',
+    guns: [gun],
+    bearings: [{ name: 'Thrust', oil: false, lines }],
+  };
+  const { unmount } = show(<GreaseWork job={{ ...JOB, building }} />);
+  expect(screen.getByText(/Ten strokes of G-1 weighed 5.0 g/)).toBeInTheDocument();
+  await userEvent.selectOptions(screen.getByLabelText('Grease gun'), 'none');
+  expect(sent[0]).toMatchObject({ body: { gun: '' } });
+  unmount();
+  show(<GreaseWork job={{ ...JOB, building: { ...building, bearings: [] } }} />);
+  expect(screen.getByText(/by the maker's manual/)).toBeInTheDocument();
 });

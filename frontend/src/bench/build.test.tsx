@@ -1,0 +1,150 @@
+import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { expect, test } from 'vitest';
+import type { Feature, Job, Line } from '../api/client';
+import { Lines } from '../app/Lines';
+import { showOnBench, stubServer } from '../test-bench';
+import { Build } from './Build';
+import { drawn } from './stages';
+
+stubServer(() => Response.json(JOB));
+
+const STEP = {
+  stage: 'build',
+  why: '',
+  look: '',
+  tells: [],
+  tools: [],
+  consumables: [],
+  works: [],
+  measures: [],
+  waits: [],
+  photos: [],
+  note: '',
+  skipped: '',
+  caution: false,
+  hold: false,
+  by: null,
+  at: null,
+};
+const feature = (key: string, more: Partial<Feature> = {}) =>
+  ({
+    key,
+    number: 1,
+    name: key,
+    kind: 'check',
+    press: '',
+    parts: [],
+    damages: [],
+    photos: [],
+    readings: [],
+    decision: null,
+    left: null,
+    look_left: null,
+    judged_left: null,
+    upper_mm: null,
+    lower_mm: null,
+    ...more,
+  }) as unknown as Feature;
+const CHANGED = { decided: 'change', reason: '', by: 'Ines' } as Feature['decision'];
+const PICTURE = {
+  key: 'pin',
+  name: 'Pin',
+  right: [],
+  right_words: '',
+  wrong: [],
+  wrong_words: '',
+  labels: [],
+};
+const PRESS = {
+  key: 'bushing',
+  name: 'Bushing',
+  said: '',
+  features: ['outside'],
+  bore: 'bore',
+  lines: [],
+  ready: false,
+};
+const JOB = {
+  number: 5,
+  version: 7,
+  unit: 'mm',
+  signed: null,
+  steps: [
+    { ...STEP, key: 'clean', text: 'All clean.' },
+    {
+      ...STEP,
+      key: 'press',
+      text: 'Bushing in; measured after.',
+      works: ['press:bushing'],
+      measures: ['bore'],
+    },
+    { ...STEP, key: 'pin', text: 'Pin towards the ports, seen.', works: ['picture:pin'] },
+  ],
+  features: [
+    feature('outside', { press: 'bushing' }),
+    feature('bore', { decision: CHANGED }),
+    feature('idler', { decision: CHANGED }),
+  ],
+  gauges: [],
+  building: {
+    stacks: [],
+    presses: [PRESS],
+    tightenings: [],
+    pictures: [PICTURE],
+    packing: null,
+    bearings: [],
+  },
+} as unknown as Job;
+const picker = () => screen.getByRole<HTMLSelectElement>('combobox', { name: 'Work in hand' });
+const withDone = (...keys: string[]): Job => ({
+  ...JOB,
+  steps: JOB.steps.map((s) => (keys.includes(s.key) ? { ...s, by: 'Ines', at: '2026-01-02T03:04:05Z' } : s)),
+});
+
+test('each step with work has a page; what no step measures has one of its own', () => {
+  showOnBench(<Build job={JOB} />, JOB);
+  expect([...picker().options].map((o) => o.textContent)).toEqual([
+    'Nothing to reckon or to log at this step',
+    'Bushing in',
+    'Pin towards the ports',
+    'What else was fitted: measured as left',
+  ]);
+});
+
+test('the page follows the step in hand, and is the first where all is done', () => {
+  const { unmount } = showOnBench(<Build job={withDone('clean')} />, JOB);
+  expect(picker()).toHaveValue('press');
+  expect(screen.getByRole('button', { name: /^outside/ })).toBeInTheDocument();
+  expect(screen.getByRole('button', { name: /^bore/ })).toBeInTheDocument();
+  unmount();
+  showOnBench(<Build job={withDone('clean', 'press', 'pin')} />, JOB);
+  expect(picker()).toHaveValue('press');
+});
+
+test('arrows go through the pages, round to the first', async () => {
+  showOnBench(<Build job={JOB} />, JOB);
+  for (const page of ['press', 'pin', 'rest', 'press']) {
+    await userEvent.keyboard('{ArrowDown}');
+    expect(picker()).toHaveValue(page);
+  }
+  await userEvent.keyboard('{ArrowUp}');
+  expect(picker()).toHaveValue('rest');
+  expect(screen.getByRole('button', { name: /^idler/ })).toBeInTheDocument();
+});
+
+test('sizes of parts about to be pressed are not on the drawing', () => {
+  expect(drawn(JOB).map((f) => f.key)).toEqual(['bore', 'idler']);
+});
+
+test('how a result stands is said by word and shape, not by colour alone', () => {
+  const line = (stand: string): Line => ({ name: `a ${stand}`, text: 'result', stand, working: null });
+  const { container } = render(<Lines lines={['good', 'care', 'ask', 'stop'].map(line)} />);
+  expect([...container.querySelectorAll('.stand-word')].map((b) => b.textContent)).toEqual([
+    'with care: ',
+    'ask: ',
+    'stop: ',
+  ]);
+  const shapes = [...container.querySelectorAll('.stand-mark')].map((s) => s.innerHTML);
+  expect(new Set(shapes).size).toBe(3);
+});

@@ -1,0 +1,52 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { render } from '@testing-library/react';
+import type { ReactNode } from 'react';
+import { MemoryRouter } from 'react-router';
+import { afterEach, beforeEach, vi } from 'vitest';
+import type { Job } from './api/client';
+import { KeyProvider } from './app/keys';
+import { UnitProvider } from './app/unit';
+
+/** A request as it left the screen. */
+export interface Sent {
+  url: string;
+  body: Record<string, unknown>;
+}
+
+/** A server for tests: what it was sent, and what it answers. */
+export function stubServer(usual: () => Response) {
+  const server = { sent: [] as Sent[], answer: usual };
+  beforeEach(() => {
+    localStorage.clear();
+    server.sent.length = 0;
+    server.answer = usual;
+    vi.stubGlobal('fetch', async (request: Request) => {
+      const body = request.method === 'GET' ? {} : ((await request.json()) as Record<string, unknown>);
+      server.sent.push({ url: request.url, body });
+      return server.answer();
+    });
+  });
+  afterEach(() => vi.unstubAllGlobals());
+  return server;
+}
+
+/** What the server says is wrong. */
+export function refusal(more: object): Response {
+  const problem = { code: 'field', field: '', problem: '', hint: '', suggestions: [], reasons: [] };
+  return Response.json({ ...problem, ...more }, { status: 422 });
+}
+
+/** On the bench of a job, as the application shows it. */
+export function showOnBench(children: ReactNode, job?: Job) {
+  const client = new QueryClient({ defaultOptions: { mutations: { retry: false } } });
+  if (job) client.setQueryData(['job', job.number, 'mm'], job);
+  return render(
+    <QueryClientProvider client={client}>
+      <UnitProvider>
+        <MemoryRouter>
+          <KeyProvider>{children}</KeyProvider>
+        </MemoryRouter>
+      </UnitProvider>
+    </QueryClientProvider>,
+  );
+}

@@ -1,0 +1,60 @@
+import { screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { expect, test, vi } from 'vitest';
+import { refusal, showOnBench, stubServer } from '../test-bench';
+import { GunForm } from './GunForm';
+import { Sums } from './Sums';
+
+const ASK = { unit: 'mm', usual: '', optional: false, choices: [] };
+const SUMS = [
+  {
+    key: 'packing',
+    name: 'Packing',
+    asks: [
+      { ...ASK, key: 'shaft', name: 'shaft' },
+      {
+        ...ASK,
+        key: 'joints',
+        name: 'joints',
+        unit: '',
+        usual: 'quarter',
+        choices: [{ key: 'quarter', name: 'every 90' }],
+      },
+      { ...ASK, key: 'gap', name: 'gap', optional: true },
+    ],
+  },
+];
+const server = stubServer(() => Response.json(SUMS));
+
+test('a sum is asked for with what is usual filled in, its lines shown, and nothing sent before', async () => {
+  showOnBench(<Sums />);
+  await userEvent.type(await screen.findByLabelText('Shaft (mm)'), '50');
+  expect(screen.getByLabelText('Joints')).toHaveValue('quarter');
+  expect(screen.getByLabelText('Gap (mm), if known')).toBeInTheDocument();
+  expect(server.sent).toHaveLength(1); // the register alone
+  server.answer = () =>
+    Response.json([{ name: 'Cut each ring', text: '188.50 mm', stand: 'good', working: null }]);
+  await userEvent.click(screen.getByRole('button', { name: 'Reckon' }));
+  expect(await screen.findByText('188.50 mm')).toBeInTheDocument();
+  expect(server.sent.at(-1)?.body).toEqual({ given: { shaft: '50', joints: 'quarter', gap: '' } });
+});
+
+test('what cannot be names the field and keeps what was typed', async () => {
+  showOnBench(<Sums />);
+  await userEvent.type(await screen.findByLabelText('Shaft (mm)'), 'thick');
+  server.answer = () => refusal({ field: 'shaft', problem: '“thick” is not a length.' });
+  await userEvent.click(screen.getByRole('button', { name: 'Reckon' }));
+  expect(await screen.findByRole('alert')).toHaveTextContent('Shaft: “thick” is not a length.');
+  expect(screen.getByLabelText('Shaft (mm)')).toHaveValue('thick');
+});
+
+test('a gun is weighed under the name written on it', async () => {
+  const saved = vi.fn();
+  server.answer = () => Response.json([]);
+  showOnBench(<GunForm onSaved={saved} />);
+  await userEvent.type(screen.getByLabelText('Written on the gun'), ' G-1 ');
+  await userEvent.type(screen.getByLabelText('Ten strokes weigh (g)'), '5');
+  await userEvent.type(screen.getByLabelText('Grease in it'), 'lithium{Enter}');
+  await waitFor(() => expect(saved).toHaveBeenCalledWith('G-1'));
+  expect(server.sent[0]?.body).toEqual({ tag: ' G-1 ', grease: 'lithium', ten: '5' });
+});
