@@ -111,17 +111,8 @@ def _press_fit(given: Typed) -> tuple[Line, ...]:
         _solid(given, "bushing"), _known(given.text("seat")), friction,
     )  # fmt: skip
     wanted = given.value("interference")
-    low, high = fit.force_n(wanted)
-    force = Sentence("{low} to {high}", {"low": Amount(low, Kind.FORCE), "high": Amount(high, Kind.FORCE)})
     service = given.value("temperature")
-    left = fit.hot_interference_mm(wanted, service, service)
-    hot = Sentence("{left} left." if left > 0 else "Loose: {left}.", {"left": length(left, fine=True)})
-    return (
-        Line("Contact pressure", Amount(fit.pressure_mpa(wanted), Kind.STRESS), working=fit.pressure_working(wanted)),
-        Line("Press force", force, working=fit.force_working(wanted)),
-        Line("Bore closes in by", length(fit.closing_mm(wanted), fine=True), working=fit.closing_working(wanted)),
-        Line("Hot", hot, Stand.GOOD if left > 0 else Stand.STOP, fit.hot_working(wanted, service, service)),
-    )
+    return (*fit.lines(wanted), fit.hot_line(wanted, service, service))
 
 
 def _known(name: str) -> Solid:

@@ -250,6 +250,7 @@ def _proof(record: Record) -> list[Flowable]:
     holds = [s for s in record["steps"] if s["hold"] or s["skipped"]]
     used = {r["gauge"] for f in record["features"] for r in f["readings"]}
     used |= {t["gauge"] for t in record["setting"]["tries"]} if record["setting"] else set()
+    used |= {t["wrench"] for one in record["building"]["tightenings"] for t in one["log"] if not t["struck_reason"]}
     gauges = [g for g in record["gauges"] if g["tag"] in used]
     readings = [r for f in record["features"] for r in f["readings"]]
     outside = {r["gauge"] for r in readings if any("range" in fault for fault in r["faults"])}

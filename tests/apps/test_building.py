@@ -182,6 +182,7 @@ class Whole(Building):
         text = " ".join(PdfReader(io.BytesIO(report.as_pdf(plain(self.view())))).pages[0].extract_text().split())
         self.assertIn("Packing with a one-piece gland: 2 of 3 parts in order, Tom.", text)
         self.assertIn("Packing ring used again: spare on order", text)
+        self.assertIn("W-1 torque wrench 10 to 250 N·m", text)
         self.assertIn("85.0 N·m with W-1 (no certificate, adapter 25 mm at 0° on 400 mm)", text)
 
     def test_a_press_fit_from_its_sizes_to_the_bore_after_pressing(self):

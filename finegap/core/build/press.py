@@ -10,10 +10,14 @@ import math
 from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
+from finegap.core.measuring.temperature import REFERENCE_C
+from finegap.core.reckoned import Line, Stand
 from finegap.core.showing import Amount, Kind, Sentence, length
 from finegap.core.working import Given, Working
 
-REFERENCE_C = 20.0
+_NEAR_LETTING_GO_K = 25.0
+"""Nearer than this to letting go it is pressed with care. Common practice, no source."""
+
 _LAME = "Thick cylinders, plane stress (Lamé); Young's moduli from memory or the sheet"
 
 
@@ -101,6 +105,58 @@ class PressFit:
         if difference <= 0:
             return None
         return REFERENCE_C + max(interference_mm, 0.0) / (self.joint_mm * difference * 1e-6)
+
+    def lines(self, interference_mm: float) -> tuple[Line, ...]:
+        """Pressure, force and closing-in; compression where the bushing's strength is known."""
+        low, high = self.force_n(interference_mm)
+        force = Sentence("{low} to {high}", {"low": Amount(low, Kind.FORCE), "high": Amount(high, Kind.FORCE)})
+        closing = length(self.closing_mm(interference_mm), fine=True)
+        pressure = Amount(self.pressure_mpa(interference_mm), Kind.STRESS)
+        return (
+            Line("Contact pressure", pressure, working=self.pressure_working(interference_mm)),
+            Line("Press force", force, working=self.force_working(interference_mm)),
+            Line("Bore closes in by", closing, working=self.closing_working(interference_mm)),
+            *self._compression(interference_mm),
+        )
+
+    def _compression(self, interference_mm: float) -> tuple[Line, ...]:
+        strength, stress = self.bushing.compressive_mpa, self.bore_stress_mpa(interference_mm)
+        if strength is None:
+            return ()
+        amounts = {"stress": Amount(stress, Kind.STRESS), "strength": Amount(strength, Kind.STRESS)}
+        words = "{stress} at the bore, of {strength}." if stress < strength else "{stress} at the bore, over {strength}: it cracks."
+        working = Working(
+            "Compression at the bore",
+            "σ = 2·p·D² / (D²−d²)",
+            (
+                Given("p", "contact pressure", Amount(self.pressure_mpa(interference_mm), Kind.STRESS)),
+                Given("D", "joint", length(self.joint_mm, fine=True)),
+                Given("d", "bore of the bushing", length(self.inside_mm, fine=True)),
+            ),
+            amounts["stress"],
+            "Thick cylinders (Lamé); strength by the sheet",
+        )
+        return (Line("Compression", Sentence(words, amounts), Stand.GOOD if stress < strength else Stand.STOP, working),)
+
+    def hot_line(self, interference_mm: float, bushing_c: float, seat_c: float) -> Line:
+        """Whether it still holds at temperature, and where it lets go."""
+        left = self.hot_interference_mm(interference_mm, bushing_c, seat_c)
+        lets_go = self.lets_go_c(interference_mm)
+        working = self.hot_working(interference_mm, bushing_c, seat_c)
+        amounts = {"left": length(left, fine=True), "at": Amount(bushing_c, Kind.TEMPERATURE)}
+        if left <= 0:
+            words = "Loose at {at}: it turns in its seat. Ask for a tighter fit, or pin it."
+            return Line("Hot", Sentence(words, amounts), Stand.STOP, working)
+        words, stand = "{left} left at {at}", Stand.GOOD
+        if lets_go is not None:
+            amounts["lets_go"] = Amount(lets_go, Kind.TEMPERATURE)
+            words += "; both at {lets_go} it lets go"
+            if lets_go - bushing_c < _NEAR_LETTING_GO_K:
+                stand = Stand.CARE
+        if working.notes:
+            stand = Stand.CARE
+            words += ". Hotter than its expansion is known for"
+        return Line("Hot", Sentence(words + ".", amounts), stand, working)
 
     def pressure_working(self, interference_mm: float) -> Working:
         """How the pressure is reached."""

@@ -14,10 +14,8 @@ from finegap.core.inspection import FeatureState
 from finegap.core.measuring.readings import Result
 from finegap.core.measuring.uncertainty import coverage_factor
 from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
+from finegap.core.showing import Amounts, Sentence, length
 from finegap.core.working import Given, Working
-
-_NEAR_LETTING_GO_K = 25.0
 
 
 @dataclass(frozen=True)
@@ -78,9 +76,9 @@ def press_state(press: Press, spec: PressSpec, states: Mapping[str, FeatureState
         )
     lines = (
         interference,
-        *_mechanics(fit, sizes.interference_mm),
+        *fit.lines(sizes.interference_mm),
         _expected(fit, sizes, pair),
-        _hot(fit, sizes.interference_mm, liquid_c, liquid_c if press.wet_seat else casing_c),
+        fit.hot_line(sizes.interference_mm, liquid_c, liquid_c if press.wet_seat else casing_c),
     )
     return PressState(press, spec, lines, ready=True)
 
@@ -119,45 +117,6 @@ def _interference(spec: PressSpec, sizes: _Sizes) -> Line:
     return Line("Interference", Sentence(words, amounts), stand, working)
 
 
-def _mechanics(fit: PressFit, interference_mm: float) -> tuple[Line, ...]:
-    low, high = fit.force_n(interference_mm)
-    lines = [
-        Line(
-            "Contact pressure",
-            Amount(fit.pressure_mpa(interference_mm), Kind.STRESS),
-            working=fit.pressure_working(interference_mm),
-        ),
-        Line(
-            "Press force",
-            Sentence("{low} to {high}", {"low": Amount(low, Kind.FORCE), "high": Amount(high, Kind.FORCE)}),
-            working=fit.force_working(interference_mm),
-        ),
-        Line(
-            "Bore closes in by",
-            length(fit.closing_mm(interference_mm), fine=True),
-            working=fit.closing_working(interference_mm),
-        ),
-    ]
-    strength = fit.bushing.compressive_mpa
-    if strength is not None:
-        stress = fit.bore_stress_mpa(interference_mm)
-        amounts = {"stress": Amount(stress, Kind.STRESS), "strength": Amount(strength, Kind.STRESS)}
-        words = "{stress} at the bore, of {strength}." if stress < strength else "{stress} at the bore, over {strength}: it cracks."
-        working = Working(
-            "Compression at the bore",
-            "σ = 2·p·D² / (D²−d²)",
-            (
-                Given("p", "contact pressure", Amount(fit.pressure_mpa(interference_mm), Kind.STRESS)),
-                Given("D", "joint", length(fit.joint_mm, fine=True)),
-                Given("d", "bore of the bushing", length(fit.inside_mm, fine=True)),
-            ),
-            amounts["stress"],
-            "Thick cylinders (Lamé); strength by the sheet",
-        )
-        lines.append(Line("Compression", Sentence(words, amounts), Stand.GOOD if stress < strength else Stand.STOP, working))
-    return tuple(lines)
-
-
 def _expected(fit: PressFit, sizes: _Sizes, pair: FeatureState) -> Line:
     name = "Running clearance to expect"
     shaft, free = sizes.shaft, sizes.free
@@ -190,24 +149,3 @@ def _expected(fit: PressFit, sizes: _Sizes, pair: FeatureState) -> Line:
         (Sentence("Measured after pressing, the measured one counts."),),
     )
     return Line(name, Sentence(words, amounts), stand, working)
-
-
-def _hot(fit: PressFit, interference_mm: float, liquid_c: float, casing_c: float) -> Line:
-    left = fit.hot_interference_mm(interference_mm, liquid_c, casing_c)
-    lets_go = fit.lets_go_c(interference_mm)
-    working = fit.hot_working(interference_mm, liquid_c, casing_c)
-    amounts: Amounts = {"left": length(left, fine=True), "at": Amount(liquid_c, Kind.TEMPERATURE)}
-    if left <= 0:
-        return Line(
-            "Hot", Sentence("Loose at {at}: it turns in its seat. Ask for a tighter fit, or pin it.", amounts), Stand.STOP, working
-        )
-    words, stand = "{left} left at {at}", Stand.GOOD
-    if lets_go is not None:
-        amounts["lets_go"] = Amount(lets_go, Kind.TEMPERATURE)
-        words += "; both at {lets_go} it lets go"
-        if lets_go - liquid_c < _NEAR_LETTING_GO_K:
-            stand = Stand.CARE
-    if working.notes:
-        stand = Stand.CARE
-        words += ". Hotter than its expansion is known for"
-    return Line("Hot", Sentence(words + ".", amounts), stand, working)

@@ -1,5 +1,7 @@
 const SMALLEST = 96;
 const ROOM = 7.2;
+/** Beyond this the small figures could not be read. */
+const RANKED = 20;
 
 interface Props {
   /** Order of tightening, numbered clockwise from 1 at the top. */
@@ -36,12 +38,25 @@ export function BoltCircle({ order, left }: Props) {
             <text x={place.x} y={place.y + 6} textAnchor="middle" className="bolt-number">
               {number}
             </text>
-            <text x={label.x} y={label.y + 5} textAnchor="middle" className="note">
-              {rank + 1}.
-            </text>
+            {count <= RANKED && (
+              <text x={label.x} y={label.y + 5} textAnchor="middle" className="note">
+                {rank + 1}.
+              </text>
+            )}
           </g>
         );
       })}
+      {next && (
+        <text
+          x={size / 2}
+          y={size / 2 + size * 0.05}
+          textAnchor="middle"
+          className="bolt-next"
+          style={{ fontSize: size * 0.16 }}
+        >
+          {next}
+        </text>
+      )}
     </svg>
   );
 }

@@ -8,6 +8,8 @@ const AXIS = 112;
 const SHAFT = 15;
 const EDGE = 50;
 const WIDEST = 120;
+/** More would lie over one another: the part in hand is shown with its neighbours. */
+const MOST = 12;
 
 interface Props {
   stack: Stack;
@@ -19,8 +21,11 @@ interface Props {
 /** The parts drawn apart along the shaft in the order of fitting: what is in is solid, what comes next is in blue. */
 export function StackDrawing({ stack, chosen, onChoose }: Props) {
   const hatch = useId();
-  const step = Math.min((WIDTH - 2 * EDGE) / stack.parts.length, WIDEST);
-  const first = WIDTH / 2 - (step * (stack.parts.length - 1)) / 2;
+  const at = stack.parts.findIndex((p) => p.key === chosen);
+  const from = Math.max(0, Math.min(at - MOST / 2, stack.parts.length - MOST));
+  const shown = stack.parts.slice(from, from + MOST);
+  const step = Math.min((WIDTH - 2 * EDGE) / shown.length, WIDEST);
+  const first = WIDTH / 2 - (step * (shown.length - 1)) / 2;
   const [left = 'rotor', right = 'drive'] = stack.ends;
   const scale = Math.min(step / 46, 1.2);
   return (
@@ -30,11 +35,11 @@ export function StackDrawing({ stack, chosen, onChoose }: Props) {
         <rect x="0" y={AXIS - SHAFT} width={WIDTH} height={2 * SHAFT} className="steel light" />
       )}
       <path d={`M0 ${AXIS} H${WIDTH}`} className="axis" />
-      {stack.parts.map((part, i) => (
+      {shown.map((part, i) => (
         <Part
           key={part.key}
           part={part}
-          number={i + 1}
+          number={from + i + 1}
           x={first + i * step}
           half={step / 2}
           scale={scale}

@@ -94,6 +94,21 @@ test('a stack is drawn in its order, what is in, next and later apart, and said'
   expect(screen.getByRole('img')).toHaveAccessibleName(/2 Lip seal pointing to the drive.*Next: Lip seal/);
 });
 
+test('of a long stack the part in hand is drawn with its neighbours, numbered as they are', () => {
+  const parts = Array.from({ length: 40 }, (_, i) => part(`P${i + 1}`));
+  const numbers = (chosen: string) => {
+    const { container, unmount } = render(
+      <StackDrawing stack={{ ...STACK, parts, next: 'P1' }} chosen={chosen} onChoose={vi.fn()} />,
+    );
+    const found = [...container.querySelectorAll('.stack-number')].map((n) => Number(n.textContent));
+    unmount();
+    return [found[0], found.length, found.at(-1)];
+  };
+  expect(numbers('P1')).toEqual([1, 12, 12]);
+  expect(numbers('P20')).toEqual([14, 12, 25]);
+  expect(numbers('P40')).toEqual([29, 12, 40]);
+});
+
 test('by keys: each direction confirmed, then fitted, from the version on screen', async () => {
   show(<StackWork job={JOB} stack={STACK} />);
   await userEvent.keyboard('c');
