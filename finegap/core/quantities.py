@@ -45,6 +45,7 @@ class Dimension(Enum):
     FORCE = "a force"
     STRESS = "a stress"
     MASS = "a mass"
+    FLOW = "a flow"
 
 
 _INCH = Fraction(254, 10)
@@ -109,6 +110,11 @@ _UNITS: dict[Dimension, tuple[Unit, ...]] = {
         Unit("kg", Fraction(1000), ("kg",)),
         Unit("oz", Fraction("28.349523125"), ("oz", "ounce", "ounces")),
     ),
+    Dimension.FLOW: (
+        Unit("L/min", Fraction(1), ("l/min", "lpm", "litres/min", "liters/min")),
+        Unit("m3/h", Fraction(1000, 60), ("m3/h", "m³/h")),
+        Unit("gpm", Fraction("3.785411784"), ("gpm", "gal/min", "us gal/min", "usgpm")),
+    ),
 }
 
 _BY_SPELLING = {(dim, s): unit for dim, units in _UNITS.items() for unit in units for s in unit.spellings}
@@ -126,6 +132,7 @@ _EXAMPLES = {
     Dimension.FORCE: '"12 kN", "2700 lbf"',
     Dimension.STRESS: '"110 GPa", "150 MPa"',
     Dimension.MASS: '"9.8 g", "0.35 oz"',
+    Dimension.FLOW: '"12 L/min", "3.2 gpm"',
 }
 _LOWEST = {Dimension.TEMPERATURE: -273.15}
 

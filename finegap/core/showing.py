@@ -35,6 +35,8 @@ class Kind(Enum):
     TEMPERATURE_STEP = (None, ("", 1, "K"), ("", 1, "K"))
     TEMPERATURE = (Dimension.TEMPERATURE, ("C", 0, "°C"), ("F", 0, "°F"))
     VISCOSITY = (Dimension.VISCOSITY, ("mm2/s", 0, "mm²/s"), ("mm2/s", 0, "mm²/s"))
+    FINE_VISCOSITY = (Dimension.VISCOSITY, ("mm2/s", 2, "mm²/s"), ("mm2/s", 2, "mm²/s"))
+    FLOW = (Dimension.FLOW, ("L/min", 3, "L/min"), ("gpm", 4, "US gal/min"))
     PRESSURE = (Dimension.PRESSURE, ("bar", 1, "bar"), ("psi", 0, "psi"))
     FORCE = (Dimension.FORCE, ("kN", 1, "kN"), ("lbf", 0, "lbf"))
     STRESS = (Dimension.STRESS, ("MPa", 1, "MPa"), ("ksi", 2, "ksi"))

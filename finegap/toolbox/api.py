@@ -63,7 +63,7 @@ class WeighGun(serializers.Serializer[Any]):
 class Reckon(serializers.Serializer[Any]):
     """What a sum asks for, as typed."""
 
-    given = serializers.DictField(child=serializers.CharField(max_length=60, allow_blank=True))
+    given = serializers.DictField(child=serializers.CharField(max_length=400, allow_blank=True))
 
 
 class Gauges(APIView):

@@ -70,6 +70,7 @@ def sum_shapes(units: Units) -> list[SumShape]:
                     one.bare[units is Units.IN] if one.dimension else "",
                     one.usual,
                     one.optional,
+                    one.long,
                     [NamedShape(*choice) for choice in one.choices],
                 )
                 for one in c.inputs

@@ -46,6 +46,7 @@ class AskedShape:
     unit: str
     usual: str
     optional: bool
+    long: bool
     choices: list[NamedShape]
 
 

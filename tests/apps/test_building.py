@@ -3,13 +3,17 @@
 import io
 import json
 import uuid
+from unittest import mock
 
+import jsonschema
+from django.core.management import call_command
 from django.test import Client
 from pypdf import PdfReader
 
 from finegap.bench import services
 from finegap.bench.models import Event, Job, PartFitted, SignOff, StepMark, TorqueMark
 from finegap.bench.queries import job_view
+from finegap.core.calculators import CALCULATORS
 from finegap.core.errors import FieldError
 from finegap.core.facts import Phase
 from finegap.core.showing import Units
@@ -23,6 +27,8 @@ from finegap.toolbox.models import Gauge, GreaseGun
 from finegap.toolbox.services import NewGun, weigh_gun
 from tests.apps.base import Works, sheet_data
 from tests.core.test_build_work import PRESS
+from tests.core.test_building import TYPED
+from tests.references import VALUES
 
 
 class Building(Works):
@@ -286,3 +292,46 @@ class Guns(Building):
         lines = client.post("/api/sums/packing?unit=in", given, content_type="application/json").json()
         self.assertEqual(lines[0]["name"], "Cut each ring")
         self.assertEqual(client.post("/api/sums/nothing", {"given": {}}, content_type="application/json").status_code, 422)
+
+
+class Shell(Works):
+    def calc(self, *arguments, given="{}"):
+        out, err = io.StringIO(), io.StringIO()
+        with mock.patch("sys.stdin", io.StringIO(given)):
+            try:
+                call_command("calc", *arguments, stdout=out, stderr=err)
+            except SystemExit as left:
+                return left.code, json.loads(err.getvalue())
+        return 0, json.loads(out.getvalue())
+
+    def test_the_same_numbers_as_the_page_unrounded_with_their_working(self):
+        code, told = self.calc("packing", given='{"shaft": 50, "section": "10 mm", "rings": 4}')
+        line = told["lines"][0]
+        self.assertEqual((code, line["name"], line["text"]), (0, "Cut each ring", "188.50 mm"))
+        self.assertAlmostEqual(line["amounts"]["value"]["value"], VALUES["packing-ring-01"]["expected"]["length_mm"])
+        self.assertEqual(line["working"]["formula"], "L = π·(d + s)")
+        _, inch = self.calc("packing", "--units", "in", given='{"shaft": "50 mm", "section": "10 mm", "rings": "4"}')
+        self.assertEqual(inch["lines"][0]["amounts"]["value"]["unit"], "in")
+        listed = self.calc("leaves", given='{"leaves": [0.05, 0.1], "thickness": 0.15}')[1]
+        self.assertEqual(listed["lines"][0]["text"], "0.050 mm + 0.100 mm = 0.150 mm")
+
+    def test_each_is_listed_with_schemas_its_answer_keeps(self):
+        _, listed = self.calc("--list")
+        self.assertEqual({one["name"] for one in listed}, set(CALCULATORS))
+        for one in listed:
+            jsonschema.Draft202012Validator.check_schema(one["input"])
+            typed = TYPED[one["name"]]
+            jsonschema.validate(typed, one["input"])
+            _, told = self.calc(one["name"], given=json.dumps(typed))
+            jsonschema.validate(told, one["output"])
+
+    def test_what_cannot_be_names_the_field_and_leaves_with_2(self):
+        for name, given, field in (
+            ("packing", "{", "input"), ("packing", "[]", "input"), ("packing", '{"shaft": true}', "shaft"),
+            ("packing", '{"shaft": "50"}', "section"), ("nothing", "{}", "sum"), ("packing", '{"colour": "red"}', "colour"),
+            ("arc", '{"diameter": 120, "lead": 0, "clearance": 0.1}', "lead, starts × pitch"),
+        ):  # fmt: skip
+            with self.subTest(given=given):
+                code, told = self.calc(name, given=given)
+                self.assertEqual((code, told["error"]["field"]), (2, field))
+                self.assertTrue(told["error"]["hint"])

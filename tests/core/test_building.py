@@ -328,6 +328,16 @@ class Elastomers(unittest.TestCase):
 
 
 TYPED = {
+    "viscosity": {"first": "46", "second": "6.8", "at": "60"},
+    "grade": {"grade": "46"},
+    "kinematic": {"dynamic": "90", "density": "900"},
+    "arc": {"diameter": "120", "lead": "1.5", "clearance": "0.1"},
+    "clearance": {"diameter": "120", "lead": "1.5", "arc": "25.13"},
+    "hot-gap": {"cold": "0.15", "span": "200", "casing_at": "60", "rotor_at": "80"},
+    "slot": {"gap": "0.1", "width": "50", "length": "20", "pressure": "10", "viscosity": "100", "wall": "3"},
+    "annulus": {"shaft": "50", "clearance": "0.1", "length": "40", "pressure": "10", "viscosity": "100"},
+    "leaves": {"leaves": "0.03 0.05 0.1 0.2", "thickness": "0.16"},
+    "go-no-go": {"leaves": "0.03 0.05 0.1 0.2", "low": "0.12", "high": "0.16"},
     "fit": {"nominal": "50"},
     "press-fit": {"bore": "40", "joint": "50", "seat_outside": "90", "length": "60", "interference": "0.03", "temperature": "80"},
     "packing": {"shaft": "50", "section": "10", "rings": "4"},

@@ -24,6 +24,10 @@ PINT = {
     Dimension.TEMPERATURE: ("degC", {"C": "degC", "F": "degF", "K": "kelvin"}),
     Dimension.VISCOSITY: ("mm**2/s", {"mm2/s": "mm**2/s", "St": "stokes", "m2/s": "m**2/s"}),
     Dimension.PRESSURE: ("bar", {"bar": "bar", "psi": "psi", "kPa": "kPa", "MPa": "MPa"}),
+    Dimension.FORCE: ("newton", {"N": "newton", "kN": "kilonewton", "lbf": "lbf", "kgf": "kgf"}),
+    Dimension.STRESS: ("MPa", {"MPa": "MPa", "GPa": "GPa", "psi": "psi", "ksi": "kpsi"}),
+    Dimension.MASS: ("gram", {"g": "gram", "kg": "kilogram", "oz": "ounce"}),
+    Dimension.FLOW: ("liter/minute", {"L/min": "liter/minute", "m3/h": "m**3/hour", "gpm": "gallon/minute"}),
 }
 
 
@@ -36,6 +40,7 @@ class AgainstPint(unittest.TestCase):
 
     def test_every_unit_of_every_dimension(self):
         registry = pint.UnitRegistry()
+        self.assertEqual(set(PINT), set(Dimension), "a dimension was added without its outside check")
         for dimension, (internal, names) in PINT.items():
             self.assertEqual(set(unit_names(dimension)), set(names), "a unit was added without its outside check")
             for ours, theirs in names.items():

@@ -712,6 +712,7 @@ export interface components {
             unit: string;
             usual: string;
             optional: boolean;
+            long: boolean;
             choices: components["schemas"]["NamedShape"][];
         };
         /** @description A photograph of a part or of a step. */

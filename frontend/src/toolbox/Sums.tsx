@@ -15,6 +15,7 @@ export function Sums() {
   const { unit } = useUnit();
   const { key = '' } = useParams();
   const sums = useQuery(sumsQuery(unit));
+  const [wanted, setWanted] = useState('');
   return (
     <div className="page sums">
       <Loaded query={sums} what="the quick figures">
@@ -24,8 +25,12 @@ export function Sums() {
             <>
               <nav aria-label="Quick figures">
                 <h1>Quick figures</h1>
+                <TextField label="Find" value={wanted} onChange={setWanted} />
+                {found(all, wanted).length === 0 && (
+                  <p className="quiet">Nothing asks for or is called that.</p>
+                )}
                 <ul className="lines">
-                  {all.map((s) => (
+                  {found(all, wanted).map((s) => (
                     <li key={s.key}>
                       <NavLink to={`/toolbox/sums/${s.key}`} aria-current={s === chosen ? 'page' : undefined}>
                         {s.name}
@@ -41,6 +46,13 @@ export function Sums() {
       </Loaded>
     </div>
   );
+}
+
+/** By its name, or by what it asks for. */
+function found(all: Sum[], wanted: string): Sum[] {
+  const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
+  const text = (s: Sum) => [s.name, s.key, ...s.asks.map((a) => a.name)].join(' ').toLowerCase();
+  return all.filter((s) => words.every((w) => text(s).includes(w)));
 }
 
 function SumForm({ sum }: { sum: Sum }) {
@@ -80,6 +92,7 @@ function SumForm({ sum }: { sum: Sum }) {
                 key={a.key}
                 label={`${capital(a.name)}${a.unit ? ` (${a.unit})` : ''}${a.optional ? ', if known' : ''}`}
                 value={typed[a.key] ?? ''}
+                maxLength={a.long ? 400 : 40}
                 onChange={put(a.key)}
               />
             ),

@@ -5,7 +5,7 @@ import { refusal, showOnBench, stubServer } from '../test-bench';
 import { GunForm } from './GunForm';
 import { Sums } from './Sums';
 
-const ASK = { unit: 'mm', usual: '', optional: false, choices: [] };
+const ASK = { unit: 'mm', usual: '', optional: false, long: false, choices: [] };
 const SUMS = [
   {
     key: 'packing',
@@ -24,6 +24,7 @@ const SUMS = [
     ],
   },
 ];
+SUMS.push({ key: 'leaves', name: 'Leaves', asks: [{ ...ASK, key: 'set', name: 'set', long: true }] });
 const server = stubServer(() => Response.json(SUMS));
 
 test('a sum is asked for with what is usual filled in, its lines shown, and nothing sent before', async () => {
@@ -57,4 +58,17 @@ test('a gun is weighed under the name written on it', async () => {
   await userEvent.type(screen.getByLabelText('Grease in it'), 'lithium{Enter}');
   await waitFor(() => expect(saved).toHaveBeenCalledWith('G-1'));
   expect(server.sent[0]?.body).toEqual({ tag: ' G-1 ', grease: 'lithium', ten: '5' });
+});
+
+test('a sum is found by its name or by what it asks for', async () => {
+  showOnBench(<Sums />);
+  const names = () => screen.queryAllByRole('link').map((a) => a.textContent);
+  const find = await screen.findByLabelText('Find');
+  expect(names()).toEqual(['Packing', 'Leaves']);
+  await userEvent.type(find, 'joint');
+  expect(names()).toEqual(['Packing']);
+  await userEvent.clear(find);
+  await userEvent.type(find, 'nothing like it');
+  expect(names()).toEqual([]);
+  expect(screen.getByText(/Nothing asks for/)).toBeInTheDocument();
 });

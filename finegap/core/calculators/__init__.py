@@ -1,0 +1,18 @@
+"""The one register of what can be reckoned alone, without a job. The page, the API and the shell are made from it."""
+
+from finegap.core.calculators.building import BUILDING
+from finegap.core.calculators.model import Calculator, Input, Typed
+from finegap.core.calculators.setting import SETTING
+from finegap.core.errors import FieldError
+
+__all__ = ["CALCULATORS", "Calculator", "Input", "Typed", "calculator"]
+
+CALCULATORS = {c.key: c for c in (*SETTING, *BUILDING)}
+"""By key: those of the gap first, then those of Build."""
+
+
+def calculator(key: str) -> Calculator:
+    """A calculator of the register."""
+    if key not in CALCULATORS:
+        raise FieldError("sum", f"there is no {key}.", f"Expected one of: {', '.join(CALCULATORS)}.")
+    return CALCULATORS[key]

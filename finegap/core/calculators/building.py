@@ -1,0 +1,230 @@
+"""Build's sums: fits, press fits, packing, O-rings, elastomers, torque, lock nut, grease."""
+
+from __future__ import annotations
+
+from finegap.core.build.elastomers import ELASTOMERS, MEDIA, against_liquid, against_lubricant, lubricants_for
+from finegap.core.build.fits import SOURCE, fit_of
+from finegap.core.build.grease import Greased
+from finegap.core.build.oring import ORing
+from finegap.core.build.packing import Joints, Packing
+from finegap.core.build.press import PressFit, Solid
+from finegap.core.build.torque import FRICTION, Adapter, Joint, Tang, criss_cross, thread_of
+from finegap.core.calculators.model import CELSIUS, STRESS, TORQUE, Calculator, Input, Typed, mm
+from finegap.core.materials import MATERIALS
+from finegap.core.quantities import Dimension, Sign
+from finegap.core.reckoned import Line, Stand
+from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.working import Given, Working
+
+_MATERIALS = tuple((name, name) for name in MATERIALS)
+_OTHER = ("other", "another, as below")
+
+
+def _press_fit(given: Typed) -> tuple[Line, ...]:
+    friction = (given.value("friction_low"), given.value("friction_high"))
+    fit = PressFit(
+        given.value("bore"), given.value("joint"), given.value("seat_outside"), given.value("length"),
+        _solid(given, "bushing"), _known(given.text("seat")), friction,
+    )  # fmt: skip
+    wanted = given.value("interference")
+    service = given.value("temperature")
+    return (*fit.lines(wanted), fit.hot_line(wanted, service, service))
+
+
+def _known(name: str) -> Solid:
+    material = MATERIALS[name]
+    return Solid(name, material.modulus_mpa, material.poisson, material.expansion_um_m_k, material.upto_c)
+
+
+def _solid(given: Typed, key: str) -> Solid:
+    if given.text(key) != _OTHER[0]:
+        return _known(given.text(key))
+    return Solid("the bushing's material", given.value("modulus"), given.value("poisson"), given.value("expansion"))
+
+
+def _fit(given: Typed) -> tuple[Line, ...]:
+    fit = fit_of(given.text("fit"), given.value("nominal"))
+    low, high = fit.interference_mm
+
+    def span(pair: tuple[float, float]) -> Sentence:
+        return Sentence("{low} to {high}", {"low": length(pair[0], fine=True), "high": length(pair[1], fine=True)})
+
+    working = Working(
+        "Limits of size",
+        "D + EI to D + ES;   d + ei to d + es",
+        (Given("D, d", "nominal", length(fit.nominal_mm)), Given("fit", "ISO 286 code", fit.code)),
+        Sentence("hole {hole}, shaft {shaft}", {"hole": span(fit.hole_mm), "shaft": span(fit.shaft_mm)}),
+        SOURCE,
+    )
+    words = "Interference" if low >= 0 else "Clearance" if high <= 0 else "Interference, or clearance where negative"
+    between = (-high, -low) if high <= 0 else (low, high)
+    return (
+        Line("Seat", span(fit.hole_mm), working=working),
+        Line("Bushing, or shaft", span(fit.shaft_mm), working=working),
+        Line(words, span(between), working=working),
+    )
+
+
+def _packing(given: Typed) -> tuple[Line, ...]:
+    joints = Joints[given.text("joints").upper()]
+    packing = Packing(given.value("shaft"), given.value("section"), int(given.value("rings")), joints)
+    clock = ", ".join(packing.joint_said(ring) for ring in range(1, packing.rings + 1))
+    return (
+        *packing.lines(),
+        Line("Joints, from the bottom", clock),
+    )
+
+
+def _o_ring(given: Typed) -> tuple[Line, ...]:
+    kind = given.text("kind")
+    inside, section, groove, depth, width = map(given.value, ("inside", "section", "groove", "depth", "width"))
+    return ORing(inside, section, groove, depth, width, given.text("use") == "moving", kind == "encapsulated").lines()
+
+
+def _adapter(given: Typed) -> tuple[Line, ...]:
+    adapter = Adapter(given.value("wrench"), given.value("adapter"), given.value("angle"))
+    at_nut = given.value("torque")
+    return (Line("Set the wrench to", Amount(at_nut * adapter.share, Kind.FINE_TORQUE), working=adapter.working(at_nut)),)
+
+
+def _preload(given: Typed) -> tuple[Line, ...]:
+    joint = Joint(thread_of(given.text("thread")), (given.value("friction_low"), given.value("friction_high")), given.maybe("face"))
+    torque = given.value("torque")
+    low, high = joint.preload_n(torque, torque)
+    words = Sentence("{low} to {high}", {"low": Amount(low, Kind.FORCE), "high": Amount(high, Kind.FORCE)})
+    return (Line("Preload", words, working=joint.working(torque, torque, "from and to")),)
+
+
+def _order(given: Typed) -> tuple[Line, ...]:
+    return (Line("Tighten in this order, numbered clockwise", ", ".join(map(str, criss_cross(int(given.value("count")))))),)
+
+
+def _tang(given: Typed) -> tuple[Line, ...]:
+    tang = Tang(int(given.value("slots")), int(given.value("tangs")), given.maybe("turn"))
+    return (Line("To the next tang", tang.sentence, Stand.CARE if tang.always is False else Stand.GOOD, tang.working),)
+
+
+def _grease(given: Typed) -> tuple[Line, ...]:
+    greased = Greased(given.value("outside"), given.value("width"), given.maybe("ten"))
+    lines = [Line("Grease", Amount(greased.grams, Kind.MASS), working=greased.working)]
+    if greased.strokes is not None:
+        lines.append(Line("Strokes of this gun", str(greased.strokes), working=greased.working))
+    return tuple(lines)
+
+
+def _elastomer(given: Typed) -> tuple[Line, ...]:
+    code = given.text("elastomer")
+    lines = [
+        against_liquid(code, given.text("liquid"), given.value("temperature")),
+        against_lubricant(code, given.text("lubricant")),
+    ]
+    return (*lines, Line("Lubricants that suit", ", ".join(lubricants_for(code)) or "none known: ask"))
+
+
+_FRICTIONS = (
+    Input("friction_low", "friction, from", number=(0.001, 1), usual=f"{FRICTION['oiled'][0]:g}"),
+    Input("friction_high", "friction, to", number=(0.001, 1), usual=f"{FRICTION['oiled'][1]:g}"),
+)
+_TEMPERATURE = Input("temperature", "temperature in service", Dimension.TEMPERATURE, CELSIUS, Sign.ANY)
+
+BUILDING = (
+    Calculator("fit", "Limits of a fit", (mm("nominal", "nominal size"), Input("fit", "fit", usual="H7/r6")), _fit),
+    Calculator(
+        "press-fit",
+        "Press fit",
+        (
+            mm("bore", "bushing, bore"),
+            mm("joint", "bushing, outside"),
+            mm("seat_outside", "seat, outside"),
+            mm("length", "pressed length"),
+            mm("interference", "interference"),
+            Input("bushing", "bushing of", choices=(*_MATERIALS, _OTHER), usual="tin bronze"),
+            Input("seat", "seat of", choices=_MATERIALS, usual="cast iron"),
+            *_FRICTIONS,
+            _TEMPERATURE,
+            Input("modulus", "bushing, modulus", Dimension.STRESS, STRESS, optional=True),
+            Input("poisson", "bushing, Poisson's ratio", number=(0, 0.5), optional=True),
+            Input("expansion", "bushing, expansion in µm/(m·K)", number=(0.1, 300), optional=True),
+        ),
+        _press_fit,
+    ),
+    Calculator(
+        "packing",
+        "Packing",
+        (
+            mm("shaft", "shaft"),
+            mm("section", "section"),
+            Input("rings", "rings", number=(1, 20), whole=True),
+            Input("joints", "joints", choices=tuple((j.name.lower(), j.value) for j in Joints), usual="opposite"),
+        ),
+        _packing,
+    ),
+    Calculator(
+        "o-ring",
+        "O-ring in its groove",
+        (
+            mm("inside", "ring, inside"),
+            mm("section", "ring, section"),
+            mm("groove", "groove, diameter"),
+            mm("depth", "groove, depth"),
+            mm("width", "groove, width"),
+            Input("use", "use", choices=(("static", "stands still"), ("moving", "something slides on it")), usual="static"),
+            Input("kind", "kind", choices=(("ordinary", "ordinary"), ("encapsulated", "PTFE-encapsulated")), usual="ordinary"),
+        ),
+        _o_ring,
+    ),
+    Calculator(
+        "elastomer",
+        "Elastomer, liquid and lubricant",
+        (
+            Input("elastomer", "elastomer", choices=tuple((e.code, f"{e.code}, {e.name}") for e in ELASTOMERS.values())),
+            Input("liquid", "liquid", choices=tuple((m.key, m.name) for m in MEDIA.values())),
+            Input("temperature", "temperature of the liquid", Dimension.TEMPERATURE, CELSIUS, Sign.ANY),
+            Input("lubricant", "lubricant", choices=tuple((m.key, m.name) for m in MEDIA.values() if m.lubricates)),
+        ),
+        _elastomer,
+    ),
+    Calculator(
+        "adapter",
+        "Torque wrench with an adapter",
+        (
+            Input("torque", "torque at the nut", Dimension.TORQUE, TORQUE),
+            mm("wrench", "wrench, drive to grip"),
+            mm("adapter", "adapter, drive to nut", sign=Sign.NOT_NEGATIVE),
+            Input("angle", "angle of the adapter", Dimension.ANGLE, ("deg", "deg"), Sign.NOT_NEGATIVE, usual="0"),
+        ),
+        _adapter,
+    ),
+    Calculator(
+        "preload",
+        "Preload from torque",
+        (
+            Input("thread", "thread"),
+            Input("torque", "torque", Dimension.TORQUE, TORQUE),
+            *_FRICTIONS,
+            mm("face", "mean diameter under the head", optional=True),
+        ),
+        _preload,
+    ),
+    Calculator("order", "Order of tightening", (Input("count", "fasteners", number=(1, 60), whole=True),), _order),
+    Calculator(
+        "tang",
+        "Lock nut and tang",
+        (
+            Input("slots", "slots of the nut", number=(1, 100), whole=True),
+            Input("tangs", "tangs of the washer", number=(1, 100), whole=True),
+            Input("turn", "turn from lower to upper torque", Dimension.ANGLE, ("deg", "deg"), optional=True),
+        ),
+        _tang,
+    ),
+    Calculator(
+        "grease",
+        "Grease",
+        (
+            mm("outside", "bearing, outside"),
+            mm("width", "bearing, width"),
+            Input("ten", "ten strokes weigh", Dimension.MASS, ("g", "oz"), optional=True),
+        ),
+        _grease,
+    ),
+)

@@ -1,0 +1,282 @@
+"""Sums of Set: viscosity, the bearing housing, heat, slip, and feeler leaves."""
+
+from __future__ import annotations
+
+from finegap.core.calculators.model import CELSIUS, PRESSURE, Calculator, Input, Typed, mm
+from finegap.core.errors import FieldError
+from finegap.core.gap.heat import hot_gap
+from finegap.core.gap.housing import Housing, ThreadHand
+from finegap.core.gap.leaves import INSIDE, go_and_no_go, pile_for, pile_working
+from finegap.core.gap.move import Way
+from finegap.core.gap.slip import Annulus, Fluid, Slot
+from finegap.core.gap.viscosity import GRADE_C, GRADES, Liquid, grade_mm2_s, kinematic_mm2_s
+from finegap.core.materials import MATERIALS
+from finegap.core.measuring.feeler import MOST_LEAVES
+from finegap.core.quantities import Dimension, Sign, parse, saybolt_seconds
+from finegap.core.reckoned import Line, Stand
+from finegap.core.showing import Amount, Kind, Sentence, Units, length, rule_fraction
+from finegap.core.working import Given, Working
+
+_BARE_VISCOSITY = ("mm2/s", "mm2/s")
+
+
+def _viscosity(key: str, name: str) -> Input:
+    return Input(key, name, Dimension.VISCOSITY, _BARE_VISCOSITY)
+
+
+def _temperature(key: str, name: str, usual: str = "") -> Input:
+    return Input(key, name, Dimension.TEMPERATURE, CELSIUS, Sign.ANY, usual=usual)
+
+
+def _two_points(given: Typed) -> tuple[Line, ...]:
+    liquid = Liquid(given.value("first"), given.value("first_at"), given.value("second"), given.value("second_at"))
+    at = given.value("at")
+    far = liquid.is_far(at)
+    lines = [
+        Line("Viscosity", Amount(liquid.at(at), Kind.FINE_VISCOSITY), Stand.CARE if far else Stand.GOOD, liquid.working(at)),
+    ]
+    return (*lines, *_saybolt(liquid.at(at), at))
+
+
+def _saybolt(mm2_s: float, at_c: float) -> tuple[Line, ...]:
+    try:
+        seconds = saybolt_seconds(mm2_s, at_c)
+    except FieldError:
+        return ()  # thinner than the scale begins
+    working = Working(
+        "Saybolt universal seconds",
+        "t = (4.6324·ν + (1 + 0.03264·ν) / ((3930.2 + 262.7·ν + 23.97·ν² + 1.646·ν³)·10⁻⁵))·(1 + 0.000061·(T − 100 °F))",
+        (Given("ν", "kinematic viscosity", Amount(mm2_s, Kind.FINE_VISCOSITY)), Given("T", "at", Amount(at_c, Kind.TEMPERATURE))),
+        Sentence("{t} SSU", {"t": f"{seconds:.1f}"}),
+        "ASTM D2161 (from memory)",
+    )
+    return (Line("In Saybolt seconds", f"{seconds:.1f} SSU", working=working),)
+
+
+def _grade(given: Typed) -> tuple[Line, ...]:
+    grade = int(given.text("grade"))
+    middle = grade_mm2_s(grade)
+    working = Working(
+        "ISO viscosity grade",
+        "middle ± 10 %",
+        (Given("VG", "grade", str(grade)),),
+        Amount(middle, Kind.FINE_VISCOSITY),
+        "ISO 3448, table 1 (from memory)",
+        (Sentence("At {at} alone: for another temperature a second point of the liquid is needed.",
+                  {"at": Amount(GRADE_C, Kind.TEMPERATURE)}),),
+    )  # fmt: skip
+    span = Sentence("{low} to {high}", {"low": Amount(0.9 * middle, Kind.FINE_VISCOSITY),
+                                        "high": Amount(1.1 * middle, Kind.FINE_VISCOSITY)})  # fmt: skip
+    return (
+        Line("At 40 °C, middle of the grade", Amount(middle, Kind.FINE_VISCOSITY), working=working),
+        Line("A new oil of the grade", span),
+    )
+
+
+def _kinematic(given: Typed) -> tuple[Line, ...]:
+    dynamic, density = given.value("dynamic"), given.value("density")
+    viscosity = kinematic_mm2_s(dynamic, density)
+    working = Working(
+        "Kinematic viscosity",
+        "ν = μ / ρ",
+        (Given("μ", "dynamic viscosity", f"{dynamic:g} mPa·s (cP)"), Given("ρ", "density", f"{density:g} kg/m³")),
+        Amount(viscosity, Kind.FINE_VISCOSITY),
+        "definition",
+    )
+    return (Line("Kinematic viscosity", Amount(viscosity, Kind.FINE_VISCOSITY), working=working),)
+
+
+def _housing(given: Typed) -> Housing:
+    return Housing(given.value("diameter"), given.value("lead"), ThreadHand(given.text("hand")))
+
+
+def _arc(given: Typed) -> tuple[Line, ...]:
+    housing, clearance = _housing(given), given.value("clearance")
+    arc = housing.arc_mm(clearance)
+    numbers = (
+        Given("c", "clearance", length(clearance, fine=True)),
+        Given("D", "outside diameter of the housing", length(housing.diameter_mm)),
+        Given("lead", "advance per turn, starts × pitch", length(housing.lead_mm, fine=True)),
+    )
+    laid = Working("Arc along the outside", "s = c·π·D / lead", numbers, length(arc), "screw geometry; arc, not chord")
+    turned = Amount(housing.angle_deg(clearance), Kind.ANGLE)
+    angle = Working("Angle", "φ = 360°·c / lead", numbers, turned, "screw geometry")
+    opens = f"{housing.turns(Way.OPEN)} opens, {housing.turns(Way.CLOSE)} closes, seen from the shaft end"
+    return (
+        Line("Arc along the outside", length(arc), working=laid),
+        Line("Turn", turned, working=angle),
+        Line("On a steel rule laid round it", f"{rule_fraction(arc)} in"),
+        Line("Which way", opens),
+    )
+
+
+def _clearance(given: Typed) -> tuple[Line, ...]:
+    housing, arc = _housing(given), given.value("arc")
+    clearance = length(housing.clearance_mm(arc), fine=True)
+    working = Working(
+        "Clearance for an arc",
+        "c = s·lead / (π·D)",
+        (
+            Given("s", "arc along the outside", length(arc)),
+            Given("D", "outside diameter of the housing", length(housing.diameter_mm)),
+            Given("lead", "advance per turn, starts × pitch", length(housing.lead_mm, fine=True)),
+        ),
+        clearance,
+        "screw geometry; arc, not chord",
+    )
+    return (Line("Clearance", clearance, working=working),)
+
+
+def _hot(given: Typed) -> tuple[Line, ...]:
+    expansions = {key: MATERIALS[given.text(key)] for key in ("casing", "rotor")}
+    at = {key: given.value(f"{key}_at") for key in ("casing", "rotor")}
+    hot = hot_gap(
+        given.value("cold"), given.value("span"), expansions["casing"].expansion_um_m_k, expansions["rotor"].expansion_um_m_k,
+        at["casing"], at["rotor"], "differential growth; expansions from memory of handbooks",
+    )  # fmt: skip
+    words = Sentence("{gap}" if not hot.touches else "{gap}: it touches.", {"gap": length(hot.gap_mm, fine=True)})
+    past = [f"{m.name} is known to {m.upto_c:g} °C" for key, m in expansions.items() if at[key] > m.upto_c]
+    lines = [Line("Gap when hot", words, Stand.STOP if hot.touches else Stand.GOOD, hot.working)]
+    if past:
+        lines.append(Line("Expansion", f"{'; '.join(past)}: past that it is a guess.", Stand.CARE))
+    return tuple(lines)
+
+
+def _fluid(given: Typed) -> Fluid:
+    return Fluid(given.value("viscosity"), given.value("density"))
+
+
+def _passes(of: Slot | Annulus) -> Line:
+    stand = Stand.GOOD if of.laminar else Stand.CARE
+    return Line("Slip", Amount(of.flow_m3_s * 60_000, Kind.FLOW), stand, of.working)
+
+
+def _slot(given: Typed) -> tuple[Line, ...]:
+    pressure = given.value("pressure")
+    slot = Slot(given.value("gap"), given.value("width"), given.value("length"), pressure, _fluid(given), given.value("wall"))
+    lines = [_passes(slot)]
+    if slot.wall_m_s:
+        lines.append(Line("Of it dragged by the wall", Amount(slot.drag_m3_s * 60_000, Kind.FLOW), working=slot.working_of_drag))
+    if slot.flow_m3_s < 0:
+        lines.append(Line("Which way", "The wall drags more back than the pressure drives.", Stand.CARE))
+    return tuple(lines)
+
+
+def _annulus(given: Typed) -> tuple[Line, ...]:
+    return (
+        _passes(
+            Annulus(
+                given.value("shaft"), given.value("clearance"), given.value("length"), given.value("pressure"), _fluid(given),
+                given.value("eccentricity"),
+            )
+        ),
+    )  # fmt: skip
+
+
+def _leaves_of(given: Typed) -> list[int]:
+    texts = given.text("leaves").replace(";", " ").split()
+    if not texts:
+        raise FieldError("leaves", "there is no leaf in the set.", "Expected thicknesses with spaces between: 0.05 0.10 0.15.")
+    bare = "in" if given.units is Units.IN else "mm"
+    return [round(parse(text, Dimension.LENGTH, "leaves", bare, Sign.POSITIVE).value * 1000) for text in texts]
+
+
+def _pile(given: Typed) -> tuple[Line, ...]:
+    pile = pile_for(_leaves_of(given), round(given.value("thickness") * 1000))
+    words = Sentence("{off} thicker than wanted." if pile.off_um > 0 else "{off} thinner than wanted.",
+                     {"off": length(abs(pile.off_um) / 1000, fine=True)})  # fmt: skip
+    off = Line("Off", words, Stand.CARE, pile_working(pile))
+    return (Line("Leaves", pile.words, working=pile_working(pile)), *((off,) if pile.off_um else ()))
+
+
+def _window(given: Typed) -> tuple[Line, ...]:
+    go, stop = go_and_no_go(_leaves_of(given), round(given.value("low") * 1000), round(given.value("high") * 1000))
+    none = f"This set makes no pile of up to {MOST_LEAVES} leaves there: another set, or another way to measure."
+    return (
+        Line("These must go", go.words if go else none, Stand.GOOD if go else Stand.STOP, pile_working(go, INSIDE) if go else None),
+        Line(
+            "These must not",
+            stop.words if stop else none,
+            Stand.GOOD if stop else Stand.STOP,
+            pile_working(stop, INSIDE) if stop else None,
+        ),
+    )
+
+
+_HAND = Input("hand", "thread", choices=(("right", "right-hand"), ("left", "left-hand")), usual="right")
+_HOUSING = (mm("diameter", "outside diameter of the housing"), mm("lead", "lead, starts × pitch"), _HAND)
+_DENSITY = Input("density", "density in kg/m³", number=(300, 3000), usual="900")
+_PRESSURE = Input("pressure", "pressure difference", Dimension.PRESSURE, PRESSURE, Sign.NOT_NEGATIVE)
+_FLUID = (_viscosity("viscosity", "viscosity when pumping"), _DENSITY)
+_LEAVES = Input("leaves", "leaves of the set, with spaces between", long=True)
+_METALS = tuple((name, name) for name in MATERIALS)
+
+SETTING = (
+    Calculator(
+        "viscosity",
+        "Viscosity at another temperature",
+        (
+            _viscosity("first", "first viscosity"),
+            _temperature("first_at", "first at", "40 C"),
+            _viscosity("second", "second viscosity"),
+            _temperature("second_at", "second at", "100 C"),
+            _temperature("at", "wanted at"),
+        ),
+        _two_points,
+    ),
+    Calculator(
+        "grade",
+        "ISO viscosity grade",
+        (Input("grade", "grade", choices=tuple((str(g), f"VG {g}") for g in sorted(GRADES))),),
+        _grade,
+    ),
+    Calculator(
+        "kinematic",
+        "Kinematic viscosity from cP and density",
+        (Input("dynamic", "dynamic viscosity in mPa·s (cP)", number=(0.01, 1e8)), _DENSITY),
+        _kinematic,
+    ),
+    Calculator("arc", "Arc of a bearing housing", (*_HOUSING, mm("clearance", "change of clearance")), _arc),
+    Calculator("clearance", "Clearance of an arc", (*_HOUSING, mm("arc", "arc along the outside")), _clearance),
+    Calculator(
+        "hot-gap",
+        "Gap when hot",
+        (
+            mm("cold", "cold gap"),
+            mm("span", "thrust location to head"),
+            Input("casing", "casing of", choices=_METALS, usual="cast iron"),
+            _temperature("casing_at", "casing at"),
+            Input("rotor", "rotor and shaft of", choices=_METALS, usual="steel"),
+            _temperature("rotor_at", "rotor at"),
+        ),
+        _hot,
+    ),
+    Calculator(
+        "slot",
+        "Slip through a flat gap",
+        (
+            mm("gap", "gap"),
+            mm("width", "width across the flow"),
+            mm("length", "length along the flow"),
+            _PRESSURE,
+            *_FLUID,
+            Input("wall", "speed of the moving wall in m/s, against the slip negative", number=(-100, 100), usual="0"),
+        ),
+        _slot,
+    ),
+    Calculator(
+        "annulus",
+        "Slip along a shaft",
+        (
+            mm("shaft", "shaft"),
+            mm("clearance", "clearance on the diameter"),
+            mm("length", "length"),
+            _PRESSURE,
+            *_FLUID,
+            Input("eccentricity", "eccentricity, 0 to 1", number=(0, 1), usual="0"),
+        ),
+        _annulus,
+    ),
+    Calculator("leaves", "Leaves for a thickness", (_LEAVES, mm("thickness", "thickness wanted")), _pile),
+    Calculator("go-no-go", "Leaves that prove a window", (_LEAVES, mm("low", "smallest gap"), mm("high", "largest gap")), _window),
+)

@@ -1,0 +1,127 @@
+"""Kinematic viscosity at another temperature, from two points of the liquid, and the grades of ISO 3448."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+
+from scipy.optimize import brentq
+
+from finegap.core.errors import FieldError
+from finegap.core.showing import Amount, Kind, Sentence
+from finegap.core.working import Given, Working
+
+GRADES = {
+    grade: float(grade)
+    for grade in (10, 15, 22, 32, 46, 68, 100, 150, 220, 320, 460, 680, 1000, 1500, 2200, 3200)
+} | {2: 2.2, 3: 3.2, 5: 4.6, 7: 6.8}  # fmt: skip
+"""ISO 3448 viscosity grade to its middle viscosity at 40 C in mm2/s; each reaches 10 % either way. From memory."""
+
+GRADE_C = 40.0
+_KELVIN = 273.15
+_LEAST, _MOST = 0.21, 2e7
+"""Range of ASTM D341 in mm2/s."""
+
+_FAR_K = 60.0
+
+
+def grade_mm2_s(grade: int) -> float:
+    """Middle viscosity of an ISO VG grade at 40 C, mm2/s."""
+    if grade not in GRADES:
+        raise FieldError("grade", f"there is no ISO VG {grade}.", f"Expected one of: {', '.join(map(str, sorted(GRADES)))}.")
+    return GRADES[grade]
+
+
+def _z(viscosity_mm2_s: float) -> float:
+    """The z of ASTM D341: the exponential term is what thin liquids below 2 mm2/s need."""
+    v = viscosity_mm2_s
+    return v + 0.7 + math.exp(-1.47 - 1.84 * v - 0.51 * v * v)
+
+
+def _w(viscosity_mm2_s: float) -> float:
+    return math.log10(math.log10(_z(viscosity_mm2_s)))
+
+
+@dataclass(frozen=True)
+class Liquid:
+    """A liquid by two points: viscosities in mm2/s at temperatures in C (ASTM D341, Walther)."""
+
+    first_mm2_s: float
+    first_c: float
+    second_mm2_s: float
+    second_c: float
+
+    def __post_init__(self) -> None:
+        for name, value in (("first viscosity", self.first_mm2_s), ("second viscosity", self.second_mm2_s)):
+            if not _LEAST <= value <= _MOST:
+                raise FieldError(name, f"{value:g} mm2/s is outside ASTM D341.", f"Expected {_LEAST:g} to {_MOST:g} mm2/s.")
+        if abs(self.first_c - self.second_c) < 1:
+            raise FieldError("second temperature", "both points are at one temperature.", "Expected points well apart.")
+        if (self.first_mm2_s - self.second_mm2_s) * (self.second_c - self.first_c) <= 0:
+            raise FieldError(
+                "second viscosity", "it does not get thinner when it warms.", "Expected the thinner one at the warmer."
+            )
+
+    @cached_property
+    def _line(self) -> tuple[float, float]:
+        """A and B of log log z = A - B log T."""
+        one, other = math.log10(self.first_c + _KELVIN), math.log10(self.second_c + _KELVIN)
+        b = (_w(self.first_mm2_s) - _w(self.second_mm2_s)) / (other - one)
+        return _w(self.first_mm2_s) + b * one, b
+
+    def at(self, temperature_c: float) -> float:
+        """Viscosity at a temperature, mm2/s.
+
+        Raises
+        ------
+        FieldError
+            So hot or cold that the result leaves the range of ASTM D341.
+        """
+        a, b = self._line
+        if temperature_c <= -_KELVIN:
+            raise FieldError("temperature", f"{temperature_c:g} °C is below absolute zero.", "Expected a temperature of a liquid.")
+        wanted = a - b * math.log10(temperature_c + _KELVIN)
+        if not _w(_LEAST) <= wanted <= _w(_MOST):
+            words = f"at {temperature_c:g} °C this liquid leaves the range of ASTM D341."
+            raise FieldError("temperature", words, f"Expected one where it is between {_LEAST:g} and {_MOST:g} mm2/s.")
+        return float(math.exp(brentq(lambda log: _w(math.exp(log)) - wanted, math.log(_LEAST), math.log(_MOST), xtol=1e-13)))
+
+    def outside_k(self, temperature_c: float) -> float:
+        """How far a temperature lies outside the two points, in kelvin; nothing between them."""
+        low, high = sorted((self.first_c, self.second_c))
+        return max(low - temperature_c, temperature_c - high, 0.0)
+
+    def working(self, temperature_c: float) -> Working:
+        """How the viscosity is reached."""
+        a, b = self._line
+        out = self.outside_k(temperature_c)
+        far = Sentence(
+            "{out} outside the two points: wax, water or a blend may not follow the line there.",
+            {"out": Amount(out, Kind.TEMPERATURE_STEP)},
+        )
+        return Working(
+            "Viscosity at another temperature",
+            "log log z = A − B·log T,   z = ν + 0.7 + exp(−1.47 − 1.84·ν − 0.51·ν²)",
+            (
+                Given("ν₁", "first point", Amount(self.first_mm2_s, Kind.FINE_VISCOSITY)),
+                Given("T₁", "at", Amount(self.first_c, Kind.TEMPERATURE)),
+                Given("ν₂", "second point", Amount(self.second_mm2_s, Kind.FINE_VISCOSITY)),
+                Given("T₂", "at", Amount(self.second_c, Kind.TEMPERATURE)),
+                Given("A", "of the line through both, T in kelvin", Amount(a, Kind.FINE_NUMBER)),
+                Given("B", "of the line through both", Amount(b, Kind.FINE_NUMBER)),
+                Given("T", "temperature asked for", Amount(temperature_c, Kind.TEMPERATURE)),
+            ),
+            Amount(self.at(temperature_c), Kind.FINE_VISCOSITY),
+            "ASTM D341 (from memory); logarithms to base 10",
+            (far,) if out > 0 else (),
+        )
+
+    def is_far(self, temperature_c: float) -> bool:
+        """So far outside the two points that the line is a guess (common practice, no source)."""
+        return self.outside_k(temperature_c) > _FAR_K
+
+
+def kinematic_mm2_s(dynamic_mpa_s: float, density_kg_m3: float) -> float:
+    """Kinematic viscosity of a dynamic one in mPa.s (cP) and a density in kg/m3."""
+    return dynamic_mpa_s / density_kg_m3 * 1000

@@ -1,0 +1,162 @@
+"""Viscosity, slip and leaves against ASTM D341 solved anew, integrated velocity profiles, brute force and a solver."""
+
+import itertools
+import math
+import unittest
+
+from chemicals.viscosity import viscosity_converter
+from hypothesis import assume, given
+from hypothesis import strategies as st
+from ortools.sat.python import cp_model
+from scipy import integrate
+
+from finegap.core.calculators import calculator
+from finegap.core.errors import FieldError
+from finegap.core.gap.leaves import go_and_no_go, pile_for, uncertainty_mm
+from finegap.core.gap.slip import Annulus, Fluid, Slot
+from finegap.core.gap.viscosity import Liquid, grade_mm2_s, kinematic_mm2_s
+from finegap.core.reckoned import Stand
+from finegap.core.showing import Units, render
+from tests.references import VALUES
+
+SET_UM = [30, 40, 50, 60, 70, 80, 90, 100, 150, 200, 250, 300, 350, 400, 450, 500, 600, 700, 800, 1000]
+
+
+class Viscosity(unittest.TestCase):
+    def test_reference_values_of_astm_d341(self):
+        for key in ("viscosity-temp-01", "viscosity-temp-03", "viscosity-temp-04", "viscosity-temp-06"):
+            of = VALUES[key]["inputs"]
+            liquid = Liquid(of["nu1"], of["T1_C"], of["nu2"], of["T2_C"])
+            self.assertAlmostEqual(liquid.at(of["T3_C"]) / VALUES[key]["expected"], 1, delta=VALUES[key]["tolerance"]["rel"])
+
+    @given(st.floats(2.5, 2000), st.floats(1.5, 20), st.floats(-20, 150))
+    def test_its_points_come_back_and_it_only_gets_thinner(self, first, ratio, at):
+        liquid = Liquid(first, 40, first / ratio if first / ratio > 0.3 else 0.3, 100)
+        self.assertAlmostEqual(liquid.at(40) / first, 1, places=9)
+        self.assertAlmostEqual(liquid.at(100) / liquid.second_mm2_s, 1, places=9)
+        try:
+            here, warmer = liquid.at(at), liquid.at(at + 5)
+        except FieldError as error:
+            self.assertIn("D341", error.problem)
+        else:
+            self.assertLess(warmer, here)
+        # the other way about it is the same liquid
+        self.assertAlmostEqual(Liquid(liquid.second_mm2_s, 100, first, 40).at(70) / liquid.at(70), 1, places=9)
+
+    def test_grades_of_iso_3448(self):
+        for grade, of in VALUES["iso-vg-01"]["expected"].items():
+            self.assertAlmostEqual(grade_mm2_s(int(grade)), of["mid"])
+        with self.assertRaisesRegex(FieldError, "no ISO VG 45"):
+            grade_mm2_s(45)
+
+    def test_seconds_beside_it_agree_with_an_independent_package(self):
+        typed = {"first": "46", "second": "6.8", "at": "100 F"}
+        lines = {line.name: render(line.words, Units.MM) for line in calculator("viscosity").run(typed, Units.MM)}
+        at_100_f = Liquid(46, 40, 6.8, 100).at((100 - 32) / 1.8)
+        expected = viscosity_converter(at_100_f * 1e-6, "kinematic viscosity", "saybolt universal")
+        self.assertEqual(lines["In Saybolt seconds"], f"{expected:.1f} SSU")
+
+    def test_what_is_no_liquid(self):
+        for wrong, said in (((0, 40, 5, 100), "first viscosity"), ((46, 40, 6.8, 40), "one temperature"),
+                            ((46, 40, 60, 100), "thinner"), ((46, 40, 1e9, 100), "second viscosity")):  # fmt: skip
+            with self.assertRaisesRegex(FieldError, said):
+                Liquid(*wrong)
+        with self.assertRaisesRegex(FieldError, "absolute zero"):
+            Liquid(46, 40, 6.8, 100).at(-300)
+        far = calculator("viscosity").run({"first": "46", "second": "6.8", "at": "-30"}, Units.MM)[0]
+        self.assertIs(far.stand, Stand.CARE)
+        self.assertAlmostEqual(kinematic_mm2_s(90, 900), 100)
+
+
+class Slip(unittest.TestCase):
+    def test_reference_values(self):
+        for key in ("slot-flow-01", "slot-flow-03", "slot-flow-04", "slot-flow-06", "slot-flow-07"):
+            of = VALUES[key]["inputs"]
+            fluid = Fluid(of["mu_Pas"] / 900 * 1e6, 900)
+            slot = Slot(of["h_m"] * 1000, of["w_m"] * 1000, of["L_m"] * 1000, of["dp_Pa"] / 1e5, fluid, of["U_m_s"])
+            self.assertAlmostEqual(slot.flow_m3_s / VALUES[key]["expected"], 1, places=6)
+        for key in ("annulus-leakage-01", "annulus-leakage-03", "annulus-leakage-04"):
+            of = VALUES[key]["inputs"]
+            fluid = Fluid(of["mu_Pas"] / 900 * 1e6, 900)
+            c = of["radial_clearance_m"] * 1000
+            # the references take the diameter as the mean one
+            annulus = Annulus(of["D_m"] * 1000 - c, 2 * c, of["L_m"] * 1000, 10, fluid, of["eccentricity_ratio"])
+            self.assertAlmostEqual(annulus.flow_m3_s / VALUES[key]["expected"], 1, places=6)
+        of = VALUES["annulus-leakage-06"]  # the exact solution between two circles (Piercy)
+        exact = Annulus(50, 0.1, 40, 10, Fluid(0.1 / 900 * 1e6, 900), 0.5)
+        self.assertAlmostEqual(exact.flow_m3_s / of["expected"], 1, delta=of["tolerance"]["rel"])
+
+    @given(st.floats(0.02, 0.5), st.floats(5, 200), st.floats(2, 100), st.floats(0.1, 20), st.floats(5, 5000), st.floats(-5, 5))
+    def test_against_integrating_the_velocity_profile(self, gap, width, long, bar, mm2_s, wall):
+        """u(y) of mu u'' = -dp/L with the walls at rest and at U, integrated over the gap by scipy."""
+        slot = Slot(gap, width, long, bar, Fluid(mm2_s, 900), wall)
+        h, gradient, mu = gap / 1000, bar * 1e5 / (long / 1000), mm2_s * 1e-6 * 900
+        flow, _ = integrate.quad(lambda y: gradient / (2 * mu) * y * (h - y) + wall * y / h, 0, h)
+        scale = slot.pressure_m3_s + abs(slot.drag_m3_s)
+        self.assertAlmostEqual(slot.flow_m3_s / scale, flow * width / 1000 / scale, places=6)
+
+    @given(st.floats(10, 200), st.floats(0.02, 0.5), st.floats(0, 1))
+    def test_an_eccentric_annulus_against_integrating_round_it(self, shaft, clearance, eccentricity):
+        annulus = Annulus(shaft, clearance, 40, 10, Fluid(100, 900), eccentricity)
+        c, radius = clearance / 2000, (shaft + clearance / 2) / 2000
+        cubes, _ = integrate.quad(lambda a: (c * (1 + eccentricity * math.cos(a))) ** 3, 0, 2 * math.pi)
+        self.assertAlmostEqual(annulus.flow_m3_s / (cubes * radius * 1e6 / (12 * 0.09 * 0.04)), 1, places=6)
+
+    def test_past_laminar_it_says_so(self):
+        wide = Slot(1, 50, 5, 10, Fluid(1, 1000))
+        self.assertFalse(wide.laminar)
+        self.assertIn("no longer surely laminar", wide.working.notes[0].render(Units.MM))
+        self.assertTrue(Slot(0.1, 50, 20, 10, Fluid(100, 900)).laminar)
+
+    def test_what_cannot_slip(self):
+        fluid = Fluid(100, 900)
+        for wrong, said in ((lambda: Fluid(0, 900), "viscosity"), (lambda: Fluid(10, 9), "density"),
+                            (lambda: Slot(0, 1, 1, 1, fluid), "gap"),
+                            (lambda: Annulus(50, 0.1, 40, 1, fluid, 1.1), "eccentricity"),
+                            (lambda: Annulus(50, 6, 40, 1, fluid), "no fine gap")):  # fmt: skip
+            with self.assertRaisesRegex(FieldError, said):
+                wrong()
+
+
+class Leaves(unittest.TestCase):
+    def test_reference_values(self):
+        for key in ("leaf-stack-01", "leaf-stack-03", "leaf-stack-04", "leaf-stack-07"):
+            of, expected = VALUES[key]["inputs"], VALUES[key]["expected"]
+            pile = pile_for(of["leaves_um"], of["target_um"], of["max_leaves"] or len(of["leaves_um"]))
+            self.assertEqual((abs(pile.off_um), len(pile.leaves_um)), (expected["abs_deviation_um"], expected["count"]), key)
+
+    @given(st.sets(st.sampled_from(SET_UM), min_size=2, max_size=9), st.integers(20, 2500))
+    def test_against_a_general_purpose_solver(self, leaves, target):
+        """CP-SAT: least deviation first, then the fewest of at most three leaves."""
+        model, leaves = cp_model.CpModel(), sorted(leaves)
+        used = [model.new_bool_var("") for _ in leaves]
+        model.add(sum(used) <= 3)
+        model.add(sum(used) >= 1)
+        off = model.new_int_var(0, 10_000, "")
+        total = sum(leaf * use for leaf, use in zip(leaves, used, strict=True))
+        model.add(off >= total - target)
+        model.add(off >= target - total)
+        model.minimize(off * 10 + sum(used))
+        solver = cp_model.CpSolver()
+        solver.solve(model)
+        pile = pile_for(leaves, target)
+        self.assertEqual(abs(pile.off_um) * 10 + len(pile.leaves_um), round(solver.objective_value))
+
+    @given(st.sets(st.sampled_from(SET_UM), min_size=1), st.integers(30, 900), st.integers(5, 200), st.integers(1, 1100))
+    def test_what_goes_and_stops_proves_the_window(self, leaves, low, width, gap):
+        high = low + width
+        go, stop = go_and_no_go(sorted(leaves), low, high)
+        made = {sum(p) for n in (1, 2, 3) for p in itertools.combinations(leaves, n)}
+        self.assertEqual(go is None, not any(low <= s <= (low + high) / 2 for s in made))
+        self.assertEqual(stop is None, not any((low + high) / 2 < s <= high for s in made))
+        assume(go and stop)
+        if go.sum_um <= gap < stop.sum_um:  # it went, and it did not
+            self.assertTrue(low <= gap <= high)
+
+    def test_words_and_uncertainty_of_a_pile(self):
+        pile = pile_for(SET_UM, 370)
+        self.assertEqual(pile.words.render(Units.MM), "0.070 mm + 0.300 mm = 0.370 mm")
+        self.assertAlmostEqual(uncertainty_mm(pile, 0.004, 2), 0.004)  # two leaves of one certificate are off together
+        for wrong in (lambda: pile_for([], 100), lambda: pile_for([50, 50], 100), lambda: pile_for([50], 0),
+                      lambda: go_and_no_go([50], 100, 100), lambda: uncertainty_mm(pile, 0.004, 0)):  # fmt: skip
+            self.assertRaises(FieldError, wrong)
