@@ -454,6 +454,22 @@ class Wear(APIView):
         return answer(view)
 
 
+class TapeFile(APIView):
+    """The tape for a bearing housing."""
+
+    @extend_schema(parameters=[UNIT], responses={(200, "application/pdf"): OpenApiTypes.BINARY, 404: Error, 422: Error})
+    def get(self, request: Request, number: int) -> HttpResponse:
+        """True to scale, as PDF."""
+        from finegap.exchange import tape
+
+        printed = queries.tape_view(number, units_of(request))
+        if printed is None:
+            raise Http404
+        response = HttpResponse(tape.as_pdf(printed), content_type="application/pdf")
+        response["Content-Disposition"] = f'inline; filename="tape-{number}.pdf"'
+        return response
+
+
 class Order(APIView):
     """What to order for a job."""
 

@@ -17,8 +17,10 @@ from finegap.bench.showing.inspecting import FeatureWords
 from finegap.bench.showing.preparing import PreparingWords
 from finegap.bench.showing.setting import SettingWords
 from finegap.core.families.model import Stage
+from finegap.core.gap.tape import Printed, Tape
 from finegap.core.job import assess
 from finegap.core.materials import MATERIALS
+from finegap.core.sheet import HousingMeans
 from finegap.core.showing import Units
 from finegap.toolbox.queries import gauge_shapes
 
@@ -100,6 +102,25 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
         if signature is None
         else shapes.SignedShape(name_of(signature.by), signature.at, signature.reason, signature.core_version),
     )
+
+
+def tape_view(number: int, units: Units) -> Printed | None:
+    """The tape for a job's bearing housing; ``None`` where there is no such job, no housing, or no row of the table for its duty.
+
+    Raises
+    ------
+    FieldError
+        A tape that cannot be printed: longer than once round, or marks too close to tell apart.
+    """
+    job = Job.objects.select_related("pump", "revision__sheet", "procedure", "gun").filter(number=number).first()
+    if job is None:
+        return None
+    records = load(job)
+    sheet, setting = records.facts.sheet, assess(records.facts).setting
+    if setting is None or not isinstance(sheet.means, HousingMeans):
+        return None
+    tape = Tape(sheet.means.housing, setting.window, units)
+    return Printed(tape, job.pump.tag, f"{sheet.title}, revision {sheet.revision}", job.number)
 
 
 def wear_view(number: int, feature: str, units: Units) -> shapes.WearShape | None:

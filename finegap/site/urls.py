@@ -35,6 +35,7 @@ urlpatterns = [
     path(f"{_JOB}/torques", bench.Torques.as_view()),
     path(f"{_JOB}/torques/strike", bench.TorqueStruck.as_view()),
     path(f"{_JOB}/on-the-bench", bench.OnTheBench.as_view()),
+    path(f"{_JOB}/tape.pdf", bench.TapeFile.as_view()),
     path(f"{_JOB}/zero", bench.ZeroFound.as_view()),
     path(f"{_JOB}/tries", bench.Tries.as_view()),
     path(f"{_JOB}/signature", bench.Signature.as_view()),

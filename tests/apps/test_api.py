@@ -50,6 +50,7 @@ ROUTES = [
     ("post", f"{JOB}/torques", {**VERSIONED, "id": new(), "fastener": "lock nut", "pass_number": 1, "bolts": [1], "typed": "85", "wrench": "W-1"}, 401, 403, 200, 200),
     ("post", f"{JOB}/torques/strike", {**VERSIONED, "torque": new(), "reason": "x"}, 401, 403, 422, 422),
     ("post", f"{JOB}/on-the-bench", {**VERSIONED, "lubricant": "soap"}, 401, 403, 200, 200),
+    ("get", f"{JOB}/tape.pdf", None, 401, 403, 200, 200),
     ("post", f"{JOB}/zero", {**VERSIONED, "school": "back off from bind"}, 401, 403, 200, 200),
     ("post", f"{JOB}/tries", {**VERSIONED, "id": new(), "arc": "1", "goes": "0.1", "stops": "0.12"}, 401, 403, 409, 409),
     ("post", f"{JOB}/signature", {**VERSIONED, "id": new()}, 401, 403, 409, 409),

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Housing, Job, Setting } from '../api/client';
+import { useKeys } from '../app/keys';
 import { WorkingLink } from '../app/WorkingLink';
 import { EndView } from '../drawing/EndView';
 import { GapBar } from '../drawing/GapBar';
@@ -131,8 +132,13 @@ function Tries({ job, setting }: { job: Job; setting: Setting }) {
 
 function HousingNotes({ job, housing }: { job: Job; housing: Housing }) {
   const zero = useChange('zero', job.number);
+  const tape = `/api/jobs/${job.number}/tape.pdf?unit=${job.unit}`;
+  useKeys([{ key: 't', label: 'print the tape', run: () => window.open(tape) }]);
   return (
     <p className="quiet">
+      <a className="tool print-tape" href={tape} target="_blank" rel="noreferrer">
+        Print the tape
+      </a>{' '}
       Seen from the shaft end. Housing Ø {housing.diameter}, lead {housing.lead}: {housing.per_step}.{' '}
       {housing.check && (
         <span className={housing.check_agrees ? '' : 'warning'}>
