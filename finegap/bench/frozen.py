@@ -49,7 +49,9 @@ _NO_BUILDING: dict[str, Any] = {
 def _with_building(record: dict[str, Any]) -> dict[str, Any]:
     if "building" in record:
         return record
+    setting = record["setting"] and {"proofs": [], "surprise": None} | record["setting"]
     return record | {
+        "setting": setting,
         "building": _NO_BUILDING,
         "known": {"medium": "", "media": []} | record["known"],
         "steps": [{"works": [], "measures": [], "waits": []} | step for step in record["steps"]],

@@ -295,7 +295,6 @@ class HousingShape:
     zero_found: bool
     lash: str
     lash_seen: str | None
-    surprise: str | None
     position_deg: float
     target_deg: float
     arc: str
@@ -336,6 +335,24 @@ class HotShape:
 
 
 @dataclass(frozen=True)
+class PileShape:
+    """Leaves laid together: which, what they come to as it is typed, and how good that is."""
+
+    leaves: str
+    thickness: str
+    expanded: str
+
+
+@dataclass(frozen=True)
+class ProofShape:
+    """What proves the window with a feeler set; ``None`` where the set makes no such pile."""
+
+    gauge: str
+    go: PileShape | None
+    stop: PileShape | None
+
+
+@dataclass(frozen=True)
 class SetShape:
     """Where setting the gap stands, with the next move."""
 
@@ -356,6 +373,8 @@ class SetShape:
     housing: HousingShape | None
     gaskets: GasketsShape | None
     feelers: list[str]
+    proofs: list[ProofShape]
+    surprise: str | None
 
 
 @dataclass(frozen=True)

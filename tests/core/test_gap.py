@@ -217,13 +217,51 @@ class SettingWithAHousing(unittest.TestCase):
         setting = set_by_housing(means, self.WINDOW, tries, School.GUARDED, Zero.BACK_OFF, 0)
         self.assertIs(setting.move.way, Way.CLOSE)
         self.assertAlmostEqual(setting.move.change_mm, -0.06)
-        self.assertIn("wider than the arc promised", setting.surprise.render(Units.MM))
+        self.assertIn("0.06 mm wider than promised", setting.surprise.render(Units.MM))
         near, _ = feeler_check(0.17, 0.19)
         unsure = set_by_housing(means, self.WINDOW, [TryMade(near, arc_mm=46.7)], School.GUARDED, Zero.BACK_OFF, 0)
         self.assertFalse(unsure.right)
         self.assertIn("Check again", unsure.move.headline.render(Units.MM))
         right = set_by_housing(means, self.WINDOW, [TryMade(near, arc_mm=46.7)], School.PLAIN, Zero.BACK_OFF, 0)
         self.assertTrue(right.right)
+
+    def test_tries_that_do_not_converge_say_what_it_usually_means(self):
+        """Common practice, no source: the trade's usual reasons, by how the gap moved against what was promised."""
+        ours = Housing(124, 1.25)
+        means = HousingMeans(ours, Zero.BACK_OFF, 0, None)
+
+        def by_housing(*moves):
+            tries = [TryMade(Check(gap, 0.002, math.inf), arc_mm=ours.arc_mm(turn)) for turn, gap in moves]
+            surprise = set_by_housing(means, self.WINDOW, tries, School.GUARDED, Zero.BACK_OFF, 0).surprise
+            return surprise and surprise.render(Units.MM)
+
+        self.assertIsNone(by_housing((0.15, 0.15)))
+        self.assertIsNone(by_housing((0.15, 0.30), (-0.15, 0.15)))  # only the last try is spoken of
+        self.assertIn("the other way than it had to", by_housing((0.15, 0.15), (0.10, 0.08)))
+        self.assertIn("a left-hand thread", by_housing((0.15, 0.15), (0.10, 0.08)))
+        self.assertIn("moved 0.05 mm, where 0.15 mm was promised", by_housing((0.15, 0.05)))
+        self.assertIn("another lead", by_housing((0.15, 0.40)))
+        self.assertIn("narrower", by_housing((0.15, 0.12)))
+
+        gasket = GasketMeans((50, 100, 250), 250)
+
+        def by_gaskets(*stacks):
+            tries = [TryMade(Check(gap, 0.002, math.inf), stack=stack) for stack, gap in stacks]
+            surprise = set_by_gaskets(gasket, self.WINDOW, tries, School.GUARDED, {50: 4, 100: 4}).surprise
+            return surprise and surprise.render(Units.MM)
+
+        self.assertIsNone(by_gaskets(((250,), 0.30)))  # one try tells the offset, and promises nothing
+        self.assertIsNone(by_gaskets(((250,), 0.30), ((100, 50), 0.20)))
+        self.assertIn("the wrong gaskets", by_gaskets(((250,), 0.30), ((100, 50), 0.36)))
+        self.assertIn("not compressed", by_gaskets(((250,), 0.30), ((100,), 0.24)))
+
+        def by_ring(*gaps):
+            tries = [TryMade(Check(gap, 0.002, math.inf)) for gap in gaps]
+            surprise = set_by_ring(self.WINDOW, tries, School.GUARDED).surprise
+            return surprise and surprise.render(Units.MM)
+
+        self.assertIsNone(by_ring(0.25, 0.20))
+        self.assertIn("Further off than before, by 0.07 mm", by_ring(0.16, 0.23))
 
     def test_a_feeler_that_cannot_be(self):
         with self.assertRaisesRegex(FieldError, "not thinner"):

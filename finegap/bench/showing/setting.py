@@ -12,15 +12,19 @@ from finegap.bench.models import Job, Try
 from finegap.core.gap.gaskets import piece
 from finegap.core.gap.heat import HotGap
 from finegap.core.gap.housing import Housing
-from finegap.core.gap.move import Way, way_of
+from finegap.core.gap.leaves import Pile, go_and_no_go, uncertainty_mm
+from finegap.core.gap.move import Way, Window, way_of
 from finegap.core.gap.setting import Setting, TryJudged
 from finegap.core.gap.table import Candidate, Choice
+from finegap.core.gauges import Choice as InCabinet
 from finegap.core.gauges import GaugeKind
 from finegap.core.job import Assessment
 from finegap.core.sheet import GasketMeans, HousingMeans, RingMeans
 from finegap.core.showing import Amount, Kind, Units, length
 from finegap.sheets.queries import check_words
 from finegap.site.words import Words
+
+_K = 2.0
 
 
 class SettingWords(Words):
@@ -93,6 +97,21 @@ class SettingWords(Words):
             housing=self._housing(sheet.means, records, setting) if isinstance(sheet.means, HousingMeans) else None,
             gaskets=self._gaskets(records, setting) if isinstance(sheet.means, GasketMeans) else None,
             feelers=[g.tag for g in records.gauges if g.kind == GaugeKind.FEELER.value],
+            proofs=[self._proof(choice, window) for choice in records.facts.gauges if choice.leaves_um],
+            surprise=self.say(setting.surprise) if setting.surprise else None,
+        )
+
+    def _proof(self, choice: InCabinet, window: Window) -> shapes.ProofShape:
+        """Leaves of a set that prove the window."""
+        go, stop = go_and_no_go(choice.leaves_um, math.ceil(window.low_mm * 1000), math.floor(window.high_mm * 1000))
+        return shapes.ProofShape(choice.tag, *(self._pile(pile, choice) if pile else None for pile in (go, stop)))
+
+    def _pile(self, pile: Pile, choice: InCabinet) -> shapes.PileShape:
+        u = uncertainty_mm(pile, choice.gauge.expanded_mm, choice.gauge.k)
+        return shapes.PileShape(
+            leaves=" + ".join(self.bare(leaf / 1000, fine=True) for leaf in pile.leaves_um),
+            thickness=self.bare(pile.sum_um / 1000, fine=True),
+            expanded=self.bare(_K * u, fine=True),
         )
 
     def _try(self, row: Try, judged: TryJudged, names: dict[int, str]) -> shapes.TryShape:
@@ -148,7 +167,6 @@ class SettingWords(Words):
             zero_found=facts.zero is not None,
             lash=length(facts.lash_mm, fine=True).text(self.units),
             lash_seen=None if setting.lash_seen_mm is None else length(setting.lash_seen_mm, fine=True).text(self.units),
-            surprise=self.say(setting.surprise) if setting.surprise else None,
             position_deg=position,
             target_deg=position + travel,
             arc=Amount(housing.arc_mm(setting.move.travel_mm), Kind.ARC).bare(self.units),

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import math
 from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 from finegap.core.gap import gaskets, housing, ring
 from finegap.core.gap.move import Move, Way, Window
@@ -53,7 +55,7 @@ class Setting:
     """Where setting the gap stands.
 
     ``change`` and ``choice`` are for gaskets. For a housing, ``lash_seen_mm`` is the play the last try shows where that
-    is not the one in use, and ``surprise`` what an unexpected check reading usually means.
+    is not the one in use. ``surprise`` is what an unexpected check reading usually means.
     """
 
     window: Window
@@ -107,41 +109,92 @@ def set_by_housing(
         # Too large a play is as wrong as too small a one; what the check cannot tell apart is not reported.
         lash_seen = seen if reverses and abs(seen - lash_mm) > 2 * made.check.u_mm else None
         promised = means.housing.clearance_mm(arc) - (lash_mm if reverses else 0.0) * (1 if arc > 0 else -1)
-        surprise = _surprise(now - gap - promised, made.check.u_mm)
+        surprise = _surprise(promised, now - gap, made.check.u_mm, _HOUSING_USUAL)
         gap, last_way = now, way
         move = correct(gap, last_way, gap)
     judged = _judged(window, tries, school)
     return _settled(Setting(window, judged, move, False, lash_seen_mm=lash_seen, surprise=surprise))
 
 
-def _surprise(off_mm: float, u_mm: float) -> Sentence | None:
-    """What it usually means when the check disagrees with the arc by more than it can (common practice, no source)."""
-    if abs(off_mm) <= max(2 * u_mm, 0.02):
+_LEAST_ODD_MM = 0.02
+"""A check that is off by less than this surprises nobody. Common practice, no source."""
+
+
+@dataclass(frozen=True)
+class _Usual:
+    """What it usually means when a gap does not move as the means says it must. Common practice, no source."""
+
+    backwards: str
+    ratio: str
+    wider: str
+    narrower: str
+
+
+_HOUSING_USUAL = _Usual(
+    "Usual reasons: turned the wrong way, a left-hand thread, or the shaft did not follow.",
+    "Usual reasons: another lead or diameter than the sheet's, the bearing not seated, or the shaft does not follow the housing.",
+    "Usual reasons: play taken up the other way, or the mark misread. Push the shaft towards the head before you check.",
+    "Usual reasons: play not taken up, or a face not clean. Check that the shaft follows the housing.",
+)
+_GASKET_USUAL = _Usual(
+    "Usual reasons: the wrong gaskets came out, or the head went on crooked.",
+    "Usual reasons: the stack not compressed, bolts not even, or a face not clean.",
+    "Usual reasons: the stack not yet compressed, dirt or a burr under it. Tighten evenly in passes and check again.",
+    "Usual reasons: a gasket torn or doubled less than counted. Count what is in.",
+)
+
+
+def _surprise(promised_mm: float, moved_mm: float, u_mm: float, usual: _Usual) -> Sentence | None:
+    """Why a gap moved otherwise than geometry says: the wrong way, by another ratio, or off by more than the check can be."""
+    off = moved_mm - promised_mm
+    if abs(off) <= max(2 * u_mm, _LEAST_ODD_MM):
         return None
-    off = {"off": length(abs(off_mm))}
-    if off_mm > 0:
-        words = "Came out {off} wider than the arc promised. Usual reasons: play taken up the other way, or the mark misread."
-        return Sentence(words + " Push the shaft towards the head before you check.", off)
-    words = "Came out {off} narrower than the arc promised. Usual reasons: play not taken up, or a face not clean."
-    return Sentence(words + " Check that the shaft follows the housing.", off)
+    amounts = {"off": length(abs(off)), "moved": length(abs(moved_mm)), "promised": length(abs(promised_mm))}
+    told = abs(promised_mm) > max(2 * u_mm, _LEAST_ODD_MM)
+    if told and promised_mm * moved_mm < 0 and abs(moved_mm) > 2 * u_mm:
+        way = "opened" if moved_mm > 0 else "closed"
+        return Sentence(f"It {way} by {{moved}}, the other way than it had to. {usual.backwards}", amounts)
+    if told and not 0.5 <= moved_mm / promised_mm <= 2:
+        return Sentence(f"It moved {{moved}}, where {{promised}} was promised. {usual.ratio}", amounts)
+    side, why = ("wider", usual.wider) if off > 0 else ("narrower", usual.narrower)
+    return Sentence(f"Came out {{off}} {side} than promised. {why}", amounts)
 
 
 def set_by_gaskets(means: GasketMeans, window: Window, tries: Sequence[TryMade], school: School, box: Mapping[int, int]) -> Setting:
     """Next stack of head gaskets after the tries so far; ``box`` is stock without what is under the head."""
     tolerance = round((window.high_mm - window.low_mm) * 1000)
+    surprise = None
+    for before, made in pairwise(tries):
+        promised = (sum(made.stack) - sum(before.stack)) / 1000
+        u = math.hypot(before.check.u_mm, made.check.u_mm)
+        surprise = _surprise(promised, made.check.value_mm - before.check.value_mm, u, _GASKET_USUAL)
     move, choice = gaskets.first_move(box, means.start_um, tolerance)
     change = gaskets.change_between((), choice.stack or ())
     if tries:
         now, gap = tries[-1].stack, tries[-1].check.value_mm
         move, following, choice = gaskets.move_for(now, gap, window, Counter(box) + Counter(now), means.sold_um)
         change = following or gaskets.change_between(now, now)
-    return _settled(Setting(window, _judged(window, tries, school), move, False, change, choice))
+    return _settled(Setting(window, _judged(window, tries, school), move, False, change, choice, surprise=surprise))
 
 
 def set_by_ring(window: Window, tries: Sequence[TryMade], school: School) -> Setting:
     """Next position of a shaft held by an adjusting ring or sleeve coupling after the tries so far."""
     last = tries[-1].check.value_mm if tries else None
-    return _settled(Setting(window, _judged(window, tries, school), ring.move_for(last, window), False))
+    move = ring.move_for(last, window)
+    return _settled(Setting(window, _judged(window, tries, school), move, False, surprise=_further(window, tries)))
+
+
+def _further(window: Window, tries: Sequence[TryMade]) -> Sentence | None:
+    """A ring set by hand promises nothing but to come nearer."""
+    if len(tries) < 2:
+        return None
+    before, now = (abs(t.check.value_mm - window.target_mm) for t in tries[-2:])
+    if now - before <= max(2 * tries[-1].check.u_mm, _LEAST_ODD_MM):
+        return None
+    words = (
+        "Further off than before, by {off}. Usual reasons: moved the wrong way, the shaft crept while the screws were tightened, "
+    )
+    return Sentence(words + "or the leaves were not on both sides.", {"off": length(now - before)})
 
 
 def _judged(window: Window, tries: Sequence[TryMade], school: School) -> tuple[TryJudged, ...]:

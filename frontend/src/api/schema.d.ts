@@ -1021,7 +1021,6 @@ export interface components {
             zero_found: boolean;
             lash: string;
             lash_seen: string | null;
-            surprise: string | null;
             /** Format: double */
             position_deg: number;
             /** Format: double */
@@ -1290,6 +1289,11 @@ export interface components {
             text: string;
             count: number;
         };
+        PileShape: {
+            leaves: string;
+            thickness: string;
+            expanded: string;
+        };
         PressShape: {
             key: string;
             name: string;
@@ -1324,6 +1328,11 @@ export interface components {
             hold: boolean;
             caution: boolean;
             when: string;
+        };
+        ProofShape: {
+            gauge: string;
+            go: components["schemas"]["PileShape"] | null;
+            stop: components["schemas"]["PileShape"] | null;
         };
         /** @description Which gauge is asked, where on which part it stands. */
         PullReadingRequest: {
@@ -1547,6 +1556,8 @@ export interface components {
             housing: components["schemas"]["HousingShape"] | null;
             gaskets: components["schemas"]["GasketsShape"] | null;
             feelers: string[];
+            proofs: components["schemas"]["ProofShape"][];
+            surprise: string | null;
         };
         /** @description Zero found. */
         SetZeroRequest: {

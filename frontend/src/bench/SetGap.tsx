@@ -6,6 +6,7 @@ import { EndView } from '../drawing/EndView';
 import { GapBar } from '../drawing/GapBar';
 import { Section } from '../drawing/Section';
 import { GasketStack } from '../drawing/GasketStack';
+import { TriesPlot } from '../drawing/TriesPlot';
 import { FindZero } from './FindZero';
 import { TryForm } from './TryForm';
 import { useChange } from './useJob';
@@ -79,8 +80,9 @@ function Move({ job, setting }: { job: Job; setting: Setting }) {
           <WorkingLink working={setting.hot.working} />
         </p>
       )}
-      {setting.housing?.surprise && <p className="surprise">{setting.housing.surprise}</p>}
+      {setting.surprise && <p className="surprise">{setting.surprise}</p>}
       <Tries job={job} setting={setting} />
+      {setting.tries.length > 1 && <TriesPlot setting={setting} unit={job.unit} />}
       {!job.signed && <TryForm key={setting.tries.length} job={job} setting={setting} />}
     </>
   );

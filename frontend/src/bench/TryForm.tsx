@@ -67,6 +67,16 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
           </>
         )}
       </div>
+      {!byGauge && (
+        <Proof
+          setting={setting}
+          gauge={gauge}
+          onUse={(go, stop) => {
+            setGoes(go);
+            setStops(stop);
+          }}
+        />
+      )}
       <ProblemNote error={record.error} onConfirm={() => save(true)} />
       <div className="pad-row">
         <Button type="submit" size="lg" disabled={record.isPending}>
@@ -92,6 +102,36 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
         </button>
       </div>
     </form>
+  );
+}
+
+interface ProofProps {
+  setting: Setting;
+  gauge: string;
+  onUse: (go: string, stop: string) => void;
+}
+
+/** Which leaves of the set in hand prove the window: one pile must go, the other must not. */
+function Proof({ setting, gauge, onUse }: ProofProps) {
+  const proof = setting.proofs.find((p) => p.gauge === gauge);
+  if (!proof) return null;
+  const { go, stop } = proof;
+  if (!go || !stop) {
+    return (
+      <p className="quiet proof">
+        {gauge} makes no pile that {go ? 'must not go' : 'must go'} inside {setting.low} to {setting.high}:
+        the check may have to be repeated with another gauge.
+      </p>
+    );
+  }
+  return (
+    <p className="quiet proof">
+      To prove it with {gauge}: <b>{go.leaves}</b> must go, <b>{stop.leaves}</b> must not (±&nbsp;
+      {stop.expanded}).{' '}
+      <button type="button" className="working-link" onClick={() => onUse(go.thickness, stop.thickness)}>
+        fill these in
+      </button>
+    </p>
   );
 }
 

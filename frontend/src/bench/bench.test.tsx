@@ -78,6 +78,9 @@ const SETTING = {
   housing: { hand: 'right', arc: '18.7' },
   gaskets: null,
   feelers: ['OLD', 'F-1'],
+  low: '0.13',
+  high: '0.18',
+  proofs: [],
 } as unknown as Setting;
 
 test('a try carries the arc as told, its way, both leaves and the feeler set in date', async () => {
@@ -160,4 +163,19 @@ test('a step that waits for its work is not done by key or by hand, and says why
   await new Promise((done) => setTimeout(done, 450));
   await userEvent.keyboard('d');
   expect(sent).toEqual([]);
+});
+
+test('the leaves that prove the window are told for the set in hand, and taken over with one press', async () => {
+  const pile = (leaves: string, thickness: string) => ({ leaves, thickness, expanded: '0.004' });
+  const proofs = [
+    { gauge: 'OLD', go: null, stop: pile('0.18', '0.18') },
+    { gauge: 'F-1', go: pile('0.03 + 0.10', '0.13'), stop: pile('0.18', '0.18') },
+  ];
+  show(<TryForm job={JOB} setting={{ ...SETTING, proofs }} />);
+  expect(screen.getByText('0.03 + 0.10')).toBeInTheDocument();
+  await userEvent.click(screen.getByRole('button', { name: 'fill these in' }));
+  await userEvent.click(screen.getByRole('button', { name: /Record try/ }));
+  expect(sent[0]?.body).toMatchObject({ goes: '0.13', stops: '0.18', gauge: 'F-1' });
+  await userEvent.selectOptions(screen.getByLabelText('Checked with'), 'OLD');
+  expect(screen.getByText(/OLD makes no pile that must go/)).toBeInTheDocument();
 });

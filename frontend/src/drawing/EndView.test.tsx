@@ -12,7 +12,6 @@ const HOUSING: Housing = {
   zero_found: true,
   lash: '0',
   lash_seen: null,
-  surprise: null,
   position_deg: 30,
   target_deg: 90,
   arc: '1',

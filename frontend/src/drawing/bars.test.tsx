@@ -1,8 +1,9 @@
 import { render, screen } from '@testing-library/react';
 import { expect, test } from 'vitest';
-import type { Gaskets } from '../api/client';
+import type { Gaskets, Setting } from '../api/client';
 import { GapBar, WearBar } from './GapBar';
 import { GasketStack } from './GasketStack';
+import { TriesPlot } from './TriesPlot';
 import { VerdictMark } from './VerdictMark';
 
 const WINDOW = { low: { mm: 0.13, text: '0.13' }, high: { mm: 0.18, text: '0.18' }, targetMm: 0.15 };
@@ -91,4 +92,34 @@ test('verdicts differ by shape, not by colour alone', () => {
     return container.innerHTML.replace(/class="[^"]*"/g, '');
   });
   expect(new Set(shapes).size).toBe(5);
+});
+
+test('tries are drawn in order on their way into the window, the last one solid, its doubt as long as it is', () => {
+  const one = (number: number, gap_mm: number) => ({
+    number,
+    gap_mm,
+    gap: gap_mm.toFixed(2),
+    expanded_mm: 0.01,
+  });
+  const setting = {
+    low: '0.13',
+    high: '0.18',
+    low_mm: 0.13,
+    high_mm: 0.18,
+    target_mm: 0.15,
+    tries: [one(1, 0.3), one(2, 0.2), one(3, 0.16)],
+  } as unknown as Setting;
+  const { container } = render(<TriesPlot setting={setting} unit="mm" />);
+  const dots = [...container.querySelectorAll('circle')];
+  const [a = 0, b = 0, c = 0] = dots.map((d) => Number(d.getAttribute('cy')));
+  expect(a < b && b < c).toBe(true); // smaller gaps lie lower
+  expect((b - a) / (c - b)).toBeCloseTo(0.1 / 0.04, 3); // to one scale
+  expect(dots.map((d) => d.classList.contains('hollow'))).toEqual([true, true, false]);
+  const window = container.querySelector('.window');
+  const top = Number(window?.getAttribute('y'));
+  const bottom = top + Number(window?.getAttribute('height'));
+  expect(c > top && c < bottom && b < top).toBe(true);
+  expect(screen.getByRole('img')).toHaveAccessibleName(
+    'Window 0.13 to 0.18 mm: try 1 0.30, try 2 0.20, try 3 0.16.',
+  );
 });
