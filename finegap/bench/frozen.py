@@ -52,6 +52,7 @@ def _with_building(record: dict[str, Any]) -> dict[str, Any]:
     setting = record["setting"] and {"proofs": [], "surprise": None} | record["setting"]
     return record | {
         "setting": setting,
+        "choice": {"map": None} | record["choice"],
         "building": _NO_BUILDING,
         "known": {"medium": "", "media": []} | record["known"],
         "steps": [{"works": [], "measures": [], "waits": []} | step for step in record["steps"]],

@@ -92,7 +92,7 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
         else shapes.ExplainedShape(explained.symptom.name, setting.say(explained.sentence), list(explained.explains)),
         order=preparing.order(assessment.order, sheet.catalogue),
         materials=list(MATERIALS),
-        choice=setting.choice(assessment.choice),
+        choice=setting.choice(assessment.choice, job),
         setting=setting.setting(records, assessment) if assessment.setting else None,
         building=BuildingWords(units).building(records, assessment),
         gauges=gauge_shapes(records.gauges, units, timezone.localdate()),

@@ -248,12 +248,47 @@ class CandidateShape:
 
 
 @dataclass(frozen=True)
+class RegionShape:
+    """A row on the map; ends as drawn, and whether the row goes on past them (low, high)."""
+
+    setting: str
+    clearance: str
+    mm2_s: list[float]
+    c: list[float]
+    open_mm2_s: list[bool]
+    open_c: list[bool]
+    matches: bool
+    chosen: bool
+
+
+@dataclass(frozen=True)
+class AxisTickShape:
+    """A line of the grid with its number."""
+
+    value: float
+    text: str
+
+
+@dataclass(frozen=True)
+class MapShape:
+    """The table as a map, viscosity across and temperature up; ``duty`` is where the pump works."""
+
+    mm2_s: list[float]
+    c: list[float]
+    regions: list[RegionShape]
+    duty: list[float]
+    mm2_s_ticks: list[AxisTickShape]
+    c_ticks: list[AxisTickShape]
+
+
+@dataclass(frozen=True)
 class ChoiceShape:
     """The number the end clearance must have."""
 
     sentence: str
     target: str | None
     candidates: list[CandidateShape]
+    map: MapShape | None
     working: WorkingShape
 
 

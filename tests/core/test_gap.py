@@ -14,6 +14,7 @@ from scipy import integrate
 from finegap.core.errors import FieldError
 from finegap.core.gap import gaskets, heat, housing, ring, table
 from finegap.core.gap.housing import Housing, ThreadHand, Zero
+from finegap.core.gap.map import map_of
 from finegap.core.gap.move import Way, Window, way_of
 from finegap.core.gap.setting import Check, TryMade, feeler_check, set_by_gaskets, set_by_housing, set_by_ring
 from finegap.core.gap.table import Range, Row
@@ -75,6 +76,22 @@ class Table(unittest.TestCase):
         table.check_rows(ROWS)
         with self.assertRaisesRegex(FieldError, "no row for bronze"):
             table.choose(ROWS, "bronze", 1, 1, "s")
+
+    @given(st.floats(0.5, 5000), st.floats(-50, 200))
+    def test_on_the_map_the_duty_lies_in_the_regions_of_the_rows_that_match(self, viscosity, temperature):
+        choice = table.choose(ROWS, "cast iron", viscosity, temperature, "s")
+        drawn = map_of(choice, viscosity, temperature)
+        for region in drawn.regions:
+            (thin, thick), (cold, hot) = region.viscosity_mm2_s, region.temperature_c
+            self.assertEqual(region.matches, thin <= viscosity <= thick and cold <= temperature <= hot, region.row.setting)
+            # an end is drawn where the row prints it, or at the edge of the map where it goes on
+            printed = region.row.viscosity_mm2_s
+            self.assertEqual(region.open_viscosity, (thin != printed.low, thick != printed.high))
+        self.assertEqual(sum(r.chosen for r in drawn.regions), 0 if choice.chosen is None else 1)
+        self.assertTrue(drawn.viscosity_mm2_s[0] < viscosity < drawn.viscosity_mm2_s[1])
+        self.assertTrue(drawn.temperature_c[0] < temperature < drawn.temperature_c[1])
+        self.assertTrue(2 <= len(drawn.temperatures) <= 9 and all(t % 10 == 0 for t in drawn.temperatures))
+        self.assertTrue(all(drawn.viscosity_mm2_s[0] <= d <= drawn.viscosity_mm2_s[1] for d in drawn.decades) and drawn.decades)
 
     def test_the_cube_law_against_integrating_the_velocity_profile(self):
         """Plane Poiseuille flow, mu u'' = -dp/L with no slip at the walls, integrated over the gap by scipy."""

@@ -13,6 +13,7 @@ from finegap.core.gap.gaskets import piece
 from finegap.core.gap.heat import HotGap
 from finegap.core.gap.housing import Housing
 from finegap.core.gap.leaves import Pile, go_and_no_go, uncertainty_mm
+from finegap.core.gap.map import TableMap, map_of
 from finegap.core.gap.move import Way, Window, way_of
 from finegap.core.gap.setting import Setting, TryJudged
 from finegap.core.gap.table import Candidate, Choice
@@ -43,13 +44,36 @@ class SettingWords(Words):
             speed=f"{job.speed_r_min:g} r/min",
         )
 
-    def choice(self, choice: Choice) -> shapes.ChoiceShape:
-        """The number, and every row with its reason."""
+    def choice(self, choice: Choice, job: Job) -> shapes.ChoiceShape:
+        """The number, and every row with its reason and its place on the map."""
         return shapes.ChoiceShape(
             sentence=self.say(choice.sentence),
             target=length(choice.chosen.clearance_mm).text(self.units) if choice.chosen else None,
             candidates=[self._candidate(c, c.row is choice.chosen) for c in choice.candidates],
+            map=self._map(map_of(choice, job.viscosity_mm2_s, job.temperature_c)),
             working=self.working(choice.working),
+        )
+
+    def _map(self, drawn: TableMap) -> shapes.MapShape:
+        return shapes.MapShape(
+            mm2_s=list(drawn.viscosity_mm2_s),
+            c=list(drawn.temperature_c),
+            regions=[
+                shapes.RegionShape(
+                    setting=region.row.setting,
+                    clearance=length(region.row.clearance_mm).text(self.units),
+                    mm2_s=list(region.viscosity_mm2_s),
+                    c=list(region.temperature_c),
+                    open_mm2_s=list(region.open_viscosity),
+                    open_c=list(region.open_temperature),
+                    matches=region.matches,
+                    chosen=region.chosen,
+                )
+                for region in drawn.regions
+            ],
+            duty=list(drawn.duty),
+            mm2_s_ticks=[shapes.AxisTickShape(v, f"{v:g}") for v in drawn.decades],
+            c_ticks=[shapes.AxisTickShape(t, Amount(t, Kind.TEMPERATURE).text(self.units)) for t in drawn.temperatures],
         )
 
     def _candidate(self, candidate: Candidate, chosen: bool) -> shapes.CandidateShape:

@@ -30,6 +30,7 @@ export type Tightening = Schemas['TighteningShape'];
 export type Packing = Schemas['PackingShape'];
 export type Picture = Schemas['PictureShape'];
 export type Press = Schemas['PressShape'];
+export type TableMap = Schemas['MapShape'];
 export type Line = Schemas['LineShape'];
 export type Sum = Schemas['SumShape'];
 export type Gun = Schemas['GunShape'];

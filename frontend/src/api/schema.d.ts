@@ -746,6 +746,11 @@ export interface components {
             /** Format: binary */
             file: string;
         };
+        AxisTickShape: {
+            /** Format: double */
+            value: number;
+            text: string;
+        };
         BandShape: {
             /** Format: double */
             hours: number;
@@ -798,6 +803,7 @@ export interface components {
             sentence: string;
             target: string | null;
             candidates: components["schemas"]["CandidateShape"][];
+            map: components["schemas"]["MapShape"] | null;
             working: components["schemas"]["WorkingShape"];
         };
         /** @description A step taken back. */
@@ -1182,6 +1188,14 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
+        MapShape: {
+            mm2_s: number[];
+            c: number[];
+            regions: components["schemas"]["RegionShape"][];
+            duty: number[];
+            mm2_s_ticks: components["schemas"]["AxisTickShape"][];
+            c_ticks: components["schemas"]["AxisTickShape"][];
+        };
         MarkShape: {
             style: string;
             path: string;
@@ -1468,6 +1482,16 @@ export interface components {
             gauge: string;
             /** @default false */
             confirmed: boolean;
+        };
+        RegionShape: {
+            setting: string;
+            clearance: string;
+            mm2_s: number[];
+            c: number[];
+            open_mm2_s: boolean[];
+            open_c: boolean[];
+            matches: boolean;
+            chosen: boolean;
         };
         /** @description A photograph taken off. */
         RemovePhotoRequest: {

@@ -1,5 +1,6 @@
 import type { Job } from '../api/client';
 import { WorkingLink } from '../app/WorkingLink';
+import { TableMap } from '../drawing/TableMap';
 import { Known } from './Known';
 import { Ready } from './Ready';
 import { Steps } from './Steps';
@@ -34,7 +35,8 @@ function TheNumber({ job }: { job: Job }) {
         </p>
       )}
       <details>
-        <summary>Clearance table for {job.duty.material}</summary>
+        <summary>Clearance table for {job.duty.material}, as a map and in rows</summary>
+        {job.choice.map && <TableMap map={job.choice.map} />}
         <table className="ruled">
           <thead>
             <tr>

@@ -6,6 +6,7 @@ import { EndView } from '../drawing/EndView';
 import { GapBar } from '../drawing/GapBar';
 import { Section } from '../drawing/Section';
 import { GasketStack } from '../drawing/GasketStack';
+import { TableMap } from '../drawing/TableMap';
 import { TriesPlot } from '../drawing/TriesPlot';
 import { FindZero } from './FindZero';
 import { TryForm } from './TryForm';
@@ -20,6 +21,7 @@ export function SetGap({ job }: { job: Job }) {
         <p className="problem">
           {job.choice.sentence} <WorkingLink working={job.choice.working} />
         </p>
+        {job.choice.map && <TableMap map={job.choice.map} />}
       </div>
     );
   }

@@ -3,6 +3,7 @@ import { expect, test } from 'vitest';
 import type { Gaskets, Setting } from '../api/client';
 import { GapBar, WearBar } from './GapBar';
 import { GasketStack } from './GasketStack';
+import { TableMap } from './TableMap';
 import { TriesPlot } from './TriesPlot';
 import { VerdictMark } from './VerdictMark';
 
@@ -122,4 +123,39 @@ test('tries are drawn in order on their way into the window, the last one solid,
   expect(screen.getByRole('img')).toHaveAccessibleName(
     'Window 0.13 to 0.18 mm: try 1 0.30, try 2 0.20, try 3 0.16.',
   );
+});
+
+test('a table is drawn as a map: logarithmic across, open ends without an edge, the row in use on top', () => {
+  const region = (setting: string, mm2_s: number[], more: object) => ({
+    setting,
+    clearance: '0.1 mm',
+    mm2_s,
+    c: [0, 100],
+    open_mm2_s: [false, false],
+    open_c: [false, false],
+    matches: false,
+    chosen: false,
+    ...more,
+  });
+  const map = {
+    mm2_s: [1, 10000],
+    c: [0, 100],
+    duty: [100, 50],
+    regions: [
+      region('used', [1, 100], { matches: true, chosen: true, open_mm2_s: [true, false] }),
+      region('other', [100, 10000], { open_mm2_s: [false, true] }),
+    ],
+    mm2_s_ticks: [1, 10, 100].map((value) => ({ value, text: String(value) })),
+    c_ticks: [{ value: 50, text: '50 °C' }],
+  };
+  const { container } = render(<TableMap map={map} />);
+  const areas = [...container.querySelectorAll('.region')].map((g) => g.getAttribute('class'));
+  expect(areas).toEqual(['region is-misses', 'region is-chosen']);
+  const [other, used] = [...container.querySelectorAll('.region-area')];
+  expect(number(other ?? null, 'width')).toBeCloseTo(number(used ?? null, 'width'), 6); // two decades each
+  const point = container.querySelector('.duty-point');
+  expect(number(point, 'cx')).toBeCloseTo(number(other ?? null, 'x'), 6);
+  const upright = (path: Element | undefined) => (path?.getAttribute('d')?.match(/V/g) ?? []).length;
+  expect([...container.querySelectorAll('.region-edge')].map(upright)).toEqual([1, 1]);
+  expect(screen.getByRole('img')).toHaveAccessibleName(/works at 100 mm²\/s and 50 °C.*used 0.1 mm, used/);
 });
