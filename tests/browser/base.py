@@ -88,6 +88,8 @@ class Bench(StaticLiveServerTestCase):
         part = self.page.locator(".part-in-hand .step-text")
         while part.count():
             name = part.inner_text()
+            if not self.page.locator(".directions").count():
+                self.page.wait_for_timeout(450)  # a part has to be on screen long enough to be read
             self.confirm_and_fit()
             expect(part.filter(has_text=re.compile(f"^{re.escape(name)}$"))).to_have_count(0)
 

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { newId, type Job, type Tightening } from '../../api/client';
 import { sumQuery } from '../../api/queries';
@@ -10,6 +10,9 @@ import { useUnit } from '../../app/unit';
 import { BoltCircle } from '../../drawing/BoltCircle';
 import { useChange } from '../useJob';
 import { TorqueLog } from './TorqueLog';
+
+/** Sooner than this after the last one no fastener has been tightened. */
+const TWICE_MS = 400;
 
 /** A line of the torque table: its order, the pass in hand, the wrench, and the log. */
 export function TorqueWork({ job, one }: { job: Job; one: Tightening }) {
@@ -61,9 +64,11 @@ function LogForm({ job, one, pass }: FormProps) {
   const [adapter, setAdapter] = useState<AdapterTyped | null>(null);
   const wrenches = job.gauges.filter((g) => g.kind === 'torque wrench');
   const next = one.left[0];
+  const logged = useRef(-Infinity);
   const send = (bolts: number[]) => {
-    if (log.isPending || !bolts.length) return;
-    log.mutate({
+    // A double press must not log the next one, too.
+    if (log.isPending || !bolts.length || performance.now() - logged.current < TWICE_MS) return;
+    const body = {
       id: newId(),
       fastener: one.key,
       pass_number: pass,
@@ -73,7 +78,8 @@ function LogForm({ job, one, pass }: FormProps) {
       wrench_length: adapter?.wrench ?? '',
       adapter: adapter?.length ?? '',
       angle: adapter?.angle ?? '',
-    });
+    };
+    log.mutate(body, { onSuccess: () => (logged.current = performance.now()) });
   };
   const many = one.left.length > 1;
   return (

@@ -121,6 +121,16 @@ test('by keys: each direction confirmed, then fitted, from the version on screen
   expect(sent[0]?.body).toMatchObject({ part: 'Lip seal', stack: 'bearing', confirmed: true, version: 7 });
 });
 
+test('a part with nothing to confirm is not ticked before it can have been read', async () => {
+  const stack = { ...STACK, next: 'Nut', parts: STACK.parts.map((p) => ({ ...p, fitted: p.key !== 'Nut' })) };
+  show(<StackWork job={JOB} stack={stack} />);
+  await userEvent.keyboard('f');
+  expect(sent).toHaveLength(0);
+  await new Promise((later) => setTimeout(later, 450));
+  await userEvent.keyboard('f');
+  expect(sent[0]?.body).toMatchObject({ part: 'Nut' });
+});
+
 test('unconfirmed or out of order it is sent as it is, and what stops it is shown', async () => {
   server.answer = () => refusal({ field: 'part', problem: 'out of order.' });
   show(<StackWork job={JOB} stack={STACK} />);
@@ -157,6 +167,10 @@ test('Enter logs the next fastener, Shift and Enter all that are left of the pas
   await userEvent.keyboard('4');
   await userEvent.type(screen.getByLabelText(/Torque the wrench/), '2{Enter}');
   expect(sent[0]?.body).toMatchObject({ bolts: [3], pass_number: 1, wrench: 'W-1', adapter: '' });
+  // a double press logs one
+  await userEvent.type(screen.getByLabelText(/Torque the wrench/), '{Enter}');
+  expect(sent).toHaveLength(1);
+  await new Promise((later) => setTimeout(later, 450));
   await userEvent.type(screen.getByLabelText(/Torque the wrench/), '{Shift>}{Enter}{/Shift}');
   expect(sent[1]?.body).toMatchObject({ bolts: [3, 2, 4] });
 });
@@ -239,6 +253,7 @@ test('what has to be asked is asked for in words before an elastomer goes in', a
   };
   show(<StackWork job={JOB} stack={stack} />);
   expect(screen.getByText('ask:')).toBeInTheDocument();
+  await new Promise((later) => setTimeout(later, 450));
   await userEvent.type(screen.getByLabelText(/Who was asked/), 'seal maker: fine{Enter}');
   expect(sent[0]?.body).toMatchObject({ confirmed: true, reason: 'seal maker: fine' });
 });
