@@ -30,6 +30,25 @@ export function stubServer(usual: () => Response) {
   return server;
 }
 
+/** A step nobody has done, with nothing to it. */
+export const STEP = {
+  why: '',
+  look: '',
+  tells: [],
+  tools: [],
+  consumables: [],
+  works: [],
+  measures: [],
+  waits: [],
+  photos: [],
+  note: '',
+  skipped: '',
+  caution: false,
+  hold: false,
+  by: null,
+  at: null,
+};
+
 /** What the server says is wrong. */
 export function refusal(more: object): Response {
   const problem = { code: 'field', field: '', problem: '', hint: '', suggestions: [], reasons: [] };

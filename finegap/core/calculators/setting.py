@@ -8,7 +8,7 @@ from finegap.core.gap.heat import hot_gap
 from finegap.core.gap.housing import Housing, ThreadHand
 from finegap.core.gap.leaves import INSIDE, go_and_no_go, pile_for, pile_working
 from finegap.core.gap.move import Way
-from finegap.core.gap.slip import Annulus, Fluid, Slot
+from finegap.core.gap.slip import Annulus, Fluid, Slot, is_laminar
 from finegap.core.gap.viscosity import GRADE_C, GRADES, Liquid, grade_mm2_s, kinematic_mm2_s
 from finegap.core.materials import MATERIALS
 from finegap.core.measuring.feeler import MOST_LEAVES
@@ -147,7 +147,7 @@ def _fluid(given: Typed) -> Fluid:
 
 
 def _passes(of: Slot | Annulus) -> Line:
-    stand = Stand.GOOD if of.laminar else Stand.CARE
+    stand = Stand.GOOD if is_laminar(of) else Stand.CARE
     return Line("Slip", Amount(of.flow_m3_s * 60_000, Kind.FLOW), stand, of.working)
 
 

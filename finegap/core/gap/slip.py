@@ -84,11 +84,6 @@ class Slot:
         return 2 * self.fluid.density_kg_m3 * abs(self.flow_m3_s) / (self.width_mm / 1000 * self.fluid.pa_s)
 
     @property
-    def laminar(self) -> bool:
-        """Whether the cube law holds."""
-        return self.reynolds < _TURBULENT
-
-    @property
     def working(self) -> Working:
         """How the slip is reached."""
         return Working(
@@ -97,9 +92,7 @@ class Slot:
             (
                 Given("h", "gap", length(self.gap_mm, fine=True)),
                 Given("w", "width across the flow", length(self.width_mm)),
-                Given("L", "length along the flow", length(self.length_mm)),
-                Given("Δp", "pressure difference", Amount(self.pressure_bar, Kind.PRESSURE)),
-                *_liquid(self.fluid),
+                *_driven(self.length_mm, self.pressure_bar, self.fluid),
                 Given("U", "speed of the moving wall", f"{self.wall_m_s:g} m/s"),
             ),
             Amount(self.flow_m3_s * 60_000, Kind.FLOW),
@@ -160,11 +153,6 @@ class Annulus:
         return 2 * self.fluid.density_kg_m3 * self.flow_m3_s / (math.pi * mean * self.fluid.pa_s)
 
     @property
-    def laminar(self) -> bool:
-        """Whether the cube law holds."""
-        return self.reynolds < _TURBULENT
-
-    @property
     def working(self) -> Working:
         """How the slip is reached."""
         return Working(
@@ -173,9 +161,7 @@ class Annulus:
             (
                 Given("c", "clearance on the radius, half of that on the diameter", length(self.clearance_mm / 2, fine=True)),
                 Given("D", "mean diameter of the gap", length(self.shaft_mm + self.clearance_mm / 2)),
-                Given("L", "length", length(self.length_mm)),
-                Given("Δp", "pressure difference", Amount(self.pressure_bar, Kind.PRESSURE)),
-                *_liquid(self.fluid),
+                *_driven(self.length_mm, self.pressure_bar, self.fluid),
                 Given("ε", "eccentricity", f"{self.eccentricity:g}"),
             ),
             Amount(self.flow_m3_s * 60_000, Kind.FLOW),
@@ -184,12 +170,19 @@ class Annulus:
         )
 
 
-def _liquid(fluid: Fluid) -> tuple[Given, ...]:
+def _driven(length_mm: float, pressure_bar: float, fluid: Fluid) -> tuple[Given, ...]:
     return (
+        Given("L", "length along the flow", length(length_mm)),
+        Given("Δp", "pressure difference", Amount(pressure_bar, Kind.PRESSURE)),
         Given("ν", "kinematic viscosity", Amount(fluid.viscosity_mm2_s, Kind.FINE_VISCOSITY)),
         Given("ρ", "density", f"{fluid.density_kg_m3:g} kg/m³"),
         Given("μ", "dynamic viscosity, ν·ρ", f"{fluid.pa_s:.6g} Pa·s"),
     )
+
+
+def is_laminar(of: Slot | Annulus) -> bool:
+    """Whether the cube law holds."""
+    return of.reynolds < _TURBULENT
 
 
 def _notes(reynolds: float) -> tuple[Sentence, ...]:

@@ -3,40 +3,22 @@ import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { expect, test } from 'vitest';
 import type { Job, Setting } from '../api/client';
-import { showOnBench, stubServer } from '../test-bench';
+import { showOnBench, STEP, stubServer } from '../test-bench';
 import { Steps } from './Steps';
 import { TryForm } from './TryForm';
 
 const server = stubServer(() => Response.json({ ...JOB, version: 8 }));
 const { sent } = server;
 
-const STEP = {
-  stage: 'prove',
-  why: '',
-  look: '',
-  tells: [],
-  works: [],
-  measures: [],
-  waits: [],
-  tools: [],
-  consumables: [],
-  photos: [],
-  note: '',
-  skipped: '',
-  caution: false,
-  hold: false,
-  by: null,
-  at: null,
-};
 const JOB = {
   number: 5,
   version: 7,
   unit: 'mm',
   signed: null,
   steps: [
-    { ...STEP, key: 'a', text: 'Nameplate read.', by: 'Ines', at: '2026-01-02T03:04:05Z' },
-    { ...STEP, key: 'b', text: 'Turns freely by hand.', hold: true },
-    { ...STEP, key: 'c', text: 'Guards back on.', caution: true },
+    { ...STEP, stage: 'prove', key: 'a', text: 'Nameplate read.', by: 'Ines', at: '2026-01-02T03:04:05Z' },
+    { ...STEP, stage: 'prove', key: 'b', text: 'Turns freely by hand.', hold: true },
+    { ...STEP, stage: 'prove', key: 'c', text: 'Guards back on.', caution: true },
     { ...STEP, key: 'x', text: 'Elsewhere.', stage: 'strip' },
     { ...STEP, key: 'y', text: 'Packing in.', stage: 'build', waits: ['Packing: next comes ring 2.'] },
   ],

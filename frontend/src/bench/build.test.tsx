@@ -3,30 +3,12 @@ import userEvent from '@testing-library/user-event';
 import { expect, test } from 'vitest';
 import type { Feature, Job, Line } from '../api/client';
 import { Lines } from '../app/Lines';
-import { showOnBench, stubServer } from '../test-bench';
+import { showOnBench, STEP, stubServer } from '../test-bench';
 import { Build } from './Build';
 import { drawn } from './stages';
 
 stubServer(() => Response.json(JOB));
 
-const STEP = {
-  stage: 'build',
-  why: '',
-  look: '',
-  tells: [],
-  tools: [],
-  consumables: [],
-  works: [],
-  measures: [],
-  waits: [],
-  photos: [],
-  note: '',
-  skipped: '',
-  caution: false,
-  hold: false,
-  by: null,
-  at: null,
-};
 const feature = (key: string, more: Partial<Feature> = {}) =>
   ({
     key,
@@ -71,15 +53,16 @@ const JOB = {
   unit: 'mm',
   signed: null,
   steps: [
-    { ...STEP, key: 'clean', text: 'All clean.' },
+    { ...STEP, stage: 'build', key: 'clean', text: 'All clean.' },
     {
       ...STEP,
+      stage: 'build',
       key: 'press',
       text: 'Bushing in; measured after.',
       works: ['press:bushing'],
       measures: ['bore'],
     },
-    { ...STEP, key: 'pin', text: 'Pin towards the ports, seen.', works: ['picture:pin'] },
+    { ...STEP, stage: 'build', key: 'pin', text: 'Pin towards the ports, seen.', works: ['picture:pin'] },
   ],
   features: [
     feature('outside', { press: 'bushing' }),
