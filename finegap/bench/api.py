@@ -2,23 +2,43 @@
 
 from __future__ import annotations
 
-import uuid
 from collections.abc import Callable
 from typing import Any
 
-from django.http import Http404, HttpResponse
-from drf_spectacular.types import OpenApiTypes
+from django.http import Http404
 from drf_spectacular.utils import extend_schema
-from rest_framework import serializers
 from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from finegap.bench import queries, services, shapes
-from finegap.core.facts import Decided, Phase
+from finegap.bench.requests import (
+    AttachPhoto,
+    Change,
+    ClearStep,
+    Decide,
+    FitPart,
+    LogTorque,
+    LookAt,
+    MarkStep,
+    OpenJob,
+    Pulled,
+    PullReading,
+    RecordReading,
+    RecordSet,
+    RecordTry,
+    RemovePhoto,
+    SayOnHand,
+    SetKnown,
+    SetZero,
+    Sign,
+    StrikeReading,
+    StrikeTorque,
+    TakeBackPart,
+    UseAtBench,
+)
 from finegap.site.api import UNIT, Error, actor_of, answer, checked, shape_serializer, units_of
-from finegap.site.plain import plain
 from finegap.site.security import LEAD, role_of
 from finegap.toolbox import receiver
 
@@ -26,224 +46,6 @@ JobAnswer = shape_serializer(shapes.JobShape)
 JobLineAnswer = shape_serializer(shapes.JobLine)
 WearAnswer = shape_serializer(shapes.WearShape)
 _ERRORS = {409: Error, 422: Error}
-
-
-class OpenJob(serializers.Serializer[Any]):
-    """A pump comes to the bench."""
-
-    pump = serializers.CharField(max_length=30, allow_blank=True)
-    reason = serializers.CharField(max_length=200, allow_blank=True)
-    hours_run = serializers.CharField(max_length=20, allow_blank=True, default="")
-    symptom = serializers.CharField(max_length=40, allow_blank=True, default="")
-
-
-class Change(serializers.Serializer[Any]):
-    """What every change carries: the version it was made from and, if it makes a record, the record's identity."""
-
-    version = serializers.IntegerField(min_value=1)
-
-
-class MarkStep(Change):
-    """A step done."""
-
-    id = serializers.UUIDField()
-    step = serializers.CharField(max_length=40)
-    note = serializers.CharField(max_length=300, allow_blank=True, default="")
-    skip = serializers.CharField(max_length=300, allow_blank=True, default="")
-
-
-class SetKnown(Change):
-    """What is put right of what has to be known; what is left out stays as it is."""
-
-    serial = serializers.CharField(max_length=60, allow_blank=True, required=False)
-    liquid = serializers.CharField(max_length=80, allow_blank=True, required=False)
-    medium = serializers.CharField(max_length=40, allow_blank=True, required=False)
-    hazards = serializers.CharField(max_length=200, allow_blank=True, required=False)
-    viscosity = serializers.CharField(max_length=40, allow_blank=True, required=False)
-    temperature = serializers.CharField(max_length=40, allow_blank=True, required=False)
-    casing = serializers.CharField(max_length=40, allow_blank=True, required=False)
-    pressure = serializers.CharField(max_length=40, allow_blank=True, required=False)
-    speed = serializers.CharField(max_length=20, allow_blank=True, required=False)
-    hours_run = serializers.CharField(max_length=20, allow_blank=True, required=False)
-    old_meter_last = serializers.CharField(max_length=20, allow_blank=True, required=False)
-    new_meter_first = serializers.CharField(max_length=20, allow_blank=True, required=False)
-    reason = serializers.CharField(max_length=200, allow_blank=True, required=False)
-    symptom = serializers.CharField(max_length=40, allow_blank=True, required=False)
-    place = serializers.CharField(max_length=10, allow_blank=True, required=False)
-    room = serializers.CharField(max_length=200, allow_blank=True, required=False)
-    build = serializers.DictField(child=serializers.CharField(max_length=40), required=False)
-
-
-class SayOnHand(Change):
-    """Whether something the job needs is on hand."""
-
-    id = serializers.UUIDField()
-    item = serializers.CharField(max_length=120)
-    here = serializers.BooleanField()
-
-
-class LookAt(Change):
-    """What was seen on a part."""
-
-    id = serializers.UUIDField()
-    feature = serializers.CharField(max_length=40)
-    phase = serializers.ChoiceField([p.value for p in Phase], default="found")
-    damages = serializers.ListField(child=serializers.CharField(max_length=40), max_length=30)
-    note = serializers.CharField(max_length=300, allow_blank=True, default="")
-
-
-class RecordSet(Change):
-    """A set of readings pasted from a spreadsheet."""
-
-    id = serializers.UUIDField()
-    feature = serializers.CharField(max_length=40)
-    phase = serializers.ChoiceField([p.value for p in Phase], default="found")
-    text = serializers.CharField(max_length=20_000, allow_blank=True, trim_whitespace=False)
-    gauge = serializers.CharField(max_length=20, allow_blank=True)
-    confirmed = serializers.BooleanField(default=False)
-
-
-class AttachPhoto(Change):
-    """A photograph of a part or of a step."""
-
-    id = serializers.UUIDField()
-    feature = serializers.CharField(max_length=40, allow_blank=True, default="")
-    step = serializers.CharField(max_length=40, allow_blank=True, default="")
-    note = serializers.CharField(max_length=200, allow_blank=True, default="")
-    file = serializers.FileField()
-
-
-class RemovePhoto(Change):
-    """A photograph taken off."""
-
-    photo = serializers.UUIDField()
-
-
-class PullReading(serializers.Serializer[Any]):
-    """Which gauge is asked, where on which part it stands."""
-
-    feature = serializers.CharField(max_length=40)
-    station = serializers.CharField(max_length=40)
-    gauge = serializers.CharField(max_length=20)
-
-
-class Pulled(serializers.Serializer[Any]):
-    """What the receiver sent, to be saved as if typed."""
-
-    typed = serializers.CharField()
-    note = serializers.CharField(allow_blank=True)
-
-
-class ClearStep(Change):
-    """A step taken back."""
-
-    step = serializers.CharField(max_length=40)
-
-
-class RecordReading(Change):
-    """A reading as typed."""
-
-    id = serializers.UUIDField()
-    feature = serializers.CharField(max_length=40)
-    station = serializers.CharField(max_length=40)
-    phase = serializers.ChoiceField([p.value for p in Phase], default="found")
-    typed = serializers.CharField(max_length=40, allow_blank=True)
-    gauge = serializers.CharField(max_length=20, allow_blank=True)
-    stops = serializers.CharField(max_length=40, allow_blank=True, default="")
-    part = serializers.CharField(max_length=20, allow_blank=True, default="")
-    material = serializers.CharField(max_length=40, allow_blank=True, default="")
-    taken = serializers.ChoiceField(["typed", "receiver"], default="typed")
-    confirmed = serializers.BooleanField(default=False)
-
-
-class StrikeReading(Change):
-    """A reading struck out."""
-
-    reading = serializers.UUIDField()
-    reason = serializers.CharField(max_length=200, allow_blank=True)
-
-
-class Decide(Change):
-    """A decision."""
-
-    id = serializers.UUIDField()
-    feature = serializers.CharField(max_length=40)
-    decided = serializers.ChoiceField([d.value for d in Decided])
-    reason = serializers.CharField(max_length=300, allow_blank=True, default="")
-
-
-class FitPart(Change):
-    """A part of a stack ticked."""
-
-    id = serializers.UUIDField()
-    stack = serializers.CharField(max_length=40)
-    part = serializers.CharField(max_length=60)
-    confirmed = serializers.BooleanField(default=False)
-    reused = serializers.BooleanField(default=False)
-    reason = serializers.CharField(max_length=300, allow_blank=True, default="")
-
-
-class TakeBackPart(Change):
-    """A part of a stack taken out again, with all that came after it."""
-
-    stack = serializers.CharField(max_length=40)
-    part = serializers.CharField(max_length=60)
-
-
-class LogTorque(Change):
-    """A torque as typed."""
-
-    id = serializers.UUIDField()
-    fastener = serializers.CharField(max_length=120)
-    pass_number = serializers.IntegerField(min_value=1, max_value=9)
-    bolts = serializers.ListField(child=serializers.IntegerField(min_value=1, max_value=99), max_length=99)
-    typed = serializers.CharField(max_length=40, allow_blank=True)
-    wrench = serializers.CharField(max_length=20, allow_blank=True)
-    wrench_length = serializers.CharField(max_length=40, allow_blank=True, default="")
-    adapter = serializers.CharField(max_length=40, allow_blank=True, default="")
-    angle = serializers.CharField(max_length=40, allow_blank=True, default="")
-
-
-class StrikeTorque(Change):
-    """A torque struck out."""
-
-    torque = serializers.UUIDField()
-    reason = serializers.CharField(max_length=200, allow_blank=True)
-
-
-class UseAtBench(Change):
-    """What is on the bench at Build; what is left out stays as it is."""
-
-    lubricant = serializers.CharField(max_length=40, allow_blank=True, required=False)
-    gun = serializers.CharField(max_length=20, allow_blank=True, required=False)
-
-
-class SetZero(Change):
-    """Zero found."""
-
-    school = serializers.CharField(max_length=40)
-    lash = serializers.CharField(max_length=40, allow_blank=True, default="")
-
-
-class RecordTry(Change):
-    """A try at the gap."""
-
-    id = serializers.UUIDField()
-    arc = serializers.CharField(max_length=40, allow_blank=True, default="")
-    way = serializers.ChoiceField(["open", "close", "stay"], default="open")
-    stack_um = serializers.ListField(child=serializers.IntegerField(max_value=100_000), max_length=60, default=list)
-    goes = serializers.CharField(max_length=40, allow_blank=True, default="")
-    stops = serializers.CharField(max_length=40, allow_blank=True, default="")
-    read = serializers.CharField(max_length=40, allow_blank=True, default="")
-    gauge = serializers.CharField(max_length=20, allow_blank=True, default="")
-    confirmed = serializers.BooleanField(default=False)
-
-
-class Sign(Change):
-    """A signature."""
-
-    id = serializers.UUIDField()
-    reason = serializers.CharField(max_length=300, allow_blank=True, default="")
 
 
 class Jobs(APIView):
@@ -269,28 +71,6 @@ class JobDetail(APIView):
     def get(self, request: Request, number: int) -> Response:
         """Everything the bench shows of a job."""
         return _job(number, request)
-
-
-class Report(APIView):
-    """The job's report."""
-
-    @extend_schema(
-        parameters=[UNIT],
-        responses={(200, "application/pdf"): OpenApiTypes.BINARY, (200, "application/json"): OpenApiTypes.OBJECT, 404: Error},
-    )
-    def get(self, request: Request, number: int, kind: str) -> HttpResponse:
-        """One page as PDF, or the same as JSON."""
-        from finegap.exchange import report
-
-        units = units_of(request)
-        view = queries.job_view(number, units)
-        if view is None:
-            raise Http404
-        record = plain(view)
-        body = report.as_pdf(record) if kind == "pdf" else report.as_json(record)
-        response = HttpResponse(body, content_type="application/pdf" if kind == "pdf" else "application/json")
-        response["Content-Disposition"] = f'inline; filename="job-{number}.{kind}"'
-        return response
 
 
 def _job(number: int, request: Request, status: int = 200) -> Response:
@@ -427,21 +207,6 @@ class PhotoRemoved(_ChangeJob):
         services.remove_photo(seen, data["photo"])
 
 
-class PhotoFile(APIView):
-    """One photograph, to whoever may see the job."""
-
-    @extend_schema(responses={(200, "image/jpeg"): OpenApiTypes.BINARY, 404: Error})
-    def get(self, request: Request, number: int, photo: uuid.UUID) -> HttpResponse:
-        """The picture itself."""
-        kept = queries.photo_of(number, photo)
-        if kept is None:
-            raise Http404
-        with kept.file.open("rb") as picture:
-            response = HttpResponse(picture.read(), content_type="image/jpeg")
-        response["Cache-Control"] = "private, max-age=31536000, immutable"
-        return response
-
-
 class Wear(APIView):
     """How one part wears."""
 
@@ -452,49 +217,6 @@ class Wear(APIView):
         if view is None:
             raise Http404
         return answer(view)
-
-
-class TapeFile(APIView):
-    """The tape for a bearing housing."""
-
-    @extend_schema(parameters=[UNIT], responses={(200, "application/pdf"): OpenApiTypes.BINARY, 404: Error, 422: Error})
-    def get(self, request: Request, number: int) -> HttpResponse:
-        """True to scale, as PDF."""
-        from finegap.exchange import tape
-
-        printed = queries.tape_view(number, units_of(request))
-        if printed is None:
-            raise Http404
-        response = HttpResponse(tape.as_pdf(printed), content_type="application/pdf")
-        response["Content-Disposition"] = f'inline; filename="tape-{number}.pdf"'
-        return response
-
-
-class Order(APIView):
-    """What to order for a job."""
-
-    @extend_schema(
-        parameters=[UNIT],
-        responses={
-            (200, "application/pdf"): OpenApiTypes.BINARY,
-            (200, "text/csv"): OpenApiTypes.STR,
-            (200, "text/plain"): OpenApiTypes.STR,
-            404: Error,
-        },
-    )
-    def get(self, request: Request, number: int, kind: str) -> HttpResponse:
-        """As a table, a page, or text for the clipboard."""
-        from finegap.exchange import order
-
-        view = queries.job_view(number, units_of(request))
-        record = plain(view)
-        if view is None or record["order"] is None:
-            raise Http404
-        return HttpResponse(
-            order.MAKERS[kind](record),
-            content_type=order.TYPES[kind],
-            headers={"Content-Disposition": f'inline; filename="order-job-{number}.{kind}"'},
-        )
 
 
 class Pull(APIView):

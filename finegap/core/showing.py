@@ -127,6 +127,11 @@ class Sentence:
         return self.template.format(**{name: render(part, units) for name, part in self.amounts.items()})
 
 
+def between(low: float, high: float, kind: Kind) -> Sentence:
+    """A range of one kind, written out."""
+    return Sentence("{low} to {high}", {"low": Amount(low, kind), "high": Amount(high, kind)})
+
+
 Amounts = dict[str, Amount | Bare | Sentence | str]
 """What goes into a sentence, by name."""
 

@@ -4,6 +4,7 @@ from django.contrib.auth.views import LogoutView
 from django.urls import path, re_path
 
 from finegap.bench import api as bench
+from finegap.bench import files
 from finegap.fleet import api as fleet
 from finegap.sheets import api as sheets
 from finegap.site import views
@@ -27,19 +28,19 @@ urlpatterns = [
     path(f"{_JOB}/pull", bench.Pull.as_view()),
     path(f"{_JOB}/photos", bench.Photos.as_view()),
     path(f"{_JOB}/photos/remove", bench.PhotoRemoved.as_view()),
-    path(f"{_JOB}/photos/<uuid:photo>", bench.PhotoFile.as_view()),
+    path(f"{_JOB}/photos/<uuid:photo>", files.PhotoFile.as_view()),
     path(f"{_JOB}/wear/<slug:feature>", bench.Wear.as_view()),
-    re_path(r"^api/jobs/(?P<number>\d{1,9})/order\.(?P<kind>pdf|csv|txt)$", bench.Order.as_view()),
+    re_path(r"^api/jobs/(?P<number>\d{1,9})/order\.(?P<kind>pdf|csv|txt)$", files.Order.as_view()),
     path(f"{_JOB}/parts", bench.PartsFitted.as_view()),
     path(f"{_JOB}/parts/take-back", bench.PartTakenBack.as_view()),
     path(f"{_JOB}/torques", bench.Torques.as_view()),
     path(f"{_JOB}/torques/strike", bench.TorqueStruck.as_view()),
     path(f"{_JOB}/on-the-bench", bench.OnTheBench.as_view()),
-    path(f"{_JOB}/tape.pdf", bench.TapeFile.as_view()),
+    path(f"{_JOB}/tape.pdf", files.TapeFile.as_view()),
     path(f"{_JOB}/zero", bench.ZeroFound.as_view()),
     path(f"{_JOB}/tries", bench.Tries.as_view()),
     path(f"{_JOB}/signature", bench.Signature.as_view()),
-    re_path(r"^api/jobs/(?P<number>\d{1,9})/report\.(?P<kind>pdf|json)$", bench.Report.as_view()),
+    re_path(r"^api/jobs/(?P<number>\d{1,9})/report\.(?P<kind>pdf|json)$", files.Report.as_view()),
     path("api/pumps", fleet.Pumps.as_view()),
     path("api/sheets", sheets.Sheets.as_view()),
     path("api/sheets/<slug:slug>/<str:revision>", sheets.SheetRevisions.as_view()),

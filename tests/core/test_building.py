@@ -271,7 +271,7 @@ class PackingAndGrease(unittest.TestCase):
 
     def test_joints_of_both_schools(self):
         """Common practice, no source: opposite sides alternately, or every 90 degrees."""
-        said = {j: [Packing(50, 10, 5, j).joint_said(r) for r in range(1, 6)] for j in Joints}
+        said = {j: [j.said(r) for r in range(1, 6)] for j in Joints}
         self.assertEqual(said[Joints.OPPOSITE], ["12 o'clock", "6 o'clock"] * 2 + ["12 o'clock"])
         self.assertEqual(said[Joints.QUARTER], ["12 o'clock", "3 o'clock", "6 o'clock", "9 o'clock", "12 o'clock"])
 

@@ -15,7 +15,7 @@ from finegap.core.build.elastomers import MEDIA
 from finegap.core.build.torque import Adapter
 from finegap.core.build.works import Works
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Stage
+from finegap.core.families.model import Family, Stage
 from finegap.core.gauges import GaugeKind
 from finegap.core.job import assess
 from finegap.core.quantities import Dimension, Sign, parse
@@ -67,13 +67,14 @@ def fit_part(
 def take_back_part(seen: Seen, place: str, part_key: str) -> None:
     """Take a part of a stack out again, with all that came after it; the step of the stack is open again."""
     with changing(seen) as job:
-        state = _works(job).stacks.get(place)
+        facts = load(job).facts
+        state = assess(facts).works.stacks.get(place)
         keys = [p.key for p in state.stack.parts] if state else []
         if state is None or part_key not in state.fitted:
             raise FieldError("part", f"{part_key} is not in.", "Expected a part that is fitted.")
         out = keys[keys.index(part_key) :]
         job.fitted.filter(stack=state.stack.key, part__in=out).delete()
-        log(job, seen.actor, f"Taken out again, with what came after: {part_key}{_reopen(job, f'stack:{place}')}")
+        log(job, seen.actor, f"Taken out again, with what came after: {part_key}{_reopen(job, facts.family, f'stack:{place}')}")
 
 
 def log_torque(seen: Seen, new: NewTorque) -> None:
@@ -122,7 +123,8 @@ def strike_torque(seen: Seen, torque: uuid.UUID, reason: str) -> None:
         later = job.torques.filter(fastener=row.fastener, struck_reason="", at__gte=row.at)
         struck = later.update(struck_by=seen.actor, struck_reason=reason.strip())
         what = f"Struck out, because: {reason.strip()}: {row.fastener} {row.typed}"
-        log(job, seen.actor, what + (f" and {struck - 1} after it" if struck > 1 else "") + _reopen(job, f"torque:{row.fastener}"))
+        what += f" and {struck - 1} after it" if struck > 1 else ""
+        log(job, seen.actor, what + _reopen(job, load(job).facts.family, f"torque:{row.fastener}"))
 
 
 def use_at_bench(seen: Seen, lubricant: str | None = None, gun: str | None = None) -> None:
@@ -149,9 +151,9 @@ def _works(job: Job) -> Works:
     return assess(load(job).facts).works
 
 
-def _reopen(job: Job, work: str) -> str:
+def _reopen(job: Job, family: Family, work: str) -> str:
     """A step whose work was undone is not done any more. Words for the log."""
-    keys = [s.key for s in load(job).facts.family.steps if s.stage is Stage.BUILD and work in s.works]
+    keys = [s.key for s in family.steps if s.stage is Stage.BUILD and work in s.works]
     return "; its step is open again" if job.steps.filter(step__in=keys).delete()[0] else ""
 
 

@@ -7,10 +7,10 @@ import uuid
 from django.utils import timezone
 
 from finegap.bench.facts import load
-from finegap.bench.models import Job, OnHand, StepMark
+from finegap.bench.models import OnHand, StepMark
 from finegap.bench.services.changing import Seen, changing, log, recording
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Step
+from finegap.core.families.model import Family, Step
 from finegap.core.job import assess
 from finegap.site.errors import Refused
 
@@ -26,11 +26,12 @@ def mark_step(seen: Seen, mark_id: uuid.UUID, step_key: str, note: str = "", ski
     with recording(seen, StepMark, mark_id) as job:
         if job is None:
             return
-        step = step_of(job, step_key)
+        facts = load(job).facts
+        step = step_of(facts.family, step_key)
         if skip.strip() and (step.hold or step.caution) and not is_lead:
             raise Refused("This step is not skipped without a lead.", ["A lead may skip it, with the reason in writing."])
         if step.works and not skip.strip():
-            waits = assess(load(job).facts).works.holds_back(step)
+            waits = assess(facts).works.holds_back(step)
             if waits:
                 raise Refused("This step is not complete.", [words.render(seen.unit) for words in waits])
         if not job.steps.filter(step=step_key).exists():
@@ -41,9 +42,9 @@ def mark_step(seen: Seen, mark_id: uuid.UUID, step_key: str, note: str = "", ski
             log(job, seen.actor, done + step.text + (f" ({note.strip()})" if note.strip() else ""))
 
 
-def step_of(job: Job, step_key: str) -> Step:
-    """A step of the procedure the job goes by."""
-    step = next((s for s in load(job).facts.family.steps if s.key == step_key), None)
+def step_of(family: Family, step_key: str) -> Step:
+    """A step of the procedure a job goes by."""
+    step = next((s for s in family.steps if s.key == step_key), None)
     if step is None:
         raise FieldError("step", f"there is no step {step_key}.", "Expected a step of this procedure.")
     return step

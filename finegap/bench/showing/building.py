@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.utils import timezone
 
-from finegap.bench import building_shapes as shapes
+from finegap.bench import shapes
 from finegap.bench.facts import Records
 from finegap.bench.models import PartFitted
 from finegap.core.build.declared import PressSpec
@@ -21,7 +21,7 @@ from finegap.core.inspection import FeatureState
 from finegap.core.job import Assessment
 from finegap.core.procedure import filled
 from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Kind, Sentence
+from finegap.core.showing import Amount, Kind, between
 from finegap.site.shapes import MarkShape, NamedShape
 from finegap.site.words import Words
 from finegap.toolbox.models import GreaseGun
@@ -162,7 +162,7 @@ class BuildingWords(Words):
             lines.append(Line("Lantern ring", f"after ring {packing.lantern_after} from the bottom, under the flush port"))
         return shapes.PackingShape(
             self.lines(lines),
-            [packing.joint_deg(ring) for ring in range(1, packing.rings + 1)],
+            [packing.joints.at_deg(ring) for ring in range(1, packing.rings + 1)],
             packing.lantern_after,
             packing.joints.value,
         )
@@ -195,7 +195,7 @@ def _torque_lines(one: Tightening) -> list[Line]:
     lines = []
     if one.joint is not None:
         low, high = one.joint.preload_n(torque.low_n_m, torque.high_n_m)
-        words = Sentence("{low} to {high}", {"low": Amount(low, Kind.FORCE), "high": Amount(high, Kind.FORCE)})
+        words = between(low, high, Kind.FORCE)
         lines.append(Line("Preload", words, working=one.joint.working(torque.low_n_m, torque.high_n_m, torque.condition)))
     if torque.tang is not None:
         stand = Stand.CARE if torque.tang.always is False else Stand.GOOD

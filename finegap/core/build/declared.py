@@ -16,7 +16,7 @@ from finegap.core.families.model import Family
 from finegap.core.families.stack import LinesUp, Points, Ring, Shape, Stack, StackPart
 from finegap.core.materials import MATERIALS
 from finegap.core.quantities import Dimension, Sign, parse
-from finegap.core.showing import Amount, Kind, Sentence
+from finegap.core.showing import Kind, Sentence, between
 
 CARBON = "carbon graphite"
 _PRESS_FRICTION = (0.08, 0.16)
@@ -51,7 +51,7 @@ class Torque:
     @property
     def span(self) -> Sentence:
         """The range as it is shown."""
-        return Sentence("{low} to {high}", {"low": Amount(self.low_n_m, Kind.TORQUE), "high": Amount(self.high_n_m, Kind.TORQUE)})
+        return between(self.low_n_m, self.high_n_m, Kind.TORQUE)
 
 
 @dataclass(frozen=True)

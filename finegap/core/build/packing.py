@@ -23,6 +23,14 @@ class Joints(Enum):
         """From one joint to the next."""
         return 180 if self is Joints.OPPOSITE else 90
 
+    def at_deg(self, ring: int) -> int:
+        """Where the joint of a ring goes, clockwise from the top; ``ring`` counts from 1, at the bottom of the box."""
+        return (ring - 1) * self.step_deg % 360
+
+    def said(self, ring: int) -> str:
+        """The same, as the clock says it."""
+        return f"{self.at_deg(ring) // 30 or 12} o'clock"
+
 
 @dataclass(frozen=True)
 class Packing:
@@ -54,14 +62,6 @@ class Packing:
     def box_mm(self) -> float:
         """Bore of the stuffing box the rings fill."""
         return self.shaft_mm + 2 * self.section_mm
-
-    def joint_deg(self, ring: int) -> int:
-        """Where the joint of a ring goes, clockwise from the top; ``ring`` counts from 1, at the bottom of the box."""
-        return (ring - 1) * self.joints.step_deg % 360
-
-    def joint_said(self, ring: int) -> str:
-        """Where the joint goes, as the clock says it."""
-        return f"{self.joint_deg(ring) // 30 or 12} o'clock"
 
     def lines(self) -> tuple[Line, ...]:
         """Length to cut and bore of the box, each with its working."""

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from finegap.core.errors import FieldError
 from finegap.core.measuring.temperature import REFERENCE_C
 from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.showing import Amount, Kind, Sentence, between, length
 from finegap.core.working import Given, Working
 
 _NEAR_LETTING_GO_K = 25.0
@@ -109,7 +109,7 @@ class PressFit:
     def lines(self, interference_mm: float) -> tuple[Line, ...]:
         """Pressure, force and closing-in; compression where the bushing's strength is known."""
         low, high = self.force_n(interference_mm)
-        force = Sentence("{low} to {high}", {"low": Amount(low, Kind.FORCE), "high": Amount(high, Kind.FORCE)})
+        force = between(low, high, Kind.FORCE)
         closing = length(self.closing_mm(interference_mm), fine=True)
         pressure = Amount(self.pressure_mpa(interference_mm), Kind.STRESS)
         return (
@@ -194,7 +194,7 @@ class PressFit:
                 Given("D", "joint", length(self.joint_mm, fine=True)),
                 Given("L", "pressed length", length(self.length_mm)),
             ),
-            Sentence("{low} to {high}", {"low": Amount(low, Kind.FORCE), "high": Amount(high, Kind.FORCE)}),
+            between(low, high, Kind.FORCE),
             "Coulomb friction on the joint; friction by the sheet or common practice",
         )
 

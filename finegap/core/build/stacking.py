@@ -146,8 +146,9 @@ def _ring_by_ring(stack: Stack, building: Building, details: Mapping[str, str]) 
             parts.append(part)
             continue
         for ring in range(1, rings + 1):
-            clock = (ring - 1) * joints.step_deg % 360 // 30 or 12
-            parts.append(replace(part, key=f"{part.key}-{ring}", name=f"{part.name} {ring}", facing=f"joint at {clock} o'clock"))
+            parts.append(
+                replace(part, key=f"{part.key}-{ring}", name=f"{part.name} {ring}", facing=f"joint at {joints.said(ring)}")
+            )
             if packing and ring == packing.lantern_after:
                 parts.append(_LANTERN)
     fixed = {**stack.fixed, "stuffing box": ("flush port",)} if _LANTERN in parts else stack.fixed

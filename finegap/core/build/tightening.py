@@ -9,7 +9,7 @@ from functools import cached_property
 from finegap.core.build.declared import Torque
 from finegap.core.build.torque import Joint, criss_cross
 from finegap.core.errors import FieldError
-from finegap.core.showing import Amount, Kind, Sentence, Units
+from finegap.core.showing import Amount, Kind, Sentence, Units, between
 
 
 @dataclass(frozen=True)
@@ -103,4 +103,4 @@ def pass_words(tightening: Tightening, pass_number: int) -> Sentence:
     """A pass in a line."""
     low, high = tightening.range_n_m(pass_number)
     kind = Kind.FINE_TORQUE if high < 20 else Kind.TORQUE
-    return Sentence("{low} to {high}", {"low": Amount(low, kind), "high": Amount(high, kind)})
+    return between(low, high, kind)

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from finegap.core.errors import FieldError
-from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.showing import Amount, Kind, Sentence, between, length
 from finegap.core.working import Given, Working
 
 COARSE_MM = {
@@ -151,18 +151,17 @@ class Joint:
     def working(self, low_n_m: float, high_n_m: float, condition: str) -> Working:
         """How the preload is reached."""
         low, high = self.preload_n(low_n_m, high_n_m)
-        torque = {"low": Amount(low_n_m, Kind.FINE_TORQUE), "high": Amount(high_n_m, Kind.FINE_TORQUE)}
         return Working(
             "Preload from torque",
             "F = T / ( d₂/2·tan(φ+ρ′) + μ·Dₖ/2 ),   tan φ = P/(π·d₂),   tan ρ′ = μ/cos 30°",
             (
-                Given("T", "torque, from and to", Sentence("{low} to {high}", torque)),
+                Given("T", "torque, from and to", between(low_n_m, high_n_m, Kind.FINE_TORQUE)),
                 Given("P", f"pitch of {self.thread.name}", length(self.thread.pitch_mm)),
                 Given("d₂", "pitch diameter", length(self.thread.pitch_diameter_mm, fine=True)),
                 Given("Dₖ", "mean diameter of the face", length(self._face_mm)),
                 Given("μ", f"friction, {condition}", f"{self.friction[0]:g} to {self.friction[1]:g}"),
             ),
-            Sentence("{low} to {high}", {"low": Amount(low, Kind.FORCE), "high": Amount(high, Kind.FORCE)}),
+            between(low, high, Kind.FORCE),
             "Equilibrium on the thread's wedge; friction classes of VDI 2230-1, table A5 (from memory)",
         )
 

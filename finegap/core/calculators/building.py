@@ -13,7 +13,7 @@ from finegap.core.calculators.model import CELSIUS, STRESS, TORQUE, Calculator, 
 from finegap.core.materials import MATERIALS
 from finegap.core.quantities import Dimension, Sign
 from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.showing import Amount, Kind, Sentence, between, length
 from finegap.core.working import Given, Working
 
 _MATERIALS = tuple((name, name) for name in MATERIALS)
@@ -47,7 +47,7 @@ def _fit(given: Typed) -> tuple[Line, ...]:
     low, high = fit.interference_mm
 
     def span(pair: tuple[float, float]) -> Sentence:
-        return Sentence("{low} to {high}", {"low": length(pair[0], fine=True), "high": length(pair[1], fine=True)})
+        return between(*pair, Kind.FINE_LENGTH)
 
     working = Working(
         "Limits of size",
@@ -57,18 +57,18 @@ def _fit(given: Typed) -> tuple[Line, ...]:
         SOURCE,
     )
     words = "Interference" if low >= 0 else "Clearance" if high <= 0 else "Interference, or clearance where negative"
-    between = (-high, -low) if high <= 0 else (low, high)
+    spread = (-high, -low) if high <= 0 else (low, high)
     return (
         Line("Seat", span(fit.hole_mm), working=working),
         Line("Bushing, or shaft", span(fit.shaft_mm), working=working),
-        Line(words, span(between), working=working),
+        Line(words, span(spread), working=working),
     )
 
 
 def _packing(given: Typed) -> tuple[Line, ...]:
     joints = Joints[given.text("joints").upper()]
     packing = Packing(given.value("shaft"), given.value("section"), int(given.value("rings")), joints)
-    clock = ", ".join(packing.joint_said(ring) for ring in range(1, packing.rings + 1))
+    clock = ", ".join(joints.said(ring) for ring in range(1, packing.rings + 1))
     return (
         *packing.lines(),
         Line("Joints, from the bottom", clock),
@@ -91,7 +91,7 @@ def _preload(given: Typed) -> tuple[Line, ...]:
     joint = Joint(thread_of(given.text("thread")), (given.value("friction_low"), given.value("friction_high")), given.maybe("face"))
     torque = given.value("torque")
     low, high = joint.preload_n(torque, torque)
-    words = Sentence("{low} to {high}", {"low": Amount(low, Kind.FORCE), "high": Amount(high, Kind.FORCE)})
+    words = between(low, high, Kind.FORCE)
     return (Line("Preload", words, working=joint.working(torque, torque, "from and to")),)
 
 

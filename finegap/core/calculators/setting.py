@@ -14,7 +14,7 @@ from finegap.core.materials import MATERIALS
 from finegap.core.measuring.feeler import MOST_LEAVES
 from finegap.core.quantities import Dimension, Sign, parse, saybolt_seconds
 from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Kind, Sentence, Units, length, rule_fraction
+from finegap.core.showing import Amount, Kind, Sentence, Units, between, length, rule_fraction
 from finegap.core.working import Given, Working
 
 _BARE_VISCOSITY = ("mm2/s", "mm2/s")
@@ -65,8 +65,7 @@ def _grade(given: Typed) -> tuple[Line, ...]:
         (Sentence("At {at} alone: for another temperature a second point of the liquid is needed.",
                   {"at": Amount(GRADE_C, Kind.TEMPERATURE)}),),
     )  # fmt: skip
-    span = Sentence("{low} to {high}", {"low": Amount(0.9 * middle, Kind.FINE_VISCOSITY),
-                                        "high": Amount(1.1 * middle, Kind.FINE_VISCOSITY)})  # fmt: skip
+    span = between(0.9 * middle, 1.1 * middle, Kind.FINE_VISCOSITY)
     return (
         Line("At 40 °C, middle of the grade", Amount(middle, Kind.FINE_VISCOSITY), working=working),
         Line("A new oil of the grade", span),

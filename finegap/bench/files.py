@@ -1,0 +1,95 @@
+"""What a job gives out as a file: report, order, tape, photographs."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.http import Http404, HttpResponse
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import extend_schema
+from rest_framework.request import Request
+from rest_framework.views import APIView
+
+from finegap.bench import queries
+from finegap.site.api import UNIT, Error, units_of
+from finegap.site.plain import plain
+
+
+class Report(APIView):
+    """The job's report."""
+
+    @extend_schema(
+        parameters=[UNIT],
+        responses={(200, "application/pdf"): OpenApiTypes.BINARY, (200, "application/json"): OpenApiTypes.OBJECT, 404: Error},
+    )
+    def get(self, request: Request, number: int, kind: str) -> HttpResponse:
+        """One page as PDF, or the same as JSON."""
+        from finegap.exchange import report
+
+        units = units_of(request)
+        view = queries.job_view(number, units)
+        if view is None:
+            raise Http404
+        record = plain(view)
+        body = report.as_pdf(record) if kind == "pdf" else report.as_json(record)
+        response = HttpResponse(body, content_type="application/pdf" if kind == "pdf" else "application/json")
+        response["Content-Disposition"] = f'inline; filename="job-{number}.{kind}"'
+        return response
+
+
+class PhotoFile(APIView):
+    """One photograph, to whoever may see the job."""
+
+    @extend_schema(responses={(200, "image/jpeg"): OpenApiTypes.BINARY, 404: Error})
+    def get(self, request: Request, number: int, photo: uuid.UUID) -> HttpResponse:
+        """The picture itself."""
+        kept = queries.photo_of(number, photo)
+        if kept is None:
+            raise Http404
+        with kept.file.open("rb") as picture:
+            response = HttpResponse(picture.read(), content_type="image/jpeg")
+        response["Cache-Control"] = "private, max-age=31536000, immutable"
+        return response
+
+
+class TapeFile(APIView):
+    """The tape for a bearing housing."""
+
+    @extend_schema(parameters=[UNIT], responses={(200, "application/pdf"): OpenApiTypes.BINARY, 404: Error, 422: Error})
+    def get(self, request: Request, number: int) -> HttpResponse:
+        """True to scale, as PDF."""
+        from finegap.exchange import tape
+
+        printed = queries.tape_view(number, units_of(request))
+        if printed is None:
+            raise Http404
+        response = HttpResponse(tape.as_pdf(printed), content_type="application/pdf")
+        response["Content-Disposition"] = f'inline; filename="tape-{number}.pdf"'
+        return response
+
+
+class Order(APIView):
+    """What to order for a job."""
+
+    @extend_schema(
+        parameters=[UNIT],
+        responses={
+            (200, "application/pdf"): OpenApiTypes.BINARY,
+            (200, "text/csv"): OpenApiTypes.STR,
+            (200, "text/plain"): OpenApiTypes.STR,
+            404: Error,
+        },
+    )
+    def get(self, request: Request, number: int, kind: str) -> HttpResponse:
+        """As a table, a page, or text for the clipboard."""
+        from finegap.exchange import order
+
+        view = queries.job_view(number, units_of(request))
+        record = plain(view)
+        if view is None or record["order"] is None:
+            raise Http404
+        return HttpResponse(
+            order.MAKERS[kind](record),
+            content_type=order.TYPES[kind],
+            headers={"Content-Disposition": f'inline; filename="order-job-{number}.{kind}"'},
+        )

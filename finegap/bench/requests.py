@@ -1,0 +1,227 @@
+"""What the bench is asked over HTTP, as it comes: a request is a field by field check, nothing more."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from rest_framework import serializers
+
+from finegap.core.facts import Decided, Phase
+
+
+class OpenJob(serializers.Serializer[Any]):
+    """A pump comes to the bench."""
+
+    pump = serializers.CharField(max_length=30, allow_blank=True)
+    reason = serializers.CharField(max_length=200, allow_blank=True)
+    hours_run = serializers.CharField(max_length=20, allow_blank=True, default="")
+    symptom = serializers.CharField(max_length=40, allow_blank=True, default="")
+
+
+class Change(serializers.Serializer[Any]):
+    """What every change carries: the version it was made from and, if it makes a record, the record's identity."""
+
+    version = serializers.IntegerField(min_value=1)
+
+
+class MarkStep(Change):
+    """A step done."""
+
+    id = serializers.UUIDField()
+    step = serializers.CharField(max_length=40)
+    note = serializers.CharField(max_length=300, allow_blank=True, default="")
+    skip = serializers.CharField(max_length=300, allow_blank=True, default="")
+
+
+class SetKnown(Change):
+    """What is put right of what has to be known; what is left out stays as it is."""
+
+    serial = serializers.CharField(max_length=60, allow_blank=True, required=False)
+    liquid = serializers.CharField(max_length=80, allow_blank=True, required=False)
+    medium = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    hazards = serializers.CharField(max_length=200, allow_blank=True, required=False)
+    viscosity = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    temperature = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    casing = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    pressure = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    speed = serializers.CharField(max_length=20, allow_blank=True, required=False)
+    hours_run = serializers.CharField(max_length=20, allow_blank=True, required=False)
+    old_meter_last = serializers.CharField(max_length=20, allow_blank=True, required=False)
+    new_meter_first = serializers.CharField(max_length=20, allow_blank=True, required=False)
+    reason = serializers.CharField(max_length=200, allow_blank=True, required=False)
+    symptom = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    place = serializers.CharField(max_length=10, allow_blank=True, required=False)
+    room = serializers.CharField(max_length=200, allow_blank=True, required=False)
+    build = serializers.DictField(child=serializers.CharField(max_length=40), required=False)
+
+
+class SayOnHand(Change):
+    """Whether something the job needs is on hand."""
+
+    id = serializers.UUIDField()
+    item = serializers.CharField(max_length=120)
+    here = serializers.BooleanField()
+
+
+class LookAt(Change):
+    """What was seen on a part."""
+
+    id = serializers.UUIDField()
+    feature = serializers.CharField(max_length=40)
+    phase = serializers.ChoiceField([p.value for p in Phase], default="found")
+    damages = serializers.ListField(child=serializers.CharField(max_length=40), max_length=30)
+    note = serializers.CharField(max_length=300, allow_blank=True, default="")
+
+
+class RecordSet(Change):
+    """A set of readings pasted from a spreadsheet."""
+
+    id = serializers.UUIDField()
+    feature = serializers.CharField(max_length=40)
+    phase = serializers.ChoiceField([p.value for p in Phase], default="found")
+    text = serializers.CharField(max_length=20_000, allow_blank=True, trim_whitespace=False)
+    gauge = serializers.CharField(max_length=20, allow_blank=True)
+    confirmed = serializers.BooleanField(default=False)
+
+
+class AttachPhoto(Change):
+    """A photograph of a part or of a step."""
+
+    id = serializers.UUIDField()
+    feature = serializers.CharField(max_length=40, allow_blank=True, default="")
+    step = serializers.CharField(max_length=40, allow_blank=True, default="")
+    note = serializers.CharField(max_length=200, allow_blank=True, default="")
+    file = serializers.FileField()
+
+
+class RemovePhoto(Change):
+    """A photograph taken off."""
+
+    photo = serializers.UUIDField()
+
+
+class PullReading(serializers.Serializer[Any]):
+    """Which gauge is asked, where on which part it stands."""
+
+    feature = serializers.CharField(max_length=40)
+    station = serializers.CharField(max_length=40)
+    gauge = serializers.CharField(max_length=20)
+
+
+class Pulled(serializers.Serializer[Any]):
+    """What the receiver sent, to be saved as if typed."""
+
+    typed = serializers.CharField()
+    note = serializers.CharField(allow_blank=True)
+
+
+class ClearStep(Change):
+    """A step taken back."""
+
+    step = serializers.CharField(max_length=40)
+
+
+class RecordReading(Change):
+    """A reading as typed."""
+
+    id = serializers.UUIDField()
+    feature = serializers.CharField(max_length=40)
+    station = serializers.CharField(max_length=40)
+    phase = serializers.ChoiceField([p.value for p in Phase], default="found")
+    typed = serializers.CharField(max_length=40, allow_blank=True)
+    gauge = serializers.CharField(max_length=20, allow_blank=True)
+    stops = serializers.CharField(max_length=40, allow_blank=True, default="")
+    part = serializers.CharField(max_length=20, allow_blank=True, default="")
+    material = serializers.CharField(max_length=40, allow_blank=True, default="")
+    taken = serializers.ChoiceField(["typed", "receiver"], default="typed")
+    confirmed = serializers.BooleanField(default=False)
+
+
+class StrikeReading(Change):
+    """A reading struck out."""
+
+    reading = serializers.UUIDField()
+    reason = serializers.CharField(max_length=200, allow_blank=True)
+
+
+class Decide(Change):
+    """A decision."""
+
+    id = serializers.UUIDField()
+    feature = serializers.CharField(max_length=40)
+    decided = serializers.ChoiceField([d.value for d in Decided])
+    reason = serializers.CharField(max_length=300, allow_blank=True, default="")
+
+
+class FitPart(Change):
+    """A part of a stack ticked."""
+
+    id = serializers.UUIDField()
+    stack = serializers.CharField(max_length=40)
+    part = serializers.CharField(max_length=60)
+    confirmed = serializers.BooleanField(default=False)
+    reused = serializers.BooleanField(default=False)
+    reason = serializers.CharField(max_length=300, allow_blank=True, default="")
+
+
+class TakeBackPart(Change):
+    """A part of a stack taken out again, with all that came after it."""
+
+    stack = serializers.CharField(max_length=40)
+    part = serializers.CharField(max_length=60)
+
+
+class LogTorque(Change):
+    """A torque as typed."""
+
+    id = serializers.UUIDField()
+    fastener = serializers.CharField(max_length=120)
+    pass_number = serializers.IntegerField(min_value=1, max_value=9)
+    bolts = serializers.ListField(child=serializers.IntegerField(min_value=1, max_value=99), max_length=99)
+    typed = serializers.CharField(max_length=40, allow_blank=True)
+    wrench = serializers.CharField(max_length=20, allow_blank=True)
+    wrench_length = serializers.CharField(max_length=40, allow_blank=True, default="")
+    adapter = serializers.CharField(max_length=40, allow_blank=True, default="")
+    angle = serializers.CharField(max_length=40, allow_blank=True, default="")
+
+
+class StrikeTorque(Change):
+    """A torque struck out."""
+
+    torque = serializers.UUIDField()
+    reason = serializers.CharField(max_length=200, allow_blank=True)
+
+
+class UseAtBench(Change):
+    """What is on the bench at Build; what is left out stays as it is."""
+
+    lubricant = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    gun = serializers.CharField(max_length=20, allow_blank=True, required=False)
+
+
+class SetZero(Change):
+    """Zero found."""
+
+    school = serializers.CharField(max_length=40)
+    lash = serializers.CharField(max_length=40, allow_blank=True, default="")
+
+
+class RecordTry(Change):
+    """A try at the gap."""
+
+    id = serializers.UUIDField()
+    arc = serializers.CharField(max_length=40, allow_blank=True, default="")
+    way = serializers.ChoiceField(["open", "close", "stay"], default="open")
+    stack_um = serializers.ListField(child=serializers.IntegerField(max_value=100_000), max_length=60, default=list)
+    goes = serializers.CharField(max_length=40, allow_blank=True, default="")
+    stops = serializers.CharField(max_length=40, allow_blank=True, default="")
+    read = serializers.CharField(max_length=40, allow_blank=True, default="")
+    gauge = serializers.CharField(max_length=20, allow_blank=True, default="")
+    confirmed = serializers.BooleanField(default=False)
+
+
+class Sign(Change):
+    """A signature."""
+
+    id = serializers.UUIDField()
+    reason = serializers.CharField(max_length=300, allow_blank=True, default="")

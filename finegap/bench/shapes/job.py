@@ -1,0 +1,144 @@
+"""A job as a whole, and as a line in the list."""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import dataclass
+
+from finegap.bench.shapes.building import BuildingShape
+from finegap.bench.shapes.inspecting import FeatureShape
+from finegap.bench.shapes.preparing import KnownShape, OrderShape, ReadyShape, StepShape
+from finegap.bench.shapes.setting import ChoiceShape, SetShape
+from finegap.site.shapes import MarkShape
+from finegap.toolbox.shapes import GaugeShape
+
+
+@dataclass(frozen=True)
+class StageShape:
+    """A stage of the ribbon: what is done of what."""
+
+    key: str
+    done: int
+    of: int
+
+
+@dataclass(frozen=True)
+class BlockerShape:
+    """Why the job cannot be signed yet."""
+
+    stage: str
+    sentence: str
+    lead_may: bool
+
+
+@dataclass(frozen=True)
+class PumpShape:
+    """The pump on the bench."""
+
+    tag: str
+    service: str
+    location: str
+    serial: str
+    maker: str
+    model: str
+
+
+@dataclass(frozen=True)
+class DutyShape:
+    """What the pump does."""
+
+    liquid: str
+    material: str
+    viscosity: str
+    viscosity_typed: str
+    temperature: str
+    casing: str
+    pressure: str
+    speed: str
+
+
+@dataclass(frozen=True)
+class ExplainedShape:
+    """Why it came in, and what explains it."""
+
+    name: str
+    sentence: str
+    explains: list[str]
+
+
+@dataclass(frozen=True)
+class DrawingShape:
+    """The section of the pump."""
+
+    width: int
+    height: int
+    marks: list[MarkShape]
+
+
+@dataclass(frozen=True)
+class SignedShape:
+    """The signature."""
+
+    by: str
+    at: dt.datetime
+    reason: str
+    core_version: str
+
+
+@dataclass(frozen=True)
+class EventShape:
+    """A line of the log."""
+
+    version: int
+    what: str
+    by: str
+    at: dt.datetime
+
+
+@dataclass(frozen=True)
+class JobShape:
+    """Everything the bench shows of a job, in one answer."""
+
+    number: int
+    version: int
+    unit: str
+    reason: str
+    hours_run: int | None
+    opened_by: str
+    opened_at: dt.datetime
+    pump: PumpShape
+    duty: DutyShape
+    sheet: str
+    family: str
+    school: str
+    stages: list[StageShape]
+    known: KnownShape
+    ready: ReadyShape
+    procedure: str
+    steps: list[StepShape]
+    drawing: DrawingShape
+    features: list[FeatureShape]
+    explained: ExplainedShape | None
+    order: OrderShape | None
+    materials: list[str]
+    choice: ChoiceShape
+    setting: SetShape | None
+    building: BuildingShape
+    gauges: list[GaugeShape]
+    blockers: list[BlockerShape]
+    log: list[EventShape]
+    signed: SignedShape | None
+
+
+@dataclass(frozen=True)
+class JobLine:
+    """A job in a list."""
+
+    number: int
+    pump: str
+    service: str
+    reason: str
+    opened_by: str
+    opened_at: dt.datetime
+    signed_at: dt.datetime | None
+    last: str

@@ -1,0 +1,118 @@
+"""What Prepare, Strip and the order show: what is known, the steps, what to have ready, what to buy."""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import dataclass
+
+from finegap.bench.shapes.inspecting import PhotoShape
+from finegap.site.shapes import NamedShape, WorkingShape
+
+
+@dataclass(frozen=True)
+class StepShape:
+    """A step with who did it and when.
+
+    ``works`` is what it is done with, ``measures`` the features measured or looked at as fitted, ``waits`` why it cannot be
+    marked done yet.
+    """
+
+    key: str
+    stage: str
+    text: str
+    why: str
+    caution: bool
+    hold: bool
+    look: str
+    tells: list[str]
+    tools: list[str]
+    consumables: list[str]
+    works: list[str]
+    measures: list[str]
+    waits: list[str]
+    by: str | None
+    at: dt.datetime | None
+    note: str
+    skipped: str
+    photos: list[PhotoShape]
+
+
+@dataclass(frozen=True)
+class BuildShape:
+    """A way in which pumps of the family differ, and the choice in force. ``fixed`` by the sheet."""
+
+    key: str
+    name: str
+    choice: str
+    choices: list[NamedShape]
+    fixed: bool
+
+
+@dataclass(frozen=True)
+class KnownShape:
+    """What has to be known before anything is opened, as it can be typed again; ``missing`` names what is not known yet."""
+
+    serial: str
+    liquid: str
+    medium: str
+    media: list[NamedShape]
+    hazards: str
+    viscosity: str
+    temperature: str
+    casing: str
+    pressure: str
+    speed: str
+    hours_run: str
+    old_meter_last: str
+    new_meter_first: str
+    reason: str
+    symptom: str
+    symptoms: list[NamedShape]
+    place: str
+    room: str
+    build: list[BuildShape]
+    missing: list[str]
+
+
+@dataclass(frozen=True)
+class NeedShape:
+    """A tool, a consumable or a part the job needs; ``here`` is ``None`` until somebody has looked."""
+
+    item: str
+    kind: str
+    here: bool | None
+    by: str
+
+
+@dataclass(frozen=True)
+class OrderLineShape:
+    """A line of the order."""
+
+    number: str
+    name: str
+    count: int
+    price: str
+    lead: str
+    is_kit: bool
+    reasons: list[str]
+
+
+@dataclass(frozen=True)
+class OrderShape:
+    """What to order, what the kits bring besides, and what the catalogue does not have."""
+
+    lines: list[OrderLineShape]
+    total: str
+    lead: str
+    spare: list[str]
+    missing: list[str]
+    working: WorkingShape
+
+
+@dataclass(frozen=True)
+class ReadyShape:
+    """What the job needs, before anything is opened. ``gauges`` are features nothing in the cabinet can measure."""
+
+    needs: list[NeedShape]
+    kit: OrderShape | None
+    gauges: list[str]
