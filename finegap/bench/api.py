@@ -22,6 +22,7 @@ from finegap.bench.requests import (
     LogTorque,
     LookAt,
     MarkStep,
+    NoteRunIn,
     OpenJob,
     Pulled,
     PullReading,
@@ -30,11 +31,13 @@ from finegap.bench.requests import (
     RecordTry,
     RemovePhoto,
     SayOnHand,
+    SeeProof,
     SetKnown,
     SetZero,
     Sign,
     StrikeReading,
     StrikeTorque,
+    TakeBackNote,
     TakeBackPart,
     UseAtBench,
 )
@@ -284,7 +287,7 @@ class ZeroFound(_ChangeJob):
 
     def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
         """By which school, with which play."""
-        services.set_zero(seen, data["school"], data["lash"])
+        services.set_zero(seen, data["school"], data["lash"], data["lash_arc"])
 
 
 @_documented(RecordTry)
@@ -293,7 +296,35 @@ class Tries(_ChangeJob):
 
     def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
         """What was done and what the check read."""
-        services.record_try(seen, services.NewTry(**data))
+        checks = [services.NewCheck(**check) for check in data.pop("checks")]
+        services.record_try(seen, services.NewTry(checks=checks, **data))
+
+
+@_documented(SeeProof)
+class Proofs(_ChangeJob):
+    """Record something seen at Prove."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """Seen again, it replaces what was seen before."""
+        services.see(seen, services.NewProof(**data))
+
+
+@_documented(NoteRunIn)
+class RunIn(_ChangeJob):
+    """Add a line to the run-in."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """What the gland leaks, how warm the box is, what was turned."""
+        services.note_run_in(seen, services.NewNote(**data))
+
+
+@_documented(TakeBackNote)
+class RunInTakenBack(_ChangeJob):
+    """Take the last line of the run-in back."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """The log keeps it."""
+        services.take_back_note(seen)
 
 
 @_documented(Sign)

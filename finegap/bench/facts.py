@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import math
+import uuid
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -17,11 +18,14 @@ from finegap.bench.models import (
     OnHand,
     PartFitted,
     Photo,
+    ProofMark,
     Reading,
+    RunInNote,
     SizeOnRecord,
     StepMark,
     TorqueMark,
     Try,
+    TryCheck,
 )
 from finegap.core import facts as core
 from finegap.core.build.stacking import Fitted
@@ -29,16 +33,24 @@ from finegap.core.build.tightening import Tightened
 from finegap.core.families.model import Family
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import Check, TryMade
+from finegap.core.gap.viscosity import has_points, read_viscosity
 from finegap.core.gauges import Choice, GaugeKind
 from finegap.core.measuring import readings as measuring
 from finegap.core.measuring.temperature import Warm
 from finegap.core.procedure import ShopStep, in_force
+from finegap.core.proof.first_hour import Running
+from finegap.core.proof.first_hour import Seen as FirstHour
+from finegap.core.proof.proving import TURNING
+from finegap.core.proof.run_in import Note
 from finegap.core.quantities import Dimension
 from finegap.core.sheet import SpecSheet, read_sheet
 from finegap.core.showing import Sentence
 from finegap.core.wear.hours import MeterReading
 from finegap.core.wear.lives import Size, Visit
 from finegap.toolbox.models import GasketStock, Gauge
+
+GAP, MESH = "gap", "mesh"
+"""What a try sets: the gap of the clearance table, or the mesh of a timing gear."""
 
 
 @dataclass(frozen=True)
@@ -55,8 +67,11 @@ class Records:
     on_hand: list[OnHand]
     photos: list[Photo]
     tries: list[Try]
+    checks: dict[uuid.UUID, list[TryCheck]]
     fitted: list[PartFitted]
     torques: list[TorqueMark]
+    proofs: list[ProofMark]
+    run_in: list[RunInNote]
     facts: core.Facts
 
 
@@ -104,8 +119,11 @@ def load(job: Job) -> Records:
     gauges = {gauge.pk: gauge for gauge in Gauge.objects.all()}
     for reading in readings:
         reading.gauge = gauges[reading.gauge_id]
-    for one in tries:
-        one.gauge = gauges[one.gauge_id] if one.gauge_id else None
+    checks: dict[uuid.UUID, list[TryCheck]] = {one.pk: [] for one in tries}
+    for check in TryCheck.objects.filter(made__job=job):
+        check.gauge = gauges[check.gauge_id] if check.gauge_id else None
+        checks[check.made_id].append(check)
+    proofs, run_in = list(job.proofs.all()), list(job.run_in.all())
     fitted, torques = list(job.fitted.all()), list(job.torques.all())
     for mark in torques:
         mark.wrench = gauges[mark.wrench_id]
@@ -115,33 +133,74 @@ def load(job: Job) -> Records:
     build = {**sheet.build, **job.build}
     facts = core.Facts(
         sheet=sheet,
-        duty=core.Duty(
-            job.material, job.viscosity_mm2_s, job.temperature_c, job.casing_c, job.pressure_bar, job.speed_r_min, job.medium
-        ),
+        duty=_duty(job),
         readings=_grouped(sheet.family_of(build), readings),
         steps_done=frozenset(s.step for s in steps),
         decisions={d.feature: core.Decision(core.Decided(d.decided), d.reason) for d in decisions},
         zero=Zero(job.zero_school) if job.zero_school else None,
         lash_mm=job.lash_mm,
-        tries=tuple(_try(t) for t in tries),
+        tries=tuple(_try(t, checks[t.pk]) for t in tries if t.sets == GAP),
+        mesh_tries=tuple(_try(t, checks[t.pk]) for t in tries if t.sets == MESH),
         box=dict(stock),
         build=build,
         shop=shop_of(job),
         looks={(k.feature, core.Phase(k.phase)): core.Look(tuple(k.damages)) for k in looks},
         past=_past(job),
         gauges=tuple(core_choice(gauge) for gauge in gauges.values() if reads_lengths(gauge)),
-        gauge_faults=_faults(readings, tries, torques),
+        gauge_faults=_faults(readings, [c for of in checks.values() for c in of], torques),
         symptom=job.symptom,
         skipped=frozenset(s.step for s in steps if s.skipped),
         fitted=tuple(Fitted(row.stack, row.part, row.reused, row.reason) for row in fitted),
         tightened=tuple(Tightened(t.fastener, t.pass_number, tuple(t.bolts), t.at_nut_n_m) for t in torques if not t.struck_reason),
         lubricant=job.lubricant,
         ten_g=job.gun.ten_g if job.gun else None,
+        tight=next((tuple(p.places) for p in proofs if p.seen == TURNING), None),
+        run_in=tuple(Note(n.minute, n.drops, n.box_c, n.eighths) for n in run_in),
+        running=_running(proofs),
     )
     on_hand, photos = list(job.on_hand.all()), list(job.photos.all())
     return Records(
-        job, list(gauges.values()), _names(), readings, steps, decisions, looks, on_hand, photos, tries, fitted, torques, facts
+        job=job,
+        gauges=list(gauges.values()),
+        names=_names(),
+        readings=readings,
+        steps=steps,
+        decisions=decisions,
+        looks=looks,
+        on_hand=on_hand,
+        photos=photos,
+        tries=tries,
+        checks=checks,
+        fitted=fitted,
+        torques=torques,
+        proofs=proofs,
+        run_in=run_in,
+        facts=facts,
     )
+
+
+def _duty(job: Job) -> core.Duty:
+    """What the pump does; the liquid's two points are read anew from what was typed, where two were."""
+    known = read_viscosity(job.viscosity_typed, job.temperature_c, job.density_kg_m3) if has_points(job.viscosity_typed) else None
+    return core.Duty(
+        job.material,
+        job.viscosity_mm2_s,
+        job.temperature_c,
+        job.casing_c,
+        job.pressure_bar,
+        job.speed_r_min,
+        job.medium,
+        known.liquid if known else None,
+        job.density_kg_m3,
+        job.start_c,
+        job.hot_c,
+    )
+
+
+def _running(proofs: list[ProofMark]) -> Running:
+    kinds = {kind.value: kind for kind in FirstHour}
+    values = {kinds[p.seen]: p.value for p in proofs if p.seen in kinds and p.value is not None}
+    return Running(values, next((p.typed for p in proofs if p.seen == FirstHour.NOISE.value), ""))
 
 
 def name_of(user: User) -> str:
@@ -186,14 +245,14 @@ def _overdue(gauge: Gauge) -> Sentence:
     return Sentence("{gauge} was past its calibration date.", {"gauge": gauge.tag})
 
 
-def _try(row: Try) -> TryMade:
-    check = Check(row.value_mm, row.u_mm, math.inf if row.dof is None else row.dof)
-    return TryMade(check, row.arc_mm, tuple(row.stack_um))
+def _try(row: Try, checks: list[TryCheck]) -> TryMade:
+    read = tuple(Check(c.value_mm, c.u_mm, math.inf if c.dof is None else c.dof) for c in checks)
+    return TryMade(read, row.arc_mm, tuple(tuple(stack) for stack in row.stacks_um))
 
 
-def _faults(readings: list[Reading], tries: list[Try], torques: list[TorqueMark]) -> tuple[Sentence, ...]:
+def _faults(readings: list[Reading], checks: list[TryCheck], torques: list[TorqueMark]) -> tuple[Sentence, ...]:
     faults = [fault for row in readings if row.struck_at is None for fault in reading_faults(row)]
-    faults += [_overdue(t.gauge) for t in tries if t.gauge_overdue and t.gauge]
+    faults += [_overdue(c.gauge) for c in checks if c.gauge_overdue and c.gauge]
     faults += [_overdue(t.wrench) for t in torques if t.wrench_overdue and not t.struck_reason]
     return tuple({(f.template, *f.amounts.values()): f for f in faults}.values())
 

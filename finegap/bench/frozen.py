@@ -1,7 +1,7 @@
 """Signed records keep the shape they were frozen in; this reads the older ones.
 
 Core 0.1 knew neither damage, forecast, builds nor orders, and kept a verdict inside its result; core 0.2 knew nothing of stacks,
-press fits and torques.
+press fits and torques; core 0.3 set one gap with one check, and knew neither a duty's range, slip nor the proof.
 """
 
 from __future__ import annotations
@@ -35,7 +35,45 @@ _STEP = {"look": "", "tells": [], "tools": [], "consumables": [], "note": "", "s
 
 def upgraded(record: dict[str, Any], job: Job) -> dict[str, Any]:
     """A frozen job in the shape shown now: nothing that was frozen is changed, what it did not know is left empty."""
-    return _with_building(record if "drawing" in record else _with_inspection(record, job))
+    return _with_proof(_with_building(record if "drawing" in record else _with_inspection(record, job)))
+
+
+def _with_proof(record: dict[str, Any]) -> dict[str, Any]:
+    if "proving" in record:
+        return record
+    drawn = record["choice"]["map"]
+    choice = record["choice"] | {"over": None, "hole": None, "map": drawn and {"way": []} | drawn}
+    return record | {
+        "choice": choice,
+        "setting": record["setting"] and _setting(record["setting"], FAMILIES[record["family"]]),
+        "mesh": None,
+        "slip": {"found": [], "left": []},
+        "proving": {"turning": None, "coach": None, "seen": [], "lines": [], "noises": []},
+        "known": {"density": "", "start": "", "hot": ""} | record["known"],
+    }
+
+
+def _setting(old: dict[str, Any], family: Family) -> dict[str, Any]:
+    last = old["tries"][-1] if old["tries"] else None
+    window = {key: old[key] for key in ("low", "high", "target", "low_mm", "high_mm", "target_mm")}
+    held = {
+        "gap": last["gap"] if last else "",
+        "gap_mm": last["gap_mm"] if last else None,
+        "expanded_mm": last["expanded_mm"] if last else 0.0,
+        "call": last["call"] if last else "",
+    }
+    return old | {
+        "sets": "gap",
+        "name": family.gap.name,
+        "place": family.gap.place,
+        "faces": family.gap.faces.split(" and "),
+        "gaps": [{"key": "gap", "name": family.gap.name, "derived": False} | window | held],
+        "warming": None,
+        "shims": None,
+        "timing": None,
+        "hot": old["hot"] and {"sentence": ""} | old["hot"],
+        "housing": old["housing"] and {"prescribed": old["housing"]["school"], "lash_does": ""} | old["housing"],
+    }
 
 
 _NO_BUILDING: dict[str, Any] = {

@@ -225,16 +225,29 @@ class SizeOnRecord(models.Model):
 
 
 class Try(Recorded):
-    """A try at the gap: what was done, and the check reading."""
+    """A try: what was done. ``sets`` is the gap of the clearance table, or the mesh of a timing gear; one stack a place."""
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="tries")
+    sets = models.CharField(max_length=10, default="gap")
     number = models.PositiveIntegerField()
     arc_mm = models.FloatField(null=True, blank=True)
     arc_typed = models.CharField(max_length=40, blank=True)
-    stack_um = models.JSONField(default=list)
-    goes_typed = models.CharField(max_length=40, blank=True)
-    stops_typed = models.CharField(max_length=40, blank=True)
-    read_typed = models.CharField(max_length=40, blank=True)
+    stacks_um = models.JSONField(default=list)
+
+    class Meta:
+        ordering = ["sets", "number"]
+        constraints = [models.UniqueConstraint(fields=["job", "sets", "number"], name="tries_in_order")]
+
+
+class TryCheck(models.Model):
+    """What one check of a try read: a pair of feeler leaves, or a gauge. ``gap`` names which of the gaps, in ``order``."""
+
+    made = models.ForeignKey(Try, models.CASCADE, related_name="checks")
+    order = models.PositiveIntegerField(default=0)
+    gap = models.CharField(max_length=20, default="gap")
+    goes_typed = models.CharField(max_length=60, blank=True)
+    stops_typed = models.CharField(max_length=60, blank=True)
+    read_typed = models.CharField(max_length=60, blank=True)
     value_mm = models.FloatField()
     u_mm = models.FloatField()
     dof = models.FloatField(null=True, blank=True)
@@ -242,8 +255,41 @@ class Try(Recorded):
     gauge_overdue = models.BooleanField(default=False)
 
     class Meta:
+        ordering = ["made", "order"]
+        constraints = [models.UniqueConstraint(fields=["made", "order"], name="checks_in_order")]
+
+
+class ProofMark(Recorded):
+    """What was seen at Prove: how the shaft turned, or something of the first hour. Seen again it is replaced; the log keeps both.
+
+    ``value`` is in the internal unit of what was seen; ``places`` are clock positions where the shaft was tight.
+    """
+
+    job = models.ForeignKey(Job, models.CASCADE, related_name="proofs")
+    seen = models.CharField(max_length=20)
+    value = models.FloatField(null=True, blank=True)
+    typed = models.CharField(max_length=120, blank=True)
+    places = models.JSONField(default=list)
+
+    class Meta:
+        ordering = ["at"]
+        constraints = [models.UniqueConstraint(fields=["job", "seen"], name="one_proof_of_each")]
+
+
+class RunInNote(Recorded):
+    """A line of the run-in's log: minutes since the start, drops a minute, the box in C, and eighths the gland was turned."""
+
+    job = models.ForeignKey(Job, models.CASCADE, related_name="run_in")
+    number = models.PositiveIntegerField()
+    minute = models.FloatField()
+    drops = models.FloatField(null=True, blank=True)
+    drops_expanded = models.FloatField(null=True, blank=True)
+    box_c = models.FloatField(null=True, blank=True)
+    eighths = models.FloatField(default=0)
+
+    class Meta:
         ordering = ["number"]
-        constraints = [models.UniqueConstraint(fields=["job", "number"], name="tries_in_order")]
+        constraints = [models.UniqueConstraint(fields=["job", "number"], name="run_in_in_order")]
 
 
 class SignOff(Recorded):

@@ -9,18 +9,19 @@ from django.db.models import OuterRef, Subquery
 from django.utils import timezone
 
 from finegap.bench import shapes
-from finegap.bench.facts import load, name_of
+from finegap.bench.facts import GAP, MESH, load, name_of
 from finegap.bench.frozen import upgraded
 from finegap.bench.models import Event, Job, Photo, SignOff
 from finegap.bench.showing.building import BuildingWords
 from finegap.bench.showing.inspecting import FeatureWords
 from finegap.bench.showing.preparing import PreparingWords
+from finegap.bench.showing.proving import ProvingWords
 from finegap.bench.showing.setting import SettingWords
 from finegap.core.families.model import Stage
+from finegap.core.gap.declared import HousingMeans
 from finegap.core.gap.tape import Printed, Tape
 from finegap.core.job import assess
 from finegap.core.materials import MATERIALS
-from finegap.core.sheet import HousingMeans
 from finegap.core.showing import Units
 from finegap.toolbox.queries import gauge_shapes
 
@@ -92,8 +93,11 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
         else shapes.ExplainedShape(explained.symptom.name, setting.say(explained.sentence), list(explained.explains)),
         order=preparing.order(assessment.order, sheet.catalogue),
         materials=list(MATERIALS),
-        choice=setting.choice(assessment.choice, job),
-        setting=setting.setting(records, assessment) if assessment.setting else None,
+        choice=setting.choice(assessment.gapping.choice, records),
+        setting=setting.setting(records, assessment, GAP),
+        mesh=setting.setting(records, assessment, MESH),
+        slip=setting.slip(assessment.gapping),
+        proving=ProvingWords(units).proving(records, assessment),
         building=BuildingWords(units).building(records, assessment),
         gauges=gauge_shapes(records.gauges, units, timezone.localdate()),
         blockers=[shapes.BlockerShape(b.stage.value, setting.say(b.sentence), b.lead_may) for b in assessment.blockers],
@@ -116,7 +120,7 @@ def tape_view(number: int, units: Units) -> Printed | None:
     if job is None:
         return None
     records = load(job)
-    sheet, setting = records.facts.sheet, assess(records.facts).setting
+    sheet, setting = records.facts.sheet, assess(records.facts).gapping.setting
     if setting is None or not isinstance(sheet.means, HousingMeans):
         return None
     tape = Tape(sheet.means.housing, setting.window, units)

@@ -40,7 +40,10 @@ class SetKnown(Change):
     liquid = serializers.CharField(max_length=80, allow_blank=True, required=False)
     medium = serializers.CharField(max_length=40, allow_blank=True, required=False)
     hazards = serializers.CharField(max_length=200, allow_blank=True, required=False)
-    viscosity = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    viscosity = serializers.CharField(max_length=120, allow_blank=True, required=False)
+    density = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    start = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    hot = serializers.CharField(max_length=40, allow_blank=True, required=False)
     temperature = serializers.CharField(max_length=40, allow_blank=True, required=False)
     casing = serializers.CharField(max_length=40, allow_blank=True, required=False)
     pressure = serializers.CharField(max_length=40, allow_blank=True, required=False)
@@ -204,20 +207,55 @@ class SetZero(Change):
 
     school = serializers.CharField(max_length=40)
     lash = serializers.CharField(max_length=40, allow_blank=True, default="")
+    lash_arc = serializers.CharField(max_length=40, allow_blank=True, default="")
 
 
-class RecordTry(Change):
-    """A try at the gap."""
+class TryCheck(serializers.Serializer[Any]):
+    """A check of one gap: a feeler pair, or a reading with a gauge."""
 
-    id = serializers.UUIDField()
-    arc = serializers.CharField(max_length=40, allow_blank=True, default="")
-    way = serializers.ChoiceField(["open", "close", "stay"], default="open")
-    stack_um = serializers.ListField(child=serializers.IntegerField(max_value=100_000), max_length=60, default=list)
     goes = serializers.CharField(max_length=40, allow_blank=True, default="")
     stops = serializers.CharField(max_length=40, allow_blank=True, default="")
     read = serializers.CharField(max_length=40, allow_blank=True, default="")
     gauge = serializers.CharField(max_length=20, allow_blank=True, default="")
+
+
+class RecordTry(Change):
+    """A try at a gap: one check for each gap it asks for, in their order; one stack for each place."""
+
+    id = serializers.UUIDField()
+    arc = serializers.CharField(max_length=40, allow_blank=True, default="")
+    sets = serializers.ChoiceField(["gap", "mesh"], default="gap")
+    way = serializers.ChoiceField(["open", "close", "stay", "left", "right"], default="open")
+    stacks_um = serializers.ListField(
+        child=serializers.ListField(child=serializers.IntegerField(max_value=100_000), max_length=60), max_length=2, default=list
+    )
+    checks = TryCheck(many=True)
     confirmed = serializers.BooleanField(default=False)
+
+
+class SeeProof(Change):
+    """Something seen at Prove."""
+
+    id = serializers.UUIDField()
+    seen = serializers.CharField(max_length=20)
+    typed = serializers.CharField(max_length=60, allow_blank=True, default="")
+    seconds = serializers.CharField(max_length=20, allow_blank=True, default="")
+    places = serializers.ListField(child=serializers.CharField(max_length=2), max_length=12, default=list)
+
+
+class NoteRunIn(Change):
+    """A line of the run-in's log."""
+
+    id = serializers.UUIDField()
+    drops = serializers.CharField(max_length=20, allow_blank=True, default="")
+    taps_s = serializers.ListField(child=serializers.FloatField(min_value=0, max_value=36_000), max_length=2000, default=list)
+    box = serializers.CharField(max_length=40, allow_blank=True, default="")
+    minute = serializers.CharField(max_length=20, allow_blank=True, default="")
+    eighths = serializers.FloatField(min_value=-8, max_value=8, default=0)
+
+
+class TakeBackNote(Change):
+    """The last line of the run-in taken back."""
 
 
 class Sign(Change):

@@ -13,9 +13,13 @@ from finegap.core.families.model import Build, Family
 from finegap.core.families.stack import Stack
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import TryMade
+from finegap.core.gap.sweep import Sweep
+from finegap.core.gap.viscosity import Liquid
 from finegap.core.gauges import Choice
 from finegap.core.measuring.readings import Reading
 from finegap.core.procedure import ShopStep, in_force, needed
+from finegap.core.proof.first_hour import Running
+from finegap.core.proof.run_in import Note
 from finegap.core.sheet import SpecSheet
 from finegap.core.showing import Sentence
 from finegap.core.wear.hours import MeterReading
@@ -55,7 +59,8 @@ class Look:
 class Duty:
     """What the pump does: viscosity at pumping temperature [mm2/s], temperatures [C], pressure [bar], speed [r/min].
 
-    ``medium`` is the kind of liquid, as the table of elastomers knows it; empty where nobody has said.
+    ``medium`` is the kind of liquid, as the table of elastomers knows it; empty where nobody has said. ``liquid`` has its two
+    points where they are known, ``start_c`` and ``hot_c`` the coldest start and the hottest running, ``density_kg_m3`` the density.
     """
 
     material: str
@@ -65,6 +70,17 @@ class Duty:
     pressure_bar: float = 0.0
     speed_r_min: float = 0.0
     medium: str = ""
+    liquid: Liquid | None = None
+    density_kg_m3: float | None = None
+    start_c: float | None = None
+    hot_c: float | None = None
+
+    @property
+    def sweep(self) -> Sweep:
+        """Its range, from the coldest start to the hottest running; a point where neither is known."""
+        start = self.temperature_c if self.start_c is None else min(self.start_c, self.temperature_c)
+        hot = self.temperature_c if self.hot_c is None else max(self.hot_c, self.temperature_c)
+        return Sweep(self.viscosity_mm2_s, self.temperature_c, start, hot, self.liquid)
 
     @property
     def work(self) -> float:
@@ -93,7 +109,8 @@ class Facts:
     ``readings`` and ``tightened`` leave out what was struck; ``steps_done`` holds steps skipped with a reason, too, and
     ``skipped`` those alone; ``zero`` is ``None`` until zero is found; ``box`` is gasket stock by thickness [um];
     ``gauge_faults`` are the sentences against gauges that were used; ``lubricant`` is what is on the bench, and ``ten_g`` what ten
-    strokes of its grease gun weigh.
+    strokes of its grease gun weigh. ``mesh_tries`` are those of a timing gear; ``tight`` the clock positions where the turned shaft
+    dragged, ``None`` before it was turned; ``run_in`` the log of its packing, ``running`` what was seen in the first hour.
     """
 
     sheet: SpecSheet
@@ -117,6 +134,10 @@ class Facts:
     tightened: tuple[Tightened, ...] = ()
     lubricant: str = ""
     ten_g: float | None = None
+    mesh_tries: tuple[TryMade, ...] = ()
+    tight: tuple[str, ...] | None = None
+    run_in: tuple[Note, ...] = ()
+    running: Running | None = None
 
     @cached_property
     def whole(self) -> Family:

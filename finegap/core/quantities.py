@@ -46,6 +46,9 @@ class Dimension(Enum):
     STRESS = "a stress"
     MASS = "a mass"
     FLOW = "a flow"
+    DYNAMIC = "a dynamic viscosity"
+    VOLUME = "a volume"
+    POWER = "a power"
 
 
 _INCH = Fraction(254, 10)
@@ -53,6 +56,7 @@ _LBF = Fraction("4.4482216152605")
 _FOOT_M = Fraction("0.3048")
 _SQ_INCH_MM2 = Fraction("645.16")
 _ZERO_F = Fraction(-160, 9)
+_GALLON = _INCH**3 * 231 / 10**6
 
 _UNITS: dict[Dimension, tuple[Unit, ...]] = {
     Dimension.LENGTH: (
@@ -113,14 +117,30 @@ _UNITS: dict[Dimension, tuple[Unit, ...]] = {
     Dimension.FLOW: (
         Unit("L/min", Fraction(1), ("l/min", "lpm", "litres/min", "liters/min")),
         Unit("m3/h", Fraction(1000, 60), ("m3/h", "m³/h")),
-        Unit("gpm", Fraction("3.785411784"), ("gpm", "gal/min", "us gal/min", "usgpm")),
+        Unit("gpm", _GALLON, ("gpm", "gal/min", "us gal/min", "usgpm")),
+    ),
+    Dimension.DYNAMIC: (
+        Unit("mPa.s", Fraction(1), ("mpa.s", "mpas", "mpa s", "mpa·s", "cp", "centipoise")),
+        Unit("Pa.s", Fraction(1000), ("pa.s", "pas", "pa s", "pa·s")),
+        Unit("P", Fraction(100), ("p", "poise")),
+    ),
+    Dimension.VOLUME: (
+        Unit("L", Fraction(1), ("l", "litre", "liter", "litres", "liters")),
+        Unit("mL", Fraction(1, 1000), ("ml", "cm3", "cm³", "cc")),
+        Unit("gal", _GALLON, ("gal", "us gal", "gallon", "gallons")),
+        Unit("m3", Fraction(1000), ("m3", "m³")),
+        Unit("in3", _INCH**3 / 10**6, ("in3", "in³", "cu in")),
+    ),
+    Dimension.POWER: (
+        Unit("kW", Fraction(1), ("kw", "kilowatt", "kilowatts")),
+        Unit("W", Fraction(1, 1000), ("w", "watt", "watts")),
+        Unit("hp", _LBF * _FOOT_M * 550 / 1000, ("hp", "bhp", "horsepower")),
     ),
 }
 
 _BY_SPELLING = {(dim, s): unit for dim, units in _UNITS.items() for unit in units for s in unit.spellings}
 _FLOATS = {(dim, u.name): (float(u.offset), float(u.factor)) for dim, units in _UNITS.items() for u in units}
 _SAYBOLT = ("ssu", "sus", "saybolt", "saybolt universal")
-_DYNAMIC = ("cp", "mpas", "mpa.s", "mpa s", "mpa·s", "pa.s", "pa s", "p", "poise")
 _INTERNAL = {dim: units[0].name for dim, units in _UNITS.items()}
 _EXAMPLES = {
     Dimension.LENGTH: '"0.13 mm", ".005 in", "5 thou"',
@@ -133,6 +153,9 @@ _EXAMPLES = {
     Dimension.STRESS: '"110 GPa", "150 MPa"',
     Dimension.MASS: '"9.8 g", "0.35 oz"',
     Dimension.FLOW: '"12 L/min", "3.2 gpm"',
+    Dimension.DYNAMIC: '"460 mPa.s", "460 cP"',
+    Dimension.VOLUME: '"10 L", "2.5 gal"',
+    Dimension.POWER: '"4.2 kW", "5.5 hp"',
 }
 _LOWEST = {Dimension.TEMPERATURE: -273.15}
 
@@ -247,11 +270,11 @@ def _converter(
         if scale in _SAYBOLT:
             at_c = parse(at, Dimension.TEMPERATURE, field).value if at else _SAYBOLT_BASE_C
             return (lambda number: from_saybolt(float(number), at_c, field)), "SSU"
-        if spelling in _DYNAMIC:
+        if (Dimension.DYNAMIC, spelling) in _BY_SPELLING:
             raise FieldError(
                 field,
                 f"{rest} is a dynamic viscosity.",
-                "Divide by the density (mPa.s over kg/L gives mm2/s) and enter mm2/s.",
+                "Expected mm2/s; divide by the density (mPa.s over kg/L gives mm2/s).",
             )
     unit = _BY_SPELLING.get((dimension, spelling))
     if unit:

@@ -7,24 +7,34 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 from finegap.core.build.declared import Building, Torque, read_building, read_torque
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.families.model import Build, Family, FeatureKind, Station, pressed_only, stationed, stations
-from finegap.core.gap.housing import Housing, SheetCheck, ThreadHand, Zero, check_sheet
+from finegap.core.gap.declared import (
+    Means,
+    MeshMeans,
+    RunIn,
+    expansion_of,
+    length_of,
+    read_heat,
+    read_losses,
+    read_means,
+    read_run_in,
+    read_timing,
+)
+from finegap.core.gap.heat import Body
+from finegap.core.gap.performance import Losses
 from finegap.core.gap.table import Range, Row, check_rows
-from finegap.core.materials import MATERIALS
 from finegap.core.measuring.verdict import Limit, School
 from finegap.core.quantities import Dimension, Sign, parse
 from finegap.core.wear.parts import Catalogue, Kit, Part
 
 OPEN_LOW, OPEN_HIGH = "any lower", "and up"
 """How an open end of a range is written in the file."""
-
-_ZERO_SCHOOLS = {"first drag": Zero.FIRST_DRAG, "back off": Zero.BACK_OFF}
 
 
 @dataclass(frozen=True)
@@ -43,41 +53,6 @@ class FeatureSpec:
 
 
 _NOT_PRINTED = FeatureSpec(None, None)
-
-
-@dataclass(frozen=True)
-class HousingMeans:
-    """Threaded bearing housing, with the sheet's own check against itself where it prints an arc."""
-
-    housing: Housing
-    zero: Zero
-    lash_mm: float
-    check: SheetCheck | None
-
-
-@dataclass(frozen=True)
-class GasketMeans:
-    """Head gaskets: thicknesses as compressed that the maker sells, and the one to begin with, in micrometres."""
-
-    sold_um: tuple[int, ...]
-    start_um: int
-
-
-@dataclass(frozen=True)
-class RingMeans:
-    """Adjusting ring or sleeve coupling: the shaft is set with feeler leaves, and nothing tells by how much it moved."""
-
-
-Means = HousingMeans | GasketMeans | RingMeans
-
-
-@dataclass(frozen=True)
-class Heat:
-    """What the hot gap needs: span in mm, expansions in micrometres per metre and kelvin."""
-
-    span_mm: float
-    casing_um_m_k: float
-    rotor_um_m_k: float
 
 
 @dataclass(frozen=True)
@@ -100,11 +75,14 @@ class SpecSheet:
     plus_mm: float
     means: Means
     torques: tuple[Torque, ...]
-    heat: Heat | None
+    heat: Body | None
     build: Mapping[str, str]
     details: Mapping[str, str]
     catalogue: Catalogue
     building: Building
+    mesh: MeshMeans | None = None
+    losses: Losses | None = None
+    run_in: RunIn = field(default_factory=RunIn)
 
     def spec(self, key: str) -> FeatureSpec:
         """What the sheet prints of a feature; nothing, if it does not."""
@@ -158,15 +136,18 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
         features=_features(family, data["features"]) | _press_sizes(family, building),
         rows=rows,
         table_page=table["page"],
-        minus_mm=_length(table["tolerance"]["minus"], f"{tolerance}.minus", Sign.NOT_NEGATIVE),
-        plus_mm=_length(table["tolerance"]["plus"], f"{tolerance}.plus", Sign.NOT_NEGATIVE),
-        means=_means(data["adjustment"]),
+        minus_mm=length_of(table["tolerance"]["minus"], f"{tolerance}.minus", Sign.NOT_NEGATIVE),
+        plus_mm=length_of(table["tolerance"]["plus"], f"{tolerance}.plus", Sign.NOT_NEGATIVE),
+        means=read_means(data["adjustment"], family, rows),
         torques=tuple(read_torque(t, f"torques[{i}]") for i, t in enumerate(data["torques"])),
-        heat=_heat(data["heat"]) if "heat" in data else None,
+        heat=read_heat(data["heat"]) if "heat" in data else None,
         build=_build(family, data),
         details=_details(family, data.get("details", {})),
         catalogue=_catalogue(family, data["catalogue"]) if "catalogue" in data else Catalogue(""),
         building=building,
+        mesh=read_timing(data["timing"]) if "timing" in data else None,
+        losses=read_losses(data["slip"], family) if "slip" in data else None,
+        run_in=read_run_in(data.get("packing", {})),
     )
 
 
@@ -218,10 +199,6 @@ def _catalogue(family: Family, data: Mapping[str, Any]) -> Catalogue:
     return catalogue
 
 
-def _length(text: str, path: str, sign: Sign = Sign.POSITIVE) -> float:
-    return parse(text, Dimension.LENGTH, path, sign=sign).value
-
-
 def _features(family: Family, data: Mapping[str, Any]) -> dict[str, FeatureSpec]:
     unknown = next((key for key in data if key not in family.by_key), None)
     if unknown:
@@ -249,10 +226,10 @@ def _press_sizes(family: Family, building: Building) -> dict[str, FeatureSpec]:
 
 def _feature(kind: FeatureKind, spec: Mapping[str, Any], path: str) -> FeatureSpec:
     sign = Sign.NOT_NEGATIVE if kind is FeatureKind.PAIR or kind.is_gap else Sign.POSITIVE
-    low, high = (_length(spec["new"][i], f"{path}.new[{i}]", sign) for i in (0, 1))
+    low, high = (length_of(spec["new"][i], f"{path}.new[{i}]", sign) for i in (0, 1))
     if low > high:
         raise FieldError(f"{path}.new", "the range is reversed.", "Expected the smaller size first.")
-    minimum, maximum = (_length(spec[side], f"{path}.{side}") if side in spec else None for side in ("minimum", "maximum"))
+    minimum, maximum = (length_of(spec[side], f"{path}.{side}") if side in spec else None for side in ("minimum", "maximum"))
     limit = None
     if minimum is not None or maximum is not None:
         try:
@@ -267,7 +244,7 @@ def _feature(kind: FeatureKind, spec: Mapping[str, Any], path: str) -> FeatureSp
         (low, high),
         spec.get("page", ""),
         any(_is_fine(text) for text in printed),
-        _expansion(spec["material"], f"{path}.material") if "material" in spec else None,
+        expansion_of(spec["material"], f"{path}.material") if "material" in spec else None,
         stations(spec["stations"].get("planes", [""]), spec["stations"]["directions"]) if "stations" in spec else (),
     )
 
@@ -295,45 +272,6 @@ def _row(row: Mapping[str, Any], path: str) -> Row:
         material=row["material"],
         viscosity_mm2_s=_range(row["viscosity"], Dimension.VISCOSITY, f"{path}.viscosity"),
         temperature_c=_range(row["temperature"], Dimension.TEMPERATURE, f"{path}.temperature"),
-        clearance_mm=_length(row["end_clearance"], f"{path}.end_clearance"),
+        clearance_mm=length_of(row["end_clearance"], f"{path}.end_clearance"),
+        back_mm=length_of(row["back_clearance"], f"{path}.back_clearance") if "back_clearance" in row else None,
     )
-
-
-def _means(data: Mapping[str, Any]) -> Means:
-    if data["means"] == "ring":
-        return RingMeans()
-    if data["means"] == "gaskets":
-        sold = tuple(round(_length(text, f"adjustment.thicknesses[{i}]") * 1000) for i, text in enumerate(data["thicknesses"]))
-        return GasketMeans(sold, round(_length(data["starting_gasket"], "adjustment.starting_gasket") * 1000))
-    housing = Housing(
-        _length(data["outside_diameter"], "adjustment.outside_diameter"),
-        _length(data["lead"], "adjustment.lead"),
-        ThreadHand(data.get("thread", "right")),
-    )
-    lash = _length(data.get("lash", "0 mm"), "adjustment.lash", Sign.NOT_NEGATIVE)
-    check = None
-    if "arc" in data:
-        printed = _length(data["arc"], "adjustment.arc")
-        check = check_sheet(housing, printed, _length(data["for_clearance"], "adjustment.for_clearance"))
-    return HousingMeans(housing, _ZERO_SCHOOLS[data.get("zero", "first drag")], lash, check)
-
-
-def _heat(data: Mapping[str, Any]) -> Heat:
-    return Heat(
-        _length(data["thrust_to_head"], "heat.thrust_to_head"),
-        _expansion(data["casing"], "heat.casing"),
-        _expansion(data["rotor"], "heat.rotor"),
-    )
-
-
-def _expansion(given: str | float, path: str) -> float:
-    if not isinstance(given, str):
-        return float(given)
-    material = MATERIALS.get(given)
-    if material is None:
-        raise FieldError(
-            path,
-            f"the expansion of {given} is not known here.",
-            f"Expected one of {', '.join(MATERIALS)}, or µm/(m·K) as a number.",
-        )
-    return material.expansion_um_m_k

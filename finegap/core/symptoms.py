@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
-from finegap.core.families.model import Family, FeatureKind, Symptom
+from finegap.core.families.model import Family, FeatureKind, Side, Symptom
 from finegap.core.gap.move import Window
 from finegap.core.inspection import FeatureState
 from finegap.core.measuring.verdict import Call
 from finegap.core.showing import Amounts, Bare, Sentence, length
+
+Windows = Mapping[str, Window]
+"""What each gap that is set has to be, by what Set asks for it as."""
 
 
 @dataclass(frozen=True)
@@ -21,41 +25,45 @@ class Explained:
     sentence: Sentence
 
 
-def explain(family: Family, key: str, states: tuple[FeatureState, ...], window: Window | None) -> Explained | None:
+def explain(family: Family, key: str, states: tuple[FeatureState, ...], windows: Windows) -> Explained | None:
     """What is known of a symptom so far; ``None`` where none was given or it points at nothing."""
     symptom = next((s for s in family.symptoms if s.key == key), None)
     if symptom is None or not symptom.suspects:
         return None
     by_key = {s.feature.key: s for s in states}
     suspects = [by_key[k] for k in symptom.suspects if k in by_key]
-    guilty = [s for s in suspects if _guilty(s, window)]
+    guilty = [s for s in suspects if _guilty(s, symptom, windows)]
     open_ = [s for s in suspects if s.wanted and not s.done and s.feature.kind is not FeatureKind.PAIR]
     return Explained(
         symptom,
         tuple(s.feature.key for s in suspects),
         tuple(s.feature.key for s in guilty),
-        _sentence(symptom, guilty, open_, window),
+        _sentence(symptom, guilty, open_, windows),
     )
 
 
-def _guilty(state: FeatureState, window: Window | None) -> bool:
+def _guilty(state: FeatureState, symptom: Symptom, windows: Windows) -> bool:
     if state.found_verdict is not None and state.found_verdict.call is Call.CHANGE:
         return True
-    return _outside(state, window)
+    side = _outside(state, windows)
+    return side is not None and symptom.gap in (side, Side.EITHER)
 
 
-def _outside(state: FeatureState, window: Window | None) -> bool:
-    """The gap that Set sets has no wear limit: as found it is held against what it is to be."""
-    if not state.feature.is_set or window is None or state.found is None:
-        return False
+def _outside(state: FeatureState, windows: Windows) -> Side | None:
+    """A gap that Set sets has no wear limit: as found it is held against what it is to be."""
+    window = windows.get(state.feature.set_as)
+    if window is None or state.found is None:
+        return None
     found, doubt = state.found.value_mm, state.found.expanded_mm
-    return found - doubt > window.high_mm or found + doubt < window.low_mm
+    if found - doubt > window.high_mm:
+        return Side.WIDER
+    return Side.TIGHTER if found + doubt < window.low_mm else None
 
 
-def _sentence(symptom: Symptom, guilty: list[FeatureState], open_: list[FeatureState], window: Window | None) -> Sentence:
+def _sentence(symptom: Symptom, guilty: list[FeatureState], open_: list[FeatureState], windows: Windows) -> Sentence:
     name = {"symptom": symptom.name}
     if guilty:
-        told = [_told(s, window) for s in guilty]
+        told = [_told(s, windows) for s in guilty]
         words = "“{symptom}” is explained by " + "; ".join(f"{{w{i}}}" for i in range(len(told))) + "."
         return Sentence(words, name | {f"w{i}": t for i, t in enumerate(told)})
     if open_:
@@ -64,10 +72,10 @@ def _sentence(symptom: Symptom, guilty: list[FeatureState], open_: list[FeatureS
     return Sentence("Nothing found explains “{symptom}”. Look for: {also}", name | {"also": symptom.also})
 
 
-def _told(state: FeatureState, window: Window | None) -> Sentence:
+def _told(state: FeatureState, windows: Windows) -> Sentence:
     amounts: Amounts = {"name": state.feature.name.lower()}
-    if not _outside(state, window) or state.found is None or window is None:
+    side, window = _outside(state, windows), windows.get(state.feature.set_as)
+    if side is None or state.found is None or window is None:
         return Sentence("{name}", amounts)
-    side = "wider" if state.found.value_mm > window.high_mm else "tighter"
     bounds: Amounts = {"low": Bare(length(window.low_mm)), "high": length(window.high_mm), "found": length(state.found.value_mm)}
-    return Sentence(f"{{name}}, {{found}}, {side} than {{low}} to {{high}}", amounts | bounds)
+    return Sentence(f"{{name}}, {{found}}, {side.value} than {{low}} to {{high}}", amounts | bounds)

@@ -165,22 +165,46 @@ def _called(judged: Record | None) -> str:
 def _left(feature: Record, record: Record) -> str:
     if feature["left"]:
         return f"{_size(feature['left'])}, {_called(feature['judged_left'])}"
-    setting = record["setting"]
-    if feature["key"] in _SET and setting and setting["tries"]:
-        return f"{setting['tries'][-1]['gap']} as set"
+    key = _SET.get((record["family"], feature["key"]))
+    gaps = [g for one in (record["setting"], record["mesh"]) if one for g in one["gaps"] if g["gap"]]
+    gap = next((g["gap"] for g in gaps if g["key"] == key), None)
+    if gap:
+        return f"{gap} as set"
     return "as found" if feature["done"] else ""
 
 
-_SET = {f.key for family in FAMILIES.values() for f in family.features if f.is_set}
+_SET = {(family.key, f.key): f.set_as for family in FAMILIES.values() for f in family.features if f.is_set}
 
 
 def _gap(record: Record) -> list[Flowable]:
-    setting = record["setting"]
-    story: list[Flowable] = [paragraph("End clearance", HEAD), paragraph(record["choice"]["sentence"])]
+    setting, choice = record["setting"], record["choice"]
     if setting is None:
-        return story
-    if setting["tries"]:
+        return [paragraph("The gap", HEAD), paragraph(choice["sentence"])]
+    said = " ".join(filter(None, (choice["sentence"], choice["over"], choice["hole"])))
+    story: list[Flowable] = [paragraph(_capital(setting["name"]), HEAD), paragraph(said), *_tries(record, setting)]
+    window = f"Window {setting['low']} to {setting['high']} {record['unit']}." if len(setting["gaps"]) == 1 else ""
+    hot = f"Predicted hot gap {setting['hot']['text']}." if setting["hot"] else ""
+    warm = setting["warming"]["sentence"] if setting["warming"] else ""
+    told = " ".join(filter(None, (window, hot, warm)))
+    if told:
+        story.append(paragraph(told))
+    if record["mesh"]:
+        story += [paragraph("Mesh gaps", HEAD), *_tries(record, record["mesh"])]
+    return story
+
+
+def _capital(text: str) -> str:
+    return text[:1].upper() + text[1:]
+
+
+def _tries(record: Record, setting: Record) -> list[Flowable]:
+    """How it came there: the gap drawn, or every gap in a line, and the tries."""
+    story: list[Flowable] = []
+    if setting["tries"] and len(setting["gaps"]) == 1:
         story += [Spacer(1, 3), GapBar(setting), Spacer(1, 2)]
+    elif setting["tries"]:
+        gaps = "; ".join(f"{g['name']} {g['gap']} ({g['low']} to {g['high']})" for g in setting["gaps"])
+        story.append(paragraph(f"As left, {record['unit']}: {gaps}."))
     rows: list[list[Any]] = [[paragraph(t, _SMALL) for t in ("Try", "Set by", "Checked", "Gap", "Next", "Who and when")]]
     for one in setting["tries"][-_TRIES_SHOWN:]:
         who = f"{one['by']}, {_when(one['at'])}"
@@ -199,9 +223,7 @@ def _gap(record: Record) -> list[Flowable]:
     earlier = len(setting["tries"]) - _TRIES_SHOWN
     if earlier > 0:
         story.append(paragraph(f"{earlier} earlier tries are in the JSON report.", _SMALL))
-    window = f"Window {setting['low']} to {setting['high']} {record['unit']}."
-    hot = f" Predicted hot gap {setting['hot']['text']}." if setting["hot"] else ""
-    return [*story, paragraph(window + hot)]
+    return story
 
 
 def _build(record: Record) -> list[Flowable]:
@@ -249,7 +271,8 @@ def _proof(record: Record) -> list[Flowable]:
 
     holds = [s for s in record["steps"] if s["hold"] or s["skipped"]]
     used = {r["gauge"] for f in record["features"] for r in f["readings"]}
-    used |= {t["gauge"] for t in record["setting"]["tries"]} if record["setting"] else set()
+    settings = [one for one in (record["setting"], record["mesh"]) if one]
+    used |= {tag for one in settings for t in one["tries"] for tag in t["gauge"].split(", ")}
     used |= {t["wrench"] for one in record["building"]["tightenings"] for t in one["log"] if not t["struck_reason"]}
     gauges = [g for g in record["gauges"] if g["tag"] in used]
     readings = [r for f in record["features"] for r in f["readings"]]
@@ -266,9 +289,26 @@ def _proof(record: Record) -> list[Flowable]:
         paragraph("Hold points", HEAD),
         paragraph(listed(before), _SMALL),
         paragraph(listed(prove)),
+        *_seen(record["proving"]),
         paragraph("Gauges", HEAD),
         paragraph(told or "none used"),
     ]
+
+
+def _seen(proving: Record) -> list[Flowable]:
+    """What was seen at Prove: the turning, the run-in's end, the first hour."""
+    told = []
+    if proving["turning"]:
+        told.append(f"The shaft: {proving['turning']['typed']}, {proving['turning']['by']}.")
+    notes = proving["coach"]["notes"] if proving["coach"] else []
+    if notes:
+        last = notes[-1]
+        end = ", ".join(filter(None, (f"{last['drops_text']} drops a minute" if last["drops_text"] else "", last["box"])))
+        told.append(
+            f"Packing run in over {last['minute']:.0f} min, {len(notes)} lines, at the end {end}: {proving['coach']['say']}."
+        )
+    told += [f"{line['name']}: {line['text']}" for line in proving["lines"]]
+    return [paragraph(" ".join(told), _SMALL)] if told else []
 
 
 def _done(step: Record) -> str:

@@ -11,16 +11,19 @@ class Duty(models.Model):
     """What a pump does, and of what it is made, as the clearance table names it. A job keeps the duty it was opened with.
 
     ``build`` holds the choices in which this pump differs from its sheet, by option of the family; ``medium`` is the kind of liquid
-    as the table of elastomers knows it.
+    as the table of elastomers knows it; ``start_c`` and ``hot_c`` are its coldest start and hottest running.
     """
 
     material = models.CharField(max_length=60)
     liquid = models.CharField(max_length=80)
     medium = models.CharField(max_length=40, blank=True)
-    viscosity_typed = models.CharField(max_length=40)
+    viscosity_typed = models.CharField(max_length=120)
     viscosity_mm2_s = models.FloatField()
     temperature_c = models.FloatField()
     casing_c = models.FloatField()
+    start_c = models.FloatField(null=True, blank=True)
+    hot_c = models.FloatField(null=True, blank=True)
+    density_kg_m3 = models.FloatField(null=True, blank=True)
     pressure_bar = models.FloatField()
     speed_r_min = models.FloatField()
     hazards = models.CharField(max_length=200, blank=True)

@@ -11,6 +11,7 @@ from finegap.core.build.elastomers import MEDIA
 from finegap.core.errors import FieldError
 from finegap.core.quantities import Dimension, Sign, parse, parse_hours
 from finegap.core.sheet import read_sheet
+from finegap.fleet.duty import read_density, read_range, read_temperature, settle_viscosity
 from finegap.fleet.models import Pump
 from finegap.sheets.models import Sheet
 
@@ -31,6 +32,9 @@ class NewPump:
     pressure: str
     speed_r_min: float
     casing: str = ""
+    density: str = ""
+    start: str = ""
+    hot: str = ""
     hazards: str = ""
     medium: str = ""
     overhaul_every: str = ""
@@ -58,11 +62,11 @@ def add_pump(actor: User, new: NewPump) -> Pump:
         raise FieldError("material", f"the clearance table has no row for {new.material or 'it'}.", f"Expected: {known}.")
     if new.medium and new.medium not in MEDIA:
         raise FieldError("kind of liquid", f"“{new.medium}” is not in the table.", f"Expected one of: {', '.join(MEDIA)}.")
-    temperature = parse(new.temperature, Dimension.TEMPERATURE, "temperature", "C").value
+    temperature = read_temperature(new.temperature, "temperature")
     with transaction.atomic():
         if Pump.objects.filter(tag=new.tag).exists():
             raise FieldError("tag", f"{new.tag} is taken.", "Expected a tag of its own.")
-        return Pump.objects.create(
+        pump = Pump(
             tag=new.tag,
             service=new.service,
             location=new.location,
@@ -71,9 +75,11 @@ def add_pump(actor: User, new: NewPump) -> Pump:
             material=new.material,
             liquid=new.liquid,
             viscosity_typed=new.viscosity,
-            viscosity_mm2_s=parse(new.viscosity, Dimension.VISCOSITY, "viscosity", "mm2/s", Sign.POSITIVE).value,
             temperature_c=temperature,
-            casing_c=parse(new.casing, Dimension.TEMPERATURE, "casing", "C").value if new.casing else temperature,
+            casing_c=read_temperature(new.casing, "casing") if new.casing else temperature,
+            density_kg_m3=read_density(new.density),
+            start_c=read_range(new.start, "coldest start"),
+            hot_c=read_range(new.hot, "hottest running"),
             pressure_bar=parse(new.pressure, Dimension.PRESSURE, "pressure", "bar", Sign.NOT_NEGATIVE).value,
             speed_r_min=new.speed_r_min,
             hazards=new.hazards,
@@ -82,3 +88,6 @@ def add_pump(actor: User, new: NewPump) -> Pump:
             overhaul_every_h=parse_hours(new.overhaul_every, "overhaul every", least=1),
             hours_per_week=new.hours_per_week,
         )
+        settle_viscosity(pump)
+        pump.save()
+        return pump

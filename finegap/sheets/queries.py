@@ -6,9 +6,10 @@ from typing import Any
 
 from finegap.core.build.declared import Torque
 from finegap.core.families import FAMILIES
+from finegap.core.gap.declared import FixedMeans, GasketMeans, HousingMeans, RingMeans, ShimMeans
 from finegap.core.gap.housing import SheetCheck
 from finegap.core.procedure import ShopStep, in_force
-from finegap.core.sheet import OPEN_HIGH, OPEN_LOW, FeatureSpec, GasketMeans, HousingMeans, RingMeans, SpecSheet, read_sheet
+from finegap.core.sheet import OPEN_HIGH, OPEN_LOW, FeatureSpec, SpecSheet, read_sheet
 from finegap.core.showing import Units, length
 from finegap.core.wear.parts import money
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
@@ -188,12 +189,21 @@ def _adjustment(sheet: SpecSheet, units: Units) -> list[list[str]]:
         case GasketMeans():
             sold = ", ".join(length(t / 1000).bare(units) for t in sheet.means.sold_um)
             return [
-                ["Means", "gaskets under the head"],
+                ["Means", f"gaskets {sheet.family.gap.place}"],
                 ["Thicknesses as compressed", sold],
                 ["Begin with", length(sheet.means.start_um / 1000).text(units)],
             ]
-        case RingMeans():
-            return [["Means", "adjusting ring on the shaft, set with leaves"]]
+        case RingMeans(coupling=coupling):
+            return [["Means", f"{'sleeve coupling' if coupling else 'adjusting ring'} on the shaft, set with leaves"]]
+        case FixedMeans():
+            return [["Means", "none: the gap is checked only"]]
+        case ShimMeans(sold_um=sold_um, start_um=start_um, difference_mm=difference):
+            return [
+                ["Means", "shims behind the front bearings of both shafts"],
+                ["Thicknesses", ", ".join(length(t / 1000).bare(units) for t in sold_um)],
+                ["Begin with", length(start_um / 1000).text(units)],
+                ["The rotors may differ by", length(difference).text(units)],
+            ]
         case HousingMeans(housing=housing, zero=zero, lash_mm=lash):
             return [
                 ["Means", "threaded bearing housing"],

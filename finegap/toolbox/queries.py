@@ -6,7 +6,7 @@ import datetime as dt
 from collections.abc import Iterable
 
 from finegap.core.calculators import CALCULATORS
-from finegap.core.gap.gaskets import piece
+from finegap.core.gap.stock import piece
 from finegap.core.gauges import GaugeKind
 from finegap.core.quantities import Dimension
 from finegap.core.showing import Amount, Kind, Units, length

@@ -9,6 +9,7 @@ import './styles/base.css';
 import './styles/bench.css';
 import './styles/build.css';
 import './styles/set.css';
+import './styles/prove.css';
 import './styles/drawing.css';
 import './styles/narrow.css';
 import { Unreachable } from './api/client';

@@ -79,6 +79,11 @@ def sheet_data(**changes: Any) -> dict[str, Any]:
     } | changes
 
 
+def feeler(goes: str, stops: str, gauge: str = "") -> services.NewCheck:
+    """A check by feeler: this leaf goes, the next does not."""
+    return services.NewCheck(goes=goes, stops=stops, gauge=gauge)
+
+
 def person(name: str, role: str | None) -> User:
     """An account, with a role or without."""
     user = User.objects.create(username=name, first_name=name.title())
@@ -163,6 +168,10 @@ class Works(TestCase):
     def steps(self, number: int, *stages: Stage) -> None:
         if not stages or Stage.BUILD in stages:
             self.build(number)
+        if not stages or Stage.PROVE in stages:
+            services.see(self.seen(number), services.NewProof(uuid.uuid4(), "turning"))
+            if assess(load(self.row(number)).facts).proving.rules:
+                services.note_run_in(self.seen(number), services.NewNote(uuid.uuid4(), drops="5", box="30 C"))
         for step in self.family(number).steps:
             if not stages or step.stage in stages:
                 services.mark_step(self.seen(number), uuid.uuid4(), step.key)
@@ -188,7 +197,7 @@ class Works(TestCase):
 
     def set_housing(self, number: int, arc: str = "18.85 mm", goes: str = "0.11", stops: str = "0.13") -> None:
         services.set_zero(self.seen(number), "close to first drag", "")
-        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), arc=arc, goes=goes, stops=stops))
+        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), arc=arc, checks=[feeler(goes, stops)]))
 
     def finished(self, pump: str = "H-1") -> int:
         """A job with nothing open."""

@@ -26,6 +26,7 @@ from finegap.site.plain import plain
 from finegap.toolbox.models import Gauge, GreaseGun
 from finegap.toolbox.services import NewGun, weigh_gun
 from tests.apps.base import Works, sheet_data
+from tests.apps.test_setting import before_proof
 from tests.core.test_build_work import PRESS
 from tests.core.test_building import TYPED
 from tests.references import VALUES
@@ -256,7 +257,7 @@ class OnPaper(Building):
 
 def before_building(record):
     """A record as core 0.2 froze it."""
-    record = {k: v for k, v in record.items() if k != "building"}
+    record = {k: v for k, v in before_proof(record).items() if k != "building"}
     record["choice"] = {k: v for k, v in record["choice"].items() if k != "map"}
     record["setting"] = {k: v for k, v in record["setting"].items() if k not in ("proofs", "surprise")}
     record["known"] = {k: v for k, v in record["known"].items() if k not in ("medium", "media")}

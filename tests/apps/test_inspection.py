@@ -29,7 +29,7 @@ from finegap.site.errors import Conflict, Refused
 from finegap.site.plain import plain
 from finegap.toolbox.models import Gauge
 from finegap.toolbox.services import NewGauge, keep_gauge
-from tests.apps.base import GOOD, SIZES, Works, sheet_data
+from tests.apps.base import GOOD, SIZES, Works, feeler, sheet_data
 
 CATALOGUE = {
     "currency": "EUR",
@@ -82,7 +82,7 @@ class Known(Inspection):
         before = {s.key for s in self.view(number).steps}
         services.set_known(self.seen(number), services.NewKnown(build={"seal": "mechanical", "relief": "fitted"}))
         after = {s.key for s in self.view(number).steps}
-        self.assertEqual(before - after, {"packing", "packing_in"})
+        self.assertEqual(before - after, {"packing", "packing_in", "run_in"})
         self.assertEqual(after - before, {"seal", "seal_in", "relief_marks", "relief_in", "relief_faces"})
         packed = {m.path for m in self.view(number).drawing.marks}
         services.set_known(self.seen(number), services.NewKnown(build={"seal": "packed"}))
@@ -149,7 +149,7 @@ class Steps(Inspection):
         keep_procedure(self.lena, family.key, [*steps, own], 0)
         number = self.finished()
         self.assertEqual(self.view(number).blockers, [])
-        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), arc="0", way="stay", goes="0.11", stops="0.13"))
+        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), arc="0", way="stay", checks=[feeler("0.11", "0.13")]))
         self.assertIn("Hold point not done: Heard by the shift leader.", [b.sentence for b in self.view(number).blockers])
 
 

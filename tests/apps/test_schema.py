@@ -16,7 +16,7 @@ from jsonschema import Draft202012Validator
 
 from finegap.bench import services
 from finegap.bench.models import Job, Reading
-from tests.apps.base import Works, furnish
+from tests.apps.base import Works, feeler, furnish
 
 SCHEMA = yaml.safe_load((settings.BASE_DIR / "docs/formats/openapi.yaml").read_text())
 
@@ -46,7 +46,7 @@ class AgainstTheSchema(Works):
         self.client.force_login(self.tom)
         begun, done, gaskets = self.open("H-1"), None, self.open("G-1")
         services.record_try(
-            self.seen(gaskets), services.NewTry(uuid.uuid4(), stack_um=[250], goes="0.2", stops="0.22", gauge="F-1")
+            self.seen(gaskets), services.NewTry(uuid.uuid4(), stacks_um=[[250]], checks=[feeler("0.2", "0.22", "F-1")])
         )
         self.valid(f"/api/jobs/{begun}", "/api/jobs/{number}")
         self.valid(f"/api/jobs/{gaskets}?unit=in", "/api/jobs/{number}")

@@ -46,7 +46,7 @@ def facts(**changes: Any) -> Facts:
         "decisions": {},
         "zero": Zero.BACK_OFF,
         "lash_mm": 0.0,
-        "tries": (TryMade(Check(0.12, 0.003, math.inf), arc_mm=18.85),),
+        "tries": (TryMade((Check(0.12, 0.003, math.inf),), arc_mm=18.85),),
         "box": {},
         "tightened": (
             Tightened("lock nut", 1, (1,), 85.0),

@@ -12,15 +12,17 @@ from ortools.sat.python import cp_model
 from scipy import integrate
 
 from finegap.core.errors import FieldError
+from finegap.core.families.model import DEFAULT_WORDS
 from finegap.core.gap import gaskets, heat, housing, ring, table
+from finegap.core.gap.declared import GasketMeans, HousingMeans, RingMeans
 from finegap.core.gap.housing import Housing, ThreadHand, Zero
 from finegap.core.gap.map import map_of
+from finegap.core.gap.means import set_by_gaskets, set_by_housing, set_by_ring
 from finegap.core.gap.move import Way, Window, way_of
-from finegap.core.gap.setting import Check, TryMade, feeler_check, set_by_gaskets, set_by_housing, set_by_ring
+from finegap.core.gap.setting import Check, TryMade, feeler_check
 from finegap.core.gap.table import Range, Row
 from finegap.core.materials import MATERIALS
 from finegap.core.measuring.verdict import School
-from finegap.core.sheet import GasketMeans, HousingMeans
 from finegap.core.showing import Units
 from tests.references import VALUES
 
@@ -102,6 +104,10 @@ class Table(unittest.TestCase):
         self.assertTrue(math.isclose(table.slip_ratio(0.14, 0.20), flow(0.14) / flow(0.20), rel_tol=1e-9))
 
 
+def body(span_mm: float, casing: float, rotor: float) -> heat.Body:
+    return heat.Body(heat.Part(span_mm, casing), heat.Part(span_mm, rotor))
+
+
 class Heat(unittest.TestCase):
     def test_against_exact_fractions(self):
         """thermal-clearance-01: exact D(1 + a dT) for both parts, python Fraction."""
@@ -111,13 +117,13 @@ class Heat(unittest.TestCase):
                 + Fraction(str(a_casing)) * Fraction(212) * 130 / 10**6
                 - Fraction(str(a_rotor)) * Fraction(212) * 130 / 10**6
             )
-            hot = heat.hot_gap(0.15, 212, a_casing, a_rotor, 150, 150)
+            hot = heat.hot_gap(0.15, body(212, a_casing, a_rotor), 150, 150)
             self.assertAlmostEqual(hot.gap_mm, float(exact), 12)
 
     def test_a_rotor_hotter_than_its_casing_can_touch(self):
-        hot = heat.hot_gap(0.05, 250, 11.7, 11.7, 60, 90)
+        hot = heat.hot_gap(0.05, body(250, 11.7, 11.7), 60, 90)
         self.assertTrue(hot.touches)
-        self.assertFalse(heat.hot_gap(0.15, 250, 11.7, 11.7, 60, 90).touches)
+        self.assertFalse(heat.hot_gap(0.15, body(250, 11.7, 11.7), 60, 90).touches)
 
     def test_expansions_of_the_named_sources(self):
         """EN 1561, EN 1563, EN 10088-1 and handbooks, from memory (thermal-cte-01)."""
@@ -213,7 +219,7 @@ class SettingWithAHousing(unittest.TestCase):
                 setting = set_by_housing(means, self.WINDOW, tries, School.PLAIN, zero, used)
             sign = 1 if setting.move.way is Way.OPEN else -1
             arc = sign * ours.arc_mm(setting.move.travel_mm)
-            tries.append(TryMade(Check(iron.turn(arc), 0.0, math.inf), arc_mm=arc))
+            tries.append(TryMade((Check(iron.turn(arc), 0.0, math.inf),), arc_mm=arc))
         self.assertTrue(set_by_housing(means, self.WINDOW, tries, School.PLAIN, zero, used).right)
         # from the back-off zero the first turn reverses nothing, and a play entered right is right at once
         self.assertLessEqual(len(tries), 1 if zero is Zero.BACK_OFF or abs(lash - entered) < 0.02 else 3)
@@ -230,16 +236,16 @@ class SettingWithAHousing(unittest.TestCase):
         ours = Housing(124, 1.25)
         means = HousingMeans(ours, Zero.BACK_OFF, 0, None)
         check, _ = feeler_check(0.20, 0.22)
-        tries = [TryMade(check, arc_mm=ours.arc_mm(0.15))]
+        tries = [TryMade((check,), arc_mm=ours.arc_mm(0.15))]
         setting = set_by_housing(means, self.WINDOW, tries, School.GUARDED, Zero.BACK_OFF, 0)
         self.assertIs(setting.move.way, Way.CLOSE)
         self.assertAlmostEqual(setting.move.change_mm, -0.06)
         self.assertIn("0.06 mm wider than promised", setting.surprise.render(Units.MM))
         near, _ = feeler_check(0.17, 0.19)
-        unsure = set_by_housing(means, self.WINDOW, [TryMade(near, arc_mm=46.7)], School.GUARDED, Zero.BACK_OFF, 0)
+        unsure = set_by_housing(means, self.WINDOW, [TryMade((near,), arc_mm=46.7)], School.GUARDED, Zero.BACK_OFF, 0)
         self.assertFalse(unsure.right)
         self.assertIn("Check again", unsure.move.headline.render(Units.MM))
-        right = set_by_housing(means, self.WINDOW, [TryMade(near, arc_mm=46.7)], School.PLAIN, Zero.BACK_OFF, 0)
+        right = set_by_housing(means, self.WINDOW, [TryMade((near,), arc_mm=46.7)], School.PLAIN, Zero.BACK_OFF, 0)
         self.assertTrue(right.right)
 
     def test_tries_that_do_not_converge_say_what_it_usually_means(self):
@@ -248,7 +254,7 @@ class SettingWithAHousing(unittest.TestCase):
         means = HousingMeans(ours, Zero.BACK_OFF, 0, None)
 
         def by_housing(*moves):
-            tries = [TryMade(Check(gap, 0.002, math.inf), arc_mm=ours.arc_mm(turn)) for turn, gap in moves]
+            tries = [TryMade((Check(gap, 0.002, math.inf),), arc_mm=ours.arc_mm(turn)) for turn, gap in moves]
             surprise = set_by_housing(means, self.WINDOW, tries, School.GUARDED, Zero.BACK_OFF, 0).surprise
             return surprise and surprise.render(Units.MM)
 
@@ -263,7 +269,7 @@ class SettingWithAHousing(unittest.TestCase):
         gasket = GasketMeans((50, 100, 250), 250)
 
         def by_gaskets(*stacks):
-            tries = [TryMade(Check(gap, 0.002, math.inf), stack=stack) for stack, gap in stacks]
+            tries = [TryMade((Check(gap, 0.002, math.inf),), stacks=(stack,)) for stack, gap in stacks]
             surprise = set_by_gaskets(gasket, self.WINDOW, tries, School.GUARDED, {50: 4, 100: 4}).surprise
             return surprise and surprise.render(Units.MM)
 
@@ -273,8 +279,8 @@ class SettingWithAHousing(unittest.TestCase):
         self.assertIn("not compressed", by_gaskets(((250,), 0.30), ((100,), 0.24)))
 
         def by_ring(*gaps):
-            tries = [TryMade(Check(gap, 0.002, math.inf)) for gap in gaps]
-            surprise = set_by_ring(self.WINDOW, tries, School.GUARDED).surprise
+            tries = [TryMade((Check(gap, 0.002, math.inf),)) for gap in gaps]
+            surprise = set_by_ring(RingMeans(), self.WINDOW, tries, School.GUARDED).surprise
             return surprise and surprise.render(Units.MM)
 
         self.assertIsNone(by_ring(0.25, 0.20))
@@ -383,7 +389,7 @@ class Gaskets(unittest.TestCase):
         first = set_by_gaskets(means, window, [], School.PLAIN, box)
         self.assertIn("Start with", first.move.headline.render(Units.MM))
         stack = first.change.next
-        tries = [TryMade(Check((sum(stack) + offset) / 1000, 0, math.inf), stack=stack)]
+        tries = [TryMade((Check((sum(stack) + offset) / 1000, 0, math.inf),), stacks=(stack,))]
         left = Counter(box) - Counter(stack)
         second = set_by_gaskets(means, window, tries, School.PLAIN, left)
         if not second.right:
@@ -404,7 +410,7 @@ class Gaskets(unittest.TestCase):
 
     def test_trade_fact_starting_gasket(self):
         """A starting head gasket of 0.010 to 0.015 in (common practice, no source)."""
-        _, choice = gaskets.first_move({254: 1, 381: 1, 51: 5}, 305, 76)
+        _, choice = gaskets.first_move({254: 1, 381: 1, 51: 5}, 305, Window(0.1, 0.062, 0.138), DEFAULT_WORDS)
         self.assertTrue(254 <= sum(choice.stack) <= 381)
 
 
@@ -414,14 +420,14 @@ class Ring(unittest.TestCase):
     @given(st.floats(-0.05, 0.5))
     def test_the_move_is_what_the_check_was_off(self, gap):
         window = Window(0.15, 0.13, 0.18)
-        move = ring.move_for(gap, window)
+        move = ring.move_for(gap, window, DEFAULT_WORDS)
         self.assertAlmostEqual(gap + move.change_mm, 0.15)
         self.assertIs(move.way, way_of(0.15 - gap))
 
     def test_first_the_leaves_then_the_correction_then_right(self):
         window = Window(0.15, 0.13, 0.18)
         said = [
-            set_by_ring(window, [TryMade(Check(gap, 0.003, math.inf)) for gap in gaps], School.GUARDED)
+            set_by_ring(RingMeans(), window, [TryMade((Check(gap, 0.003, math.inf),)) for gap in gaps], School.GUARDED)
             for gaps in ((), (0.22,), (0.22, 0.155))
         ]
         self.assertIn("0.15 mm of leaves", said[0].move.headline.render(Units.MM))

@@ -467,5 +467,5 @@ class WhatIsSet(unittest.TestCase):
         self.assertEqual(bare["shaft_runout"].found.value_mm, 0.03)
         self.assertIsNone(bare["shaft_runout"].found_verdict)
         self.assertFalse(bare["shaft_runout"].wanted)
-        finished = assess(facts(tries=(TryMade(Check(0.12, 0.003, math.inf), arc_mm=18.85),)))
+        finished = assess(facts(tries=(TryMade((Check(0.12, 0.003, math.inf),), arc_mm=18.85),)))
         self.assertEqual(finished.blockers, ())

@@ -23,7 +23,7 @@ from tests.core.facts import facts, gasket_sheet, readings, sheet
 
 
 def tried(gap: float, u: float = 0.003, arc: float = 18.85) -> tuple[TryMade, ...]:
-    return (TryMade(Check(gap, u, math.inf), arc_mm=arc),)
+    return (TryMade((Check(gap, u, math.inf),), arc_mm=arc),)
 
 
 def blockers(**changes):
@@ -71,8 +71,8 @@ class Blocking(unittest.TestCase):
         (found,) = blockers(duty=Duty("cast iron", 50, 150, 150))
         self.assertIn("never extrapolate", found[1])
         assessment = assess(facts(duty=Duty("cast iron", 50, 150, 150)))
-        self.assertIsNone(assessment.window)
-        self.assertIsNone(assessment.setting)
+        self.assertIsNone(assessment.gapping.window)
+        self.assertIsNone(assessment.gapping.setting)
 
     def test_parts(self):
         of = sheet()
@@ -181,7 +181,7 @@ class Shown(unittest.TestCase):
     ):
         of = replace(gasket_sheet() if by_gaskets else sheet(), school=school)
         check = Check(gap, u, math.inf)
-        one = TryMade(check, stack=(250,)) if by_gaskets else TryMade(check, arc_mm=20.0)
+        one = TryMade((check,), stacks=((250,),)) if by_gaskets else TryMade((check,), arc_mm=20.0)
         assessment = assess(
             facts(
                 sheet=of,
@@ -209,9 +209,9 @@ class Shown(unittest.TestCase):
         of = replace(sheet(), school=school)
         assessment = assess(facts(sheet=of, tries=tried(gap)))
         if not assessment.blockers:
-            self.assertTrue(assessment.window.low_mm <= gap <= assessment.window.high_mm)
+            self.assertTrue(assessment.gapping.window.low_mm <= gap <= assessment.gapping.window.high_mm)
             self.assertGreater(gap, 0)
-            self.assertGreater(assessment.hot.gap_mm, 0)
+            self.assertGreater(assessment.gapping.hot.gap_mm, 0)
 
 
 class AnotherFamily(unittest.TestCase):

@@ -27,6 +27,9 @@ PINT = {
     Dimension.FORCE: ("newton", {"N": "newton", "kN": "kilonewton", "lbf": "lbf", "kgf": "kgf"}),
     Dimension.STRESS: ("MPa", {"MPa": "MPa", "GPa": "GPa", "psi": "psi", "ksi": "kpsi"}),
     Dimension.MASS: ("gram", {"g": "gram", "kg": "kilogram", "oz": "ounce"}),
+    Dimension.DYNAMIC: ("millipascal*second", {"mPa.s": "millipascal*second", "Pa.s": "pascal*second", "P": "poise"}),
+    Dimension.VOLUME: ("liter", {"L": "liter", "mL": "milliliter", "gal": "gallon", "m3": "m**3", "in3": "inch**3"}),
+    Dimension.POWER: ("kilowatt", {"kW": "kilowatt", "W": "watt", "hp": "horsepower"}),
     Dimension.FLOW: ("liter/minute", {"L/min": "liter/minute", "m3/h": "m**3/hour", "gpm": "gallon/minute"}),
 }
 

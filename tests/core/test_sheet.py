@@ -8,9 +8,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from finegap.core.errors import FieldError
+from finegap.core.gap.declared import GasketMeans, HousingMeans
 from finegap.core.gap.housing import ThreadHand, Zero
 from finegap.core.quantities import Dimension, from_internal, parse
-from finegap.core.sheet import GasketMeans, HousingMeans, read_sheet
+from finegap.core.sheet import read_sheet
 from tests.apps.base import GASKETS, HOUSING, sheet_data
 
 LENGTH_KEYS = {"new", "minimum", "maximum", "end_clearance", "minus", "plus", "thrust_to_head"}
@@ -82,7 +83,7 @@ class Means(unittest.TestCase):
     def test_expansion_by_name_or_by_number(self):
         named = read_sheet(sheet_data()).heat
         given_ = read_sheet(sheet_data(heat={"thrust_to_head": "150 mm", "casing": 11.7, "rotor": 4.5})).heat
-        self.assertEqual((named.casing_um_m_k, given_.rotor_um_m_k), (11.7, 4.5))
+        self.assertEqual((named.casing.expansion_um_m_k, given_.rotor.expansion_um_m_k), (11.7, 4.5))
         data = sheet_data()
         del data["heat"]
         self.assertIsNone(read_sheet(data).heat)

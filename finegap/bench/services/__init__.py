@@ -14,13 +14,17 @@ from finegap.bench.services.measuring import (
 )
 from finegap.bench.services.opening import open_job
 from finegap.bench.services.photos import NewPhoto, attach_photo, remove_photo
-from finegap.bench.services.setting import NewTry, record_try, set_zero
+from finegap.bench.services.proving import NewNote, NewProof, note_run_in, see, take_back_note
+from finegap.bench.services.setting import NewCheck, NewTry, record_try, set_zero
 from finegap.bench.services.signing import sign_off
 from finegap.bench.services.steps import clear_step, mark_step, say_on_hand
 
 __all__ = [
+    "NewCheck",
     "NewKnown",
+    "NewNote",
     "NewPhoto",
+    "NewProof",
     "NewReading",
     "NewSet",
     "NewTorque",
@@ -33,17 +37,20 @@ __all__ = [
     "log_torque",
     "look_at",
     "mark_step",
+    "note_run_in",
     "open_job",
     "record_reading",
     "record_set",
     "record_try",
     "remove_photo",
     "say_on_hand",
+    "see",
     "set_known",
     "set_zero",
     "sign_off",
     "strike_reading",
     "strike_torque",
+    "take_back_note",
     "take_back_part",
     "use_at_bench",
 ]

@@ -12,6 +12,7 @@ from finegap.bench.services.opening import symptom_name
 from finegap.core.build.elastomers import MEDIA
 from finegap.core.errors import FieldError
 from finegap.core.quantities import Dimension, Sign, parse, parse_hours
+from finegap.fleet.duty import read_density, read_range, read_temperature, settle_viscosity
 
 PLACES = ("workshop", "site")
 _FASTEST_R_MIN = 20_000.0
@@ -28,6 +29,9 @@ class NewKnown:
     viscosity: str | None = None
     temperature: str | None = None
     casing: str | None = None
+    density: str | None = None
+    start: str | None = None
+    hot: str | None = None
     pressure: str | None = None
     speed: str | None = None
     hours_run: str | None = None
@@ -91,6 +95,9 @@ _WORDS = {
     "viscosity_typed": "viscosity",
     "temperature_c": "temperature [C]",
     "casing_c": "casing [C]",
+    "density_kg_m3": "density [kg/m3]",
+    "start_c": "coldest start [C]",
+    "hot_c": "hottest running [C]",
     "pressure_bar": "pressure [bar]",
     "speed_r_min": "speed [r/min]",
     "hours_run": "hours",
@@ -106,16 +113,23 @@ _FIELDS = (*_WORDS, "viscosity_mm2_s")
 
 
 def _set_duty(job: Job, new: NewKnown) -> None:
-    if new.viscosity is not None:
-        job.viscosity_mm2_s = parse(new.viscosity, Dimension.VISCOSITY, "viscosity", "mm2/s", Sign.POSITIVE).value
-        job.viscosity_typed = new.viscosity.strip()
+    if new.density is not None:
+        job.density_kg_m3 = read_density(new.density)
+    if new.start is not None:
+        job.start_c = read_range(new.start, "coldest start")
+    if new.hot is not None:
+        job.hot_c = read_range(new.hot, "hottest running")
     if new.temperature is not None:
         follows = job.casing_c == job.temperature_c
-        job.temperature_c = parse(new.temperature, Dimension.TEMPERATURE, "temperature", "C").value
+        job.temperature_c = read_temperature(new.temperature, "temperature")
         if follows and new.casing is None:
             job.casing_c = job.temperature_c
     if new.casing is not None:
-        job.casing_c = parse(new.casing, Dimension.TEMPERATURE, "casing temperature", "C").value
+        job.casing_c = read_temperature(new.casing, "casing temperature")
+    if new.viscosity is not None:
+        job.viscosity_typed = new.viscosity.strip()
+    if any(typed is not None for typed in (new.viscosity, new.temperature, new.density, new.start, new.hot)):
+        settle_viscosity(job)
     if new.pressure is not None:
         job.pressure_bar = parse(new.pressure, Dimension.PRESSURE, "pressure", "bar", Sign.NOT_NEGATIVE).value
     if new.speed is not None:

@@ -9,8 +9,9 @@ from django.utils import timezone
 from finegap.bench.models import Event, Job
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Symptom
+from finegap.core.gap.declared import HousingMeans
 from finegap.core.quantities import parse_hours
-from finegap.core.sheet import HousingMeans, read_sheet
+from finegap.core.sheet import read_sheet
 from finegap.fleet.models import Pump
 from finegap.sheets.models import ShopProcedure
 from finegap.site.errors import Refused

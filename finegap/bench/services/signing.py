@@ -54,10 +54,7 @@ def sign_off(seen: Seen, sign_id: uuid.UUID, is_lead: bool, reason: str = "") ->
 
 def _left(state: FeatureState, assessment: Assessment) -> Result | Check | None:
     """As left: measured, or for the gap that is set the last check of it."""
-    setting = assessment.setting
-    if state.feature.is_set and setting is not None and setting.tries:
-        return setting.tries[-1].made.check
-    return state.left
+    return assessment.gapping.checked.get(state.feature.set_as) or state.left
 
 
 def _keep_sizes(job: Job, assessment: Assessment) -> None:

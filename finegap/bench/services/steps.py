@@ -31,7 +31,7 @@ def mark_step(seen: Seen, mark_id: uuid.UUID, step_key: str, note: str = "", ski
         if skip.strip() and (step.hold or step.caution) and not is_lead:
             raise Refused("This step is not skipped without a lead.", ["A lead may skip it, with the reason in writing."])
         if step.works and not skip.strip():
-            waits = assess(facts).works.holds_back(step)
+            waits = assess(facts).holds_back(step)
             if waits:
                 raise Refused("This step is not complete.", [words.render(seen.unit) for words in waits])
         if not job.steps.filter(step=step_key).exists():

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from finegap.bench.shapes.building import BuildingShape
 from finegap.bench.shapes.inspecting import FeatureShape
 from finegap.bench.shapes.preparing import KnownShape, OrderShape, ReadyShape, StepShape
-from finegap.bench.shapes.setting import ChoiceShape, SetShape
+from finegap.bench.shapes.proving import ProvingShape
+from finegap.bench.shapes.setting import ChoiceShape, SetShape, SlipShape
 from finegap.site.shapes import MarkShape
 from finegap.toolbox.shapes import GaugeShape
 
@@ -123,6 +124,9 @@ class JobShape:
     materials: list[str]
     choice: ChoiceShape
     setting: SetShape | None
+    mesh: SetShape | None
+    slip: SlipShape
+    proving: ProvingShape
     building: BuildingShape
     gauges: list[GaugeShape]
     blockers: list[BlockerShape]

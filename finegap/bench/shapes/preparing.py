@@ -60,6 +60,9 @@ class KnownShape:
     viscosity: str
     temperature: str
     casing: str
+    density: str
+    start: str
+    hot: str
     pressure: str
     speed: str
     hours_run: str

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 
-from finegap.site.shapes import WorkingShape
+from finegap.site.shapes import LineShape, WorkingShape
 
 
 @dataclass(frozen=True)
@@ -45,21 +45,24 @@ class AxisTickShape:
 
 @dataclass(frozen=True)
 class MapShape:
-    """The table as a map, viscosity across and temperature up; ``duty`` is where the pump works."""
+    """The table as a map, viscosity across and temperature up; ``duty`` is where the pump works, ``way`` its range."""
 
     mm2_s: list[float]
     c: list[float]
     regions: list[RegionShape]
     duty: list[float]
+    way: list[list[float]]
     mm2_s_ticks: list[AxisTickShape]
     c_ticks: list[AxisTickShape]
 
 
 @dataclass(frozen=True)
 class ChoiceShape:
-    """The number the end clearance must have."""
+    """The number the gap must have; what the duty's range does to it, and where no row covers that."""
 
     sentence: str
+    over: str | None
+    hole: str | None
     target: str | None
     candidates: list[CandidateShape]
     map: MapShape | None
@@ -67,8 +70,27 @@ class ChoiceShape:
 
 
 @dataclass(frozen=True)
+class HeldShape:
+    """A number a try is held against its window by; ``derived`` when it follows from others. Empty before the first try."""
+
+    key: str
+    name: str
+    low: str
+    high: str
+    target: str
+    low_mm: float
+    high_mm: float
+    target_mm: float
+    derived: bool
+    gap: str
+    gap_mm: float | None
+    expanded_mm: float
+    call: str
+
+
+@dataclass(frozen=True)
 class TryShape:
-    """A try at the gap."""
+    """A try at the gap, or at several at once: ``gap`` says all of them."""
 
     number: int
     set_by: str
@@ -102,7 +124,9 @@ class HousingShape:
     per_step: str
     school: str
     zero_found: bool
+    prescribed: str
     lash: str
+    lash_does: str
     lash_seen: str | None
     position_deg: float
     target_deg: float
@@ -135,12 +159,68 @@ class GasketsShape:
 
 
 @dataclass(frozen=True)
+class ShaftShape:
+    """One shaft of a shimmed pair: shims now and next, and both clearances as they are and as they should come to."""
+
+    name: str
+    now: list[PieceShape]
+    next: list[PieceShape]
+    out: list[PieceShape]
+    into: list[PieceShape]
+    front_mm: float | None
+    back_mm: float | None
+    next_front_mm: float | None
+    next_back_mm: float | None
+
+
+@dataclass(frozen=True)
+class ShimsShape:
+    """Shims behind the front bearings of two shafts, to draw, and what is on the shelf."""
+
+    shafts: list[ShaftShape]
+    front: str
+    back: str
+    difference: str
+    box: list[PieceShape]
+
+
+@dataclass(frozen=True)
+class TimingShape:
+    """The turn of a timing gear, to draw: towards which side, and its arc as it is typed."""
+
+    toward: str
+    arc: str
+    angle_deg: float
+    pitch: str
+    marked: str
+
+
+@dataclass(frozen=True)
 class HotShape:
-    """The gap predicted at pumping temperature."""
+    """The gap predicted at pumping temperature; ``sentence`` says what is wrong with it."""
 
     text: str
     touches: bool
+    sentence: str
     working: WorkingShape
+
+
+@dataclass(frozen=True)
+class WarmingShape:
+    """The narrowest moment of a warm-up."""
+
+    sentence: str
+    touches: bool
+    known: bool
+    working: WorkingShape
+
+
+@dataclass(frozen=True)
+class SlipShape:
+    """What the gaps cost: as the pump came in, and as it is put together. Empty where the sheet says nothing of slip."""
+
+    found: list[LineShape]
+    left: list[LineShape]
 
 
 @dataclass(frozen=True)
@@ -163,8 +243,12 @@ class ProofShape:
 
 @dataclass(frozen=True)
 class SetShape:
-    """Where setting the gap stands, with the next move."""
+    """Where setting stands, with the next move. ``gaps`` are what a try is held against, the asked ones first."""
 
+    sets: str
+    name: str
+    place: str
+    faces: list[str]
     means: str
     target: str
     low: str
@@ -177,10 +261,14 @@ class SetShape:
     way: str
     right: bool
     working: WorkingShape
+    gaps: list[HeldShape]
     tries: list[TryShape]
     hot: HotShape | None
+    warming: WarmingShape | None
     housing: HousingShape | None
     gaskets: GasketsShape | None
+    shims: ShimsShape | None
+    timing: TimingShape | None
     feelers: list[str]
     proofs: list[ProofShape]
     surprise: str | None

@@ -50,6 +50,9 @@ class PreparingWords(Words):
             viscosity=job.viscosity_typed,
             temperature=Amount(job.temperature_c, Kind.TEMPERATURE).text(self.units),
             casing=Amount(job.casing_c, Kind.TEMPERATURE).text(self.units),
+            density="" if job.density_kg_m3 is None else f"{job.density_kg_m3:g}",
+            start=self._maybe_c(job.start_c),
+            hot=self._maybe_c(job.hot_c),
             pressure=Amount(job.pressure_bar, Kind.PRESSURE).text(self.units),
             speed=f"{job.speed_r_min:g}",
             old_meter_last=number(job.old_meter_last),
@@ -61,6 +64,9 @@ class PreparingWords(Words):
             missing=[label for name, label in _MUST_BE_KNOWN if not texts[name] and (name != "symptom" or family.symptoms)],
             **texts,
         )
+
+    def _maybe_c(self, c: float | None) -> str:
+        return "" if c is None else Amount(c, Kind.TEMPERATURE).text(self.units)
 
     def steps(self, records: Records, assessment: Assessment) -> list[shapes.StepShape]:
         """Every step of the procedure, with who did it and when."""
@@ -83,7 +89,7 @@ class PreparingWords(Words):
                     consumables=list(step.consumables),
                     works=list(step.works),
                     measures=list(assessment.works.measured_at(step, records.facts)),
-                    waits=[self.say(words) for words in assessment.works.holds_back(step)],
+                    waits=[self.say(words) for words in assessment.holds_back(step)],
                     by=records.names[mark.by_id] if mark else None,
                     at=mark.at if mark else None,
                     note=mark.note if mark else "",

@@ -7,20 +7,24 @@ from collections import Counter
 from collections.abc import Iterable
 
 from finegap.bench import shapes
-from finegap.bench.facts import Records
+from finegap.bench.facts import GAP, Records
 from finegap.bench.models import Job, Try
-from finegap.core.gap.gaskets import piece
-from finegap.core.gap.heat import HotGap
-from finegap.core.gap.housing import Housing
+from finegap.core.gap.declared import FixedMeans, GasketMeans, HousingMeans, Means, MeshMeans, RingMeans, ShimMeans
+from finegap.core.gap.gaskets import StackChange
+from finegap.core.gap.heat import HotGap, WarmingUp
+from finegap.core.gap.housing import Housing, Zero
 from finegap.core.gap.leaves import Pile, go_and_no_go, uncertainty_mm
 from finegap.core.gap.map import TableMap, map_of
 from finegap.core.gap.move import Way, Window, way_of
-from finegap.core.gap.setting import Setting, TryJudged
+from finegap.core.gap.setting import Asked, Held, Setting, TryJudged
+from finegap.core.gap.shims import SHAFTS
+from finegap.core.gap.stock import piece
 from finegap.core.gap.table import Candidate, Choice
+from finegap.core.gapping import Gapping
 from finegap.core.gauges import Choice as InCabinet
 from finegap.core.gauges import GaugeKind
 from finegap.core.job import Assessment
-from finegap.core.sheet import GasketMeans, HousingMeans, RingMeans
+from finegap.core.measuring.verdict import Call
 from finegap.core.showing import Amount, Kind, Units, length
 from finegap.sheets.queries import check_words
 from finegap.site.words import Words
@@ -44,13 +48,16 @@ class SettingWords(Words):
             speed=f"{job.speed_r_min:g} r/min",
         )
 
-    def choice(self, choice: Choice, job: Job) -> shapes.ChoiceShape:
+    def choice(self, choice: Choice, records: Records) -> shapes.ChoiceShape:
         """The number, and every row with its reason and its place on the map."""
+        duty = records.facts.duty
         return shapes.ChoiceShape(
             sentence=self.say(choice.sentence),
+            over=self.say(choice.over) if choice.over else None,
+            hole=self.say(choice.hole) if choice.hole else None,
             target=length(choice.chosen.clearance_mm).text(self.units) if choice.chosen else None,
             candidates=[self._candidate(c, c.row is choice.chosen) for c in choice.candidates],
-            map=self._map(map_of(choice, job.viscosity_mm2_s, job.temperature_c)),
+            map=self._map(map_of(choice, duty.viscosity_mm2_s, duty.temperature_c, duty.sweep)),
             working=self.working(choice.working),
         )
 
@@ -72,6 +79,7 @@ class SettingWords(Words):
                 for region in drawn.regions
             ],
             duty=list(drawn.duty),
+            way=[list(point) for point in drawn.way],
             mm2_s_ticks=[shapes.AxisTickShape(v, f"{v:g}") for v in drawn.decades],
             c_ticks=[shapes.AxisTickShape(t, Amount(t, Kind.TEMPERATURE).text(self.units)) for t in drawn.temperatures],
         )
@@ -98,13 +106,22 @@ class SettingWords(Words):
             return f"{Amount(low, kind).text(self.units)} and up"
         return f"{Amount(low, kind).bare(self.units)} to {Amount(high, kind).text(self.units)}"
 
-    def setting(self, records: Records, assessment: Assessment) -> shapes.SetShape:
-        """Where the gap stands."""
-        setting = assessment.setting
-        assert setting is not None
+    def setting(self, records: Records, assessment: Assessment, sets: str) -> shapes.SetShape | None:
+        """Where the gap of the table, or the mesh of a timing gear, stands; ``None`` where there is none to set."""
+        gapping = assessment.gapping
+        setting = gapping.setting if sets == GAP else gapping.mesh
+        if setting is None:
+            return None
         sheet, window, move = records.facts.sheet, setting.window, setting.move
+        means, words = sheet.means, records.facts.family.gap
+        rows = [row for row in records.tries if row.sets == sets]
+        of_gap = sets == GAP
         return shapes.SetShape(
-            means=_MEANS[type(sheet.means)],
+            sets=sets,
+            name=words.name if of_gap else "mesh gaps",
+            place=words.place,
+            faces=words.faces.split(" and ") if of_gap else [],
+            means=_means_of(means) if of_gap else "timing",
             target=self.bare(window.target_mm),
             low=self.bare(window.low_mm),
             high=self.bare(window.high_mm),
@@ -116,13 +133,46 @@ class SettingWords(Words):
             way=move.way.value,
             right=setting.right,
             working=self.working(move.working),
-            tries=[self._try(row, judged, records.names) for row, judged in zip(records.tries, setting.tries, strict=True)],
-            hot=self._hot(assessment.hot),
-            housing=self._housing(sheet.means, records, setting) if isinstance(sheet.means, HousingMeans) else None,
-            gaskets=self._gaskets(records, setting) if isinstance(sheet.means, GasketMeans) else None,
+            gaps=self._gaps(setting),
+            tries=[self._try(row, judged, records) for row, judged in zip(rows, setting.tries, strict=True)],
+            hot=self._hot(gapping.hot) if of_gap else None,
+            warming=self._warming(gapping.warming) if of_gap else None,
+            housing=self._housing(means, records, setting) if of_gap and isinstance(means, HousingMeans) else None,
+            gaskets=self._gaskets(records, setting) if of_gap and isinstance(means, GasketMeans) else None,
+            shims=self._shims(means, records, setting) if of_gap and isinstance(means, ShimMeans) else None,
+            timing=None if of_gap or sheet.mesh is None else self._timing(sheet.mesh, setting),
             feelers=[g.tag for g in records.gauges if g.kind == GaugeKind.FEELER.value],
             proofs=[self._proof(choice, window) for choice in records.facts.gauges if choice.leaves_um],
             surprise=self.say(setting.surprise) if setting.surprise else None,
+        )
+
+    def slip(self, gapping: Gapping) -> shapes.SlipShape:
+        """What the gaps cost, as found and as left."""
+        return shapes.SlipShape(*(self.lines(p.lines() if p else ()) for p in (gapping.found, gapping.left)))
+
+    def _gaps(self, setting: Setting) -> list[shapes.HeldShape]:
+        """What a try is held against, with the last one's numbers."""
+        several = len(setting.asked) > 1
+        if setting.tries:
+            return [self._held(h.asked, h, several) for h in setting.tries[-1].held]
+        return [self._held(asked, None, several) for asked in setting.asked]
+
+    def _held(self, asked: Asked, held: Held | None, several: bool) -> shapes.HeldShape:
+        window = asked.window
+        return shapes.HeldShape(
+            key=asked.key,
+            name=asked.name,
+            low=self.bare(window.low_mm),
+            high=self.bare(window.high_mm),
+            target=self.bare(window.target_mm),
+            low_mm=window.low_mm,
+            high_mm=window.high_mm,
+            target_mm=window.target_mm,
+            derived=held is not None and held.derived,
+            gap=self.bare(held.check.value_mm, fine=held.derived or several) if held else "",
+            gap_mm=held.check.value_mm if held else None,
+            expanded_mm=held.check.expanded_mm if held else 0.0,
+            call=held.verdict.call.value if held else "",
         )
 
     def _proof(self, choice: InCabinet, window: Window) -> shapes.ProofShape:
@@ -138,31 +188,41 @@ class SettingWords(Words):
             expanded=self.bare(_K * u, fine=True),
         )
 
-    def _try(self, row: Try, judged: TryJudged, names: dict[int, str]) -> shapes.TryShape:
-        check = judged.made.check
-        checked = row.read_typed or f"{row.goes_typed} goes, {row.stops_typed} does not"
-        gauge = row.gauge.tag if row.gauge else ""
-        set_by = f"arc {Amount(row.arc_mm, Kind.ARC).bare(self.units)}" if row.arc_mm is not None else self._stack(row.stack_um)
-        set_by = set_by or "leaves"
-        settled = judged.verdict.call.value == "Keep"
+    def _try(self, row: Try, judged: TryJudged, records: Records) -> shapes.TryShape:
+        checks, held = records.checks[row.pk], [h for h in judged.held if not h.derived]
+        gauges = dict.fromkeys(c.gauge.tag for c in checks if c.gauge)
+        narrowest = min(held, key=lambda h: h.check.value_mm)
         return shapes.TryShape(
             number=row.number,
-            set_by=set_by,
-            checked=checked,
-            gauge=gauge,
-            gap=self.bare(check.value_mm),
-            gap_mm=check.value_mm,
-            expanded_mm=check.expanded_mm,
-            call=judged.verdict.call.value,
-            next="right" if settled else self._short(judged),
-            by=names[row.by_id],
+            set_by=self._set_by(row),
+            checked="; ".join(c.read_typed or f"{c.goes_typed} goes, {c.stops_typed} does not" for c in checks),
+            gauge=", ".join(gauges),
+            gap=" · ".join(self.bare(h.check.value_mm, fine=len(held) > 1) for h in held),
+            gap_mm=narrowest.check.value_mm,
+            expanded_mm=narrowest.check.expanded_mm,
+            call=judged.call.value,
+            next="right" if judged.call is Call.KEEP else self._short(judged),
+            by=records.names[row.by_id],
             at=row.at,
             working=self.working(judged.verdict.working),
         )
 
+    def _set_by(self, row: Try) -> str:
+        if row.arc_mm is not None:
+            side = "" if row.sets == GAP or not row.arc_mm else (" left" if row.arc_mm > 0 else " right")
+            arc = row.arc_mm if row.sets == GAP else abs(row.arc_mm)
+            return f"arc {Amount(arc, Kind.ARC if row.sets == GAP else Kind.LENGTH).bare(self.units)}{side}"
+        if row.stacks_um:
+            return " | ".join(self._stack(stack) or "none" for stack in row.stacks_um)
+        return "leaves"
+
     def _short(self, judged: TryJudged) -> str:
-        way = way_of(judged.wanted_mm)
-        return "check again" if way is Way.STAY else f"{way.value} {self.bare(abs(judged.wanted_mm))}"
+        if judged.call is Call.MEASURE_AGAIN:
+            return "check again"
+        if len(judged.held) > 1:
+            return f"outside: {judged.worst.asked.name}"
+        wanted = judged.worst.wanted_mm
+        return f"{way_of(wanted).value} {self.bare(abs(wanted))}"
 
     def _stack(self, stack: Iterable[int]) -> str:
         pieces = sorted(Counter(stack).items(), reverse=True)
@@ -171,7 +231,54 @@ class SettingWords(Words):
     def _hot(self, hot: HotGap | None) -> shapes.HotShape | None:
         if hot is None:
             return None
-        return shapes.HotShape(length(hot.gap_mm, fine=True).text(self.units), hot.touches, self.working(hot.working))
+        return shapes.HotShape(
+            length(hot.gap_mm, fine=True).text(self.units), hot.touches, self.say(hot.says), self.working(hot.working)
+        )
+
+    def _warming(self, warming: WarmingUp | None) -> shapes.WarmingShape | None:
+        if warming is None:
+            return None
+        return shapes.WarmingShape(self.say(warming.says), warming.touches, warming.is_known, self.working(warming.working))
+
+    def _shims(self, means: ShimMeans, records: Records, setting: Setting) -> shapes.ShimsShape:
+        assert setting.changes is not None
+        checks = [h.check.value_mm for h in setting.tries[-1].held if not h.derived] if setting.tries else []
+        front, back = setting.asked[0].window, setting.asked[1].window
+        return shapes.ShimsShape(
+            shafts=[self._shaft(i, change, checks) for i, change in enumerate(setting.changes)],
+            front=self._window(front),
+            back=self._window(back),
+            difference=length(means.difference_mm).text(self.units),
+            box=self._box(records),
+        )
+
+    def _window(self, window: Window) -> str:
+        return f"{self.bare(window.low_mm)} to {length(window.high_mm).text(self.units)}"
+
+    def _shaft(self, i: int, change: StackChange, checks: list[float]) -> shapes.ShaftShape:
+        forward = (sum(change.next) - sum(change.now)) / 1000
+        front, back = (checks[2 * i], checks[2 * i + 1]) if checks else (None, None)
+        return shapes.ShaftShape(
+            name=SHAFTS[i],
+            now=self._pieces(change.now),
+            next=self._pieces(change.next),
+            out=self._pieces(change.out),
+            into=self._pieces(change.into),
+            front_mm=front,
+            back_mm=back,
+            next_front_mm=None if front is None else front - forward,
+            next_back_mm=None if back is None else back + forward,
+        )
+
+    def _timing(self, means: MeshMeans, setting: Setting) -> shapes.TimingShape:
+        shift, timing = setting.move.change_mm if setting.move.travel_mm else 0.0, means.timing
+        return shapes.TimingShape(
+            toward="" if not shift else "left" if shift > 0 else "right",
+            arc=Amount(timing.arc_mm(abs(shift)), Kind.LENGTH).bare(self.units),
+            angle_deg=timing.angle_deg(abs(shift)),
+            pitch=length(timing.pitch_mm).text(self.units),
+            marked=length(timing.marked_mm).text(self.units),
+        )
 
     def _housing(self, means: HousingMeans, records: Records, setting: Setting) -> shapes.HousingShape:
         housing, facts = means.housing, records.facts
@@ -189,7 +296,9 @@ class SettingWords(Words):
             ),
             school=facts.zero.value if facts.zero else means.zero.value,
             zero_found=facts.zero is not None,
+            prescribed=means.zero.value,
             lash=length(facts.lash_mm, fine=True).text(self.units),
+            lash_does=self._lash_does(facts.zero or means.zero, facts.lash_mm),
             lash_seen=None if setting.lash_seen_mm is None else length(setting.lash_seen_mm, fine=True).text(self.units),
             position_deg=position,
             target_deg=position + travel,
@@ -199,6 +308,17 @@ class SettingWords(Words):
             check_agrees=means.check is None or means.check.agrees,
             check_working=self.working(means.check.working) if means.check else None,
         )
+
+    def _lash_does(self, zero: Zero, lash_mm: float) -> str:
+        """What the play does to the gap set from a zero."""
+        amount = length(lash_mm, fine=True).text(self.units)
+        if lash_mm == 0:
+            return ""
+        if zero.ends is Way.CLOSE:
+            return (
+                f"This zero leaves the play loaded closed: the first {amount} of opening only takes it up, and is added to the arc."
+            )
+        return f"This zero leaves the play loaded open: opening needs nothing more, closing takes {amount} up first."
 
     def _ticks(self, housing: Housing, furthest_deg: float) -> list[shapes.TickShape]:
         """A tick each 0.01 mm or 0.0005 in, numbered every fifth or second, a little past the furthest mark."""
@@ -214,22 +334,32 @@ class SettingWords(Words):
         ]
 
     def _gaskets(self, records: Records, setting: Setting) -> shapes.GasketsShape:
-        change, facts = setting.change, records.facts
+        change = setting.change
         assert change is not None
         return shapes.GasketsShape(
             now=self._pieces(change.now),
             next=self._pieces(change.next),
             out=self._pieces(change.out),
             into=self._pieces(change.into),
-            box=[shapes.PieceShape(t, piece(t).bare(self.units), n) for t, n in sorted(facts.box.items())],
+            box=self._box(records),
             possible=setting.choice is None or setting.choice.stack is not None or setting.right,
         )
+
+    def _box(self, records: Records) -> list[shapes.PieceShape]:
+        """What is on the shelf."""
+        return [shapes.PieceShape(t, piece(t).bare(self.units), n) for t, n in sorted(records.facts.box.items())]
 
     def _pieces(self, stack: Iterable[int]) -> list[shapes.PieceShape]:
         return [shapes.PieceShape(t, piece(t).bare(self.units), n) for t, n in sorted(Counter(stack).items(), reverse=True)]
 
 
-_MEANS = {GasketMeans: "gaskets", HousingMeans: "housing", RingMeans: "ring"}
+_MEANS = {GasketMeans: "gaskets", HousingMeans: "housing", ShimMeans: "shims", FixedMeans: "fixed"}
+
+
+def _means_of(means: Means) -> str:
+    if isinstance(means, RingMeans):
+        return "coupling" if means.coupling else "ring"
+    return _MEANS[type(means)]
 
 
 def _turn_of(setting: Setting, housing: Housing) -> float:

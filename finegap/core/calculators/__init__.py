@@ -1,14 +1,17 @@
 """The one register of what can be reckoned alone, without a job. The page, the API and the shell are made from it."""
 
 from finegap.core.calculators.building import BUILDING
+from finegap.core.calculators.cost import COST
+from finegap.core.calculators.means import MEANS
 from finegap.core.calculators.model import Calculator, Input, Typed
+from finegap.core.calculators.proof import PROOF
 from finegap.core.calculators.setting import SETTING
 from finegap.core.errors import FieldError
 
 __all__ = ["CALCULATORS", "Calculator", "Input", "Typed", "calculator"]
 
-CALCULATORS = {c.key: c for c in (*SETTING, *BUILDING)}
-"""By key: those of the gap first, then those of Build."""
+CALCULATORS = {c.key: c for c in (*SETTING, *MEANS, *COST, *PROOF, *BUILDING)}
+"""By key: those of the gap first, then those of Prove and of Build."""
 
 
 def calculator(key: str) -> Calculator:

@@ -1,16 +1,13 @@
-"""Sums of Set: viscosity, the bearing housing, heat, slip, and feeler leaves."""
+"""Sums of Set: viscosity, the bearing housing, and feeler leaves."""
 
 from __future__ import annotations
 
-from finegap.core.calculators.model import CELSIUS, PRESSURE, Calculator, Input, Typed, mm
+from finegap.core.calculators.model import CELSIUS, Calculator, Input, Typed, mm
 from finegap.core.errors import FieldError
-from finegap.core.gap.heat import hot_gap
 from finegap.core.gap.housing import Housing, ThreadHand
 from finegap.core.gap.leaves import INSIDE, go_and_no_go, pile_for, pile_working
 from finegap.core.gap.move import Way
-from finegap.core.gap.slip import Annulus, Fluid, Slot, is_laminar
-from finegap.core.gap.viscosity import GRADE_C, GRADES, Liquid, grade_mm2_s, kinematic_mm2_s
-from finegap.core.materials import MATERIALS
+from finegap.core.gap.viscosity import GRADE_C, GRADES, Liquid, grade_mm2_s, kinematic_mm2_s, read_viscosity
 from finegap.core.measuring.feeler import MOST_LEAVES
 from finegap.core.quantities import Dimension, Sign, parse, saybolt_seconds
 from finegap.core.reckoned import Line, Stand
@@ -20,12 +17,14 @@ from finegap.core.working import Given, Working
 _BARE_VISCOSITY = ("mm2/s", "mm2/s")
 
 
-def _viscosity(key: str, name: str) -> Input:
+def viscosity_asked(key: str, name: str) -> Input:
+    """A viscosity that is asked for."""
     return Input(key, name, Dimension.VISCOSITY, _BARE_VISCOSITY)
 
 
-def _temperature(key: str, name: str, usual: str = "") -> Input:
-    return Input(key, name, Dimension.TEMPERATURE, CELSIUS, Sign.ANY, usual=usual)
+def temperature_asked(key: str, name: str, usual: str = "", optional: bool = False) -> Input:
+    """A temperature that is asked for."""
+    return Input(key, name, Dimension.TEMPERATURE, CELSIUS, Sign.ANY, usual=usual, optional=optional)
 
 
 def _two_points(given: Typed) -> tuple[Line, ...]:
@@ -85,6 +84,43 @@ def _kinematic(given: Typed) -> tuple[Line, ...]:
     return (Line("Kinematic viscosity", Amount(viscosity, Kind.FINE_VISCOSITY), working=working),)
 
 
+def _any(given: Typed) -> tuple[Line, ...]:
+    at = given.value("at")
+    known = read_viscosity(given.text("viscosity"), at, given.maybe("density"))
+    amount = Amount(known.pumping_mm2_s, Kind.FINE_VISCOSITY)
+    working = known.liquid.working(at) if known.liquid else Working(
+        "Viscosity when pumping", "ν as given, or μ / ρ", (Given("", "as given", given.text("viscosity")),), amount,
+        "definition; ASTM D2161 for Saybolt seconds (from memory)",
+    )  # fmt: skip
+    far = known.liquid is not None and known.liquid.is_far(at)
+    return (Line("Viscosity when pumping", amount, Stand.CARE if far else Stand.GOOD, working), *_saybolt(known.pumping_mm2_s, at))
+
+
+def _lash(given: Typed) -> tuple[Line, ...]:
+    housing, arc = _housing(given), given.value("arc")
+    lash = housing.clearance_mm(arc)
+    working = Working(
+        "Axial play of thread and bearing",
+        "lash = s·lead / (π·D)",
+        (
+            Given("s", "arc turned before the rotor follows", length(arc)),
+            Given("D", "outside diameter of the housing", length(housing.diameter_mm)),
+            Given("lead", "advance per turn, starts × pitch", length(housing.lead_mm, fine=True)),
+        ),
+        length(lash, fine=True),
+        "screw geometry; arc, not chord",
+    )
+    return (
+        Line("Axial play (lash)", length(lash, fine=True), working=working),
+        Line(
+            "What it does",
+            Sentence("Zero by first drag, then opened by an arc without it: the gap comes out {lash} too narrow. "
+                     "Zero by backing off leaves it taken up.", {"lash": length(lash, fine=True)}),
+            Stand.CARE if lash > 0 else Stand.GOOD,
+        ),
+    )  # fmt: skip
+
+
 def _housing(given: Typed) -> Housing:
     return Housing(given.value("diameter"), given.value("lead"), ThreadHand(given.text("hand")))
 
@@ -126,52 +162,6 @@ def _clearance(given: Typed) -> tuple[Line, ...]:
     return (Line("Clearance", clearance, working=working),)
 
 
-def _hot(given: Typed) -> tuple[Line, ...]:
-    expansions = {key: MATERIALS[given.text(key)] for key in ("casing", "rotor")}
-    at = {key: given.value(f"{key}_at") for key in ("casing", "rotor")}
-    hot = hot_gap(
-        given.value("cold"), given.value("span"), expansions["casing"].expansion_um_m_k, expansions["rotor"].expansion_um_m_k,
-        at["casing"], at["rotor"], "differential growth; expansions from memory of handbooks",
-    )  # fmt: skip
-    words = Sentence("{gap}" if not hot.touches else "{gap}: it touches.", {"gap": length(hot.gap_mm, fine=True)})
-    past = [f"{m.name} is known to {m.upto_c:g} °C" for key, m in expansions.items() if at[key] > m.upto_c]
-    lines = [Line("Gap when hot", words, Stand.STOP if hot.touches else Stand.GOOD, hot.working)]
-    if past:
-        lines.append(Line("Expansion", f"{'; '.join(past)}: past that it is a guess.", Stand.CARE))
-    return tuple(lines)
-
-
-def _fluid(given: Typed) -> Fluid:
-    return Fluid(given.value("viscosity"), given.value("density"))
-
-
-def _passes(of: Slot | Annulus) -> Line:
-    stand = Stand.GOOD if is_laminar(of) else Stand.CARE
-    return Line("Slip", Amount(of.flow_m3_s * 60_000, Kind.FLOW), stand, of.working)
-
-
-def _slot(given: Typed) -> tuple[Line, ...]:
-    pressure = given.value("pressure")
-    slot = Slot(given.value("gap"), given.value("width"), given.value("length"), pressure, _fluid(given), given.value("wall"))
-    lines = [_passes(slot)]
-    if slot.wall_m_s:
-        lines.append(Line("Of it dragged by the wall", Amount(slot.drag_m3_s * 60_000, Kind.FLOW), working=slot.working_of_drag))
-    if slot.flow_m3_s < 0:
-        lines.append(Line("Which way", "The wall drags more back than the pressure drives.", Stand.CARE))
-    return tuple(lines)
-
-
-def _annulus(given: Typed) -> tuple[Line, ...]:
-    return (
-        _passes(
-            Annulus(
-                given.value("shaft"), given.value("clearance"), given.value("length"), given.value("pressure"), _fluid(given),
-                given.value("eccentricity"),
-            )
-        ),
-    )  # fmt: skip
-
-
 def _leaves_of(given: Typed) -> list[int]:
     texts = given.text("leaves").replace(";", " ").split()
     if not texts:
@@ -204,24 +194,31 @@ def _window(given: Typed) -> tuple[Line, ...]:
 
 _HAND = Input("hand", "thread", choices=(("right", "right-hand"), ("left", "left-hand")), usual="right")
 _HOUSING = (mm("diameter", "outside diameter of the housing"), mm("lead", "lead, starts × pitch"), _HAND)
-_DENSITY = Input("density", "density in kg/m³", number=(300, 3000), usual="900")
-_PRESSURE = Input("pressure", "pressure difference", Dimension.PRESSURE, PRESSURE, Sign.NOT_NEGATIVE)
-_FLUID = (_viscosity("viscosity", "viscosity when pumping"), _DENSITY)
+DENSITY = Input("density", "density in kg/m³", number=(300, 3000), usual="900")
 _LEAVES = Input("leaves", "leaves of the set, with spaces between", long=True)
-_METALS = tuple((name, name) for name in MATERIALS)
 
 SETTING = (
     Calculator(
         "viscosity",
         "Viscosity at another temperature",
         (
-            _viscosity("first", "first viscosity"),
-            _temperature("first_at", "first at", "40 C"),
-            _viscosity("second", "second viscosity"),
-            _temperature("second_at", "second at", "100 C"),
-            _temperature("at", "wanted at"),
+            viscosity_asked("first", "first viscosity"),
+            temperature_asked("first_at", "first at", "40 C"),
+            viscosity_asked("second", "second viscosity"),
+            temperature_asked("second_at", "second at", "100 C"),
+            temperature_asked("at", "wanted at"),
         ),
         _two_points,
+    ),
+    Calculator(
+        "liquid",
+        "Viscosity as people have it",
+        (
+            Input("viscosity", "viscosity, or two points of the liquid"),
+            temperature_asked("at", "pumping temperature"),
+            Input("density", "density in kg/m³, for cP", number=(300, 3000), optional=True),
+        ),
+        _any,
     ),
     Calculator(
         "grade",
@@ -232,49 +229,13 @@ SETTING = (
     Calculator(
         "kinematic",
         "Kinematic viscosity from cP and density",
-        (Input("dynamic", "dynamic viscosity in mPa·s (cP)", number=(0.01, 1e8)), _DENSITY),
+        (Input("dynamic", "dynamic viscosity in mPa·s (cP)", number=(0.01, 1e8)), DENSITY),
         _kinematic,
     ),
     Calculator("arc", "Arc of a bearing housing", (*_HOUSING, mm("clearance", "change of clearance")), _arc),
     Calculator("clearance", "Clearance of an arc", (*_HOUSING, mm("arc", "arc along the outside")), _clearance),
     Calculator(
-        "hot-gap",
-        "Gap when hot",
-        (
-            mm("cold", "cold gap"),
-            mm("span", "thrust location to head"),
-            Input("casing", "casing of", choices=_METALS, usual="cast iron"),
-            _temperature("casing_at", "casing at"),
-            Input("rotor", "rotor and shaft of", choices=_METALS, usual="steel"),
-            _temperature("rotor_at", "rotor at"),
-        ),
-        _hot,
-    ),
-    Calculator(
-        "slot",
-        "Slip through a flat gap",
-        (
-            mm("gap", "gap"),
-            mm("width", "width across the flow"),
-            mm("length", "length along the flow"),
-            _PRESSURE,
-            *_FLUID,
-            Input("wall", "speed of the moving wall in m/s, against the slip negative", number=(-100, 100), usual="0"),
-        ),
-        _slot,
-    ),
-    Calculator(
-        "annulus",
-        "Slip along a shaft",
-        (
-            mm("shaft", "shaft"),
-            mm("clearance", "clearance on the diameter"),
-            mm("length", "length"),
-            _PRESSURE,
-            *_FLUID,
-            Input("eccentricity", "eccentricity, 0 to 1", number=(0, 1), usual="0"),
-        ),
-        _annulus,
+        "lash", "Axial play from an arc", (*_HOUSING, mm("arc", "arc turned before the rotor follows", Sign.NOT_NEGATIVE)), _lash
     ),
     Calculator("leaves", "Leaves for a thickness", (_LEAVES, mm("thickness", "thickness wanted")), _pile),
     Calculator("go-no-go", "Leaves that prove a window", (_LEAVES, mm("low", "smallest gap"), mm("high", "largest gap")), _window),

@@ -104,8 +104,8 @@ class Feature:
     """One numbered gap or size.
 
     ``bore`` and ``shaft`` name the two features of a pair. ``anchor`` is the spot on the section drawing and ``label`` where its
-    number stands, both in drawing units. ``is_set`` marks the gap that is set again at Set;
-    ``press`` names the press fit it is measured for: such a size is taken at Build, of a part about to be pressed.
+    number stands, both in drawing units. ``set_as`` is what Set asks for it as, where it is a gap that is set
+    again; ``press`` names the press fit it is measured for: such a size is taken at Build, of a part about to be pressed.
     """
 
     key: str
@@ -119,9 +119,14 @@ class Feature:
     bore: str = ""
     shaft: str = ""
     damages: tuple[Damage, ...] = ()
-    is_set: bool = False
+    set_as: str = ""
     press: str = ""
     when: When = field(default_factory=dict)
+
+    @property
+    def is_set(self) -> bool:
+        """It is set again at Set."""
+        return bool(self.set_as)
 
     @property
     def is_round(self) -> bool:
@@ -185,14 +190,26 @@ class Option:
     choices: Mapping[str, str]
 
 
+class Side(Enum):
+    """On which side of its window a gap explains a symptom."""
+
+    WIDER = "wider"
+    TIGHTER = "tighter"
+    EITHER = "either"
+
+
 @dataclass(frozen=True)
 class Symptom:
-    """Why a pump comes in; ``suspects`` are feature keys, the most telling first, ``also`` what no gauge shows."""
+    """Why a pump comes in; ``suspects`` are feature keys, the most telling first, ``also`` what no gauge shows.
+
+    ``gap`` is on which side of its window a gap that is set explains it.
+    """
 
     key: str
     name: str
     suspects: tuple[str, ...]
     also: str = ""
+    gap: Side = Side.EITHER
 
 
 @dataclass(frozen=True)
@@ -237,6 +254,19 @@ def rect(x: float, y: float, width: float, height: float) -> str:
 def circle(x: float, y: float, radius: float) -> str:
     """A circle as a path."""
     return f"M{x - radius:g} {y:g} a{radius:g} {radius:g} 0 1 0 {2 * radius:g} 0 a{radius:g} {radius:g} 0 1 0 {-2 * radius:g} 0 Z"
+
+
+@dataclass(frozen=True)
+class GapWords:
+    """What a family calls the gap that is set: its name, where gaskets for it lie, and the faces it is between."""
+
+    name: str
+    place: str
+    faces: str
+
+
+DEFAULT_WORDS = GapWords("end clearance", "under the head", "rotor and head")
+"""Those of most pumps with a head."""
 
 
 @dataclass(frozen=True)
@@ -292,6 +322,7 @@ class Family:
     stacks: tuple[Stack, ...] = ()
     presses: tuple[Press, ...] = ()
     pictures: Mapping[str, Picture] = field(default_factory=dict)
+    gap: GapWords = DEFAULT_WORDS
     drawing: Drawing = Drawing((724, 604), ())
 
     @cached_property

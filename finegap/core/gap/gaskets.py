@@ -1,4 +1,4 @@
-"""Setting the end clearance with gaskets under the head.
+"""Setting a gap with gaskets under a head or a cover.
 
 clearance = stack as compressed + offset of the metal. One measured gap with a known stack gives the offset; the wanted stack
 follows, and is made exactly from stock.
@@ -7,17 +7,28 @@ follows, and is made exactly from stock.
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from itertools import combinations_with_replacement
 
 from finegap.core.errors import FieldError
+from finegap.core.families.model import DEFAULT_WORDS, GapWords
 from finegap.core.gap.move import Move, Way, Window, way_of
-from finegap.core.showing import Amount, Sentence, length
+from finegap.core.gap.stock import (
+    Layers,
+    Stack,
+    bits,
+    check_stock,
+    describe,
+    lowest_bit,
+    ordered,
+    piece,
+    reachable,
+    stock_text,
+    trace,
+)
+from finegap.core.showing import Amounts, Sentence, length
 from finegap.core.working import Given, Working
-
-Stack = tuple[int, ...]
-"""Gasket thicknesses as compressed, in micrometres, thickest first."""
 
 _MOST_BOUGHT = 3
 
@@ -57,16 +68,18 @@ def best_stack(stock: Mapping[int, int], target_um: int, minus_um: int, plus_um:
     FieldError
         A thickness or tolerance that cannot be.
     """
-    _check(stock, minus_um, plus_um)
+    check_stock(stock)
+    if minus_um < 0 or plus_um < 0:
+        raise FieldError("tolerance", "it cannot be negative.", "Expected zero or more.")
     low, high = target_um - minus_um, target_um + plus_um
     pieces = {t: n for t, n in stock.items() if n}
     # Beyond the window a sum is only of interest as the nearest above; no such sum exceeds the window by more than one piece.
     most = max(high, 0) + max(pieces, default=0)
-    layers = _reachable(pieces, most)
+    layers = reachable(pieces, most)
     for count, sums in enumerate(layers[-1][1:], start=1):
         best = _nearest(sums, target_um, low, high)
         if best is not None:
-            return StackChoice(_trace(layers, pieces, count, best), best - target_um)
+            return StackChoice(trace(layers, pieces, count, best), best - target_um)
     below, above = _either_side(layers, pieces, low, high)
     return StackChoice(None, 0, below, above)
 
@@ -98,11 +111,37 @@ class StackChange:
 def change_between(now: Stack, following: Stack) -> StackChange:
     """Compare two stacks piece by piece."""
     have, want = Counter(now), Counter(following)
-    return StackChange(now, following, _ordered((have - want).elements()), _ordered((want - have).elements()))
+    return StackChange(now, following, ordered((have - want).elements()), ordered((want - have).elements()))
 
 
-def first_move(stock: Mapping[int, int], start_um: int, tolerance_um: int) -> tuple[Move, StackChoice]:
-    """The trial stack to begin with: the sheet's starting gasket, from stock."""
+@dataclass(frozen=True)
+class Known:
+    """The gap the metal alone leaves, told by two sizes before any trial: outer less inner, in mm, with their names."""
+
+    outer_mm: float
+    inner_mm: float
+    outer: str
+    inner: str
+
+    @property
+    def offset_mm(self) -> float:
+        """Outer less inner."""
+        return self.outer_mm - self.inner_mm
+
+
+def first_move(
+    stock: Mapping[int, int],
+    start_um: int,
+    window: Window,
+    words: GapWords,
+    known: Known | None = None,
+    sold_um: tuple[int, ...] = (),
+) -> tuple[Move, StackChoice]:
+    """The stack to begin with: the sheet's starting gasket, or what the measured sizes ask for; from stock."""
+    details: tuple[Sentence, ...] = (Sentence(f"Fit it, tighten evenly and criss-cross in passes, then measure the {words.name}."),)
+    if known is not None:
+        return _by_sizes(stock, window, words, known, sold_um, details)
+    tolerance_um = round((window.high_mm - window.low_mm) * 1000)
     choice = best_stack(stock, start_um, tolerance_um, tolerance_um)
     if choice.stack is None:
         choice = StackChoice(choice.above or choice.below, 0)
@@ -115,31 +154,77 @@ def first_move(stock: Mapping[int, int], start_um: int, tolerance_um: int) -> tu
         source="the sheet; common practice: begin with a known stack and measure",
     )
     headline = (
-        Sentence("Start with {stack} under the head", {"stack": describe(stack)})
+        Sentence(f"Start with {{stack}} {words.place}", {"stack": describe(stack)})
         if stack
         else Sentence("No gasket in stock: order before the pump is opened")
     )
-    details = (Sentence("Fit it, tighten evenly and criss-cross in passes, then measure the end clearance."),)
     return Move(Way.STAY, 0.0, headline, details, working), choice
 
 
+def _by_sizes(
+    stock: Mapping[int, int],
+    window: Window,
+    words: GapWords,
+    known: Known,
+    sold_um: tuple[int, ...],
+    details: tuple[Sentence, ...],
+) -> tuple[Move, StackChoice]:
+    target_um = round((window.target_mm - known.offset_mm) * 1000)
+    minus = round((window.target_mm - window.low_mm) * 1000)
+    plus = round((window.high_mm - window.target_mm) * 1000)
+    choice = best_stack(stock, target_um, minus, plus)
+    amounts: Amounts = {
+        "stack": describe(choice.stack or ()),
+        "gap": length(known.offset_mm + sum(choice.stack or ()) / 1000, fine=True),
+        "inner": length(known.inner_mm, fine=True),
+        "outer": length(known.outer_mm, fine=True),
+    }
+    working = Working(
+        title="Gaskets from the sizes",
+        formula="stack = wanted − (outer − inner)",
+        given=(
+            Given("wanted", f"{words.name} wanted", length(window.target_mm)),
+            Given("outer", known.outer, length(known.outer_mm, fine=True)),
+            Given("inner", known.inner, length(known.inner_mm, fine=True)),
+            Given("", "stack wanted", length(target_um / 1000, fine=True)),
+            Given("", "stock", stock_text(stock)),
+        ),
+        result=describe(choice.stack) if choice.stack else "cannot be made from this stock",
+        source="gap = cylinder + compressed gaskets − rotor; exact search of all stacks from stock",
+    )
+    if choice.stack is None:
+        choice = StackChoice(None, 0, choice.below, choice.above, what_to_buy(stock, sold_um, target_um, minus, plus))
+        return Move(Way.STAY, 0.0, _cannot(target_um, choice), _nearest_words(choice), working), choice
+    sizes = Sentence(
+        "By the sizes, {outer} less {inner}, the gap should come to {gap}: sizes tell where to begin, the check judges.", amounts
+    )
+    return Move(Way.STAY, 0.0, Sentence(f"Start with {{stack}} {words.place}", amounts), (sizes, *details), working), choice
+
+
 def move_for(
-    now: Stack, measured_mm: float, window: Window, available: Mapping[int, int], sold_um: tuple[int, ...] = ()
+    now: Stack,
+    measured_mm: float,
+    window: Window,
+    available: Mapping[int, int],
+    sold_um: tuple[int, ...] = (),
+    words: GapWords = DEFAULT_WORDS,
 ) -> tuple[Move, StackChange | None, StackChoice]:
     """The stack that brings a measured gap to the middle of its window.
 
     Parameters
     ----------
     now : Stack
-        What is under the head.
+        What is fitted.
     measured_mm : float
         The check reading with that stack.
     window : Window
         Where the gap has to end up.
     available : mapping of int to int
-        Thickness [um] -> count, the pieces under the head included.
+        Thickness [um] -> count, the fitted pieces included.
     sold_um : tuple of int
         Thicknesses the maker sells, for what to buy.
+    words : GapWords
+        What the gap is called.
     """
     stack_um = sum(now)
     change_um = round((window.target_mm - measured_mm) * 1000)
@@ -153,10 +238,10 @@ def move_for(
         formula="stack = present stack + (target − measured)",
         given=(
             Given("", "present stack, as compressed", length(stack_um / 1000)),
-            Given("target", "end clearance wanted", length(window.target_mm)),
+            Given("target", f"{words.name} wanted", length(window.target_mm)),
             Given("measured", "check reading", length(measured_mm, fine=True)),
             Given("", "stack wanted", length(target_um / 1000)),
-            Given("", "stock and fitted", _stock_text(available)),
+            Given("", "stock and fitted", stock_text(available)),
         ),
         result=describe(choice.stack) if choice.stack else "cannot be made from this stock",
         source="clearance = compressed stack + offset of the metal; exact search of all stacks from stock",
@@ -173,78 +258,13 @@ def move_for(
     )
 
 
-def describe(stack: Stack) -> Sentence:
-    """A stack in words: ``2 × 0.25 mm + 0.10 mm``."""
-    amounts: dict[str, Amount | Sentence | str] = {}
-    parts = []
-    for i, (thickness, count) in enumerate(sorted(Counter(stack).items(), reverse=True)):
-        amounts[f"t{i}"] = piece(thickness)
-        parts.append(f"{count} × {{t{i}}}" if count > 1 else f"{{t{i}}}")
-    return Sentence(" + ".join(parts) or "nothing", amounts)
-
-
-def piece(thickness_um: int) -> Amount:
-    """A gasket's thickness as it is shown: finer where it is no whole number of hundredths."""
-    return length(thickness_um / 1000, fine=thickness_um % 10 != 0)
-
-
-def _check(stock: Mapping[int, int], minus_um: int, plus_um: int) -> None:
-    for thickness, count in stock.items():
-        if thickness <= 0:
-            raise FieldError("stock", f"a gasket of {thickness} µm cannot be.", "Expected a thickness above zero.")
-        if count < 0:
-            raise FieldError("stock", f"a count of {count} cannot be.", "Expected zero or more.")
-    if minus_um < 0 or plus_um < 0:
-        raise FieldError("tolerance", "it cannot be negative.", "Expected zero or more.")
-
-
-def _reachable(pieces: Mapping[int, int], most: int) -> list[list[int]]:
-    """layers[i][k]: bit set of sums that k pieces of the first i thicknesses can make, none above ``most``."""
-    mask = (1 << (most + 1)) - 1
-    layers = [[1]]
-    for thickness, count in pieces.items():
-        count = min(count, most // thickness)
-        before = layers[-1]
-        after = before + [0] * count
-        for used in range(1, count + 1):
-            shift = used * thickness
-            for k, sums in enumerate(before):
-                after[k + used] |= (sums << shift) & mask
-        layers.append(after)
-    return layers
-
-
 def _nearest(sums: int, target: int, low: int, high: int) -> int | None:
     inside = (sums >> max(low, 0)) & ((1 << (high - max(low, 0) + 1)) - 1) if high >= max(low, 0) else 0
-    found = [max(low, 0) + bit for bit in _bits(inside)]
+    found = [max(low, 0) + bit for bit in bits(inside)]
     return min(found, key=lambda s: (abs(s - target), -s), default=None)
 
 
-def _bits(number: int) -> list[int]:
-    out = []
-    while number:
-        lowest = number & -number
-        out.append(lowest.bit_length() - 1)
-        number ^= lowest
-    return out
-
-
-def _trace(layers: list[list[int]], pieces: Mapping[int, int], count: int, total: int) -> Stack:
-    """Walk back through the layers to the pieces that make ``total`` with ``count`` of them."""
-    out: list[int] = []
-    for i, thickness in reversed(list(enumerate(pieces))):
-        before = layers[i]
-        used = next(
-            u
-            for u in range(pieces[thickness] + 1)
-            if 0 <= count - u < len(before) and total >= u * thickness and before[count - u] >> (total - u * thickness) & 1
-        )
-        out += [thickness] * used
-        count, total = count - used, total - used * thickness
-    return _ordered(out)
-
-
-def _either_side(layers: list[list[int]], pieces: Mapping[int, int], low: int, high: int) -> tuple[Stack | None, Stack | None]:
+def _either_side(layers: Layers, pieces: Mapping[int, int], low: int, high: int) -> tuple[Stack | None, Stack | None]:
     """Nearest stacks below and above a window no stack falls into, with the fewest pieces for each."""
     under = over = None
     for count, sums in enumerate(layers[-1][1:], start=1):
@@ -253,25 +273,13 @@ def _either_side(layers: list[list[int]], pieces: Mapping[int, int], low: int, h
         if beneath and (under is None or beneath.bit_length() - 1 > under[1]):
             under = (count, beneath.bit_length() - 1)
         if above:
-            first = max(high, -1) + 1 + _lowest_bit(above)
+            first = max(high, -1) + 1 + lowest_bit(above)
             if over is None or first < over[1]:
                 over = (count, first)
     return (
-        _trace(layers, pieces, *under) if under else None,
-        _trace(layers, pieces, *over) if over else None,
+        trace(layers, pieces, *under) if under else None,
+        trace(layers, pieces, *over) if over else None,
     )
-
-
-def _lowest_bit(number: int) -> int:
-    return (number & -number).bit_length() - 1
-
-
-def _ordered(pieces: Iterable[int]) -> Stack:
-    return tuple(sorted(pieces, reverse=True))
-
-
-def _stock_text(available: Mapping[int, int]) -> Sentence:
-    return describe(_ordered(Counter(available).elements()))
 
 
 def _headline(way: Way, change_um: int, change: StackChange) -> Sentence:

@@ -1,67 +1,219 @@
-"""What heat does to an end clearance that was set cold."""
+"""What heat does to an end clearance that was set cold: when all is warm, and in the worst moment of warming up."""
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
+from scipy.optimize import minimize_scalar
+
+from finegap.core.errors import FieldError
 from finegap.core.measuring.temperature import REFERENCE_C
-from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
 from finegap.core.working import Given, Working
+
+_SOURCE = "trade: differential growth; lengths at 20 C (ISO 1)"
+_SETTLED = 12.0
+"""Time constants after which nothing moves any more: what is left is e^-12."""
+
+
+@dataclass(frozen=True)
+class Part:
+    """A part between the thrust location and the gap: length in mm, expansion in micrometres per metre and kelvin."""
+
+    length_mm: float
+    expansion_um_m_k: float
+
+    def growth_mm(self, temperature_c: float) -> float:
+        """How much longer it is than at 20 C."""
+        return self.expansion_um_m_k * 1e-6 * self.length_mm * (temperature_c - REFERENCE_C)
+
+
+@dataclass(frozen=True)
+class Warming:
+    """How fast parts follow the liquid: time in minutes after which rotor and casing have made 63 % of the way."""
+
+    rotor_min: float
+    casing_min: float
+
+    def __post_init__(self) -> None:
+        for name, value in (("rotor", self.rotor_min), ("casing", self.casing_min)):
+            if value <= 0:
+                raise FieldError(f"minutes of the {name}", "they must be more than zero.", "Expected how long it takes to follow.")
+
+
+@dataclass(frozen=True)
+class Body:
+    """What makes a gap: casing and rotor from the thrust location, and how far a head reaches in from the casing's end.
+
+    ``least_mm`` is the hot gap that must be left.
+    """
+
+    casing: Part
+    rotor: Part
+    head: Part = Part(0.0, 0.0)
+    warming: Warming | None = None
+    least_mm: float = 0.0
 
 
 @dataclass(frozen=True)
 class HotGap:
-    """The gap predicted at pumping temperature, in mm. At or below zero the pump seizes."""
+    """The gap predicted at pumping temperature, and the cold gap that would leave the least, in mm."""
 
     gap_mm: float
+    least_mm: float
+    cold_needed_mm: float
     working: Working
 
     @property
     def touches(self) -> bool:
         """Blocks sign-off."""
+        return self.gap_mm <= 0 or self.gap_mm < self.least_mm
+
+    @property
+    def says(self) -> Sentence:
+        """What is wrong with it, and the cold gap that would do."""
+        amounts: Amounts = {
+            "hot": length(self.gap_mm, fine=True), "cold": length(self.cold_needed_mm), "least": length(self.least_mm),
+        }  # fmt: skip
+        why = "at or below zero the pump seizes" if self.gap_mm <= 0 else "at least {least} has to be left"
+        return Sentence(f"Hot, the gap would be {{hot}}: {why}. Set {{cold}} cold.", amounts)
+
+
+@dataclass(frozen=True)
+class WarmingUp:
+    """The narrowest moment of a warm-up: gap in mm, minutes after the liquid came in; ``at_min`` is ``None`` for the worst that
+    could be, with the rotor hot and the casing still as it was."""
+
+    gap_mm: float
+    at_min: float | None
+    cold_needed_mm: float
+    working: Working
+
+    @property
+    def touches(self) -> bool:
+        """The rotor would reach the head."""
         return self.gap_mm <= 0
 
+    @property
+    def is_known(self) -> bool:
+        """Reckoned from how fast the parts follow, not the worst that could be."""
+        return self.at_min is not None
 
-def hot_gap(
-    cold_mm: float,
-    span_mm: float,
-    casing_um_m_k: float,
-    rotor_um_m_k: float,
-    casing_c: float,
-    rotor_c: float,
-    source: str = "trade: differential growth; lengths at 20 C (ISO 1)",
-) -> HotGap:
-    """Gap at temperature: cold gap plus casing growth less rotor growth over the span from thrust location to head.
+    @property
+    def says(self) -> Sentence:
+        """What it comes to."""
+        amounts: Amounts = {"gap": length(self.gap_mm, fine=True), "cold": length(self.cold_needed_mm)}
+        if self.at_min is None:
+            if self.touches:
+                return Sentence(
+                    "Hot liquid into a cold pump could close it ({gap} if the rotor heats first): warm it up slowly.", amounts
+                )
+            return Sentence("Even with the rotor hot and the casing still cold {gap} would be left.", amounts)
+        amounts["at"] = f"{self.at_min:.0f}"
+        if self.touches:
+            return Sentence("Warming up, it closes after {at} min ({gap}): warm it slowly, or set {cold} cold.", amounts)
+        return Sentence("Narrowest while warming up: {gap}, after {at} min.", amounts)
+
+
+def hot_gap(cold_mm: float, body: Body, casing_c: float, rotor_c: float, source: str = _SOURCE) -> HotGap:
+    """Gap at temperature: cold gap plus casing growth less the growth of rotor and head.
+
+    The head stands in the liquid and is taken to be as warm as the rotor.
 
     Parameters
     ----------
     cold_mm : float
         End clearance as set at 20 C.
-    span_mm : float
-        Length between the thrust location and the head.
-    casing_um_m_k, rotor_um_m_k : float
-        Mean linear expansion, micrometres per metre and kelvin.
+    body : Body
+        Lengths and expansions.
     casing_c, rotor_c : float
         Temperatures when pumping.
     source : str
         Sheet and revision, for the working.
     """
-    casing = casing_um_m_k * 1e-6 * span_mm * (casing_c - REFERENCE_C)
-    rotor = rotor_um_m_k * 1e-6 * span_mm * (rotor_c - REFERENCE_C)
-    gap = cold_mm + casing - rotor
+    gap = _gap(cold_mm, body, casing_c, rotor_c)
+    least = body.least_mm
     working = Working(
         title="Predicted gap when hot",
-        formula="h = c + α₁·L·(T₁ − 20) − α₂·L·(T₂ − 20)",
-        given=(
-            Given("c", "cold gap", length(cold_mm, fine=True)),
-            Given("L", "thrust location to head", length(span_mm)),
-            Given("α₁", "casing expansion", Amount(casing_um_m_k, Kind.EXPANSION)),
-            Given("T₁", "casing temperature", Amount(casing_c, Kind.TEMPERATURE)),
-            Given("α₂", "rotor and shaft expansion", Amount(rotor_um_m_k, Kind.EXPANSION)),
-            Given("T₂", "rotor temperature", Amount(rotor_c, Kind.TEMPERATURE)),
-        ),
+        formula="h = c + α₁·L₁·(T₁ − 20) − α₂·L₂·(T₂ − 20)" + (" − α₃·L₃·(T₂ − 20)" if body.head.length_mm else ""),
+        given=_given(cold_mm, body, casing_c, rotor_c),
         result=length(gap, fine=True),
         source=source,
-        notes=(Sentence("Steady state. A fast warm-up, when the rotor leads the casing, is closer."),),
+        notes=(Sentence("Steady state: all parts at the temperatures they run at."),),
     )
-    return HotGap(gap, working)
+    return HotGap(gap, least, _rounded_up(cold_mm - gap + least), working)
+
+
+def warming_up(cold_mm: float, body: Body, start_c: float, casing_c: float, rotor_c: float, source: str = _SOURCE) -> WarmingUp:
+    """The narrowest moment of a warm-up from ``start_c``, when liquid at ``rotor_c`` comes in at once.
+
+    Rotor and casing follow it as first-order lags, with the sheet's time constants. Without those: the worst that could be, the
+    rotor hot while the casing is as cold as it started.
+    """
+    if body.warming is None:
+        gap = _gap(cold_mm, body, start_c, rotor_c)
+        at = None
+        lag: tuple[Given, ...] = ()
+        formula = "h = c + α₁·L₁·(T₀ − 20) − α₂·L₂·(T₂ − 20) − …"
+        note = Sentence("How fast the parts follow is not on the sheet: the casing is taken not to have moved at all.")
+    else:
+        gap, at = _narrowest(cold_mm, body, body.warming, start_c, casing_c, rotor_c)
+        lag = (
+            Given("τ₁", "casing follows in", f"{body.warming.casing_min:g} min"),
+            Given("τ₂", "rotor follows in", f"{body.warming.rotor_min:g} min"),
+            Given("t", "narrowest after", f"{at:.1f} min"),
+        )
+        formula = "h(t) = c + growth at T₀ + (Tᵢ − T₀)·(1 − exp(−t/τᵢ)) of casing less rotor and head; least over t"
+        note = Sentence("First-order lags: liquid at full temperature from the first minute on.")
+    given = (*_given(cold_mm, body, casing_c, rotor_c), Given("T₀", "start", Amount(start_c, Kind.TEMPERATURE)), *lag)
+    working = Working("Narrowest gap while warming up", formula, given, length(gap, fine=True), source, (note,))
+    return WarmingUp(gap, at, _rounded_up(cold_mm - gap + body.least_mm), working)
+
+
+def _gap(cold_mm: float, body: Body, casing_c: float, rotor_c: float) -> float:
+    return cold_mm + body.casing.growth_mm(casing_c) - body.rotor.growth_mm(rotor_c) - body.head.growth_mm(rotor_c)
+
+
+def _narrowest(
+    cold_mm: float, body: Body, warming: Warming, start_c: float, casing_c: float, rotor_c: float
+) -> tuple[float, float]:
+    """Least gap in mm and its minute. The gap has one turning point at most, between its start and where all has settled."""
+    slowest, fastest = sorted((warming.rotor_min, warming.casing_min), reverse=True)
+
+    def at(minute: float) -> float:
+        casing = start_c + (casing_c - start_c) * -math.expm1(-minute / warming.casing_min)
+        rotor = start_c + (rotor_c - start_c) * -math.expm1(-minute / warming.rotor_min)
+        return _gap(cold_mm, body, casing, rotor)
+
+    # The dip is sharp where one part is much faster: looked for on a logarithmic scale of time.
+    found = minimize_scalar(
+        lambda log: at(math.exp(log)), bounds=(math.log(fastest / 1000), math.log(slowest * _SETTLED)), method="bounded",
+        options={"xatol": 1e-9},
+    )  # fmt: skip
+    settled = (_gap(cold_mm, body, casing_c, rotor_c), slowest * _SETTLED)
+    return min(settled, *((at(minute), minute) for minute in (0.0, math.exp(found.x))))
+
+
+def _rounded_up(mm: float) -> float:
+    """A cold gap that would do, up to the next hundredth."""
+    return math.ceil(round(mm * 100, 6)) / 100
+
+
+def _given(cold_mm: float, body: Body, casing_c: float, rotor_c: float) -> tuple[Given, ...]:
+    numbers = (
+        Given("c", "cold gap", length(cold_mm, fine=True)),
+        Given("L₁", "casing, thrust location to head", length(body.casing.length_mm)),
+        Given("α₁", "casing expansion", Amount(body.casing.expansion_um_m_k, Kind.EXPANSION)),
+        Given("T₁", "casing temperature", Amount(casing_c, Kind.TEMPERATURE)),
+        Given("L₂", "rotor and shaft, thrust location to rotor face", length(body.rotor.length_mm)),
+        Given("α₂", "rotor and shaft expansion", Amount(body.rotor.expansion_um_m_k, Kind.EXPANSION)),
+        Given("T₂", "rotor temperature", Amount(rotor_c, Kind.TEMPERATURE)),
+    )
+    if not body.head.length_mm:
+        return numbers
+    return (
+        *numbers,
+        Given("L₃", "head, reaching into the casing", length(body.head.length_mm)),
+        Given("α₃", "head expansion", Amount(body.head.expansion_um_m_k, Kind.EXPANSION)),
+    )

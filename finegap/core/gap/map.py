@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from finegap.core.gap.sweep import Sweep
 from finegap.core.gap.table import Choice, Range, Row
 
 _MARGIN_DECADES = 0.4
@@ -29,12 +30,16 @@ class Region:
 
 @dataclass(frozen=True)
 class TableMap:
-    """What is drawn of a table: the span of both axes, the regions, and where the duty lies (mm2/s, C)."""
+    """What is drawn of a table: the span of both axes, the regions, and where the duty lies (mm2/s, C).
+
+    ``way`` are the points of the duty's range from cold to hot; none where only the pumping point is known.
+    """
 
     viscosity_mm2_s: tuple[float, float]
     temperature_c: tuple[float, float]
     regions: tuple[Region, ...]
     duty: tuple[float, float]
+    way: tuple[tuple[float, float], ...] = ()
 
     @property
     def decades(self) -> tuple[float, ...]:
@@ -50,11 +55,14 @@ class TableMap:
         return tuple(float(t) for t in range(math.ceil(low / step) * step, math.floor(high) + 1, step))
 
 
-def map_of(choice: Choice, viscosity_mm2_s: float, temperature_c: float) -> TableMap:
-    """The map of the rows a choice was made from, wide enough for every printed end and for the duty."""
+def map_of(choice: Choice, viscosity_mm2_s: float, temperature_c: float, sweep: Sweep | None = None) -> TableMap:
+    """The map of the rows a choice was made from, wide enough for every printed end and for the duty with its range."""
+    way = () if sweep is None or sweep.is_point else sweep.drawn()
     rows = [candidate.row for candidate in choice.candidates]
     viscosities = [v for row in rows for v in _ends(row.viscosity_mm2_s) if v > 0] + [max(viscosity_mm2_s, _THINNEST_MM2_S)]
+    viscosities += [v for v, _ in way]
     temperatures = [t for row in rows for t in _ends(row.temperature_c)] + [temperature_c]
+    temperatures += [t for _, t in way]
     spread = 10**_MARGIN_DECADES
     across = (min(viscosities) / spread, max(viscosities) * spread)
     up = (min(temperatures) - _MARGIN_K, max(temperatures) + _MARGIN_K)
@@ -63,12 +71,12 @@ def map_of(choice: Choice, viscosity_mm2_s: float, temperature_c: float) -> Tabl
             c.row,
             *(_cut(c.row.viscosity_mm2_s, across), _cut(c.row.temperature_c, up)),
             *(_open(c.row.viscosity_mm2_s, across), _open(c.row.temperature_c, up)),
-            c.matches,
+            c.matches or c.passed,
             c.row is choice.chosen,
         )
         for c in choice.candidates
     )
-    return TableMap(across, up, regions, (viscosity_mm2_s, temperature_c))
+    return TableMap(across, up, regions, (viscosity_mm2_s, temperature_c), way)
 
 
 def _ends(span: Range) -> list[float]:

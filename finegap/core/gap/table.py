@@ -8,7 +8,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
-from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.gap.sweep import Sweep
+from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
 from finegap.core.working import Given, Working
 
 
@@ -29,23 +30,31 @@ class Range:
 
 @dataclass(frozen=True)
 class Row:
-    """One row as the manual prints it. Viscosity in mm2/s, temperature in C, end clearance in mm."""
+    """One row as the manual prints it. Viscosity in mm2/s, temperature in C, clearances in mm.
+
+    ``back_mm`` is the clearance behind the rotor, in tables of pumps whose rotors have a front and a back.
+    """
 
     setting: str
     material: str
     viscosity_mm2_s: Range
     temperature_c: Range
     clearance_mm: float
+    back_mm: float | None = None
 
 
 @dataclass(frozen=True)
 class Candidate:
-    """A row seen from a duty. ``misses`` is empty for a match; ``slip_ratio`` is slip against the chosen row (cube law)."""
+    """A row seen from a duty. ``misses`` is empty for a match; ``slip_ratio`` is slip against the chosen row (cube law).
+
+    ``passed`` when the duty's range passes through it.
+    """
 
     row: Row
     misses: tuple[Sentence, ...]
     slip_ratio: float | None
     reason: Sentence
+    passed: bool = False
 
     @property
     def matches(self) -> bool:
@@ -55,12 +64,17 @@ class Candidate:
 
 @dataclass(frozen=True)
 class Choice:
-    """The row to use, or ``None`` with every near miss explained; nearest first."""
+    """The row to use, or ``None`` with every near miss explained; nearest first.
+
+    ``over`` says what the duty's range from cold start to hot running does to the choice, and ``hole`` where no row covers it.
+    """
 
     chosen: Row | None
     candidates: tuple[Candidate, ...]
     sentence: Sentence
     working: Working
+    over: Sentence | None = None
+    hole: Sentence | None = None
 
 
 def check_rows(rows: Sequence[Row], holes_as_printed: bool = False) -> None:
@@ -112,11 +126,19 @@ def _check_line(line: list[tuple[int | None, tuple[float, float]]], what: str, u
             )
 
 
-def choose(rows: Sequence[Row], material: str, viscosity_mm2_s: float, temperature_c: float, source: str) -> Choice:
+def choose(
+    rows: Sequence[Row],
+    material: str,
+    viscosity_mm2_s: float,
+    temperature_c: float,
+    source: str,
+    sweep: Sweep | None = None,
+) -> Choice:
     """Choose the end clearance for a duty.
 
     Among rows where both viscosity and temperature match, the largest clearance: touching wrecks a pump, slip only costs flow.
-    Nothing is extrapolated.
+    A duty whose range from cold start to hot running passes through more than one setting takes the largest of those. Nothing is
+    extrapolated: a pump whose pumping point is in no row has none, whatever its range passes through.
 
     Parameters
     ----------
@@ -128,6 +150,8 @@ def choose(rows: Sequence[Row], material: str, viscosity_mm2_s: float, temperatu
         The duty, viscosity at the pumping temperature.
     source : str
         Sheet, revision and page, for the working.
+    sweep : Sweep, optional
+        The duty's range.
 
     Raises
     ------
@@ -140,13 +164,15 @@ def choose(rows: Sequence[Row], material: str, viscosity_mm2_s: float, temperatu
         raise FieldError("material", f"the table has no row for {material}.", f"Expected one of: {known}.")
     misses = {id(row): _misses(row, viscosity_mm2_s, temperature_c) for row in mine}
     matching = [row for row in mine if not misses[id(row)]]
-    chosen = max(matching, key=lambda row: row.clearance_mm, default=None)
+    at_point = max(matching, key=lambda row: row.clearance_mm, default=None)
+    passed, holes = _passed(mine, sweep)
+    chosen = max([at_point, *passed], key=lambda row: row.clearance_mm) if at_point else None
     candidates = sorted(
-        (_candidate(row, chosen, misses[id(row)]) for row in mine),
-        key=lambda c: (c.row is not chosen, len(c.misses), _distance(c.row, viscosity_mm2_s, temperature_c)),
+        (_candidate(row, chosen, misses[id(row)], any(row is p for p in passed)) for row in mine),
+        key=lambda c: (c.row is not chosen, not c.matches, len(c.misses), _distance(c.row, viscosity_mm2_s, temperature_c)),
     )
     duty = {"v": Amount(viscosity_mm2_s, Kind.VISCOSITY), "t": Amount(temperature_c, Kind.TEMPERATURE)}
-    sentence = _sentence(chosen, len(matching), candidates, duty)
+    sentence = _sentence(chosen, at_point, len(matching), candidates, duty)
     working = Working(
         title="End clearance from the table",
         formula="c = largest clearance among rows where ν and T are both inside",
@@ -154,12 +180,85 @@ def choose(rows: Sequence[Row], material: str, viscosity_mm2_s: float, temperatu
             Given("", "material of construction", material),
             Given("ν", "kinematic viscosity at pumping temperature", duty["v"]),
             Given("T", "pumping temperature", duty["t"]),
+            *_range_given(sweep),
             *(Given("", f"row “{c.row.setting}”", c.reason) for c in candidates),
         ),
         result=length(chosen.clearance_mm) if chosen else "no row matches; never extrapolated",
         source=source,
     )
-    return Choice(chosen, tuple(candidates), sentence, working)
+    return Choice(chosen, tuple(candidates), sentence, working, _over(sweep, chosen, at_point, passed), _hole(sweep, holes))
+
+
+def _passed(rows: Sequence[Row], sweep: Sweep | None) -> tuple[list[Row], list[tuple[float, float]]]:
+    """Rows the range of a duty passes through, and the stretches of temperature [C] no row covers."""
+    if sweep is None or sweep.is_point:
+        return [], []
+    viscosities = {v for r in rows for v in (r.viscosity_mm2_s.low, r.viscosity_mm2_s.high) if v > 0 and math.isfinite(v)}
+    temperatures = {t for r in rows for t in (r.temperature_c.low, r.temperature_c.high) if math.isfinite(t)}
+    passed: list[Row] = []
+    holes: list[tuple[float, float]] = []
+    for low, high in sweep.stretches(viscosities, temperatures):
+        # Between two cuts what matches does not change, so that its middle speaks for all of it; at a cut itself both sides do.
+        met = _met(rows, sweep, (low + high) / 2)
+        for row in (*met, *_met(rows, sweep, low), *_met(rows, sweep, high)):
+            if not any(row is p for p in passed):
+                passed.append(row)
+        if not met:
+            joined = holes.pop()[0] if holes and holes[-1][1] == low else low
+            holes.append((joined, high))
+    return passed, holes
+
+
+def _met(rows: Sequence[Row], sweep: Sweep, at_c: float) -> list[Row]:
+    return [row for row in rows if sweep.at(at_c) in row.viscosity_mm2_s and at_c in row.temperature_c]
+
+
+def _range_given(sweep: Sweep | None) -> tuple[Given, ...]:
+    if sweep is None or sweep.is_point:
+        return ()
+    return tuple(
+        Given("", name, Sentence("{t}, {v}", {"t": Amount(at, Kind.TEMPERATURE), "v": Amount(sweep.at(at), Kind.VISCOSITY)}))
+        for name, at in (("coldest start", sweep.start_c), ("hottest running", sweep.hot_c))
+    )
+
+
+def _over(sweep: Sweep | None, chosen: Row | None, at_point: Row | None, passed: list[Row]) -> Sentence | None:
+    """What the range does to the choice."""
+    if sweep is None or sweep.is_point or chosen is None or at_point is None:
+        return None
+    amounts: Amounts = {
+        "cold": Amount(sweep.start_c, Kind.TEMPERATURE),
+        "thick": Amount(sweep.at(sweep.start_c), Kind.VISCOSITY),
+        "hot": Amount(sweep.hot_c, Kind.TEMPERATURE),
+        "thin": Amount(sweep.at(sweep.hot_c), Kind.VISCOSITY),
+        "settings": ", ".join(f"“{row.setting}”" for row in sorted(passed, key=lambda row: row.clearance_mm)),
+        "c": length(chosen.clearance_mm),
+        "point": length(at_point.clearance_mm),
+    }
+    span = "From a start at {cold} ({thick}) to {hot} ({thin})"
+    if not sweep.viscosity_known:
+        span = "From a start at {cold} to {hot}, at the one viscosity that is known,"
+    if len(passed) < 2:
+        return Sentence(f"{span} it stays in one setting.", amounts)
+    words = f"{span} it passes through {{settings}}: the larger counts, {{c}}."
+    if chosen is not at_point:
+        words += " At pumping temperature alone it would be {point}."
+    return Sentence(words, amounts)
+
+
+def _hole(sweep: Sweep | None, holes: list[tuple[float, float]]) -> Sentence | None:
+    if not holes or sweep is None:
+        return None
+    low, high = holes[0]
+    return Sentence(
+        "No row of the table covers it from {low} ({thick}) to {high} ({thin}): ask the maker.",
+        {
+            "low": Amount(low, Kind.TEMPERATURE),
+            "thick": Amount(sweep.at(low), Kind.VISCOSITY),
+            "high": Amount(high, Kind.TEMPERATURE),
+            "thin": Amount(sweep.at(high), Kind.VISCOSITY),
+        },
+    )
 
 
 def slip_ratio(clearance_mm: float, reference_mm: float) -> float:
@@ -189,30 +288,36 @@ def _distance(row: Row, viscosity: float, temperature: float) -> float:
     return in_log + abs(row.temperature_c.miss(temperature)) / 10
 
 
-def _candidate(row: Row, chosen: Row | None, misses: tuple[Sentence, ...]) -> Candidate:
+def _candidate(row: Row, chosen: Row | None, misses: tuple[Sentence, ...], passed: bool) -> Candidate:
     ratio = slip_ratio(row.clearance_mm, chosen.clearance_mm) if chosen else None
-    amounts = {"c": length(row.clearance_mm), "r": Amount(ratio or 0.0, Kind.NUMBER)}
-    if misses:
-        reason = Sentence("{c}: no, {why}", {"c": amounts["c"], "why": _listed(misses)})
-    elif row is chosen:
+    amounts: Amounts = {"c": length(row.clearance_mm), "r": Amount(ratio or 0.0, Kind.NUMBER)}
+    if row is chosen:
         reason = Sentence("{c}: chosen", amounts)
+    elif passed:
+        reason = Sentence("{c}: met on the way; slip {r} times the chosen", amounts)
+    elif misses:
+        reason = Sentence("{c}: no, {why}", {"c": amounts["c"], "why": _listed(misses)})
     else:
         reason = Sentence("{c}: matches too; slip {r} times the chosen", amounts)
-    return Candidate(row, misses, ratio if not misses else None, reason)
+    return Candidate(row, misses, ratio if passed or not misses else None, reason, passed)
 
 
 def _listed(misses: tuple[Sentence, ...]) -> Sentence:
     return Sentence("; ".join(f"{{m{i}}}" for i in range(len(misses))), {f"m{i}": m for i, m in enumerate(misses)})
 
 
-def _sentence(chosen: Row | None, matching: int, candidates: list[Candidate], duty: dict[str, Amount]) -> Sentence:
+def _sentence(
+    chosen: Row | None, at_point: Row | None, matching: int, candidates: list[Candidate], duty: dict[str, Amount]
+) -> Sentence:
     if chosen is None:
         near = candidates[0]
         return Sentence(
             "No row matches {v} at {t}. Nearest is “{setting}”, {c}, but {why}. Ask the maker; never extrapolate.",
             {**duty, "setting": near.row.setting, "c": length(near.row.clearance_mm), "why": _listed(near.misses)},
         )
-    amounts: dict[str, Amount | Sentence | str] = {**duty, "c": length(chosen.clearance_mm), "setting": chosen.setting}
+    amounts: Amounts = {**duty, "c": length(chosen.clearance_mm), "setting": chosen.setting}
+    if chosen is not at_point:
+        return Sentence("{c}, row “{setting}”: the largest of those its range passes through, {v} at {t} among them.", amounts)
     if matching == 1:
         return Sentence("{c}, row “{setting}”: the one row for {v} at {t}.", amounts)
     return Sentence(

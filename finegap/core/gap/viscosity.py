@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import math
+import re
 from dataclasses import dataclass
 from functools import cached_property
 
 from scipy.optimize import brentq
 
 from finegap.core.errors import FieldError
+from finegap.core.quantities import Dimension, Sign, parse
 from finegap.core.showing import Amount, Kind, Sentence
 from finegap.core.working import Given, Working
 
@@ -87,6 +89,11 @@ class Liquid:
             raise FieldError("temperature", words, f"Expected one where it is between {_LEAST:g} and {_MOST:g} mm2/s.")
         return float(math.exp(brentq(lambda log: _w(math.exp(log)) - wanted, math.log(_LEAST), math.log(_MOST), xtol=1e-13)))
 
+    def where(self, viscosity_mm2_s: float) -> float:
+        """Temperature in C at which the liquid has a viscosity: the inverse."""
+        a, b = self._line
+        return float(10 ** ((a - _w(viscosity_mm2_s)) / b)) - _KELVIN
+
     def outside_k(self, temperature_c: float) -> float:
         """How far a temperature lies outside the two points, in kelvin; nothing between them."""
         low, high = sorted((self.first_c, self.second_c))
@@ -125,3 +132,84 @@ class Liquid:
 def kinematic_mm2_s(dynamic_mpa_s: float, density_kg_m3: float) -> float:
     """Kinematic viscosity of a dynamic one in mPa.s (cP) and a density in kg/m3."""
     return dynamic_mpa_s / density_kg_m3 * 1000
+
+
+_EXPECTED = (
+    "Expected it at pumping temperature (62 mm2/s, 300 SSU, 460 cP), or two points of the liquid, "
+    "such as: 68 mm2/s at 40 C; 8.6 mm2/s at 100 C. VG 68 is a point at 40 C."
+)
+_GRADE = re.compile(r"(?:iso\s*)?vg\s*(\d+)", re.IGNORECASE)
+_APART = re.compile(r"\s*;\s*|\s+and\s+", re.IGNORECASE)
+_SAME_K = 0.5
+
+
+@dataclass(frozen=True)
+class Viscosity:
+    """What is known of a liquid's viscosity: at pumping temperature [mm2/s], and its two points where they were given."""
+
+    pumping_mm2_s: float
+    liquid: Liquid | None = None
+
+
+def has_points(typed: str) -> bool:
+    """Whether what was typed gives two points of the liquid, not one value."""
+    return len([part for part in _APART.split(typed.strip()) if part]) > 1
+
+
+def read_viscosity(typed: str, pumping_c: float, density_kg_m3: float | None = None, field: str = "viscosity") -> Viscosity:
+    """Read the viscosity people have.
+
+    Parameters
+    ----------
+    typed : str
+        One value at pumping temperature, or two points with “;” or “and” between them, each with “at” and its temperature.
+        Kinematic, Saybolt seconds, a grade of ISO 3448 (at 40 C), or dynamic where the density is known.
+    pumping_c : float
+        Pumping temperature.
+    density_kg_m3 : float, optional
+        Density when pumping, for a dynamic viscosity.
+    field : str
+        Name used in errors.
+
+    Raises
+    ------
+    FieldError
+        Nothing that can be read, a dynamic viscosity without density, or one point at a temperature that is not pumped at.
+    """
+    parts = [part for part in _APART.split(typed.strip()) if part]
+    points = [_point(part, pumping_c, density_kg_m3, field) for part in parts]
+    if not points or len(points) > 2:
+        raise FieldError(field, "it takes one value, or two points." if points else "nothing was entered.", _EXPECTED)
+    if len(points) == 2:
+        (first, first_c), (second, second_c) = points
+        liquid = Liquid(first, first_c, second, second_c)
+        return Viscosity(liquid.at(pumping_c), liquid)
+    viscosity, at_c = points[0]
+    if abs(at_c - pumping_c) > _SAME_K:
+        problem = f"it is known at {at_c:g} C alone, and the pump works at {pumping_c:g} C."
+        raise FieldError(field, problem, "Expected a second point, such as: VG 68; 8.6 mm2/s at 100 C.")
+    return Viscosity(viscosity)
+
+
+def _point(text: str, pumping_c: float, density_kg_m3: float | None, field: str) -> tuple[float, float]:
+    value, _, at = text.partition(" at ")
+    grade = _GRADE.fullmatch(value.strip())
+    if grade:
+        if at:
+            raise FieldError(field, "a grade is a viscosity at 40 C.", "Expected the grade alone, such as VG 68.")
+        return grade_mm2_s(int(grade[1])), GRADE_C
+    at_c = parse(at, Dimension.TEMPERATURE, field, "C").value if at else pumping_c
+    try:
+        dynamic = parse(value, Dimension.DYNAMIC, field, sign=Sign.POSITIVE).value
+    except FieldError:
+        # Saybolt seconds lean a little on the temperature they were counted at.
+        return parse(text, Dimension.VISCOSITY, field, "mm2/s", Sign.POSITIVE).value if _is_saybolt(value) and at else (
+            parse(value, Dimension.VISCOSITY, field, "mm2/s", Sign.POSITIVE).value
+        ), at_c
+    if density_kg_m3 is None:
+        raise FieldError(field, "it is a dynamic viscosity, and the density is not known.", "Expected the density, too, or mm2/s.")
+    return kinematic_mm2_s(dynamic, density_kg_m3), at_c
+
+
+def _is_saybolt(text: str) -> bool:
+    return text.strip().lower().endswith(("ssu", "sus", "saybolt", "universal"))

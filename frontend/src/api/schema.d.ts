@@ -297,6 +297,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{number}/proofs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_proofs_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{number}/pull": {
         parameters: {
             query?: never;
@@ -376,6 +393,40 @@ export interface paths {
         get: operations["jobs_report._retrieve"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/run-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_run_in_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/run-in/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_run_in_take_back_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -712,6 +763,12 @@ export interface components {
             /** @default  */
             casing: string;
             /** @default  */
+            density: string;
+            /** @default  */
+            start: string;
+            /** @default  */
+            hot: string;
+            /** @default  */
             hazards: string;
             /** @default  */
             medium: string;
@@ -801,6 +858,8 @@ export interface components {
         };
         ChoiceShape: {
             sentence: string;
+            over: string | null;
+            hole: string | null;
             target: string | null;
             candidates: components["schemas"]["CandidateShape"][];
             map: components["schemas"]["MapShape"] | null;
@@ -810,6 +869,20 @@ export interface components {
         ClearStepRequest: {
             version: number;
             step: string;
+        };
+        CoachShape: {
+            say: string;
+            headline: string;
+            why: string;
+            /** Format: double */
+            eighths: number;
+            /** Format: double */
+            wait_min: number;
+            drops: number[];
+            /** Format: double */
+            hottest_c: number;
+            hottest: string;
+            notes: components["schemas"]["NoteShape"][];
         };
         /**
          * @description * `field` - field
@@ -1013,9 +1086,30 @@ export interface components {
             /** Format: date */
             weighed: string;
         };
+        HeldShape: {
+            key: string;
+            name: string;
+            low: string;
+            high: string;
+            target: string;
+            /** Format: double */
+            low_mm: number;
+            /** Format: double */
+            high_mm: number;
+            /** Format: double */
+            target_mm: number;
+            derived: boolean;
+            gap: string;
+            /** Format: double */
+            gap_mm: number | null;
+            /** Format: double */
+            expanded_mm: number;
+            call: string;
+        };
         HotShape: {
             text: string;
             touches: boolean;
+            sentence: string;
             working: components["schemas"]["WorkingShape"];
         };
         HousingShape: {
@@ -1025,7 +1119,9 @@ export interface components {
             per_step: string;
             school: string;
             zero_found: boolean;
+            prescribed: string;
             lash: string;
+            lash_does: string;
             lash_seen: string | null;
             /** Format: double */
             position_deg: number;
@@ -1077,6 +1173,9 @@ export interface components {
             materials: string[];
             choice: components["schemas"]["ChoiceShape"];
             setting: components["schemas"]["SetShape"] | null;
+            mesh: components["schemas"]["SetShape"] | null;
+            slip: components["schemas"]["SlipShape"];
+            proving: components["schemas"]["ProvingShape"];
             building: components["schemas"]["BuildingShape"];
             gauges: components["schemas"]["GaugeShape"][];
             blockers: components["schemas"]["BlockerShape"][];
@@ -1125,6 +1224,9 @@ export interface components {
             viscosity: string;
             temperature: string;
             casing: string;
+            density: string;
+            start: string;
+            hot: string;
             pressure: string;
             speed: string;
             hours_run: string;
@@ -1193,6 +1295,7 @@ export interface components {
             c: number[];
             regions: components["schemas"]["RegionShape"][];
             duty: number[];
+            way: number[][];
             mm2_s_ticks: components["schemas"]["AxisTickShape"][];
             c_ticks: components["schemas"]["AxisTickShape"][];
         };
@@ -1231,6 +1334,41 @@ export interface components {
             kind: string;
             here: boolean | null;
             by: string;
+        };
+        /** @description A line of the run-in's log. */
+        NoteRunInRequest: {
+            version: number;
+            /** Format: uuid */
+            id: string;
+            /** @default  */
+            drops: string;
+            taps_s?: number[];
+            /** @default  */
+            box: string;
+            /** @default  */
+            minute: string;
+            /**
+             * Format: double
+             * @default 0
+             */
+            eighths: number;
+        };
+        NoteShape: {
+            number: number;
+            /** Format: double */
+            minute: number;
+            /** Format: double */
+            drops: number | null;
+            drops_text: string;
+            /** Format: double */
+            box_c: number | null;
+            box: string;
+            /** Format: double */
+            eighths: number;
+            turn: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
         };
         /** @description A pump comes to the bench. */
         OpenJobRequest: {
@@ -1348,6 +1486,13 @@ export interface components {
             go: components["schemas"]["PileShape"] | null;
             stop: components["schemas"]["PileShape"] | null;
         };
+        ProvingShape: {
+            turning: components["schemas"]["SeenShape"] | null;
+            coach: components["schemas"]["CoachShape"] | null;
+            seen: components["schemas"]["SeenShape"][];
+            lines: components["schemas"]["LineShape"][];
+            noises: components["schemas"]["NamedShape"][];
+        };
         /** @description Which gauge is asked, where on which part it stands. */
         PullReadingRequest: {
             feature: string;
@@ -1462,24 +1607,19 @@ export interface components {
             /** @default false */
             confirmed: boolean;
         };
-        /** @description A try at the gap. */
+        /** @description A try at a gap: one check for each gap it asks for, in their order; one stack for each place. */
         RecordTryRequest: {
             version: number;
             /** Format: uuid */
             id: string;
             /** @default  */
             arc: string;
+            /** @default gap */
+            sets: components["schemas"]["SetsEnum"];
             /** @default open */
             way: components["schemas"]["WayEnum"];
-            stack_um?: number[];
-            /** @default  */
-            goes: string;
-            /** @default  */
-            stops: string;
-            /** @default  */
-            read: string;
-            /** @default  */
-            gauge: string;
+            stacks_um?: number[][];
+            checks: components["schemas"]["TryCheckRequest"][];
             /** @default false */
             confirmed: boolean;
         };
@@ -1536,6 +1676,26 @@ export interface components {
             item: string;
             here: boolean;
         };
+        /** @description Something seen at Prove. */
+        SeeProofRequest: {
+            version: number;
+            /** Format: uuid */
+            id: string;
+            seen: string;
+            /** @default  */
+            typed: string;
+            /** @default  */
+            seconds: string;
+            places?: string[];
+        };
+        SeenShape: {
+            seen: string;
+            typed: string;
+            places: string[];
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
         /** @description What is put right of what has to be known; what is left out stays as it is. */
         SetKnownRequest: {
             version: number;
@@ -1544,6 +1704,9 @@ export interface components {
             medium?: string;
             hazards?: string;
             viscosity?: string;
+            density?: string;
+            start?: string;
+            hot?: string;
             temperature?: string;
             casing?: string;
             pressure?: string;
@@ -1560,6 +1723,10 @@ export interface components {
             };
         };
         SetShape: {
+            sets: string;
+            name: string;
+            place: string;
+            faces: string[];
             means: string;
             target: string;
             low: string;
@@ -1575,10 +1742,14 @@ export interface components {
             way: string;
             right: boolean;
             working: components["schemas"]["WorkingShape"];
+            gaps: components["schemas"]["HeldShape"][];
             tries: components["schemas"]["TryShape"][];
             hot: components["schemas"]["HotShape"] | null;
+            warming: components["schemas"]["WarmingShape"] | null;
             housing: components["schemas"]["HousingShape"] | null;
             gaskets: components["schemas"]["GasketsShape"] | null;
+            shims: components["schemas"]["ShimsShape"] | null;
+            timing: components["schemas"]["TimingShape"] | null;
             feelers: string[];
             proofs: components["schemas"]["ProofShape"][];
             surprise: string | null;
@@ -1589,6 +1760,29 @@ export interface components {
             school: string;
             /** @default  */
             lash: string;
+            /** @default  */
+            lash_arc: string;
+        };
+        /**
+         * @description * `gap` - gap
+         *     * `mesh` - mesh
+         * @enum {string}
+         */
+        SetsEnum: "gap" | "mesh";
+        ShaftShape: {
+            name: string;
+            now: components["schemas"]["PieceShape"][];
+            next: components["schemas"]["PieceShape"][];
+            out: components["schemas"]["PieceShape"][];
+            into: components["schemas"]["PieceShape"][];
+            /** Format: double */
+            front_mm: number | null;
+            /** Format: double */
+            back_mm: number | null;
+            /** Format: double */
+            next_front_mm: number | null;
+            /** Format: double */
+            next_back_mm: number | null;
         };
         /** @description A revision, as the manual prints it. */
         SheetDetail: {
@@ -1633,6 +1827,13 @@ export interface components {
             revisions: string[];
             pumps: string[];
         };
+        ShimsShape: {
+            shafts: components["schemas"]["ShaftShape"][];
+            front: string;
+            back: string;
+            difference: string;
+            box: components["schemas"]["PieceShape"][];
+        };
         /** @description A signature. */
         SignRequest: {
             version: number;
@@ -1654,6 +1855,10 @@ export interface components {
             new: string;
             limit: string;
             page: string;
+        };
+        SlipShape: {
+            found: components["schemas"]["LineShape"][];
+            left: components["schemas"]["LineShape"][];
         };
         StackPartShape: {
             key: string;
@@ -1752,6 +1957,10 @@ export interface components {
             name: string;
             asks: components["schemas"]["AskedShape"][];
         };
+        /** @description The last line of the run-in taken back. */
+        TakeBackNoteRequest: {
+            version: number;
+        };
         /** @description A part of a stack taken out again, with all that came after it. */
         TakeBackPartRequest: {
             version: number;
@@ -1785,6 +1994,14 @@ export interface components {
             lines: components["schemas"]["LineShape"][];
             log: components["schemas"]["TorqueMarkShape"][];
         };
+        TimingShape: {
+            toward: string;
+            arc: string;
+            /** Format: double */
+            angle_deg: number;
+            pitch: string;
+            marked: string;
+        };
         TorqueMarkShape: {
             /** Format: uuid */
             id: string;
@@ -1800,6 +2017,17 @@ export interface components {
             /** Format: date-time */
             at: string;
             struck_reason: string;
+        };
+        /** @description A check of one gap: a feeler pair, or a reading with a gauge. */
+        TryCheckRequest: {
+            /** @default  */
+            goes: string;
+            /** @default  */
+            stops: string;
+            /** @default  */
+            read: string;
+            /** @default  */
+            gauge: string;
         };
         TryShape: {
             number: number;
@@ -1824,13 +2052,21 @@ export interface components {
             lubricant?: string;
             gun?: string;
         };
+        WarmingShape: {
+            sentence: string;
+            touches: boolean;
+            known: boolean;
+            working: components["schemas"]["WorkingShape"];
+        };
         /**
          * @description * `open` - open
          *     * `close` - close
          *     * `stay` - stay
+         *     * `left` - left
+         *     * `right` - right
          * @enum {string}
          */
-        WayEnum: "open" | "close" | "stay";
+        WayEnum: "open" | "close" | "stay" | "left" | "right";
         WearPointShape: {
             /** Format: double */
             hours: number;
@@ -2638,6 +2874,49 @@ export interface operations {
             };
         };
     };
+    jobs_proofs_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeeProofRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     jobs_pull_create: {
         parameters: {
             query?: {
@@ -2836,6 +3115,92 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_run_in_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteRunInRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_run_in_take_back_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackNoteRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

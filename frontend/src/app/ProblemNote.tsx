@@ -1,5 +1,6 @@
 import { Button } from 'react-bootstrap';
 import { ApiError, type Problem } from '../api/client';
+import { capital } from './words';
 
 interface Props {
   error: Error | null;
@@ -40,8 +41,4 @@ export function ProblemNote({ error, onSuggestion, onConfirm }: Props) {
       )}
     </div>
   );
-}
-
-function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
 }

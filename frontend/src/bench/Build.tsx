@@ -1,7 +1,5 @@
-import { useEffect, useRef, useState } from 'react';
 import type { Feature, Job, Step } from '../api/client';
-import { useKeys } from '../app/keys';
-import { Steps } from './Steps';
+import { pageName, StageWorks, type Page } from './StageWorks';
 import { GreaseWork } from './works/GreaseWork';
 import { PackingWork } from './works/PackingWork';
 import { PictureWork } from './works/PictureWork';
@@ -12,82 +10,27 @@ import { TorqueWork } from './works/TorqueWork';
 
 /** Putting it together: the steps on the left, what the one in hand is done with on the right. */
 export function Build({ job }: { job: Job }) {
-  const steps = job.steps.filter((s) => s.stage === 'build');
-  const present = steps.find((s) => s.by === null)?.key ?? '';
-  const pages = pagesOf(job, steps);
-  const [chosen, setChosen] = useState({ page: '', at: present });
-  // Another page can be looked at; when the steps go on, the page goes with them.
-  const wanted = chosen.page && chosen.at === present ? chosen.page : present || pages[0]?.key;
-  const index = pages.findIndex((p) => p.key === wanted);
-  const page = pages[index];
-  const move = (by: number) => {
-    const from = index >= 0 ? index : by > 0 ? -1 : 0;
-    const next = pages[(from + by + pages.length) % pages.length];
-    if (next) setChosen({ page: next.key, at: present });
-  };
-  const shown = useRef(page?.key);
-  useEffect(() => {
-    // Another page begins at its top.
-    if (shown.current !== page?.key) document.querySelector('main')?.scrollTo({ top: 0 });
-    shown.current = page?.key;
-  }, [page?.key]);
-  useKeys([
-    { key: 'ArrowUp', label: '', run: () => move(-1) },
-    { key: 'ArrowDown', show: '↑ ↓', label: 'work', run: () => move(1) },
-  ]);
-  return (
-    <div className="stage build-columns">
-      <Steps job={job} stage="build" />
-      <section aria-label="Work in hand">
-        <div className="page-picker">
-          <button type="button" className="tool" aria-label="Work before" onClick={() => move(-1)}>
-            ◂
-          </button>
-          <select
-            aria-label="Work in hand"
-            value={page?.key ?? ''}
-            onChange={(event) => setChosen({ page: event.target.value, at: present })}
-          >
-            {!page && <option value="">Nothing to reckon or to log at this step</option>}
-            {pages.map((p) => (
-              <option key={p.key} value={p.key}>
-                {p.name}
-                {p.key === present ? ' (this step)' : ''}
-              </option>
-            ))}
-          </select>
-          <button type="button" className="tool" aria-label="Next work" onClick={() => move(1)}>
-            ▸
-          </button>
-        </div>
-        {page ? (
-          <Work key={page.key} job={job} page={page} />
-        ) : (
-          <p className="quiet">
-            This step needs nothing but its words. The arrows show the work of the others.
-          </p>
-        )}
-      </section>
-    </div>
+  const pages = pagesOf(
+    job,
+    job.steps.filter((s) => s.stage === 'build'),
   );
+  return <StageWorks job={job} stage="build" pages={pages} show={(page) => <Work job={job} page={page} />} />;
 }
 
-interface Page {
-  key: string;
-  name: string;
+interface BuildPage extends Page {
   works: string[];
   features: Feature[];
 }
 
 /** A page for each step that is done with something; what was fitted and no step measures has one of its own. */
-function pagesOf(job: Job, steps: Step[]): Page[] {
+function pagesOf(job: Job, steps: Step[]): BuildPage[] {
   const byKey = new Map(job.features.map((f) => [f.key, f]));
   const found = (keys: string[]) => keys.map((k) => byKey.get(k)).filter((f) => f !== undefined);
   const pages = steps
     .filter((s) => s.works.length || s.measures.length)
     .map((s) => ({
       key: s.key,
-      name: s.text.split(/[;,.]/, 1)[0] ?? s.text,
+      name: pageName(s.text),
       works: s.works,
       features: found([...pressed(job, s), ...s.measures]),
     }));
@@ -104,10 +47,10 @@ function pressed(job: Job, step: Step): string[] {
   return job.building.presses.filter((p) => step.works.includes(`press:${p.key}`)).flatMap((p) => p.features);
 }
 
-function Work({ job, page }: { job: Job; page: Page }) {
+function Work({ job, page }: { job: Job; page: BuildPage }) {
   const { stacks, presses, tightenings, pictures, packing } = job.building;
   return (
-    <div className="works">
+    <>
       {page.works.map((work) => {
         const [kind = ''] = work.split(':', 1);
         const key = work.slice(kind.length + 1);
@@ -123,6 +66,6 @@ function Work({ job, page }: { job: Job; page: Page }) {
         return kind === 'grease' ? <GreaseWork key={work} job={job} /> : null;
       })}
       {page.features.length > 0 && <Sizes job={job} features={page.features} />}
-    </div>
+    </>
   );
 }

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { newId, type Feature, type Job } from '../api/client';
+import { Lines } from '../app/Lines';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { WorkingLink } from '../app/WorkingLink';
@@ -41,6 +42,12 @@ export function Decide({ job }: { job: Job }) {
           </button>
         )}
         {unfolded && kept.map((feature) => <Line key={feature.key} job={job} feature={feature} />)}
+        {job.slip.found.length > 0 && (
+          <section aria-label="What the gaps cost">
+            <h2>What the gaps cost, as it came in</h2>
+            <Lines lines={job.slip.found} />
+          </section>
+        )}
       </section>
       <OrderPanel job={job} />
     </div>

@@ -22,13 +22,14 @@ export function FindZero({ job, housing }: { job: Job; housing: Housing }) {
   const [school, setSchool] = useState(housing.school);
   const { unit } = useUnit();
   const [lash, setLash] = useDraft();
+  const [lashArc, setLashArc] = useDraft();
   const zero = useChange('zero', job.number);
   const closes = housing.hand === 'right' ? 'clockwise' : 'counterclockwise';
   return (
     <form
       onSubmit={(event) => {
         event.preventDefault();
-        zero.mutate({ school, lash });
+        zero.mutate({ school, lash, lash_arc: lashArc });
       }}
     >
       <p className="headline">Find zero: turn the housing {closes} until the rotor just drags</p>
@@ -50,18 +51,27 @@ export function FindZero({ job, housing }: { job: Job; housing: Housing }) {
               />
               <span>
                 <b>{key}</b>
+                {key === housing.prescribed && <i> as the sheet says</i>}
                 <small>{how}</small>
               </span>
             </label>
           ))}
         </div>
       </fieldset>
-      <TextField
-        label={`Axial play of thread and bearing, if not ${housing.lash} (${unit})`}
-        keyboard="decimal"
-        value={lash}
-        onChange={setLash}
-      />
+      <div className="two-fields">
+        <TextField
+          label={`Play, if not ${housing.lash} (${unit})`}
+          keyboard="decimal"
+          value={lash}
+          onChange={setLash}
+        />
+        <TextField
+          label={`Or arc before the rotor follows (${unit})`}
+          keyboard="decimal"
+          value={lashArc}
+          onChange={setLashArc}
+        />
+      </div>
       <p className="quiet">
         Play is taken up each time the direction changes. Left empty, the sheet's own counts; the check
         reading shows whether it is right.

@@ -11,6 +11,7 @@ export function GapSummary({ job }: { job: Job }) {
     <>
       <p className="big-number">{last ? `${last.gap} ${job.unit}` : 'not set yet'}</p>
       <GapBar
+        faces={setting.faces}
         low={{ mm: setting.low_mm, text: setting.low }}
         high={{ mm: setting.high_mm, text: setting.high }}
         targetMm={setting.target_mm}
@@ -19,8 +20,7 @@ export function GapSummary({ job }: { job: Job }) {
       {setting.hot && (
         <p className={setting.hot.touches ? 'problem' : ''}>
           Predicted hot: <b>{setting.hot.text}</b>
-          {setting.hot.touches ? ', which is contact. Set a wider gap.' : ''}{' '}
-          <WorkingLink working={setting.hot.working} />
+          {setting.hot.touches && `. ${setting.hot.sentence}`} <WorkingLink working={setting.hot.working} />
         </p>
       )}
     </>

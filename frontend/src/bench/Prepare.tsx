@@ -1,5 +1,6 @@
 import type { Job } from '../api/client';
 import { WorkingLink } from '../app/WorkingLink';
+import { capital } from '../app/words';
 import { TableMap } from '../drawing/TableMap';
 import { Known } from './Known';
 import { Ready } from './Ready';
@@ -24,14 +25,22 @@ export function Prepare({ job }: { job: Job }) {
 function TheNumber({ job }: { job: Job }) {
   return (
     <section aria-label="The number">
-      <p className="kicker">End clearance wanted</p>
+      <p className="kicker">{capital(job.setting?.name ?? 'gap')} wanted</p>
       <p className="big-number">{job.choice.target ?? 'no row matches'}</p>
       <p>
-        {job.choice.sentence} <WorkingLink working={job.choice.working} />
+        {job.choice.sentence} {job.choice.over} <WorkingLink working={job.choice.working} />
       </p>
+      {job.choice.hole && <p className="surprise">{job.choice.hole}</p>}
       {job.setting?.hot && (
         <p className={job.setting.hot.touches ? 'problem' : ''}>
-          Predicted hot: {job.setting.hot.text} <WorkingLink working={job.setting.hot.working} />
+          Predicted hot: {job.setting.hot.text}
+          {job.setting.hot.touches && `. ${job.setting.hot.sentence}`}{' '}
+          <WorkingLink working={job.setting.hot.working} />
+        </p>
+      )}
+      {job.setting?.warming && (
+        <p className={job.setting.warming.touches ? 'surprise' : 'quiet'}>
+          {job.setting.warming.sentence} <WorkingLink working={job.setting.warming.working} />
         </p>
       )}
       <details>

@@ -1,20 +1,27 @@
 import { useState } from 'react';
 import type { Housing, Job, Setting } from '../api/client';
 import { useKeys } from '../app/keys';
+import { Lines } from '../app/Lines';
+import { capital } from '../app/words';
 import { WorkingLink } from '../app/WorkingLink';
 import { EndView } from '../drawing/EndView';
+import { FacesView } from '../drawing/FacesView';
 import { GapBar } from '../drawing/GapBar';
-import { Section } from '../drawing/Section';
 import { GasketStack } from '../drawing/GasketStack';
+import { MeshView } from '../drawing/MeshView';
+import { ShimView } from '../drawing/ShimView';
 import { TableMap } from '../drawing/TableMap';
 import { TriesPlot } from '../drawing/TriesPlot';
 import { FindZero } from './FindZero';
+import { Gaps } from './Gaps';
 import { TryForm } from './TryForm';
 import { useChange } from './useJob';
 
 /** The picture on the left, the move in one large sentence on the right, the tries below it. */
 export function SetGap({ job }: { job: Job }) {
-  const setting = job.setting;
+  const { setting, mesh } = job;
+  const [atMesh, setAtMesh] = useState(setting?.right === true && mesh?.right === false);
+  useKeys(mesh && setting ? [{ key: 'm', label: 'the other gap', run: () => setAtMesh(!atMesh) }] : []);
   if (!setting) {
     return (
       <div className="stage">
@@ -25,39 +32,63 @@ export function SetGap({ job }: { job: Job }) {
       </div>
     );
   }
-  const { housing, gaskets } = setting;
+  const shown = atMesh && mesh ? mesh : setting;
+  const { housing } = shown;
   const needsZero = housing !== null && !housing.zero_found && !job.signed;
   return (
     <div className="stage drawing-and-pad">
       <section aria-label="Picture">
-        {housing && (
-          <EndView housing={housing} turning={!needsZero && housing.target_deg !== housing.position_deg} />
+        {mesh && (
+          <div className="which-gap" role="group" aria-label="Which gap">
+            {[setting, mesh].map((one) => (
+              <button
+                key={one.sets}
+                type="button"
+                className="tool"
+                aria-pressed={one === shown}
+                onClick={() => setAtMesh(one === mesh)}
+              >
+                {capital(one.name)}
+                {one.right && ', right'}
+              </button>
+            ))}
+          </div>
         )}
-        {gaskets && <GasketStack gaskets={gaskets} unit={job.unit} />}
-        {!housing && !gaskets && (
-          <Section
-            drawing={job.drawing}
-            features={job.features.filter((f) => f.kind === 'gap')}
-            selected=""
-            onSelect={() => undefined}
-          />
-        )}
+        <Picture job={job} setting={shown} turning={!needsZero} />
         {housing && <HousingNotes job={job} housing={housing} />}
       </section>
       <section className="set-pad" aria-label="The move">
-        {needsZero ? <FindZero job={job} housing={housing} /> : <Move job={job} setting={setting} />}
+        {needsZero ? (
+          <FindZero job={job} housing={housing} />
+        ) : (
+          <Move key={shown.sets} job={job} setting={shown} />
+        )}
       </section>
     </div>
   );
 }
 
+/** What the means looks like, with what has to move. */
+function Picture({ job, setting, turning }: { job: Job; setting: Setting; turning: boolean }) {
+  const { housing, gaskets, shims, timing } = setting;
+  if (housing)
+    return <EndView housing={housing} turning={turning && housing.target_deg !== housing.position_deg} />;
+  if (gaskets) return <GasketStack gaskets={gaskets} unit={job.unit} place={setting.place} />;
+  if (shims) return <ShimView shims={shims} gaps={setting.gaps} unit={job.unit} />;
+  if (timing) return <MeshView timing={timing} gaps={setting.gaps} unit={job.unit} />;
+  return <FacesView setting={setting} unit={job.unit} />;
+}
+
 function Move({ job, setting }: { job: Job; setting: Setting }) {
   const last = setting.tries.at(-1);
+  const one = setting.gaps.length === 1;
   return (
     <>
-      <p className="quiet">
-        Window {setting.low} to {setting.high}, aim for {setting.target} {job.unit}.
-      </p>
+      {one && (
+        <p className="quiet">
+          Window {setting.low} to {setting.high}, aim for {setting.target} {job.unit}.
+        </p>
+      )}
       <p className={`headline${setting.right ? ' right' : ''}`} aria-live="polite">
         {setting.headline}
       </p>
@@ -70,22 +101,37 @@ function Move({ job, setting }: { job: Job; setting: Setting }) {
           </>
         )}
       </p>
-      <GapBar
-        low={{ mm: setting.low_mm, text: setting.low }}
-        high={{ mm: setting.high_mm, text: setting.high }}
-        targetMm={setting.target_mm}
-        measured={last ? { mm: last.gap_mm, expandedMm: last.expanded_mm, text: last.gap } : null}
-      />
+      {one ? (
+        <GapBar
+          faces={setting.faces}
+          low={{ mm: setting.low_mm, text: setting.low }}
+          high={{ mm: setting.high_mm, text: setting.high }}
+          targetMm={setting.target_mm}
+          measured={last ? { mm: last.gap_mm, expandedMm: last.expanded_mm, text: last.gap } : null}
+        />
+      ) : (
+        <Gaps gaps={setting.gaps} unit={job.unit} />
+      )}
       {setting.hot?.touches && (
         <p className="problem" role="alert">
-          Predicted hot: <b>{setting.hot.text}</b>. Contact: this blocks sign-off.{' '}
-          <WorkingLink working={setting.hot.working} />
+          {setting.hot.sentence} This blocks sign-off. <WorkingLink working={setting.hot.working} />
+        </p>
+      )}
+      {setting.warming && (
+        <p className={setting.warming.touches ? 'surprise' : 'quiet'}>
+          {setting.warming.sentence} <WorkingLink working={setting.warming.working} />
         </p>
       )}
       {setting.surprise && <p className="surprise">{setting.surprise}</p>}
       <Tries job={job} setting={setting} />
-      {setting.tries.length > 1 && <TriesPlot setting={setting} unit={job.unit} />}
+      {one && setting.tries.length > 1 && <TriesPlot setting={setting} unit={job.unit} />}
       {!job.signed && <TryForm key={setting.tries.length} job={job} setting={setting} />}
+      {setting.sets === 'gap' && job.slip.left.length > 0 && (
+        <details>
+          <summary>What this gap costs: slip, flow, power</summary>
+          <Lines lines={job.slip.left} />
+        </details>
+      )}
     </>
   );
 }
@@ -95,6 +141,7 @@ const TRIES_SHOWN = 4;
 function Tries({ job, setting }: { job: Job; setting: Setting }) {
   const [all, setAll] = useState(false);
   if (!setting.tries.length) return null;
+  const one = setting.gaps.length === 1;
   const shown = all ? setting.tries : setting.tries.slice(-TRIES_SHOWN);
   const hidden = setting.tries.length - shown.length;
   return (
@@ -112,8 +159,8 @@ function Tries({ job, setting }: { job: Job; setting: Setting }) {
         <tr>
           <th scope="col">Try</th>
           <th scope="col">Set by</th>
-          <th scope="col">Checked</th>
-          <th scope="col">Gap</th>
+          {one && <th scope="col">Checked</th>}
+          <th scope="col">{one ? 'Gap' : `Gaps (${job.unit})`}</th>
           <th scope="col">Next</th>
         </tr>
       </thead>
@@ -122,9 +169,9 @@ function Tries({ job, setting }: { job: Job; setting: Setting }) {
           <tr key={t.number}>
             <th scope="row">{t.number}</th>
             <td>{t.set_by}</td>
-            <td>{t.checked}</td>
+            {one && <td>{t.checked}</td>}
             <td className="number">
-              <WorkingLink working={t.working}>{`${t.gap} ${job.unit}`}</WorkingLink>
+              <WorkingLink working={t.working}>{one ? `${t.gap} ${job.unit}` : t.gap}</WorkingLink>
             </td>
             <td>{t.next}</td>
           </tr>
@@ -149,12 +196,13 @@ function HousingNotes({ job, housing }: { job: Job; housing: Housing }) {
           {housing.check} {housing.check_working && <WorkingLink working={housing.check_working} />}{' '}
         </span>
       )}
-      {housing.zero_found && `Zero by “${housing.school}”, play ${housing.lash}.`}
+      {housing.zero_found &&
+        `Zero by “${housing.school}”${housing.school === housing.prescribed ? ', as the sheet says' : `, though the sheet says “${housing.prescribed}”`}, play ${housing.lash}. ${housing.lash_does}`}
       {housing.lash_seen && housing.lash_seen !== housing.lash && !job.signed && (
         <button
           type="button"
           className="working-link"
-          onClick={() => zero.mutate({ school: housing.school, lash: housing.lash_seen ?? '' })}
+          onClick={() => zero.mutate({ school: housing.school, lash: housing.lash_seen ?? '', lash_arc: '' })}
         >
           The last change of direction shows a play of {housing.lash_seen}: count with it
         </button>

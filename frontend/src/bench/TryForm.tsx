@@ -4,42 +4,43 @@ import { newId, type Job, type Setting } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { useDraft, useUnit } from '../app/unit';
+import { CheckRows, useChecks } from './CheckRows';
+import { StackCounts, useStack } from './StackCounts';
 import { useChange } from './useJob';
 
-/** Record a try: what was done, and what the check read, by feeler or by gauge. */
+/** Record a try: what was done, and what the checks read. */
 export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
-  const { unit } = useUnit();
-  const { housing, gaskets } = setting;
-  const [arc, setArc] = useDraft(housing && setting.way !== 'stay' && !setting.right ? housing.arc : '0');
-  const [counts, setCounts] = useState<Record<number, number>>(() =>
-    Object.fromEntries((gaskets?.next ?? []).map((p) => [p.um, p.count])),
-  );
-  const [goes, setGoes] = useDraft();
-  const [stops, setStops] = useDraft();
-  const [read, setRead] = useDraft();
-  const [byGauge, setByGauge] = useState(false);
-  const [chosen, setGauge] = useState<string | null>(null);
-  const gauges = job.gauges.filter((g) => g.lengths);
-  const fitting = gauges.filter((g) => !g.overdue && setting.feelers.includes(g.tag) !== byGauge);
-  const gauge = chosen ?? fitting[0]?.tag ?? gauges[0]?.tag ?? '';
+  const { housing, gaskets, shims, timing } = setting;
+  const [arc, setArc] = useDraft(firstArc(setting));
+  const [toward, setToward] = useState(timing?.toward ?? '');
+  const one = useStack(gaskets?.next ?? shims?.shafts[0]?.next ?? []);
+  const other = useStack(shims?.shafts[1]?.next ?? []);
+  const checks = useChecks(job, setting);
   const identity = useRef(newId());
   const record = useChange('tries', job.number);
-
-  const closing = setting.way === 'close';
-  const turned = (housing?.hand === 'right') === closing ? 'clockwise' : 'counterclockwise';
+  const number = setting.tries.length + 1;
 
   function save(confirmed: boolean) {
     if (record.isPending) return;
-    const stack = Object.entries(counts).flatMap(([um, n]) => Array.from({ length: n }, () => Number(um)));
-    const way = closing ? 'close' : 'open';
-    const check = byGauge ? { read, gauge, goes: '', stops: '' } : { goes, stops, read: '', gauge };
-    record.mutate({ id: identity.current, arc, way, stack_um: gaskets ? stack : [], confirmed, ...check });
+    const stacks = gaskets ? [one.pieces] : shims ? [one.pieces, other.pieces] : [];
+    const way = timing ? (toward === 'right' ? 'right' : 'left') : setting.way === 'close' ? 'close' : 'open';
+    const sets = setting.sets === 'mesh' ? 'mesh' : 'gap';
+    record.mutate({
+      id: identity.current,
+      sets,
+      arc: housing || timing ? arc : '',
+      way,
+      stacks_um: stacks,
+      checks: checks.typed,
+      confirmed,
+    });
   }
 
+  const trial = timing !== null && setting.tries.length === 0;
   return (
     <form
       className="try-form"
-      aria-label={`Try ${setting.tries.length + 1}`}
+      aria-label={`Try ${number}`}
       onSubmit={(event) => {
         event.preventDefault();
         save(false);
@@ -47,62 +48,72 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
     >
       {gaskets && (
         <StackCounts
-          gaskets={gaskets}
-          counts={counts}
-          onChange={setCounts}
-          unit={unit}
-          number={setting.tries.length + 1}
+          legend={`Gaskets ${setting.place}, as compressed`}
+          stack={one}
+          now={gaskets.now}
+          box={gaskets.box}
         />
       )}
+      {shims?.shafts.map((shaft, i) => (
+        <StackCounts
+          key={shaft.name}
+          legend={`Shims of the ${shaft.name}`}
+          stack={i === 0 ? one : other}
+          now={[...(shims.shafts[0]?.now ?? []), ...(shims.shafts[1]?.now ?? [])]}
+          box={shims.box}
+          taken={i === 0 ? other.counts : one.counts}
+        />
+      ))}
       <div className="try-check">
-        {housing && <TextField short label={`Arc ${turned} (${unit})`} value={arc} onChange={setArc} />}
-        {byGauge ? (
+        {housing && <Arc label={`Arc ${turned(setting)}`} value={arc} onChange={setArc} />}
+        {timing && !trial && (
           <>
-            <TextField short label={`Gap read (${unit})`} value={read} onChange={setRead} />
-          </>
-        ) : (
-          <>
-            <TextField short label={`Leaf that goes (${unit})`} value={goes} onChange={setGoes} />
-            <TextField short label="Leaf that does not" value={stops} onChange={setStops} />
+            <Arc label="Turned by, along the marks" value={arc} onChange={setArc} />
+            <label className="field short">
+              towards the
+              <select value={toward} onChange={(e) => setToward(e.target.value)}>
+                <option value="left">left</option>
+                <option value="right">right</option>
+              </select>
+            </label>
           </>
         )}
+        {checks.single && <CheckRows checks={checks} setting={setting} />}
       </div>
-      {!byGauge && (
-        <Proof
-          setting={setting}
-          gauge={gauge}
-          onUse={(go, stop) => {
-            setGoes(go);
-            setStops(stop);
-          }}
-        />
+      {!checks.single && <CheckRows checks={checks} setting={setting} />}
+      {checks.single && checks.byFeeler && (
+        <Proof setting={setting} gauge={checks.gaugeOf(0)} onUse={(go, stop) => checks.fill(0, go, stop)} />
       )}
       <ProblemNote error={record.error} onConfirm={() => save(true)} />
       <div className="pad-row">
         <Button type="submit" size="lg" disabled={record.isPending}>
-          Record try {setting.tries.length + 1}
+          Record try {number}
         </Button>
-        <select aria-label="Checked with" value={gauge} onChange={(e) => setGauge(e.target.value)}>
-          {gauges.map((g) => (
-            <option key={g.tag} value={g.tag}>
-              {g.tag} {g.kind}
-              {g.overdue ? ', out of date' : ''}
-            </option>
-          ))}
-        </select>
-        <button
-          type="button"
-          className="working-link"
-          onClick={() => {
-            setByGauge(!byGauge);
-            setGauge(null);
-          }}
-        >
-          {byGauge ? 'by feeler' : 'other gauge'}
-        </button>
+        {checks.single && checks.picker(0)}
+        {checks.single && (
+          <button type="button" className="working-link" onClick={checks.toggle}>
+            {checks.byFeeler ? 'other gauge' : 'by feeler'}
+          </button>
+        )}
       </div>
     </form>
   );
+}
+
+function Arc({ label, value, onChange }: { label: string; value: string; onChange: (text: string) => void }) {
+  const { unit } = useUnit();
+  return <TextField short label={`${label} (${unit})`} value={value} onChange={onChange} />;
+}
+
+/** What the move asks for, to be put right where it was turned otherwise. */
+function firstArc({ housing, timing, way, right }: Setting): string {
+  if (timing) return timing.toward ? timing.arc : '0';
+  return housing && way !== 'stay' && !right ? housing.arc : '0';
+}
+
+function turned({ housing, way }: Setting): string {
+  const closing = way === 'close';
+  return (housing?.hand === 'right') === closing ? 'clockwise' : 'counterclockwise';
 }
 
 interface ProofProps {
@@ -132,53 +143,5 @@ function Proof({ setting, gauge, onUse }: ProofProps) {
         fill these in
       </button>
     </p>
-  );
-}
-
-interface CountsProps {
-  gaskets: NonNullable<Setting['gaskets']>;
-  counts: Record<number, number>;
-  onChange: (counts: Record<number, number>) => void;
-  unit: string;
-  number: number;
-}
-
-/** How many of each thickness are under the head; more cannot be put in than shelf and pump have. */
-function StackCounts({ gaskets, counts, onChange, unit, number }: CountsProps) {
-  const fitted = new Map(gaskets.now.map((p) => [p.um, p.count]));
-  return (
-    <fieldset className="stack-counts">
-      <legend>
-        Under the head ({unit}, as compressed), try {number}
-      </legend>
-      {gaskets.box.map((line) => {
-        const have = line.count + (fitted.get(line.um) ?? 0);
-        const used = counts[line.um] ?? 0;
-        const set = (n: number) => onChange({ ...counts, [line.um]: Math.min(Math.max(n, 0), have) });
-        return (
-          <div key={line.um} className="counter">
-            <span>{line.text}</span>
-            <button
-              type="button"
-              aria-label={`one less of ${line.text}`}
-              disabled={used === 0}
-              onClick={() => set(used - 1)}
-            >
-              −
-            </button>
-            <output aria-label={`${line.text} under the head`}>{used}</output>
-            <button
-              type="button"
-              aria-label={`one more of ${line.text}`}
-              disabled={used >= have}
-              onClick={() => set(used + 1)}
-            >
-              +
-            </button>
-            <small>of {have}</small>
-          </div>
-        );
-      })}
-    </fieldset>
   );
 }

@@ -1,4 +1,4 @@
-import { screen, waitFor } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { expect, test } from 'vitest';
@@ -54,11 +54,16 @@ test('a step is marked from the version on screen, by key or by hand, once for a
 });
 
 const SETTING = {
+  sets: 'gap',
+  place: 'under the head',
   tries: [],
+  gaps: [{ key: 'gap', name: 'end clearance', derived: false }],
   way: 'close',
   right: false,
   housing: { hand: 'right', arc: '18.7' },
   gaskets: null,
+  shims: null,
+  timing: null,
   feelers: ['OLD', 'F-1'],
   low: '0.13',
   high: '0.18',
@@ -74,10 +79,8 @@ test('a try carries the arc as told, its way, both leaves and the feeler set in 
   expect(sent[0]?.body).toMatchObject({
     arc: '18.7',
     way: 'close',
-    goes: '0.14',
-    stops: '0.16',
-    gauge: 'F-1',
-    read: '',
+    sets: 'gap',
+    checks: [{ goes: '0.14', stops: '0.16', gauge: 'F-1', read: '' }],
   });
 });
 
@@ -92,7 +95,7 @@ test('by another gauge it is one reading, with a gauge that is no feeler', async
   await userEvent.click(screen.getByRole('button', { name: 'other gauge' }));
   await userEvent.type(screen.getByLabelText('Gap read (mm)'), '0.15{Enter}');
   await waitFor(() => expect(sent).toHaveLength(1));
-  expect(sent[0]?.body).toMatchObject({ read: '0.15', gauge: 'D-1', goes: '', stops: '' });
+  expect(sent[0]?.body).toMatchObject({ checks: [{ read: '0.15', gauge: 'D-1', goes: '', stops: '' }] });
 });
 
 test('a refused try keeps everything that was typed, and the retry has the same identity', async () => {
@@ -126,12 +129,12 @@ test('no more gaskets can be put in than shelf and pump have, and none less than
     possible: true,
   };
   show(<TryForm job={JOB} setting={{ ...SETTING, housing: null, gaskets } as unknown as Setting} />);
-  const [less, more] = ['one less of 0.1', 'one more of 0.1'].map((name) =>
+  const [less, more] = [/one less of 0.1/, /one more of 0.1/].map((name) =>
     screen.getByRole('button', { name }),
   );
   if (!less || !more) throw new Error('no counter');
   await userEvent.click(more);
-  expect(screen.getByRole('status', { name: '0.1 under the head' })).toHaveTextContent('2');
+  expect(screen.getByRole('status', { name: /0.1, Gaskets under the head/ })).toHaveTextContent('2');
   expect(more).toBeDisabled();
   await userEvent.click(less);
   await userEvent.click(less);
@@ -157,7 +160,61 @@ test('the leaves that prove the window are told for the set in hand, and taken o
   expect(screen.getByText('0.03 + 0.10')).toBeInTheDocument();
   await userEvent.click(screen.getByRole('button', { name: 'fill these in' }));
   await userEvent.click(screen.getByRole('button', { name: /Record try/ }));
-  expect(sent[0]?.body).toMatchObject({ goes: '0.13', stops: '0.18', gauge: 'F-1' });
+  expect(sent[0]?.body).toMatchObject({ checks: [{ goes: '0.13', stops: '0.18', gauge: 'F-1' }] });
   await userEvent.selectOptions(screen.getByLabelText('Checked with'), 'OLD');
   expect(screen.getByText(/OLD makes no pile that must go/)).toBeInTheDocument();
+});
+
+const gap = (key: string, name: string, more = {}) => ({ key, name, derived: false, ...more });
+
+test('two shafts share one shelf, and each gap is checked with its own gauge', async () => {
+  const piece = (um: number, count: number) => ({ um, text: `${um / 1000}`, count });
+  const shaft = (name: string, next: object[]) => ({ name, now: [], next, out: [], into: [] });
+  const shims = {
+    shafts: [shaft('drive shaft', [piece(100, 1)]), shaft('driven shaft', [])],
+    box: [piece(100, 2)],
+  };
+  const gaps = [
+    gap('front:1', 'front, drive shaft'),
+    gap('back:1', 'back, drive shaft'),
+    gap('front:2', 'front, driven shaft'),
+    gap('back:2', 'back, driven shaft'),
+    gap('differ:front', 'front, one rotor to the other', { derived: true }),
+  ];
+  show(<TryForm job={JOB} setting={{ ...SETTING, housing: null, shims, gaps } as unknown as Setting} />);
+  const more = screen.getAllByRole('button', { name: /one more of 0.1/ });
+  if (!more[1]) throw new Error('no second shaft');
+  await userEvent.click(more[1]);
+  for (const button of more) expect(button).toBeDisabled(); // two on the shelf, one behind each bearing
+  const front = screen.getByRole('group', { name: 'front, drive shaft' });
+  await userEvent.selectOptions(screen.getByLabelText('front, drive shaft, checked with'), 'D-1');
+  await userEvent.type(within(front).getByLabelText('reads'), '0.15');
+  for (const [i, name] of ['back, drive shaft', 'front, driven shaft', 'back, driven shaft'].entries()) {
+    const row = screen.getByRole('group', { name });
+    await userEvent.type(within(row).getByLabelText('goes'), `0.1${i}`);
+    await userEvent.type(within(row).getByLabelText('does not'), `0.2${i}`);
+  }
+  await userEvent.click(screen.getByRole('button', { name: 'Record try 1' }));
+  await waitFor(() => expect(sent).toHaveLength(1));
+  expect(sent[0]?.body).toMatchObject({ stacks_um: [[100], [100]] });
+  expect(sent[0]?.body.checks).toEqual([
+    { read: '0.15', goes: '', stops: '', gauge: 'D-1' },
+    { read: '', goes: '0.10', stops: '0.20', gauge: 'F-1' },
+    { read: '', goes: '0.11', stops: '0.21', gauge: 'F-1' },
+    { read: '', goes: '0.12', stops: '0.22', gauge: 'F-1' },
+  ]);
+});
+
+test('a timing gear is turned towards the side the move names, by nothing at the first check', async () => {
+  const timing = { toward: 'right', arc: '0.05', angle_deg: 0.05, pitch: '120 mm', marked: '120 mm' };
+  const gaps = [gap('mesh:left', 'mesh gap, left'), gap('mesh:right', 'mesh gap, right')];
+  const mesh = { ...SETTING, sets: 'mesh', housing: null, timing, gaps, tries: [{}] } as unknown as Setting;
+  const { unmount } = show(<TryForm job={JOB} setting={{ ...mesh, tries: [] }} />);
+  expect(screen.queryByLabelText('towards the')).toBeNull();
+  unmount();
+  show(<TryForm job={JOB} setting={mesh} />);
+  expect(screen.getByLabelText('towards the')).toHaveValue('right');
+  await userEvent.click(screen.getByRole('button', { name: 'Record try 2' }));
+  await waitFor(() => expect(sent).toHaveLength(1));
+  expect(sent[0]?.body).toMatchObject({ sets: 'mesh', way: 'right', arc: '0.05', stacks_um: [] });
 });

@@ -25,6 +25,9 @@ interface Changes {
   'on-the-bench': Body<Schemas['UseAtBenchRequest']>;
   zero: Body<Schemas['SetZeroRequest']>;
   tries: Body<Schemas['RecordTryRequest']>;
+  proofs: Body<Schemas['SeeProofRequest']>;
+  'run-in': Body<Schemas['NoteRunInRequest']>;
+  'run-in/take-back': Body<Schemas['TakeBackNoteRequest']>;
   signature: Body<Schemas['SignRequest']>;
 }
 

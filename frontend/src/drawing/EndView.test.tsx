@@ -12,6 +12,8 @@ const HOUSING: Housing = {
   zero_found: true,
   lash: '0',
   lash_seen: null,
+  prescribed: 'close to first drag',
+  lash_does: '',
   position_deg: 30,
   target_deg: 90,
   arc: '1',

@@ -1,6 +1,8 @@
 import { useId } from 'react';
 
 interface GapProps {
+  /** The faces it is between, where they are worth naming: the left one second, as the sheet says them. */
+  faces?: string[];
   low: { mm: number; text: string };
   high: { mm: number; text: string };
   targetMm: number;
@@ -11,7 +13,7 @@ const WIDTH = 512;
 const FACE = 26;
 
 /** The gap magnified between two hatched faces: the window, the target, and what was measured with its soft edge. */
-export function GapBar({ low, high, targetMm, measured }: GapProps) {
+export function GapBar({ faces = [], low, high, targetMm, measured }: GapProps) {
   const hatch = useId();
   const most = 1.3 * Math.max(high.mm, measured ? measured.mm + measured.expandedMm : 0);
   const x = (mm: number) => FACE + (WIDTH - 2 * FACE) * Math.min(Math.max(mm / most, 0), 1);
@@ -22,10 +24,10 @@ export function GapBar({ low, high, targetMm, measured }: GapProps) {
     <svg viewBox={`0 0 ${WIDTH} 100`} className="gap-bar" role="img" aria-label={said}>
       <Hatch id={hatch} />
       <text x="0" y="14" className="note">
-        head
+        {faces[1]}
       </text>
       <text x={WIDTH} y="14" textAnchor="end" className="note">
-        rotor
+        {faces[0]}
       </text>
       <rect x={FACE} y="24" width={WIDTH - 2 * FACE} height="48" className="slot" />
       <rect x={x(low.mm)} y="24" width={x(high.mm) - x(low.mm)} height="48" className="window" />

@@ -1,13 +1,14 @@
 import { useId } from 'react';
 import type { Gaskets, Piece } from '../api/client';
+import { capital } from '../app/words';
 import { Hatch } from './GapBar';
 
 const WIDTH = 250;
 const TALLEST = 250;
 const FLOOR = 424;
 
-/** Two stacks side by side under the head, thickness to one scale: what is there now, and what has to be. */
-export function GasketStack({ gaskets, unit }: { gaskets: Gaskets; unit: string }) {
+/** Two stacks side by side, thickness to one scale: what is there now, and what has to be. */
+export function GasketStack({ gaskets, unit, place }: { gaskets: Gaskets; unit: string; place: string }) {
   const hatch = useId();
   const tallest = Math.max(sum(gaskets.now), sum(gaskets.next), 1);
   const scale = TALLEST / tallest;
@@ -16,7 +17,7 @@ export function GasketStack({ gaskets, unit }: { gaskets: Gaskets; unit: string 
     <svg viewBox="0 0 660 520" className="stack-view" role="img" aria-label={described(gaskets, unit)}>
       <Hatch id={hatch} />
       <text x="170" y="24" textAnchor="middle" className="stack-title">
-        {gaskets.now.length ? 'Under the head now' : 'Nothing fitted yet'}
+        {gaskets.now.length ? `${capital(place)} now` : 'Nothing fitted yet'}
       </text>
       <text x="490" y="24" textAnchor="middle" className="stack-title">
         {same ? 'Stays' : 'Next'}
@@ -41,7 +42,7 @@ export function GasketStack({ gaskets, unit }: { gaskets: Gaskets; unit: string 
       />
       <path d="M306 250 h36 m-12 -10 l12 10 l-12 10" className="between" />
       <text x="330" y="500" textAnchor="middle" className="note">
-        Thicknesses to one scale. Head above, casing below.
+        Thicknesses to one scale. {capital(place.replace('under the ', ''))} above.
       </text>
     </svg>
   );

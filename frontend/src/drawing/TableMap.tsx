@@ -6,6 +6,7 @@ const WIDTH = 560;
 const HEIGHT = 330;
 const BOX = { left: 62, right: 552, top: 14, bottom: 284 };
 const LINE = 20;
+const HALF_NAME = 78;
 
 /** The clearance table as a map: what no row covers is hatched, where rows overlap both lie over one another. */
 export function TableMap({ map }: { map: Drawn }) {
@@ -19,9 +20,14 @@ export function TableMap({ map }: { map: Drawn }) {
     top: y(r.c[1] ?? 0),
     bottom: y(r.c[0] ?? 0),
   }));
-  const labels = apart(places.map((p) => ({ x: (p.left + p.right) / 2, y: (p.top + p.bottom) / 2 })));
   const [duty = 1, at = 0] = map.duty;
   const point = { x: x(Math.log10(Math.max(duty, 0.3))), y: y(at) };
+  const way = map.way.length > 1 ? [map.way[0], map.way.at(-1)] : [];
+  const ends = way.map(([v = 1, t = 0] = []) => ({ x: x(Math.log10(Math.max(v, 0.3))), y: y(t) }));
+  const labels = apart(
+    places.map((p) => ({ ...p, x: (p.left + p.right) / 2, y: (p.top + p.bottom) / 2 })),
+    [point, ...ends],
+  );
   const drawn = [...places.keys()].sort(
     (a, b) => Number(map.regions[a]?.chosen) - Number(map.regions[b]?.chosen),
   );
@@ -81,9 +87,37 @@ export function TableMap({ map }: { map: Drawn }) {
           {region.setting} {region.clearance}
         </text>
       ))}
+      {map.way.length > 1 && (
+        <polyline
+          points={map.way.map(([v = 1, t = 0]) => `${x(Math.log10(Math.max(v, 0.3)))},${y(t)}`).join(' ')}
+          className="duty-way"
+        />
+      )}
+      {way[0] && <WayEnd point={way[0]} name="cold" x={x} y={y} />}
+      {way[1] && <WayEnd point={way[1]} name="hot" x={x} y={y} />}
       <circle cx={point.x} cy={point.y} r="8" className="duty-point" />
       <path d={`M${point.x} ${point.y - 16} v32 M${point.x - 16} ${point.y} h32`} className="duty-cross" />
     </svg>
+  );
+}
+
+interface EndProps {
+  point: number[];
+  name: string;
+  x: (value: number) => number;
+  y: (value: number) => number;
+}
+
+/** An end of the duty's range, named. */
+function WayEnd({ point: [viscosity = 1, at = 0], name, x, y }: EndProps) {
+  const [px, py] = [x(Math.log10(Math.max(viscosity, 0.3))), y(at)];
+  return (
+    <g>
+      <circle cx={px} cy={py} r="5" className="duty-end" />
+      <text x={px} y={py - 10} textAnchor="middle" className="duty-name">
+        {name}
+      </text>
+    </g>
   );
 }
 
@@ -112,18 +146,33 @@ function edges({ region, left, right, top, bottom }: Place): string {
   ].join(' ');
 }
 
-/** Names that would lie on one another move down a line at a time. */
-function apart(wanted: { x: number; y: number }[]): { x: number; y: number }[] {
-  const placed: { x: number; y: number }[] = [];
+interface Spot {
+  x: number;
+  y: number;
+}
+
+interface Room extends Spot {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+}
+
+/** Names that would lie on one another, or on the duty, move to the nearest line that is free, inside their region if one is. */
+function apart(wanted: Room[], taken: Spot[]): Spot[] {
+  const placed: Spot[] = [...taken];
   for (const one of wanted) {
-    let y = one.y;
-    while (placed.some((p) => Math.abs(p.x - one.x) < 150 && Math.abs(p.y - y) < LINE)) y += LINE;
-    placed.push({
-      x: Math.min(Math.max(one.x, BOX.left + 74), BOX.right - 74),
-      y: Math.min(y, BOX.bottom - 4),
-    });
+    const free = (at: Spot) => !placed.some((p) => Math.abs(p.x - at.x) < 130 && Math.abs(p.y - at.y) < LINE);
+    const across = [one.x, one.left + HALF_NAME, one.right - HALF_NAME].map((x) =>
+      Math.min(Math.max(x, BOX.left + HALF_NAME), BOX.right - HALF_NAME),
+    );
+    const spots = [0, 1, -1, 2, -2, 3, -3, 4, -4].flatMap((n) =>
+      across.map((x) => ({ x, y: one.y + n * LINE })),
+    );
+    const inside = spots.filter(({ y }) => y > one.top + 12 && y < one.bottom - 4);
+    placed.push(inside.find(free) ?? spots.find(free) ?? one);
   }
-  return placed;
+  return placed.slice(taken.length);
 }
 
 function described(map: Drawn): string {
@@ -131,5 +180,6 @@ function described(map: Drawn): string {
     const state = r.chosen ? ', used' : r.matches ? ', matches, too' : '';
     return `${r.setting} ${r.clearance}${state}`;
   });
-  return `Clearance table as a map. The pump works at ${map.duty.join(' mm²/s and ')} °C. Rows: ${rows.join('; ')}.`;
+  const range = map.way.length > 1 ? ' Its range from cold start to hot running is drawn.' : '';
+  return `Clearance table as a map. The pump works at ${map.duty.join(' mm²/s and ')} °C.${range} Rows: ${rows.join('; ')}.`;
 }

@@ -69,7 +69,7 @@ const GASKETS: Gaskets = {
 };
 
 test('stacks are drawn to one scale, and what moves is marked and said', () => {
-  const { container } = render(<GasketStack gaskets={GASKETS} unit="mm" />);
+  const { container } = render(<GasketStack gaskets={GASKETS} unit="mm" place="under the head" />);
   const height = (e: Element) => number(e, 'height');
   const [out, ...into] = [...container.querySelectorAll('.gasket')];
   if (!out) throw new Error('no gasket drawn');
@@ -82,7 +82,9 @@ test('stacks are drawn to one scale, and what moves is marked and said', () => {
 });
 
 test('the gaskets lie on one another without a gap or an overlap', () => {
-  const { container } = render(<GasketStack gaskets={{ ...GASKETS, now: [], out: [] }} unit="mm" />);
+  const { container } = render(
+    <GasketStack gaskets={{ ...GASKETS, now: [], out: [] }} unit="mm" place="under the head" />,
+  );
   const [a, b] = [...container.querySelectorAll('.gasket')];
   expect(number(a ?? null, 'y')).toBeCloseTo(number(b ?? null, 'y') + number(b ?? null, 'height'));
 });
@@ -140,6 +142,7 @@ test('a table is drawn as a map: logarithmic across, open ends without an edge, 
   const map = {
     mm2_s: [1, 10000],
     c: [0, 100],
+    way: [],
     duty: [100, 50],
     regions: [
       region('used', [1, 100], { matches: true, chosen: true, open_mm2_s: [true, false] }),

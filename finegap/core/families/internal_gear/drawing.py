@@ -26,7 +26,7 @@ _PACKED: When = {"seal": ("packed",)}
 _SEALED: When = {"seal": ("mechanical", "bellows", "wedge")}
 _HOUSING: When = {"means": ("housing",)}
 _GASKETS: When = {"means": ("gaskets",)}
-_RING: When = {"means": ("ring",)}
+_RING: When = {"means": ("ring", "coupling")}
 
 DRAWING = Drawing(
     (860, 684),

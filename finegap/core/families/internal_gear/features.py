@@ -3,6 +3,7 @@
 What each damage means is common practice, no source; the maker's manual rules.
 """
 
+from finegap.core.families.damages import BURR, CRACKED, GALLED, METAL, PITTED, POLISHED, SCORED, TEETH
 from finegap.core.families.model import Damage, Feature, FeatureKind, Station, stations
 from finegap.core.measuring.verdict import Call
 
@@ -10,15 +11,6 @@ _ACROSS = ("12–6", "3–9")
 _PIN = ("loaded side", "at right angles")
 _ROUND = ("12", "3", "6", "9")
 _FRONT_BACK = ("front", "back")
-
-_POLISHED = Damage("polished", "polished", Call.KEEP, "Bright contact with no edge to feel is how it runs in.")
-_BURR = Damage("burr", "nick or burr", Call.WATCH, "Dress it with a stone, never with a file, and look again.")
-_SCORED = Damage("scored", "scored", Call.CHANGE, "Score marks a fingernail catches on carry liquid past and cut the other part.")
-_PITTED = Damage("pitted", "pitted or corroded", Call.CHANGE, "Pits grow, and cut what runs on them.")
-_CRACKED = Damage("cracked", "cracked or chipped", Call.CHANGE, "A crack does not stop, and a chip goes round with the liquid.")
-_GALLED = Damage("galled", "galled", Call.CHANGE, "Metal has been torn out and welded on: it has run without a gap.")
-_METAL = (_POLISHED, _BURR, _SCORED, _PITTED, _GALLED)
-_TEETH = (_POLISHED, _BURR, _SCORED, _CRACKED, _GALLED)
 
 FEATURES = (
     Feature(
@@ -30,7 +22,7 @@ FEATURES = (
         anchor=(184, 272),
         label=(26, 78),
         stations=(Station("gap", "", ""),),
-        is_set=True,
+        set_as="gap",
     ),
     Feature(
         "idler_bore",
@@ -41,7 +33,7 @@ FEATURES = (
         anchor=(260, 323),
         label=(236, 130),
         stations=stations(_FRONT_BACK, _ACROSS),
-        damages=(_POLISHED, _SCORED, _PITTED, _CRACKED, _GALLED),
+        damages=(POLISHED, SCORED, PITTED, CRACKED, GALLED),
     ),
     Feature(
         "idler_pin",
@@ -52,7 +44,7 @@ FEATURES = (
         anchor=(170, 338),
         label=(26, 604),
         stations=stations(_FRONT_BACK, _PIN),
-        damages=_METAL,
+        damages=METAL,
     ),
     Feature(
         "idler_clearance",
@@ -75,9 +67,9 @@ FEATURES = (
         label=(446, 78),
         stations=stations(_FRONT_BACK, _ACROSS),
         damages=(
-            _POLISHED,
-            _SCORED,
-            _CRACKED,
+            POLISHED,
+            SCORED,
+            CRACKED,
             Damage("turned", "turned in its seat", Call.CHANGE, "It has lost its grip: measure the seat, too, before pressing."),
             Damage("grooved", "groove not at 12 o'clock", Call.WATCH, "The new one goes in with its groove at 12 o'clock."),
         ),
@@ -91,7 +83,7 @@ FEATURES = (
         anchor=(446, 388),
         label=(446, 572),
         stations=stations(_FRONT_BACK, _ACROSS),
-        damages=_METAL,
+        damages=METAL,
     ),
     Feature(
         "shaft_clearance",
@@ -113,7 +105,7 @@ FEATURES = (
         anchor=(336, 258),
         label=(446, 26),
         stations=stations(_FRONT_BACK, _ACROSS),
-        damages=_METAL,
+        damages=METAL,
     ),
     Feature(
         "casing_bore",
@@ -124,7 +116,7 @@ FEATURES = (
         anchor=(210, 528),
         label=(446, 640),
         stations=stations(_FRONT_BACK, _ACROSS),
-        damages=_METAL,
+        damages=METAL,
     ),
     Feature(
         "rotor_clearance",
@@ -146,7 +138,7 @@ FEATURES = (
         anchor=(205, 282),
         label=(236, 26),
         stations=stations(("",), _ROUND),
-        damages=_TEETH,
+        damages=TEETH,
     ),
     Feature(
         "idler_teeth",
@@ -157,7 +149,7 @@ FEATURES = (
         anchor=(196, 304),
         label=(26, 26),
         stations=stations(("",), _ROUND),
-        damages=_TEETH,
+        damages=TEETH,
     ),
     Feature(
         "idler_tips",
@@ -168,7 +160,7 @@ FEATURES = (
         anchor=(290, 293),
         label=(236, 78),
         stations=stations(("front", "back"), _ACROSS),
-        damages=_TEETH,
+        damages=TEETH,
     ),
     Feature(
         "crescent",
@@ -179,7 +171,7 @@ FEATURES = (
         anchor=(240, 440),
         label=(236, 604),
         stations=stations(_FRONT_BACK, ("middle",)),
-        damages=(_POLISHED, _BURR, _SCORED, _CRACKED, _GALLED),
+        damages=(POLISHED, BURR, SCORED, CRACKED, GALLED),
     ),
     Feature(
         "head_face",
@@ -190,7 +182,7 @@ FEATURES = (
         anchor=(179, 404),
         label=(26, 130),
         stations=stations(("",), ("along", "across")),
-        damages=(_POLISHED, _BURR, _SCORED, _PITTED, _GALLED),
+        damages=(POLISHED, BURR, SCORED, PITTED, GALLED),
     ),
     Feature(
         "shaft_at_seal",
@@ -202,9 +194,9 @@ FEATURES = (
         label=(446, 130),
         stations=stations(("",), _ACROSS),
         damages=(
-            _POLISHED,
-            _BURR,
-            _SCORED,
+            POLISHED,
+            BURR,
+            SCORED,
             Damage("pitted", "pitted", Call.CHANGE, "A new seal does not seal on a pitted shaft."),
             Damage("grooved", "worn groove under the lip", Call.CHANGE, "The new lip runs in the old groove and leaks."),
         ),
@@ -247,7 +239,7 @@ FEATURES = (
             Damage("rounded", "rounded", Call.CHANGE, "It will not come out the next time."),
             Damage("thread", "thread damaged", Call.CHANGE, "Chase the hole before the new one goes in."),
         ),
-        when={"means": ("housing", "ring")},
+        when={"means": ("housing", "ring", "coupling")},
     ),
     Feature(
         "lock_washer",

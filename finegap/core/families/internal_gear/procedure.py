@@ -17,7 +17,7 @@ DETAILS = {
 _PACKED: When = {"seal": ("packed",)}
 _SEALED: When = {"seal": ("mechanical", "bellows", "wedge")}
 _HOUSING: When = {"means": ("housing",)}
-_RING: When = {"means": ("ring",)}
+_RING: When = {"means": ("ring", "coupling")}
 _GASKETS: When = {"means": ("gaskets",)}
 _RELIEF: When = {"relief": ("fitted",)}
 _BLOCK = "brass or hardwood block"
@@ -157,7 +157,7 @@ STEPS = (
         "Drawn by its outer ring it is scrap, whatever it was before.",
         caution=True,
         tools=("bearing puller",),
-        when={"means": ("gaskets", "ring")},
+        when={"means": ("gaskets", "ring", "coupling", "fixed")},
     ),
     Step(
         Stage.STRIP,
@@ -352,6 +352,7 @@ STEPS = (
         "The shaft turns freely by hand, all the way round, before anything else.",
         "A tight spot is metal on metal. Open a little more and check again.",
         hold=True,
+        works=("turning",),
     ),
     Step(Stage.PROVE, "end_play", "No appreciable end play; both face screws or all head bolts tight, equally."),
     Step(
@@ -379,7 +380,20 @@ STEPS = (
     Step(
         Stage.PROVE,
         "run_in",
-        "Run in: leakage, heat, noise, flow, pressure and power as they should be.",
-        "Packing: a few drops a minute, gland at most an eighth of a turn at a time. If it heats, back off and let it cool.",
+        "Packing run in: a few drops a minute for life, the box no more than warm.",
+        "Gland at most an eighth of a turn at a time, evenly. If it heats, back off and let it cool.",
+        caution=True,
+        look="Sleeves and rags away from the turning shaft; the gland is turned from the side.",
+        tools=("spanner for the gland", "thermometer"),
+        works=("run-in",),
+        when=_PACKED,
+    ),
+    Step(
+        Stage.PROVE,
+        "first_hour",
+        "First hour: flow, pressure, power, noise and temperature as they should be.",
+        "What is off now is found by noon; left, it is found as a seizure.",
+        tools=("bucket and watch, or flow meter", "thermometer"),
+        works=("first-hour",),
     ),
 )

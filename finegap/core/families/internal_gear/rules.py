@@ -1,6 +1,6 @@
 """Builds of an internal gear pump, what its symptoms point to, and which parts go together. Common practice, no source."""
 
-from finegap.core.families.model import Option, Symptom, Together
+from finegap.core.families.model import Option, Side, Symptom, Together
 
 OPTIONS = (
     Option(
@@ -18,7 +18,13 @@ OPTIONS = (
     Option(
         "means",
         "End clearance set by",
-        {"housing": "threaded bearing housing", "gaskets": "head gaskets", "ring": "adjusting ring on the shaft"},
+        {
+            "housing": "threaded bearing housing",
+            "gaskets": "head gaskets",
+            "ring": "adjusting ring on the shaft",
+            "coupling": "sleeve coupling between pump and motor",
+            "fixed": "nothing: it follows from the parts",
+        },
     ),
     Option("bushing", "Shaft bushing in", {"bracket": "the bracket", "casing": "the casing"}),
     Option("relief", "Relief valve", {"none": "none", "fitted": "on the pump"}),
@@ -30,12 +36,14 @@ SYMPTOMS = (
         "Low flow, worst when thin",
         ("end_clearance", "rotor_clearance", "idler_clearance", "shaft_clearance", "idler_tips", "crescent", "head_face"),
         "Relief valve passing, air drawn in at the suction side.",
+        Side.WIDER,
     ),
     Symptom(
         "hot",
         "Runs hot, or draws too much power",
         ("end_clearance", "rotor_clearance", "shaft_clearance", "shaft_runout", "bearings"),
         "Packing too tight, misalignment, liquid thicker than the pump was set for.",
+        Side.TIGHTER,
     ),
     Symptom(
         "noise",
@@ -54,6 +62,7 @@ SYMPTOMS = (
         "Seized, or will not turn",
         ("end_clearance", "lock_washer", "idler_clearance", "shaft_clearance", "rotor_teeth", "head_face"),
         "Gap set at zero, dirt drawn in, growth with heat, lock nut loose.",
+        Side.TIGHTER,
     ),
     Symptom(
         "bearing_gone",

@@ -304,7 +304,7 @@ BALL = Stack(
         StackPart("cover", "Bearing cover with its gasket", Shape.CAP, "drain hole down", Points.DRIVE),
     ),
     fixed=_SHAFT,
-    when={"means": ("gaskets", "ring"), "bearing": ("ball",)},
+    when={"means": ("gaskets", "ring", "coupling", "fixed"), "bearing": ("ball",)},
 )
 
 BUSHING = Stack(
@@ -338,7 +338,7 @@ HEAD = Stack(
     "head",
     (StackPart("head_gasket", "Head gasket", Shape.GASKET, "dry, flat, no hole covered", always_new=True), _HEAD_PART),
     fixed={"casing": ("match mark",)},
-    when={"means": ("housing", "ring")},
+    when={"means": ("housing", "ring", "coupling", "fixed")},
     ends=("casing", "outside"),
 )
 HEAD_SET_BY_GASKETS = Stack(

@@ -21,6 +21,7 @@ from finegap.bench.models import Job
 from finegap.core.facts import Phase
 from finegap.core.families.model import Stage
 from finegap.core.job import assess
+from finegap.core.proof.proving import TURNING
 from finegap.core.quantities import Dimension, parse
 from finegap.core.showing import Units
 from finegap.fleet.services import NewPump, add_pump
@@ -127,13 +128,24 @@ class _Script:
         if "zero" in script:
             bench.set_zero(self.seen, script["zero"], "")
         for one in script.get("tries", []):
-            stack = [round(parse(t, Dimension.LENGTH, "stack").value * 1000) for t in one.get("stack", [])]
-            given = {name: one[name] for name in ("goes", "stops", "gauge", "arc") if name in one}
-            bench.record_try(self.seen, bench.NewTry(uuid.uuid4(), stack_um=stack, **given))
+            stacks = [[round(parse(t, Dimension.LENGTH, "stack").value * 1000) for t in of] for of in one.get("stacks", [])]
+            checks = [bench.NewCheck(**check) for check in one["checks"]]
+            given = {name: one[name] for name in ("arc", "way", "sets") if name in one}
+            bench.record_try(self.seen, bench.NewTry(uuid.uuid4(), checks, stacks_um=stacks, **given))
+        if Stage.PROVE in stages:
+            bench.see(self.seen, bench.NewProof(uuid.uuid4(), TURNING))
+            for note in script.get("run_in", [{"drops": "8", "box": "40 C"}] if self._is_packed() else []):
+                bench.note_run_in(self.seen, bench.NewNote(uuid.uuid4(), **note))
+            for one in script.get("proofs", []):
+                bench.see(self.seen, bench.NewProof(uuid.uuid4(), **one))
         self._steps(job, [s for s in stages if s is Stage.PROVE])
         if script.get("sign"):
             reason = script["sign"] if isinstance(script["sign"], str) else ""
             bench.sign_off(self.seen, uuid.uuid4(), is_lead=True, reason=reason)
+
+    def _is_packed(self) -> bool:
+        job = Job.objects.select_related("pump", "revision__sheet", "procedure", "gun").get(number=self.number)
+        return assess(load_job(job).facts).proving.rules is not None
 
     def _build(self, job: Job) -> None:
         """Stacks part by part, torques pass by pass, then the steps."""

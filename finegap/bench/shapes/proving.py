@@ -1,0 +1,61 @@
+"""What Prove shows: how the shaft turns, the run-in of packing, the first hour."""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import dataclass
+
+from finegap.site.shapes import LineShape, NamedShape
+
+
+@dataclass(frozen=True)
+class SeenShape:
+    """Something seen at Prove; ``places`` are clock positions where the shaft is tight."""
+
+    seen: str
+    typed: str
+    places: list[str]
+    by: str
+    at: dt.datetime
+
+
+@dataclass(frozen=True)
+class NoteShape:
+    """A line of the run-in; ``turn`` says what the gland was turned by."""
+
+    number: int
+    minute: float
+    drops: float | None
+    drops_text: str
+    box_c: float | None
+    box: str
+    eighths: float
+    turn: str
+    by: str
+    at: dt.datetime
+
+
+@dataclass(frozen=True)
+class CoachShape:
+    """What the coach says now, what the packing may do, and the log."""
+
+    say: str
+    headline: str
+    why: str
+    eighths: float
+    wait_min: float
+    drops: list[float]
+    hottest_c: float
+    hottest: str
+    notes: list[NoteShape]
+
+
+@dataclass(frozen=True)
+class ProvingShape:
+    """Where the proof stands; ``lines`` are the first hour set against what is predicted."""
+
+    turning: SeenShape | None
+    coach: CoachShape | None
+    seen: list[SeenShape]
+    lines: list[LineShape]
+    noises: list[NamedShape]

@@ -1,0 +1,185 @@
+"""Sums of the means of setting: gaskets, cover gaskets, shims, the timing gear."""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+
+from finegap.core.calculators.model import Calculator, Input, Typed, mm
+from finegap.core.errors import FieldError
+from finegap.core.families.model import GapWords
+from finegap.core.gap import gaskets, shims, timing
+from finegap.core.gap.move import Move, Window
+from finegap.core.gap.stock import Stack, ordered
+from finegap.core.quantities import Dimension, Sign, parse
+from finegap.core.reckoned import Line, Stand
+from finegap.core.showing import Sentence, Units
+
+_TIMES = re.compile(r"^(?P<size>.+?)\s*[x×*]\s*(?P<count>\d+)$")
+
+
+def _um(text: str, field: str, units: Units) -> int:
+    bare = "in" if units is Units.IN else "mm"
+    return round(parse(text, Dimension.LENGTH, field, bare, Sign.POSITIVE).value * 1000)
+
+
+def _pieces(given: Typed, key: str, name: str) -> Counter[int]:
+    """Thicknesses with counts, as typed: “0.05 x 6; 0.10 x 4”. One without a count is one piece."""
+    found: Counter[int] = Counter()
+    for text in filter(None, re.split(r"\s*;\s*", given.text(key).strip())):
+        match = _TIMES.match(text)
+        found[_um(match["size"] if match else text, name, given.units)] += int(match["count"]) if match else 1
+    return found
+
+
+def _stock(given: Typed) -> Counter[int]:
+    stock = _pieces(given, "stock", "stock")
+    if not stock:
+        raise FieldError("stock", "nothing was entered.", "Expected thicknesses and counts, such as: 0.05 x 6; 0.10 x 4.")
+    return stock
+
+
+def _stack(given: Typed, key: str, name: str) -> Stack:
+    return ordered(_pieces(given, key, name).elements())
+
+
+def _window(given: Typed, prefix: str = "") -> Window:
+    window = Window(*(given.value(f"{prefix}{name}") for name in ("target", "low", "high")))
+    if not window.low_mm <= window.target_mm <= window.high_mm:
+        raise FieldError(
+            f"{prefix}target".replace("_", " "), "it is not between the smallest and the largest.", "Expected it inside."
+        )
+    return window
+
+
+def _move(move: Move, possible: bool) -> tuple[Line, ...]:
+    lines = [Line("What to do", move.headline, Stand.GOOD if possible else Stand.STOP, move.working)]
+    return (*lines, *(Line("And then", detail) for detail in move.details))
+
+
+def _gaskets(given: Typed) -> tuple[Line, ...]:
+    now = _stack(given, "now", "fitted now")
+    if not now:
+        raise FieldError("fitted now", "nothing was entered.", "Expected what is under the head.")
+    available = _stock(given) + Counter(now)
+    move, change, _ = gaskets.move_for(now, given.value("measured"), _window(given), available, tuple(available))
+    return _move(move, change is not None)
+
+
+_SIDE = GapWords("total side gap", "under the cover", "rotor and end covers")
+
+
+def _cover(given: Typed) -> tuple[Line, ...]:
+    known = gaskets.Known(given.value("cylinder"), given.value("rotor"), "cylinder length", "rotor length")
+    stock = _stock(given)
+    move, choice = gaskets.first_move(stock, 0, _window(given), _SIDE, known, tuple(stock))
+    lines = _move(move, choice.stack is not None)
+    vane = given.maybe("vane")
+    if vane is None:
+        return lines
+    short = vane < known.inner_mm
+    words = (
+        "The vanes are shorter than the rotor: they do not carry the covers."
+        if short
+        else ("A vane as long as the rotor or longer rubs on the covers whatever the gasket is.")
+    )
+    return (*lines, Line("Vanes", words, Stand.GOOD if short else Stand.STOP))
+
+
+def _shims(given: Typed) -> tuple[Line, ...]:
+    stacks = [_stack(given, f"shims_{i}", f"shims of shaft {i}") for i in (1, 2)]
+    checks = [given.value(f"{side}_{i}") for i in (1, 2) for side in ("front", "back")]
+    available = _stock(given) + Counter(stacks[0]) + Counter(stacks[1])
+    rotors = shims.faces(checks, stacks)
+    move, changes, _ = shims.move_for(
+        rotors, _window(given, "front_"), _window(given, "back_"), given.value("difference"), available, tuple(available)
+    )
+    above = next((i for i, rotor in enumerate(rotors) if rotor.front_um <= 0), None)
+    lines = _move(move, changes is not None)
+    if above is None:
+        return lines
+    words = Sentence(f"The {shims.SHAFTS[above]}'s rotor stands at or above the body face: never assemble like that.")
+    return (Line("Body face", words, Stand.STOP), *lines)
+
+
+def _mesh(given: Typed) -> tuple[Line, ...]:
+    gear = timing.Timing(given.value("pitch"), given.maybe("marked") or given.value("pitch"))
+    low = given.value("low")
+    left, right = given.value("left"), given.value("right")
+    move = timing.move_for(gear, left, right, Window(low, low, low), given.value("difference"))
+    return _move(move, (left + right) / 2 >= low)
+
+
+_STOCK = Input("stock", "stock, thickness x count with ; between", long=True)
+
+
+def _wanted(prefix: str = "", name: str = "") -> tuple[Input, ...]:
+    return (
+        mm(f"{prefix}target", f"{name}wanted"),
+        mm(f"{prefix}low", f"{name}smallest", Sign.NOT_NEGATIVE),
+        mm(f"{prefix}high", f"{name}largest"),
+    )
+
+
+def _fitted(key: str, name: str) -> Input:
+    return Input(key, name, long=True, optional=True)
+
+
+MEANS = (
+    Calculator(
+        "gaskets",
+        "Gaskets under a head",
+        (
+            _fitted("now", "fitted now, as compressed, with ; between"),
+            mm("measured", "measured gap", Sign.NOT_NEGATIVE),
+            *_wanted(),
+            _STOCK,
+        ),
+        _gaskets,
+    ),
+    Calculator(
+        "cover-gasket",
+        "Cover gasket for a vane rotor's side gap",
+        (
+            mm("cylinder", "cylinder length"),
+            mm("rotor", "rotor length"),
+            mm("vane", "longest vane, along the rotor", optional=True),
+            *_wanted(name="total side gap "),
+            _STOCK,
+        ),
+        _cover,
+    ),
+    Calculator(
+        "shims",
+        "Shims for two rotors",
+        (
+            *(
+                one
+                for i, shaft in ((1, "drive shaft"), (2, "driven shaft"))
+                for one in (
+                    mm(f"front_{i}", f"{shaft}: front", Sign.ANY),
+                    mm(f"back_{i}", f"{shaft}: back", Sign.NOT_NEGATIVE),
+                    _fitted(f"shims_{i}", f"{shaft}: shims now, with ; between"),
+                )
+            ),
+            *_wanted("front_", "front "),
+            *_wanted("back_", "back "),
+            mm("difference", "the rotors may differ by", Sign.NOT_NEGATIVE),
+            _STOCK,
+        ),
+        _shims,
+    ),
+    Calculator(
+        "mesh-gap",
+        "Two mesh gaps made alike",
+        (
+            mm("left", "narrowest at the left", Sign.NOT_NEGATIVE),
+            mm("right", "narrowest at the right", Sign.NOT_NEGATIVE),
+            mm("pitch", "pitch diameter"),
+            mm("marked", "diameter the marks are on, if another", optional=True),
+            mm("low", "least mesh gap", Sign.NOT_NEGATIVE, usual="0"),
+            mm("difference", "they may differ by", Sign.NOT_NEGATIVE, usual="0"),
+        ),
+        _mesh,
+    ),
+)

@@ -1,0 +1,138 @@
+"""Sums of Prove: drops, the run-in of packing, a bucket."""
+
+from __future__ import annotations
+
+import re
+from fractions import Fraction
+
+from finegap.core.calculators.model import CELSIUS, Calculator, Input, Typed
+from finegap.core.errors import FieldError
+from finegap.core.proof.first_hour import by_bucket
+from finegap.core.proof.run_in import Note, Rules, Say, advise, check_note, rules_for
+from finegap.core.quantities import Dimension, Sign, parse_number
+from finegap.core.reckoned import Line, Stand
+from finegap.core.showing import Amount, Kind, Sentence
+from finegap.core.working import Given, Working
+
+
+def _drops(given: Typed) -> tuple[Line, ...]:
+    count, seconds, per_ml = given.value("count"), given.value("seconds"), given.value("per_ml")
+    rate = 60 * (count - 1) / seconds
+    an_hour = rate * 60 / per_ml
+    counted = (
+        Given("n", "drops counted", f"{count:.0f}"),
+        Given("t", "from the first to the last", f"{seconds:g} s"),
+    )
+    a_minute = Working(
+        "Drops a minute",
+        "60·(n − 1)/t",
+        counted,
+        Sentence("{r}", {"r": f"{rate:.1f}"}),
+        "counting: n drops leave n − 1 times between",
+    )
+    leak = Working(
+        "Leak",
+        "60·rate/z",
+        (Given("rate", "drops a minute", f"{rate:.3f}"), Given("z", "drops a mL", f"{per_ml:g}")),
+        Sentence("{v} mL/h", {"v": f"{an_hour:.1f}"}),
+        "about 20 drops of water a mL; oils 25 to 40 (common practice)",
+    )
+    return (
+        Line("Drops a minute", f"{rate:.1f}", working=a_minute),
+        Line("Which leaks", f"{an_hour:.1f} mL/h", working=leak),
+    )
+
+
+_STANDS = {Say.STOP: Stand.STOP, Say.BACK_OFF: Stand.CARE, Say.DONE: Stand.GOOD}
+
+
+def _run_in(given: Typed) -> tuple[Line, ...]:
+    usual = rules_for(given.value("pumping"))
+    hottest = given.maybe("hottest")
+    rules = Rules(
+        (given.value("drops_low"), given.value("drops_high")),
+        usual.hottest_c if hottest is None else hottest,
+        given.value("settle"),
+    )
+    if rules.drops[0] >= rules.drops[1]:
+        raise FieldError("drops wanted", "the range is reversed or empty.", "Expected the fewer first.")
+    if not given.text("log"):
+        raise FieldError("log", "nothing was entered.", "Expected lines such as: 0 60 25 0; 12 30 30 1/8.")
+    notes: list[Note] = []
+    for number, text in enumerate(filter(None, re.split(r"\s*;\s*", given.text("log").strip())), start=1):
+        note = _note(text, number, given)
+        check_note(note, notes)
+        notes.append(note)
+    advice = advise(notes, rules)
+    lines = [
+        Line("What to do", advice.headline, _STANDS.get(advice.say, Stand.GOOD)),
+        Line("Why", advice.why),
+        Line("In a word", advice.say.value),
+    ]
+    if advice.wait_min:
+        lines.append(Line("Wait", Sentence("{m} min", {"m": f"{advice.wait_min:g}"})))
+    return tuple(lines)
+
+
+def _note(text: str, number: int, given: Typed) -> Note:
+    field = f"log, line {number}"
+    parts = text.split()
+    if len(parts) != 4:
+        raise FieldError(
+            field, f"“{text}” is not four things.", "Expected minute, drops, box temperature and turn, such as: 12 40 55 1/8."
+        )
+    minute = parse_number(parts[0], field, 0, 72 * 60)
+    drops = None if parts[1] == "-" else parse_number(parts[1], field, 0, 1000)
+    # A box is typed in the unit in use, as on the bench.
+    degrees = None if parts[2] == "-" else parse_number(parts[2], field, -100, 600)
+    box = degrees if degrees is None or given.units.value == "mm" else float((Fraction(degrees) - 32) * Fraction(5, 9))
+    return Note(minute, drops, box, parse_number(parts[3], field, -1, 1) * 8)
+
+
+def _bucket(given: Typed) -> tuple[Line, ...]:
+    volume, seconds = given.value("volume"), given.value("seconds")
+    flow = Amount(by_bucket(volume, seconds), Kind.FLOW)
+    working = Working(
+        "Flow by bucket and watch",
+        "Q = 60·V/t",
+        (Given("V", "bucket", Amount(volume, Kind.VOLUME)), Given("t", "filled in", f"{seconds:g} s")),
+        flow,
+        "definition",
+    )
+    return (Line("Flow", flow, working=working),)
+
+
+PROOF = (
+    Calculator(
+        "drops",
+        "Drops a minute, and what they leak",
+        (
+            Input("count", "drops counted", number=(2, 10_000), whole=True),
+            Input("seconds", "seconds, first to last", number=(0.1, 36_000)),
+            Input("per_ml", "drops a mL", number=(5, 100), usual="20"),
+        ),
+        _drops,
+    ),
+    Calculator(
+        "run-in",
+        "Running packing in",
+        (
+            Input("log", "log: minute, drops, box, turn; a line each, with ; between", long=True),
+            Input("pumping", "pumping temperature", Dimension.TEMPERATURE, CELSIUS, Sign.ANY, usual="20 C"),
+            Input("hottest", "hottest box, if the sheet says it", Dimension.TEMPERATURE, CELSIUS, Sign.ANY, optional=True),
+            Input("drops_low", "drops wanted from", number=(0.1, 1000), usual="2"),
+            Input("drops_high", "drops wanted to", number=(0.1, 1000), usual="10"),
+            Input("settle", "minutes between two turns", number=(1, 600), usual="10"),
+        ),
+        _run_in,
+    ),
+    Calculator(
+        "bucket",
+        "Flow by bucket and watch",
+        (
+            Input("volume", "bucket", Dimension.VOLUME, ("L", "gal")),
+            Input("seconds", "seconds it took", number=(0.5, 36_000)),
+        ),
+        _bucket,
+    ),
+)

@@ -1,0 +1,32 @@
+"""Sliding vane pump: vanes slide in the slots of a rotor that runs close to its end covers. Common practice, no source."""
+
+from finegap.core.families.model import Family, GapWords, Option, Side, Symptom, Together
+from finegap.core.families.sliding_vane.drawing import DRAWING
+from finegap.core.families.sliding_vane.features import FEATURES
+from finegap.core.families.sliding_vane.procedure import DETAILS, STEPS
+
+FAMILY = Family(
+    key="sliding_vane",
+    name="Sliding vane pump",
+    features=FEATURES,
+    steps=STEPS,
+    options=(
+        Option("means", "Total side gap set by", {"gaskets": "cover gaskets", "fixed": "nothing: it follows from the parts"}),
+        Option("filter", "Inlet filter", {"fitted": "on the pump", "none": "none"}),
+    ),
+    symptoms=(
+        Symptom(
+            "vacuum",
+            "Vacuum falls off",
+            ("vane_height", "side_gap", "vane_thickness", "cylinder_bore", "covers", "filter"),
+            gap=Side.WIDER,
+        ),
+        Symptom("noise", "Knocks or rattles", ("vanes", "slots", "bearings", "cylinder_bore")),
+        Symptom("hot", "Runs hot", ("side_gap", "vane_length", "bearings", "filter")),
+        Symptom("planned", "Planned overhaul", ()),
+    ),
+    together=(Together("vane_height", ("vane_thickness", "vane_length", "vanes"), "A set of vanes is changed as a set."),),
+    details=DETAILS,
+    gap=GapWords("total side gap", "under the cover", "rotor and end cover"),
+    drawing=DRAWING,
+)

@@ -1,0 +1,101 @@
+"""The numbered sizes of a sliding vane pump, with their damage. What each damage means is common practice, no source."""
+
+from finegap.core.families.damages import CRACKED, GALLED, PITTED, POLISHED, SCORED
+from finegap.core.families.model import Damage, Feature, FeatureKind, Station, stations
+from finegap.core.measuring.verdict import Call
+
+_VANES = tuple(f"vane {n}" for n in range(1, 5))
+_ENDS = ("left end", "middle", "right end")
+_ROUND = ("12", "3", "6", "9")
+
+FEATURES = (
+    Feature(
+        "side_gap",
+        1,
+        "Total side gap found",
+        "Rotor to covers",
+        FeatureKind.GAP,
+        (326, 300),
+        (20, 330),
+        (Station("gap", "", ""),),
+        set_as="gap",
+    ),
+    Feature("vane_height", 2, "Vanes, height", "Vanes", FeatureKind.EXTERNAL, (480, 176), (20, 60), stations(_VANES, _ENDS)),
+    Feature(
+        "vane_thickness", 3, "Vanes, thickness", "Vanes", FeatureKind.EXTERNAL, (550, 186), (20, 114), stations(_VANES, ("middle",))
+    ),
+    Feature("vane_length", 4, "Vanes, length", "Vanes", FeatureKind.EXTERNAL, (410, 186), (20, 168), stations(_VANES, ("along",))),
+    Feature("rotor_length", 5, "Rotor, length", "Rotor", FeatureKind.EXTERNAL, (480, 330), (20, 384), stations(("",), _ROUND)),
+    Feature(
+        "cylinder_length", 6, "Cylinder, length", "Cylinder", FeatureKind.EXTERNAL, (480, 126), (820, 60), stations(("",), _ROUND)
+    ),
+    Feature(
+        "cylinder_bore",
+        7,
+        "Cylinder, bore",
+        "Cylinder",
+        FeatureKind.INTERNAL,
+        (590, 470),
+        (820, 560),
+        stations(("front", "middle", "back"), ("12–6", "3–9")),
+        damages=(POLISHED, SCORED, PITTED, GALLED),
+    ),
+    Feature(
+        "vanes",
+        8,
+        "Vanes, looked at",
+        "Vanes",
+        FeatureKind.CHECK,
+        (450, 206),
+        (20, 222),
+        damages=(
+            Damage(
+                "chipped", "edge chipped", Call.CHANGE, "A chip goes round and takes the others with it: the whole set is changed."
+            ),
+            Damage("hollow", "face hollowed", Call.CHANGE, "A hollowed face rocks in its slot and wedges."),
+            Damage(
+                "stuck", "does not fall in its slot by its own weight", Call.WATCH, "Clean slot and vane; each must fall by itself."
+            ),
+        ),
+    ),
+    Feature("slots", 9, "Rotor slots", "Rotor", FeatureKind.CHECK, (520, 250), (820, 114), damages=(POLISHED, SCORED, CRACKED)),
+    Feature(
+        "covers",
+        10,
+        "End covers",
+        "Covers",
+        FeatureKind.FLATNESS,
+        (296, 420),
+        (20, 590),
+        stations(("",), _ROUND),
+        damages=(POLISHED, SCORED, GALLED),
+    ),
+    Feature(
+        "bearings",
+        11,
+        "Bearings",
+        "Bearings",
+        FeatureKind.CHECK,
+        (740, 320),
+        (820, 390),
+        damages=(
+            Damage("rough", "rough or noisy", Call.CHANGE, "Turned slowly by hand it must not be felt."),
+            Damage("loose", "loose, or play to feel", Call.CHANGE, "Play lets the rotor touch a cover."),
+        ),
+    ),
+    Feature(
+        "filter",
+        12,
+        "Inlet filter",
+        "Filter",
+        FeatureKind.CHECK,
+        (360, 96),
+        (20, 276),
+        damages=(
+            Damage("dusty", "dusty", Call.WATCH, "Blown from the clean side outwards, never knocked on a hard edge."),
+            Damage("torn", "torn or soaked", Call.CHANGE, "What passes it wears every vane."),
+        ),
+        when={"filter": ("fitted",)},
+    ),
+)
+"""In the order they are reached."""

@@ -1,0 +1,37 @@
+"""A gap nothing adjusts: it follows from the parts, and is only checked."""
+
+from __future__ import annotations
+
+from finegap.core.families.model import GapWords
+from finegap.core.gap.move import Move, Way, Window
+from finegap.core.showing import Amounts, Sentence, length
+from finegap.core.working import Given, Working
+
+
+def move_for(gap_mm: float | None, window: Window, words: GapWords) -> Move:
+    """Check it; outside its window, look for what makes it. Lengths in mm."""
+    low, high = length(window.low_mm), length(window.high_mm)
+    amounts: Amounts = {"gap": length(gap_mm or 0.0), "low": low, "high": high}
+    working = Working(
+        f"{words.name.capitalize()}, as built",
+        "low ≤ c ≤ high",
+        (
+            Given("low", "smallest", low),
+            Given("high", "largest", high),
+            *(() if gap_mm is None else (Given("c", "as checked", length(gap_mm, fine=True)),)),
+        ),
+        Sentence("not adjustable"),
+        "the sheet: no means of adjustment",
+    )
+    if gap_mm is None:
+        headline = Sentence(f"Check the {words.name}: nothing adjusts it")
+        details = (Sentence("It has to come out between {low} and {high} with everything tightened.", amounts),)
+        return Move(Way.STAY, 0.0, headline, details, working)
+    wide = gap_mm > window.target_mm
+    why = (
+        f"Worn faces make it wide: look again at {words.faces}."
+        if wide
+        else "A face not clean, a burr, a part not home or a wrong gasket makes it narrow. Take it apart and look."
+    )
+    headline = Sentence(f"{{gap}} is too {'wide' if wide else 'narrow'}, and nothing adjusts it", amounts)
+    return Move(Way.STAY, window.target_mm - gap_mm, headline, (Sentence(why),), working)

@@ -1,0 +1,190 @@
+"""The gap of a job: the number, where setting stands, what heat does to it, and what it costs."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from finegap.core.facts import Facts
+from finegap.core.gap import heat, table
+from finegap.core.gap.declared import FixedMeans, GasketMeans, HousingMeans, RingMeans, ShimMeans
+from finegap.core.gap.gaskets import Known
+from finegap.core.gap.means import set_by_gaskets, set_by_housing, set_by_nothing, set_by_ring, set_by_shims, set_by_timing
+from finegap.core.gap.move import Window
+from finegap.core.gap.performance import USUAL_KG_M3, Performance, perform
+from finegap.core.gap.setting import Check, Setting
+from finegap.core.gap.slip import Fluid
+from finegap.core.inspection import FeatureState
+from finegap.core.measuring.verdict import Call
+from finegap.core.showing import Sentence, length
+
+
+@dataclass(frozen=True)
+class Gapping:
+    """What follows for the gap. ``setting`` is the gap of the clearance table, ``mesh`` that of a timing gear.
+
+    ``found`` is what the pump did with the gaps it came in with, ``left`` what it will do as it is put together.
+    """
+
+    choice: table.Choice
+    window: Window | None
+    setting: Setting | None
+    mesh: Setting | None
+    hot: heat.HotGap | None
+    warming: heat.WarmingUp | None
+    found: Performance | None
+    left: Performance | None
+
+    @property
+    def windows(self) -> dict[str, Window]:
+        """What everything that is set has to be, by the name it is asked under."""
+        return {one.key: one.window for s in self.settings for one in s.asked}
+
+    @property
+    def checked(self) -> dict[str, Check]:
+        """The last check of everything that is set, by the name it is asked under."""
+        return {h.asked.key: h.check for s in self.settings if s.tries for h in s.tries[-1].held if not h.derived}
+
+    @property
+    def settings(self) -> tuple[Setting, ...]:
+        """Everything that is set."""
+        return tuple(s for s in (self.setting, self.mesh) if s is not None)
+
+
+def gapping_of(facts: Facts, features: tuple[FeatureState, ...]) -> Gapping:
+    """Work out the gap from what was recorded."""
+    sheet, duty = facts.sheet, facts.duty
+    choice = table.choose(
+        sheet.rows, duty.material, duty.viscosity_mm2_s, duty.temperature_c, sheet.cite(sheet.table_page), duty.sweep
+    )
+    window = _window(facts, choice.chosen.clearance_mm) if choice.chosen else None
+    setting = _setting(facts, window, choice, features)
+    mesh = set_by_timing(sheet.mesh, facts.mesh_tries, sheet.school) if sheet.mesh else None
+    hot, warming = _heat(facts, window, setting)
+    return Gapping(choice, window, setting, mesh, hot, warming, _found(facts, features), _left(facts, features, setting))
+
+
+def _window(facts: Facts, target_mm: float) -> Window:
+    return Window(target_mm, target_mm - facts.sheet.minus_mm, target_mm + facts.sheet.plus_mm)
+
+
+def _setting(facts: Facts, window: Window | None, choice: table.Choice, features: tuple[FeatureState, ...]) -> Setting | None:
+    if window is None or choice.chosen is None:
+        return None
+    means, tries, school, words = facts.sheet.means, facts.tries, facts.sheet.school, facts.family.gap
+    match means:
+        case GasketMeans():
+            return set_by_gaskets(means, window, tries, school, facts.box, words, _known(means, features))
+        case RingMeans():
+            return set_by_ring(means, window, tries, school, words)
+        case FixedMeans():
+            return set_by_nothing(window, tries, school, words)
+        case ShimMeans():
+            back = _window(facts, choice.chosen.back_mm or 0.0)
+            return set_by_shims(means, window, back, tries, school, facts.box)
+        case HousingMeans():
+            zero = facts.zero or means.zero
+            return set_by_housing(means, window, tries, school, zero, facts.lash_mm, words)
+
+
+def _size(state: FeatureState) -> float | None:
+    """A size as it goes back in: as left, as new where it is changed and not measured, or as found."""
+    if state.left is not None:
+        return state.left.value_mm
+    if state.changed:
+        return _new(state)
+    return state.found.value_mm if state.found else None
+
+
+def _new(state: FeatureState) -> float | None:
+    return sum(state.spec.new_mm) / 2 if state.spec.new_mm else None
+
+
+def _known(means: GasketMeans, features: tuple[FeatureState, ...]) -> Known | None:
+    """The gap the metal leaves, where both sizes are known."""
+    by_key = {s.feature.key: s for s in features}
+    outer, inner = by_key.get(means.outer), by_key.get(means.inner)
+    if outer is None or inner is None:
+        return None
+    sizes = _size(outer), _size(inner)
+    if sizes[0] is None or sizes[1] is None:
+        return None
+    return Known(sizes[0], sizes[1], outer.feature.name.lower(), inner.feature.name.lower())
+
+
+def _heat(facts: Facts, window: Window | None, setting: Setting | None) -> tuple[heat.HotGap | None, heat.WarmingUp | None]:
+    """Of the gap as checked, or of the target while nothing is checked."""
+    body, duty, cite = facts.sheet.heat, facts.duty, facts.sheet.cite()
+    if body is None or window is None:
+        return None, None
+    gap = setting.gap_mm if setting else None
+    cold = window.target_mm if gap is None else gap
+    hottest = duty.temperature_c if duty.hot_c is None else duty.hot_c
+    casing = duty.casing_c + hottest - duty.temperature_c
+    hot = heat.hot_gap(cold, body, casing, hottest, cite)
+    if duty.start_c is None:
+        return hot, None
+    return hot, heat.warming_up(cold, body, duty.start_c, casing, hottest, cite)
+
+
+def _fluid(facts: Facts) -> Fluid:
+    return Fluid(facts.duty.viscosity_mm2_s, facts.duty.density_kg_m3 or USUAL_KG_M3)
+
+
+def _perform(facts: Facts, features: tuple[FeatureState, ...], gaps: Mapping[str, float]) -> Performance | None:
+    losses = facts.sheet.losses
+    if losses is None:
+        return None
+    fresh = {s.feature.key: mm for s in features for mm in [_new(s)] if mm}
+    return perform(losses, gaps, fresh, facts.duty.pressure_bar, facts.duty.speed_r_min, _fluid(facts))
+
+
+def _found(facts: Facts, features: tuple[FeatureState, ...]) -> Performance | None:
+    return _perform(facts, features, {s.feature.key: s.found.value_mm for s in features if s.found})
+
+
+def _left(facts: Facts, features: tuple[FeatureState, ...], setting: Setting | None) -> Performance | None:
+    """With the gap as set, or as it will be."""
+    gaps = {s.feature.key: mm for s in features for mm in [_size(s)] if mm is not None}
+    if setting:
+        last = {h.asked.key: h.check.value_mm for h in setting.tries[-1].held} if setting.tries else {}
+        set_to = {one.key: last.get(one.key, one.window.target_mm) for one in setting.asked}
+        gaps |= {s.feature.key: set_to[s.feature.set_as] for s in features if s.feature.set_as in set_to}
+    return _perform(facts, features, gaps)
+
+
+def gap_blockers(facts: Facts, gapping: Gapping) -> tuple[tuple[Sentence, bool], ...]:
+    """Why the gap keeps the job from being signed; whether a lead may sign all the same."""
+    if gapping.setting is None:
+        return ((gapping.choice.sentence, False),)
+    found: list[tuple[Sentence, bool]] = []
+    if gapping.hot is not None and gapping.hot.touches:
+        found.append((gapping.hot.says, False))
+    if gapping.warming is not None and gapping.warming.is_known and gapping.warming.touches:
+        found.append((gapping.warming.says, True))
+    names = {"setting": facts.family.gap.name, "mesh": "mesh gap"}
+    for name, setting in (("setting", gapping.setting), ("mesh", gapping.mesh)):
+        if setting is not None:
+            found += _setting_blockers(setting, names[name])
+    return tuple(found)
+
+
+def _setting_blockers(setting: Setting, name: str) -> list[tuple[Sentence, bool]]:
+    gap = setting.gap_mm
+    if gap is None:
+        return [(Sentence(f"The {name} has not been set and checked."), False)]
+    if gap <= 0:
+        return [(Sentence(f"The {name} was measured as {{gap}}: never run at zero.", {"gap": length(gap)}), False)]
+    if setting.right:
+        return []
+    worst = setting.tries[-1].worst
+    how = {
+        Call.CHANGE: "is not inside {low} to {high}.",
+        Call.MEASURE_AGAIN: "is not proved inside {low} to {high}.",
+    }
+    amounts = {
+        "gap": length(worst.check.value_mm),
+        "low": length(worst.asked.window.low_mm),
+        "high": length(worst.asked.window.high_mm),
+    }
+    return [(Sentence(f"The {worst.asked.name}, {{gap}}, " + how[worst.verdict.call], amounts), True)]

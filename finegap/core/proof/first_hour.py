@@ -1,0 +1,183 @@
+"""The first hour of running: what was measured, set against what gaps and slip say."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import Enum
+
+from finegap.core.errors import FieldError
+from finegap.core.gap.performance import Performance, gap_for
+from finegap.core.reckoned import Line, Stand
+from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
+from finegap.core.working import Given, Working
+
+_FLOW_SHARE = 0.05
+_PRESSURE_SHARE = 0.10
+_LEAST_OVERALL = 0.35
+_BEARING_RISE_K = 40.0
+"""How far off is still as it should be. Common practice, no source."""
+
+
+class Seen(Enum):
+    """What is looked at in the first hour."""
+
+    FLOW = "flow"
+    PRESSURE = "pressure"
+    POWER = "power"
+    TEMPERATURE = "temperature"
+    NOISE = "noise"
+
+
+NOISES = {
+    "even": "even, as it should be",
+    "crackle": "crackling, like gravel",
+    "rumble": "a rumble from the bearings",
+    "rub": "a rub once a turn",
+    "chatter": "chatter from the relief valve",
+}
+"""Noises that are told apart, by key."""
+
+_MEANS_NOISE = {
+    "crackle": "Starved suction or air in the liquid: look at strainer, valves and the level.",
+    "rumble": "A bearing: lock nut, tang, grease.",
+    "rub": "Metal on metal: stop, turn it by hand, and open the gap.",
+    "chatter": "The relief valve lifts: pressure too high, or its spring set too low.",
+}
+
+
+@dataclass(frozen=True)
+class Running:
+    """What was seen, in internal units: flow in L/min, pressure in bar, power in kW, temperature of the bearing in C; a noise."""
+
+    values: Mapping[Seen, float]
+    noise: str = ""
+
+
+def by_bucket(volume_l: float, seconds: float) -> float:
+    """Flow in L/min of a bucket filled in so many seconds."""
+    if seconds <= 0:
+        raise FieldError("seconds", "they must be more than zero.", "Expected how long the bucket took.")
+    return volume_l / seconds * 60
+
+
+def first_hour(
+    running: Running, predicted: Performance | None, set_gap: str, pressure_bar: float, pumping_c: float
+) -> tuple[Line, ...]:
+    """What was seen, in lines; each held against what is predicted, where something is.
+
+    Parameters
+    ----------
+    running : Running
+        What was seen.
+    predicted : Performance or None
+        Of the pump as left; ``None`` where the sheet says nothing of slip.
+    set_gap : str
+        The feature that was set, to say what gap the slip would mean.
+    pressure_bar, pumping_c : float
+        The duty.
+    """
+    lines = []
+    values = running.values
+    if Seen.FLOW in values:
+        lines.append(_flow(values[Seen.FLOW], values.get(Seen.PRESSURE, pressure_bar), predicted, set_gap))
+    if Seen.PRESSURE in values:
+        lines.append(_pressure(values[Seen.PRESSURE], pressure_bar))
+    if Seen.POWER in values:
+        lines.append(_power(values[Seen.POWER], values, pressure_bar, predicted))
+    if Seen.TEMPERATURE in values:
+        lines.append(_temperature(values[Seen.TEMPERATURE], pumping_c))
+    if running.noise:
+        odd = _MEANS_NOISE.get(running.noise, "")
+        stand = Stand.GOOD if not odd else Stand.STOP if running.noise == "rub" else Stand.CARE
+        lines.append(Line("Noise", f"{NOISES[running.noise].capitalize()}. {odd}".strip(), stand))
+    return tuple(lines)
+
+
+def _flow(flow: float, pressure_bar: float, predicted: Performance | None, set_gap: str) -> Line:
+    shown = Amount(flow, Kind.FLOW_ABOUT)
+    if predicted is None:
+        return Line("Flow", Sentence("{q}; the sheet says nothing of slip to hold it against.", {"q": shown}))
+    # Slip goes with pressure: what was measured at another pressure than the duty's is held against that.
+    share = pressure_bar / predicted.pressure_bar if predicted.pressure_bar else 1.0
+    slip = predicted.slip_l_min * share
+    expected = max(predicted.theoretical_l_min - slip, 0.0)
+    off = flow - expected
+    amounts: Amounts = {
+        "q": shown,
+        "expected": Amount(expected, Kind.FLOW_ABOUT),
+        "off": Amount(abs(off), Kind.FLOW_ABOUT),
+        "most": Amount(predicted.theoretical_l_min, Kind.FLOW_ABOUT),
+    }
+    working = Working(
+        "Flow against slip",
+        "Q = V·n − S·p/p₀",
+        (
+            Given("V·n", "displaced", Amount(predicted.theoretical_l_min, Kind.FLOW)),
+            Given("S", "slip of all gaps at the duty", Amount(predicted.slip_l_min, Kind.FLOW)),
+            Given("p", "pressure difference when it was measured", Amount(pressure_bar, Kind.PRESSURE)),
+            Given("p₀", "pressure difference of the duty", Amount(predicted.pressure_bar, Kind.PRESSURE)),
+        ),
+        Amount(expected, Kind.FLOW),
+        "laminar slip grows with the pressure difference",
+    )
+    if flow > predicted.theoretical_l_min * (1 + _FLOW_SHARE):
+        words = "{q}: more than the {most} it displaces. Measure again: bucket, watch, meter, speed."
+        return Line("Flow", Sentence(words, amounts), Stand.ASK, working)
+    if abs(off) <= _FLOW_SHARE * predicted.theoretical_l_min:
+        return Line("Flow", Sentence("{q}, {expected} expected.", amounts), Stand.GOOD, working)
+    if off > 0:
+        words = "{q}, {off} more than the gaps let expect: they are finer, or the liquid thicker, than entered."
+        return Line("Flow", Sentence(words, amounts), Stand.CARE, working)
+    words = "{q}, {off} less than expected: a relief valve passing, air, a starved suction"
+    own = next((p for p in predicted.passing if p.path.feature == set_gap), None)
+    if own is not None and own.slip_l_min > 0:
+        through = max(predicted.theoretical_l_min - flow - (slip - own.slip_l_min * share), 0.0)
+        amounts["gap"] = length(gap_for(through / (own.slip_l_min * share), own.gap_mm))
+        words += ", or a gap as wide as {gap}"
+    return Line("Flow", Sentence(words + ".", amounts), Stand.CARE, working)
+
+
+def _pressure(bar: float, duty_bar: float) -> Line:
+    amounts: Amounts = {"p": Amount(bar, Kind.PRESSURE), "duty": Amount(duty_bar, Kind.PRESSURE)}
+    if abs(bar - duty_bar) <= _PRESSURE_SHARE * duty_bar:
+        return Line("Pressure difference", Sentence("{p}, {duty} is the duty.", amounts))
+    why = "a valve not open, or the line blocked" if bar > duty_bar else "the relief valve passing, air, or slip"
+    return Line("Pressure difference", Sentence(f"{{p}}, and {{duty}} is the duty: {why}.", amounts), Stand.CARE)
+
+
+def _power(kw: float, values: Mapping[Seen, float], pressure_bar: float, predicted: Performance | None) -> Line:
+    flow = values.get(Seen.FLOW, predicted.flow_l_min if predicted else None)
+    if flow is None or not flow:
+        return Line("Power", Sentence("{p}; without a flow it says little.", {"p": Amount(kw, Kind.POWER)}))
+    bar = values.get(Seen.PRESSURE, pressure_bar)
+    hydraulic = flow / 60_000 * bar * 100
+    overall = hydraulic / kw
+    amounts: Amounts = {"p": Amount(kw, Kind.POWER), "eta": Amount(100 * overall, Kind.SHARE), "h": Amount(hydraulic, Kind.POWER)}
+    working = Working(
+        "Overall efficiency",
+        "η = Q·Δp / P",
+        (
+            Given("Q", "flow", Amount(flow, Kind.FLOW)),
+            Given("Δp", "pressure difference", Amount(bar, Kind.PRESSURE)),
+            Given("P", "power taken", Amount(kw, Kind.POWER)),
+        ),
+        Amount(100 * overall, Kind.SHARE),
+        "definition (ISO 4391: overall efficiency; from memory)",
+    )
+    if overall > 1:
+        words = "{p} is less than the {h} it delivers: measure again, at the coupling or at the motor's terminals."
+        return Line("Power", Sentence(words, amounts), Stand.ASK, working)
+    if overall < _LEAST_OVERALL:
+        words = "{p}, of which {eta} comes out: gap too small, packing too tight, misalignment, or thicker liquid than entered."
+        return Line("Power", Sentence(words, amounts), Stand.CARE, working)
+    return Line("Power", Sentence("{p}, of which {eta} comes out.", amounts), Stand.GOOD, working)
+
+
+def _temperature(bearing_c: float, pumping_c: float) -> Line:
+    most = max(pumping_c, 20.0) + _BEARING_RISE_K
+    amounts: Amounts = {"t": Amount(bearing_c, Kind.TEMPERATURE), "most": Amount(most, Kind.TEMPERATURE)}
+    if bearing_c <= most:
+        return Line("Bearing temperature", Sentence("{t}, below {most}.", amounts))
+    words = "{t}, over {most}: grease, preload, alignment or a gap too small. Stop if it goes on rising."
+    return Line("Bearing temperature", Sentence(words, amounts), Stand.CARE)

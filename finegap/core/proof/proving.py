@@ -1,0 +1,70 @@
+"""What proving a job comes to: how it turned by hand, where the run-in stands, and the first hour."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from finegap.core.facts import Facts
+from finegap.core.families.model import Step
+from finegap.core.gap.performance import Performance
+from finegap.core.proof.first_hour import Running, first_hour
+from finegap.core.proof.run_in import Advice, Rules, Say, advise, rules_for
+from finegap.core.reckoned import Line, Stand
+from finegap.core.showing import Sentence
+
+CLOCK = tuple(str(hour) for hour in range(1, 13))
+TURNING, RUN_IN, FIRST_HOUR = "turning", "run-in", "first-hour"
+"""What steps of Prove are done with."""
+
+_NOT_YET = {Say.BEGIN, Say.BACK_OFF, Say.STOP}
+
+
+@dataclass(frozen=True)
+class Proving:
+    """Where the proof stands. ``tight`` are clock positions where the shaft dragged, ``None`` before it was turned;
+    ``advice`` and ``rules`` are for packing."""
+
+    tight: tuple[str, ...] | None
+    advice: Advice | None
+    rules: Rules | None
+    lines: tuple[Line, ...]
+
+    def holds_back(self, step: Step) -> tuple[Sentence, ...]:
+        """Why a step cannot be marked done yet."""
+        found = []
+        if TURNING in step.works:
+            if self.tight is None:
+                found.append(Sentence("Say first how the shaft turns, all the way round."))
+            elif self.tight:
+                found.append(self.tight_sentence)
+        if RUN_IN in step.works and self.advice is not None and self.advice.say in _NOT_YET:
+            found.append(Sentence("Run-in: {what}.", {"what": self.advice.headline}))
+        if FIRST_HOUR in step.works:
+            found += [Sentence("{name}: {words}", {"name": one.name, "words": one.words}) for one in self.stopped]
+        return tuple(found)
+
+    @property
+    def tight_sentence(self) -> Sentence:
+        """Where it drags."""
+        return Sentence("The shaft is tight at {at} o'clock: never run it like that.", {"at": ", ".join(self.tight or ())})
+
+    @property
+    def stopped(self) -> tuple[Line, ...]:
+        """What of the first hour stops the pump."""
+        return tuple(line for line in self.lines if line.stand is Stand.STOP)
+
+    def blockers(self) -> tuple[tuple[Sentence, bool], ...]:
+        """What keeps the job from being signed; whether a lead may sign all the same."""
+        found = [(self.tight_sentence, False)] if self.tight else []
+        return (*found, *((Sentence("{name}: {words}", {"name": x.name, "words": x.words}), True) for x in self.stopped))
+
+
+def proving_of(facts: Facts, left: Performance | None) -> Proving:
+    """Work out the proof from what was recorded."""
+    duty = facts.duty
+    packed = any(RUN_IN in step.works for step in facts.family.steps)
+    rules = rules_for(duty.temperature_c, facts.sheet.run_in.drops, facts.sheet.run_in.hottest_c) if packed else None
+    set_gap = next((f.key for f in facts.family.features if f.is_set), "")
+    running = facts.running or Running({})
+    lines = first_hour(running, left, set_gap, duty.pressure_bar, duty.temperature_c)
+    return Proving(facts.tight, advise(facts.run_in, rules) if rules else None, rules, lines)

@@ -1,0 +1,137 @@
+import { useRef, useState } from 'react';
+import { Button } from 'react-bootstrap';
+import { newId, type Job } from '../../api/client';
+import { Lines } from '../../app/Lines';
+import { ProblemNote } from '../../app/ProblemNote';
+import { TextField } from '../../app/TextField';
+import { moment } from '../../app/time';
+import { useUnit } from '../../app/unit';
+import { useChange } from '../useJob';
+
+const UNITS = {
+  mm: { flow: 'L/min', bucket: 'L', pressure: 'bar', power: 'kW', temperature: '°C' },
+  in: { flow: 'US gal/min', bucket: 'US gal', pressure: 'psi', power: 'hp', temperature: '°F' },
+};
+
+/** The first hour: flow by bucket or meter, pressure, power, noise and temperature, set against what slip and the gap say. */
+export function FirstHourWork({ job }: { job: Job }) {
+  const { unit } = useUnit();
+  const { proving, slip } = job;
+  const signs = UNITS[unit];
+  return (
+    <section aria-label="First hour">
+      <h2>The first hour</h2>
+      {proving.lines.length > 0 && <Lines lines={proving.lines} />}
+      {!job.signed && (
+        <div className="first-hour">
+          <Bucket job={job} />
+          <One job={job} seen="flow" label={`Or flow by meter (${signs.flow})`} />
+          <One job={job} seen="pressure" label={`Pressure difference (${signs.pressure})`} />
+          <One job={job} seen="power" label={`Power taken (${signs.power})`} />
+          <One job={job} seen="temperature" label={`Bearing (${signs.temperature})`} />
+          <Noise job={job} />
+        </div>
+      )}
+      {proving.seen.length > 0 && (
+        <p className="quiet">
+          {proving.seen.map((s) => `${s.seen} ${s.typed}, ${s.by} ${moment(s.at)}`).join('; ')}
+        </p>
+      )}
+      {slip.left.length > 0 && (
+        <details>
+          <summary>What slip and the gaps predict</summary>
+          <Lines lines={slip.left} />
+        </details>
+      )}
+    </section>
+  );
+}
+
+function One({ job, seen, label }: { job: Job; seen: string; label: string }) {
+  const [typed, setTyped] = useState('');
+  const save = useChange('proofs', job.number);
+  return (
+    <Row
+      error={save.error}
+      pending={save.isPending}
+      what={seen}
+      onSave={(id) => save.mutate({ id, seen, typed, seconds: '' }, { onSuccess: () => setTyped('') })}
+    >
+      <TextField short label={label} value={typed} onChange={setTyped} />
+    </Row>
+  );
+}
+
+function Bucket({ job }: { job: Job }) {
+  const { unit } = useUnit();
+  const [typed, setTyped] = useState('');
+  const [seconds, setSeconds] = useState('');
+  const save = useChange('proofs', job.number);
+  return (
+    <Row
+      error={save.error}
+      pending={save.isPending}
+      what="bucket"
+      onSave={(id) => save.mutate({ id, seen: 'flow', typed, seconds })}
+    >
+      <TextField short label={`Flow: bucket (${UNITS[unit].bucket})`} value={typed} onChange={setTyped} />
+      <TextField short label="in seconds" value={seconds} onChange={setSeconds} />
+    </Row>
+  );
+}
+
+function Noise({ job }: { job: Job }) {
+  const [typed, setTyped] = useState('');
+  const save = useChange('proofs', job.number);
+  return (
+    <Row
+      error={save.error}
+      pending={save.isPending}
+      what="noise"
+      onSave={(id) => save.mutate({ id, seen: 'noise', typed, seconds: '' })}
+    >
+      <label className="field">
+        Noise
+        <select value={typed} onChange={(event) => setTyped(event.target.value)}>
+          <option value="">choose</option>
+          {job.proving.noises.map((n) => (
+            <option key={n.key} value={n.key}>
+              {n.name}
+            </option>
+          ))}
+        </select>
+      </label>
+    </Row>
+  );
+}
+
+interface RowProps {
+  error: Error | null;
+  pending: boolean;
+  what: string;
+  onSave: (id: string) => void;
+  children: React.ReactNode;
+}
+
+function Row({ error, pending, what, onSave, children }: RowProps) {
+  const identity = useRef(newId());
+  return (
+    <form
+      aria-label={what}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (pending) return;
+        onSave(identity.current);
+        identity.current = newId();
+      }}
+    >
+      <div className="try-check">
+        {children}
+        <Button type="submit" variant="outline-primary" disabled={pending}>
+          Save
+        </Button>
+      </div>
+      <ProblemNote error={error} />
+    </form>
+  );
+}
