@@ -97,7 +97,8 @@ class Several(Works):
         self.mesh(0.24, 0.24, "0.06")
         self.assertTrue(self.view().mesh.right)
         self.assertEqual(self.view().mesh.tries[-1].set_by, "arc 0.06 left")
-        self.measure_all(self.number, dict.fromkeys(("front_drive", "back_drive", "front_driven", "back_driven"), 0.18))
+        for feature in ("front_drive", "back_drive", "front_driven", "back_driven"):
+            self.read(self.number, feature, "gap", "0.18", gauge="F-1")
         self.look_all(self.number)
         self.steps(self.number)
         self.assertEqual([b.sentence for b in self.view().blockers], [])
