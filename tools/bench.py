@@ -53,6 +53,59 @@ def gaskets() -> None:
         row(f"gasket stack, {len(stock)} thicknesses, up to {most} each", ours, other, name)
 
 
+def shims() -> None:
+    """Shims for two shafts from one stock against trying every deal, and against a general-purpose exact solver."""
+    from finegap.core.gap.move import Window
+    from finegap.core.gap.shims import Faces, choose_shims, wanted_of
+    from tests.core.solvers import shims_by_solver, shims_by_trying
+
+    draw = random.Random(11)
+    wanted = wanted_of(Window(0.14, 0.11, 0.17), Window(0.20, 0.16, 0.24), 0.03)
+    for thicknesses, most, compare in ((4, 2, "brute"), (14, 6, "cp-sat"), (30, 8, "cp-sat")):
+        worst = 0.0
+        mine, theirs = [], []
+        for _ in range(8):
+            stock = {draw.randrange(20, 400): draw.randint(1, most) for _ in range(thicknesses)}
+            fronts = [draw.randint(150, 700) for _ in range(2)]
+            pump = [Faces(front, 340 - front + draw.randint(-15, 15)) for front in fronts]
+            rival = shims_by_trying if compare == "brute" else shims_by_solver
+            ours, other = choose_shims(stock, pump, wanted), rival(stock, pump, wanted)
+            found = None if ours.stacks is None else (sum(map(len, ours.stacks)), ours.error_um)
+            assert found == other, (stock, pump, found, other)
+            mine.append(median_ms(lambda: choose_shims(stock, pump, wanted), 5))  # noqa: B023
+            theirs.append(median_ms(lambda: rival(stock, pump, wanted), 3))  # noqa: B023
+            worst = max(worst, mine[-1] / theirs[-1])
+        name = "brute force" if compare == "brute" else "general-purpose solver (CP-SAT)"
+        row(
+            f"shims, two shafts, {thicknesses} thicknesses, up to {most} each",
+            statistics.median(mine),
+            statistics.median(theirs),
+            name,
+        )
+        print(f"   the same optimum in all 8 pumps; slowest of them {worst:.3f} of the other")
+
+
+def shell() -> None:
+    """`calc` from the shell: how much of it is starting Python and Django, and what the sum itself takes."""
+    import subprocess
+
+    from finegap.core.calculators import calculator
+    from finegap.core.showing import Units
+
+    given = {"diameter": "124", "lead": "1.25", "clearance": "0.05"}
+
+    def run(*command: str, text: str = "") -> None:
+        done = subprocess.run([sys.executable, *command], input=text, capture_output=True, text=True, cwd=ROOT, check=True)
+        assert not text or "15.58" in done.stdout, done.stdout
+
+    whole = median_ms(lambda: run("manage.py", "calc", "arc", text=json.dumps(given)), 5)
+    python = median_ms(lambda: run("-c", "pass"), 5)
+    django = median_ms(lambda: run("-c", "import django; django.setup()"), 5)
+    answer = median_ms(lambda: calculator("arc").run(given, Units.MM), 50)
+    row("calc from the shell, answer included", whole, django, "Python and Django started alone")
+    print(f"   of it: Python {python / whole:.0%}, Django {(django - python) / whole:.0%}, the sum itself {answer:.3f} ms")
+
+
 def reading() -> None:
     """A saved reading's server time against the bare SQL and JSON it needs."""
     from django.conf import settings
@@ -197,6 +250,8 @@ if __name__ == "__main__":
 
     django.setup()
     gaskets()
+    shims()
+    shell()
     long_history()
     forecasts()
     reading()

@@ -39,6 +39,7 @@ WRONG = [
     ("features/idler_bore/maximum", "nan mm", "idler_bore.maximum", "not a number"),
     ("features/wing", {"new": ["1 mm", "2 mm"]}, "features.wing", "no such feature"),
     ("adjustment/lead", "0 mm", "adjustment.lead", "more than zero"),
+    ("adjustment/travel", "0.15 mm", "rows[1].end_clearance", "the thread reaches 0.15 mm"),
     ("heat/casing", "cheese", "heat.casing", "not known"),
     ("family", "screw", "family", "not a family"),
     ("title", "=HYPERLINK(1)", "title", "formula"),

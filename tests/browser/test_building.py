@@ -140,7 +140,7 @@ class Build(Bench):
         page = self.page
         self.go("/toolbox")
         page.get_by_role("link", name="Quick figures").click()
-        page.get_by_role("link", name="Packing").click()
+        page.get_by_role("link", name="Packing", exact=True).click()
         page.get_by_label("Shaft").fill("50")
         page.get_by_label("Section").fill("60")
         page.get_by_label("Rings").fill("4")

@@ -78,7 +78,11 @@ class ByKeyboard(Bench):
         page.keyboard.press("u")
         expect(page.locator(".headline")).to_contain_text("0.005 in is right")
         page.keyboard.press("n")
-        self.mark_all(5)
+        page.keyboard.press("f")
+        expect(page.locator(".found-free")).to_contain_text("turns freely all the way round")
+        self.mark_all(6, until=4)
+        self.run_in()
+        self.mark_all(6, begin=4)
         page.keyboard.press("n")
         expect(page.get_by_role("heading", name="Nothing is open")).to_be_visible()
         self.tab_to(page.get_by_role("button", name="Sign off"))
@@ -118,13 +122,36 @@ class ByKeyboard(Bench):
         expect(field).to_have_value(typed)
         self.page.keyboard.press("Shift+Enter")
 
-    def mark_all(self, count):
+    def run_in(self):
+        """Three taps of a key for three drops, and the box: it leaks and is cool."""
         page = self.page
-        for done in range(count):
+        expect(page.locator(".coach")).to_contain_text("let it leak freely")
+        for _ in range(3):
+            page.keyboard.press("k")
+            page.wait_for_timeout(150)
+        self.tab_to(page.get_by_label("Box (°F)"))
+        page.keyboard.type("88")
+        page.keyboard.press("Enter")
+        expect(page.locator(".coach")).to_contain_text("is still too much")
+        page.get_by_role("button", name="take the last line back").focus()
+        page.keyboard.press("Enter")
+        self.tab_to(page.get_by_label("Or drops a minute"))
+        page.keyboard.type("6")
+        self.tab_to(page.get_by_label("Box (°F)"))
+        page.keyboard.type("88")
+        page.keyboard.press("Enter")
+        expect(page.locator(".coach")).to_contain_text("6 drops a minute at 88 °F is right")
+        page.keyboard.press("Escape")
+        page.evaluate("document.activeElement.blur()")
+
+    def mark_all(self, count, begin=0, until=None):
+        page = self.page
+        for done in range(begin, until or count):
             expect(page.locator(".ribbon .present")).to_contain_text(f"{done} of {count}")
             page.wait_for_timeout(450)  # a step has to be on screen long enough to be read
             page.keyboard.press("d")
-        expect(page.locator(".all-done")).to_be_visible()
+        if until is None:
+            expect(page.locator(".all-done")).to_be_visible()
 
     def check(self, goes, stops):
         page = self.page
@@ -216,6 +243,11 @@ class ByTouch(Bench):
         self.check("0.0045", "0.0049")
         expect(page.locator(".headline")).to_contain_text("0.005 in is right")
         page.get_by_role("link", name="Prove").tap()
+        page.get_by_role("button", name="tight at 3 o'clock").tap()
+        page.get_by_role("button", name="Record: tight at 3").tap()
+        expect(page.locator(".present-step")).to_contain_text("tight at 3 o'clock: never run it like that")
+        page.get_by_role("button", name="tight at 3 o'clock").tap()
+        page.get_by_role("button", name="Turns freely all the way round").tap()
         self.mark_all(5)
 
         # a reading by a gauge past its date: the technician is stopped, the lead signs with a reason

@@ -176,7 +176,7 @@ def _check(goes: Quantity | None, stops: Quantity | None, read: Quantity | None,
             raise FieldError(f"{name}{of}", "nothing was entered.", "Expected a leaf's thickness, or a reading by another gauge.")
     assert goes is not None
     assert stops is not None
-    return feeler_check(goes.value, stops.value)[0]
+    return feeler_check(goes.value, stops.value, gauge.expanded / gauge.k if gauge else 0.0)[0]
 
 
 def _arc(job: Job, means: Means, new: NewTry, unit: Units) -> Quantity | None:

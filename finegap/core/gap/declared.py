@@ -137,7 +137,7 @@ def read_means(data: Mapping[str, Any], family: Family, rows: tuple[Row, ...]) -
     """
     match data["means"]:
         case "housing":
-            return _housing(data)
+            return _housing(data, rows)
         case "gaskets":
             sizes = data.get("between", ["", ""])
             for i, key in enumerate(sizes):
@@ -159,12 +159,24 @@ def read_means(data: Mapping[str, Any], family: Family, rows: tuple[Row, ...]) -
             return RingMeans(coupling_or_ring == "coupling", _pair(data["depth"], "adjustment.depth") if "depth" in data else None)
 
 
-def _housing(data: Mapping[str, Any]) -> HousingMeans:
+def _check_reach(travel_mm: float, rows: tuple[Row, ...]) -> None:
+    """Every clearance of the table has to lie within what the thread can be turned out."""
+    beyond = next((i for i, row in enumerate(rows) if row.clearance_mm > travel_mm), None)
+    if beyond is not None:
+        problem = f"the thread reaches {travel_mm:g} mm, and this row asks for {rows[beyond].clearance_mm:g} mm."
+        raise FieldError(
+            f"clearance_table.rows[{beyond}].end_clearance", problem, "Expected a clearance within the thread's travel."
+        )
+
+
+def _housing(data: Mapping[str, Any], rows: tuple[Row, ...]) -> HousingMeans:
     housing = Housing(
         length_of(data["outside_diameter"], "adjustment.outside_diameter"),
         length_of(data["lead"], "adjustment.lead"),
         ThreadHand(data.get("thread", "right")),
     )
+    if "travel" in data:
+        _check_reach(length_of(data["travel"], "adjustment.travel"), rows)
     lash = length_of(data.get("lash", "0 mm"), "adjustment.lash", Sign.NOT_NEGATIVE)
     check = None
     if "arc" in data:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
@@ -133,20 +134,24 @@ class Setting:
         return min(c.value_mm for c in self.tries[-1].made.checks) if self.tries else None
 
 
-def feeler_check(goes_mm: float, stops_mm: float, field: str = "feeler") -> tuple[Check, Working]:
-    """A feeler reading is an interval: this leaf goes, the next does not. Value in the middle, a rectangle between."""
+def feeler_check(goes_mm: float, stops_mm: float, leaf_u_mm: float = 0.0, field: str = "feeler") -> tuple[Check, Working]:
+    """A feeler reading is an interval: this leaf goes, the next does not. Value in the middle, a rectangle between.
+
+    ``leaf_u_mm`` is the standard uncertainty of the leaves themselves, from the set's certificate.
+    """
     value, _ = interval(goes_mm, stops_mm, field)
-    u = from_interval(goes_mm, stops_mm)
+    u = math.hypot(from_interval(goes_mm, stops_mm), leaf_u_mm)
     working = Working(
         title="Feeler reading",
-        formula="x = (a + b)/2,   u = (b − a)/√12",
+        formula="x = (a + b)/2,   u² = (b − a)²/12 + u₁²",
         given=(
             Given("a", "leaf that goes", length(goes_mm, fine=True)),
             Given("b", "leaf that does not", length(stops_mm, fine=True)),
+            Given("u₁", "of the leaves, U/k of the certificate", uncertainty(leaf_u_mm)),
             Given("u", "standard uncertainty", uncertainty(u)),
         ),
         result=Sentence("{x} ± {h}", {"x": length(value, fine=True), "h": length((stops_mm - goes_mm) / 2, fine=True)}),
-        source="JCGM 100:2008, 4.3.7 (rectangular distribution)",
+        source="JCGM 100:2008, 4.3.7 (rectangular distribution) and 5.1.2",
     )
     return Check(value, u, float("inf")), working
 

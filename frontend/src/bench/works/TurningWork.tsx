@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { newId, type Job } from '../../api/client';
+import { useKeys } from '../../app/keys';
 import { ProblemNote } from '../../app/ProblemNote';
 import { moment } from '../../app/time';
 import { useChange } from '../useJob';
@@ -14,6 +15,7 @@ export function TurningWork({ job }: { job: Job }) {
   const see = useChange('proofs', job.number);
   const say = (places: string[]) =>
     see.mutate({ id: newId(), seen: 'turning', typed: '', seconds: '', places });
+  useKeys(job.signed ? [] : [{ key: 'f', label: 'turns freely', run: () => say([]) }]);
   const toggle = (hour: string) =>
     setTight((now) => (now.includes(hour) ? now.filter((h) => h !== hour) : [...now, hour]));
   return (
