@@ -23,6 +23,7 @@ VIEWS = {
     "inspect": "/bench/4/inspect?gap=idler_bore",
     "decide": "/bench/4/decide",
     "set-gaskets": "/bench/3/set",
+    "set-shims": "/bench/6/set",
     "prove": "/bench/3/prove",
     "close": "/bench/3/close",
     "fleet": "/fleet",
@@ -72,6 +73,7 @@ def take(page: Page) -> None:
         page.wait_for_load_state("networkidle")
         page.screenshot(path=folder / f"{name}.png")
     build(page, folder)
+    run_in(page, folder)
     page.goto(f"{BASE}/bench/4/inspect?gap=idler_bore")
     page.get_by_role("button", name="wear chart", exact=True).click()
     page.locator(".wear-chart").wait_for()
@@ -104,6 +106,28 @@ def build(page: Page, folder: Path) -> None:
     page.locator(".torque-log").wait_for()
     page.locator(".torque-work").scroll_into_view_if_needed()
     page.screenshot(path=folder / "torque.png")
+
+
+LOG = (
+    ("0", "70", "28", "not turned"), ("12", "60", "38", "tightened 1/8"), ("24", "46", "49", "tightened 1/8"),
+    ("36", "30", "66", "tightened 1/8"), ("48", "14", "91", "not turned"), ("50", "14", "91", "backed off 1/8"),
+    ("75", "22", "69", "not turned"), ("86", "22", "66", "tightened 1/16"), ("97", "11", "67", "not turned"),
+)  # fmt: skip
+
+
+def run_in(page: Page, folder: Path) -> None:
+    """Packing run in, with a heating on the way."""
+    page.goto(f"{BASE}/bench/4/prove")
+    page.locator(".page-picker select").select_option("run_in")
+    for number, (minute, drops, box, turn) in enumerate(LOG, start=1):
+        page.get_by_label("Minute, if not now").fill(minute)
+        page.get_by_label("Or drops a minute").fill(drops)
+        page.get_by_label("Box (°C)").fill(box)
+        page.get_by_role("radio", name=turn).check()
+        page.get_by_role("button", name=f"Save line {number}").click()
+        page.get_by_role("button", name=f"Save line {number + 1}").wait_for()
+    page.locator(".coach").evaluate("e => e.scrollIntoView()")
+    page.screenshot(path=folder / "run-in.png")
 
 
 if __name__ == "__main__":

@@ -68,17 +68,18 @@ class TwoShafts(Bench):
         self.go(f"/bench/{number}/prove")
         page.get_by_role("heading", name="Turned by hand").wait_for()
         page.keyboard.press("ArrowDown")
-        for line, says in (
+        for number, (line, says) in enumerate((
             (("0", "60", "25", "not turned"), "Wait 10 min"), (("12", "55", "31", "tightened 1/8"), "Wait 10 min"),
             (("24", "30", "90", "not turned"), "Back off an eighth"), (("25", "30", "91", "backed off 1/8"), "let it cool"),
             (("50", "40", "60", "not turned"), "Tighten an eighth"),
-        ):  # fmt: skip
+        ), start=1):  # fmt: skip
             minute, drops, box, turn = line
             page.get_by_label("Minute, if not now").fill(minute)
             page.get_by_label("Or drops a minute").fill(drops)
             page.get_by_label("Box (°C)").fill(box)
             page.get_by_role("radio", name=turn).check()
             page.get_by_role("button", name="Save line").click()
+            expect(page.get_by_role("button", name=f"Save line {number + 1}")).to_be_visible()
             expect(page.locator(".coach")).to_contain_text(says)
         expect(page.locator(".run-in-plot")).to_be_visible()
         expect(page.locator(".run-in-plot .back-off")).to_have_count(1)

@@ -93,6 +93,8 @@ class Coach(unittest.TestCase):
         self.assertIs(advise([*cooling, Note(48, 35, 57)], RULES).say, Say.WAIT)  # hardly below
         self.assertIs(advise([*cooling, Note(60, 35, 45)], RULES).say, Say.TIGHTEN)
         self.assertIs(advise([*notes, Note(42, 20, 64)], RULES).say, Say.STOP)
+        # still rising on the line it is backed off at: that look came before the turn
+        self.assertIs(advise([*notes[:3], Note(36, 20, 63), Note(37, 20, 64, -1)], RULES).say, Say.WAIT)
         self.assertIs(advise([Note(0, 20, 25), Note(5, 20, 80)], RULES).say, Say.STOP)
         self.assertIs(advise([Note(0, 40, 40), Note(12, 30, 52)], RULES).say, Say.WAIT)  # still warming
 

@@ -133,10 +133,10 @@ def _heat(notes: Sequence[Note], rules: Rules) -> Advice | None:
     before = felt[-2].box_c if len(felt) > 1 else None
     if last.box_c > rules.hottest_c:
         backed_off = any(n.eighths < 0 for n in notes[-2:])
-        still_rising = before is not None and last.box_c >= before
-        if last.box_c > rules.hottest_c + _DANGER_K or (
-            backed_off and before is not None and before > rules.hottest_c and still_rising
-        ):
+        # The gland is turned after looking: only what was backed off a line ago can have cooled it by now.
+        since = len(notes) > 1 and notes[-2].eighths < 0
+        in_vain = since and before is not None and before > rules.hottest_c and last.box_c >= before
+        if last.box_c > rules.hottest_c + _DANGER_K or in_vain:
             words = "The box is at {box}, over {hottest}, and backing off is not enough. Let it cool, then begin again."
             return Advice(Say.STOP, Sentence("Stop the pump and slacken the gland"), Sentence(words, amounts), -1.0)
         if backed_off:

@@ -25,7 +25,7 @@ export function RunInWork({ job }: { job: Job }) {
         <p className="step-text">{coach.headline}</p>
         <p>{coach.why}</p>
       </div>
-      {!job.signed && <NoteForm key={coach.notes.length} job={job} coach={coach} />}
+      {!job.signed && <NoteForm job={job} coach={coach} />}
       <RunInPlot coach={coach} />
       <Log job={job} coach={coach} />
     </section>
@@ -49,14 +49,22 @@ function NoteForm({ job, coach }: { job: Job; coach: Coach }) {
       onSubmit={(event) => {
         event.preventDefault();
         if (note.isPending) return;
-        note.mutate({
-          id: identity.current,
-          drops,
-          taps_s: drops.trim() ? [] : counter.taps,
-          box,
-          minute,
-          eighths,
-        });
+        const taps = counter.taps;
+        note.mutate(
+          { id: identity.current, drops, taps_s: drops.trim() ? [] : taps, box, minute, eighths },
+          {
+            onSuccess: () => {
+              identity.current = newId();
+              // What was begun while the line was on its way is the next line's.
+              const done = (sent: string) => (now: string) => (now === sent ? '' : now);
+              setDrops(done(drops));
+              setBox(done(box));
+              setMinute(done(minute));
+              setEighths((now) => (now === eighths ? 0 : now));
+              counter.done(taps);
+            },
+          },
+        );
       }}
     >
       <div className="tapper">
@@ -118,6 +126,7 @@ function useTaps() {
       setTaps((before) => (before.length && at - (before.at(-1) ?? 0) < 0.1 ? before : [...before, at]));
     },
     clear: () => setTaps([]),
+    done: (sent: number[]) => setTaps((now) => (now.length === sent.length ? [] : now)),
   };
 }
 
