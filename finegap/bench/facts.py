@@ -40,7 +40,7 @@ from finegap.core.measuring.temperature import Warm
 from finegap.core.procedure import ShopStep, in_force
 from finegap.core.proof.first_hour import Running
 from finegap.core.proof.first_hour import Seen as FirstHour
-from finegap.core.proof.proving import TURNING
+from finegap.core.proof.proving import END_PLAY, TURNING
 from finegap.core.proof.run_in import Note
 from finegap.core.quantities import Dimension
 from finegap.core.sheet import SpecSheet, read_sheet
@@ -155,6 +155,7 @@ def load(job: Job) -> Records:
         lubricant=job.lubricant,
         ten_g=job.gun.ten_g if job.gun else None,
         tight=next((tuple(p.places) for p in proofs if p.seen == TURNING), None),
+        play_mm=next((p.value for p in proofs if p.seen == END_PLAY), None),
         run_in=tuple(Note(n.minute, n.drops, n.box_c, n.eighths) for n in run_in),
         running=_running(proofs),
     )

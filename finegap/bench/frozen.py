@@ -48,7 +48,7 @@ def _with_proof(record: dict[str, Any]) -> dict[str, Any]:
         "setting": record["setting"] and _setting(record["setting"], FAMILIES[record["family"]]),
         "mesh": None,
         "slip": {"found": [], "left": []},
-        "proving": {"turning": None, "coach": None, "seen": [], "lines": [], "noises": []},
+        "proving": {"turning": None, "play": None, "coach": None, "seen": [], "lines": [], "noises": []},
         "known": {"density": "", "start": "", "hot": ""} | record["known"],
     }
 

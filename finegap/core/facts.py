@@ -110,7 +110,8 @@ class Facts:
     ``skipped`` those alone; ``zero`` is ``None`` until zero is found; ``box`` is gasket stock by thickness [um];
     ``gauge_faults`` are the sentences against gauges that were used; ``lubricant`` is what is on the bench, and ``ten_g`` what ten
     strokes of its grease gun weigh. ``mesh_tries`` are those of a timing gear; ``tight`` the clock positions where the turned shaft
-    dragged, ``None`` before it was turned; ``run_in`` the log of its packing, ``running`` what was seen in the first hour.
+    dragged, ``None`` before it was turned; ``play_mm`` its end play; ``run_in`` the log of its packing, ``running`` what was seen
+    in the first hour.
     """
 
     sheet: SpecSheet
@@ -136,6 +137,7 @@ class Facts:
     ten_g: float | None = None
     mesh_tries: tuple[TryMade, ...] = ()
     tight: tuple[str, ...] | None = None
+    play_mm: float | None = None
     run_in: tuple[Note, ...] = ()
     running: Running | None = None
 

@@ -31,6 +31,7 @@ from finegap.core.gap.performance import Losses
 from finegap.core.gap.table import Range, Row, check_rows
 from finegap.core.measuring.verdict import Limit, School
 from finegap.core.quantities import Dimension, Sign, parse
+from finegap.core.wear.lubrication import Plan
 from finegap.core.wear.parts import Catalogue, Kit, Part
 
 OPEN_LOW, OPEN_HIGH = "any lower", "and up"
@@ -83,6 +84,7 @@ class SpecSheet:
     mesh: MeshMeans | None = None
     losses: Losses | None = None
     run_in: RunIn = field(default_factory=RunIn)
+    lubrication: tuple[Plan, ...] = ()
 
     def spec(self, key: str) -> FeatureSpec:
         """What the sheet prints of a feature; nothing, if it does not."""
@@ -148,6 +150,7 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
         mesh=read_timing(data["timing"]) if "timing" in data else None,
         losses=read_losses(data["slip"], family) if "slip" in data else None,
         run_in=read_run_in(data.get("packing", {})),
+        lubrication=tuple(_plan(one, f"lubrication[{i}]") for i, one in enumerate(data.get("lubrication", ()))),
     )
 
 
@@ -247,6 +250,15 @@ def _feature(kind: FeatureKind, spec: Mapping[str, Any], path: str) -> FeatureSp
         expansion_of(spec["material"], f"{path}.material") if "material" in spec else None,
         stations(spec["stations"].get("planes", [""]), spec["stations"]["directions"]) if "stations" in spec else (),
     )
+
+
+def _plan(data: Mapping[str, Any], path: str) -> Plan:
+    every, wet = float(data["every_hours"]), data.get("wet_hours")
+    if wet is not None and wet > every:
+        raise FieldError(f"{path}.wet_hours", "it is longer than in a dry place.", f"Expected up to {every:g}.")
+    cold = data.get("cold")
+    below = parse(cold["below"], Dimension.TEMPERATURE, f"{path}.cold.below").value if cold else None
+    return Plan(data["name"], every, wet, data.get("with", ""), below, cold["with"] if cold else "")
 
 
 def _is_fine(text: str) -> bool:

@@ -300,6 +300,8 @@ def _seen(proving: Record) -> list[Flowable]:
     told = []
     if proving["turning"]:
         told.append(f"The shaft: {proving['turning']['typed']}, {proving['turning']['by']}.")
+    if proving["play"]:
+        told.append(f"End play {proving['play']['text']}")
     notes = proving["coach"]["notes"] if proving["coach"] else []
     if notes:
         last = notes[-1]

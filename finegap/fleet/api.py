@@ -4,17 +4,22 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.http import Http404, HttpResponse
+from django.utils import timezone
+from django.utils.text import slugify
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from finegap.exchange.calendar import as_ics
 from finegap.fleet import queries, services, shapes
 from finegap.site.api import UNIT, Error, actor_of, answer, checked, shape_serializer, units_of
 from finegap.site.security import LeadWrites
 
 PumpLineAnswer = shape_serializer(shapes.PumpLine)
+PumpPageAnswer = shape_serializer(shapes.PumpPage)
 
 
 class AddPump(serializers.Serializer[Any]):
@@ -39,6 +44,7 @@ class AddPump(serializers.Serializer[Any]):
     medium = serializers.CharField(max_length=40, allow_blank=True, default="")
     overhaul_every = serializers.CharField(max_length=20, allow_blank=True, default="")
     hours_per_week = serializers.FloatField(min_value=0.1, max_value=168, required=False)
+    wet = serializers.BooleanField(default=False)
     build = serializers.DictField(child=serializers.CharField(max_length=40), required=False)
 
 
@@ -57,3 +63,72 @@ class Pumps(APIView):
         """Add a pump."""
         services.add_pump(actor_of(request), services.NewPump(**checked(AddPump, request)))
         return answer(queries.pump_lines(units_of(request)), 201)
+
+
+class ReadMeter(serializers.Serializer[Any]):
+    """The hours meter as read; the day empty means today."""
+
+    id = serializers.UUIDField()
+    hours = serializers.CharField(max_length=20, allow_blank=True)
+    day = serializers.CharField(max_length=10, allow_blank=True, default="")
+
+
+class Lubricate(serializers.Serializer[Any]):
+    """Oil or grease done."""
+
+    id = serializers.UUIDField()
+    name = serializers.CharField(max_length=120)
+    hours = serializers.CharField(max_length=20, allow_blank=True)
+
+
+class PumpDetail(APIView):
+    """One pump."""
+
+    @extend_schema(parameters=[UNIT], responses={200: PumpPageAnswer, 404: Error})
+    def get(self, request: Request, tag: str) -> Response:
+        """With what falls due."""
+        return _page(tag, request)
+
+
+class Meter(APIView):
+    """The hours meter of a pump."""
+
+    @extend_schema(request=ReadMeter, parameters=[UNIT], responses={200: PumpPageAnswer, 422: Error})
+    def post(self, request: Request, tag: str) -> Response:
+        """Record a reading."""
+        data = checked(ReadMeter, request)
+        services.read_meter(actor_of(request), data["id"], tag, data["hours"], data["day"])
+        return _page(tag, request)
+
+
+class Lubrication(APIView):
+    """Oil and grease of a pump."""
+
+    @extend_schema(request=Lubricate, parameters=[UNIT], responses={200: PumpPageAnswer, 422: Error})
+    def post(self, request: Request, tag: str) -> Response:
+        """Record it as done."""
+        data = checked(Lubricate, request)
+        services.lubricate(actor_of(request), data["id"], tag, data["name"], data["hours"])
+        return _page(tag, request)
+
+
+class DueCalendar(APIView):
+    """What falls due, as a calendar file."""
+
+    @extend_schema(responses={(200, "text/calendar"): bytes, 404: Error})
+    def get(self, request: Request, tag: str) -> HttpResponse:
+        """Whole days, reminded of a week before."""
+        found = queries.pump_due(tag)
+        if found is None:
+            raise Http404
+        pump, due = found
+        answered = HttpResponse(as_ics(pump.tag, pump.service, due, timezone.now()), content_type="text/calendar")
+        answered["Content-Disposition"] = f'attachment; filename="{slugify(pump.tag)}-due.ics"'
+        return answered
+
+
+def _page(tag: str, request: Request) -> Response:
+    page = queries.pump_page(tag, units_of(request))
+    if page is None:
+        raise Http404
+    return answer(page)

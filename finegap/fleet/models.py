@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from django.conf import settings
 from django.db import models
 
 from finegap.sheets.models import Sheet
@@ -38,7 +39,7 @@ class Duty(models.Model):
 
 
 class Pump(Duty):
-    """A pump with its sheet and its duty. ``hours_per_week`` is only kept where the meter does not tell it."""
+    """A pump with its sheet and its duty. ``hours_per_week`` only where the meter does not tell it; ``wet``: a wet place."""
 
     tag = models.CharField(max_length=30, unique=True)
     service = models.CharField(max_length=120)
@@ -47,6 +48,7 @@ class Pump(Duty):
     sheet = models.ForeignKey(Sheet, models.PROTECT, related_name="pumps")
     overhaul_every_h = models.PositiveIntegerField(null=True, blank=True)
     hours_per_week = models.FloatField(null=True, blank=True)
+    wet = models.BooleanField(default=False)
 
     class Meta:
         ordering = ["tag"]
@@ -57,3 +59,31 @@ class Pump(Duty):
 
     def __str__(self) -> str:
         return self.tag
+
+
+class MeterReading(models.Model):
+    """The hours meter of a pump as somebody read it, between overhauls."""
+
+    id = models.UUIDField(primary_key=True)
+    pump = models.ForeignKey(Pump, models.CASCADE, related_name="meter")
+    hours = models.PositiveIntegerField()
+    day = models.DateField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["day", "at"]
+
+
+class Lubricated(models.Model):
+    """Oil or grease done, by its name on the sheet, at so many hours of the meter."""
+
+    id = models.UUIDField(primary_key=True)
+    pump = models.ForeignKey(Pump, models.CASCADE, related_name="lubricated")
+    name = models.CharField(max_length=120)
+    hours = models.PositiveIntegerField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["at"]

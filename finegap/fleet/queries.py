@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+import datetime as dt
+
 from django.db.models import Prefetch
 
 from finegap.bench.models import Job
 from finegap.core.families import FAMILIES
+from finegap.core.sheet import read_sheet
 from finegap.core.showing import Amount, Kind, Units
+from finegap.core.wear.lubrication import Due, Metered, due, hours_a_week, together
 from finegap.fleet.models import Pump
-from finegap.fleet.shapes import PumpJob, PumpLine, PumpSymptom
+from finegap.fleet.shapes import DueShape, MeterShape, PumpJob, PumpLine, PumpPage, PumpSymptom
+from finegap.site.words import Words
 
 
 def pump_lines(units: Units) -> list[PumpLine]:
@@ -44,6 +49,60 @@ def _line(pump: Pump, units: Units) -> PumpLine:
 def _job(job: Job, units: Units) -> PumpJob:
     signature = getattr(job, "sign_off", None)
     gap = None
-    if signature is not None and signature.record[units.value]["setting"]["tries"]:
-        gap = signature.record[units.value]["setting"]["tries"][-1]["gap"]
+    setting = signature.record[units.value]["setting"] if signature is not None else None
+    if setting and setting["tries"]:
+        gap = setting["tries"][-1]["gap"]
     return PumpJob(job.number, job.opened_at, job.reason, signature.at if signature else None, gap)
+
+
+def pump_page(tag: str, units: Units) -> PumpPage | None:
+    """A pump with what falls due; ``None`` where there is no such pump."""
+    pump = _whole(tag)
+    if pump is None:
+        return None
+    found, words = due_of(pump), Words(units)
+    rate = hours_a_week(_meter(pump), pump.hours_per_week)
+    return PumpPage(
+        line=_line(pump, units),
+        wet=pump.wet,
+        rate=f"{rate:.0f} h a week" if rate else "",
+        meter=[MeterShape(m.hours, m.day, m.by.get_full_name() or m.by.username) for m in reversed(pump.meter.all())],
+        due=[DueShape(one.plan.name, words.say(one.sentence), _date(one), one.late, words.working(one.working)) for one in found],
+        visits=[
+            f"{dt.date.fromordinal(group[0].day or 1):%d %b %Y}: {', '.join(one.plan.name.lower() for one in group)}, in one visit"
+            for group in together(found)
+            if len(group) > 1
+        ],
+    )
+
+
+def pump_due(tag: str) -> tuple[Pump, tuple[Due, ...]] | None:
+    """A pump and what falls due, for its calendar."""
+    pump = _whole(tag)
+    return None if pump is None else (pump, due_of(pump))
+
+
+def due_of(pump: Pump) -> tuple[Due, ...]:
+    """What falls due by the pump's sheet and meter."""
+    revision = next(iter(pump.sheet.revisions.all()), None)
+    if revision is None:
+        return ()
+    done = {one.name: float(one.hours) for one in pump.lubricated.all()}
+    return due(read_sheet(revision.content).lubrication, _meter(pump), done, pump.wet, pump.start_c, pump.hours_per_week)
+
+
+def _whole(tag: str) -> Pump | None:
+    jobs = Prefetch("jobs", Job.objects.select_related("sign_off").order_by("-number"))
+    pumps = Pump.objects.select_related("sheet")
+    return pumps.prefetch_related(jobs, "sheet__revisions", "meter__by", "lubricated").filter(tag=tag).first()
+
+
+def _meter(pump: Pump) -> list[Metered]:
+    """Readings of the meter, those of its jobs among them, oldest first."""
+    read = [Metered(one.day.toordinal(), float(one.hours)) for one in pump.meter.all()]
+    read += [Metered(job.opened_at.toordinal(), float(job.hours_run)) for job in pump.jobs.all() if job.hours_run is not None]
+    return sorted(read, key=lambda one: (one.day, one.hours))
+
+
+def _date(one: Due) -> dt.date | None:
+    return dt.date.fromordinal(one.day) if one.day is not None else None

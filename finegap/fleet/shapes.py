@@ -5,6 +5,8 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 
+from finegap.site.shapes import WorkingShape
+
 
 @dataclass(frozen=True)
 class PumpJob:
@@ -45,3 +47,35 @@ class PumpLine:
     on_bench: int | None
     symptoms: list[PumpSymptom]
     jobs: list[PumpJob]
+
+
+@dataclass(frozen=True)
+class DueShape:
+    """Oil or grease that falls due, with its day where the meter tells the rate."""
+
+    name: str
+    sentence: str
+    day: dt.date | None
+    late: bool
+    working: WorkingShape
+
+
+@dataclass(frozen=True)
+class MeterShape:
+    """The hours meter as it was read."""
+
+    hours: int
+    day: dt.date
+    by: str
+
+
+@dataclass(frozen=True)
+class PumpPage:
+    """A pump with what falls due. ``visits`` say what can be done together; ``place`` is wet or dry."""
+
+    line: PumpLine
+    wet: bool
+    rate: str
+    meter: list[MeterShape]
+    due: list[DueShape]
+    visits: list[str]

@@ -69,6 +69,29 @@ class Families(SimpleTestCase):
             self.assertNotIn("internal_gear", path.read_text(), path)
 
 
+class Engine(SimpleTestCase):
+    def test_no_name_of_a_family_outside_its_own_folder(self):
+        """One engine: a family is data it reads, never a case it knows."""
+        sources = [*(ROOT / "finegap").rglob("*.py"), *(ROOT / "frontend/src").rglob("*.ts*")]
+        engine = [p for p in sources if ".test." not in p.name and not set(FAMILIES) & set(p.parts)]
+        self.assertGreater(len(engine), 200)
+        named = [
+            (p.name, key)
+            for p in engine
+            for key in FAMILIES
+            if re.search(rf"{key}|{key.replace('_', '[ -]?')} pump", p.read_text(), re.I)
+        ]
+        self.assertEqual(named, [])
+
+    def test_what_a_family_adds_is_a_small_share(self):
+        """Counted, so that it is seen to grow."""
+        core = ROOT / "finegap/core"
+        lines = {key: sum(len(p.read_text().splitlines()) for p in (core / "families" / key).rglob("*.py")) for key in FAMILIES}
+        whole = sum(len(p.read_text().splitlines()) for p in (ROOT / "finegap").rglob("*.py"))
+        for key, count in lines.items():
+            self.assertLess(count / whole, 0.12, (key, count, whole))
+
+
 class Demo(TestCase):
     def test_it_loads_with_one_job_half_done_and_one_signed(self):
         call_command("load_demo", stdout=io.StringIO())

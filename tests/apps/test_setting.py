@@ -261,6 +261,15 @@ class Proving(Works):
         with self.assertRaisesRegex(FieldError, "no hour of the clock"):
             self.see("turning", places=["13"])
 
+    def test_end_play_is_held_against_the_width_of_the_window(self):
+        """Common practice, no source: no appreciable end play. The test window is 0.04 mm wide."""
+        for typed, stand in (("0.03", "good"), ("0.002 in", "care")):
+            self.see("end-play", typed)
+            self.assertEqual(self.view().proving.play.stand, stand, typed)
+        for wrong in ("-0.1", "", "5 bar"):
+            with self.subTest(wrong=wrong), self.assertRaises(FieldError):
+                self.see("end-play", wrong)
+
     def test_a_gap_moved_afterwards_has_to_be_proved_again(self):
         self.see("turning")
         self.see("pressure", "5 bar")

@@ -392,6 +392,7 @@ TYPED = {
     "order": {"count": "8"},
     "tang": {"slots": "4", "tangs": "15"},
     "grease": {"outside": "90", "width": "34", "ten": "5"},
+    "disc-spring": {"outside": "50", "inside": "25.4", "thickness": "3", "cone": "1.1", "travel": "0.8"},
 }
 
 

@@ -15,7 +15,7 @@ from finegap.core.errors import FieldError
 from finegap.core.job import assess
 from finegap.core.proof.first_hour import NOISES, by_bucket
 from finegap.core.proof.first_hour import Seen as FirstHour
-from finegap.core.proof.proving import CLOCK, TURNING
+from finegap.core.proof.proving import CLOCK, END_PLAY, TURNING
 from finegap.core.proof.run_in import Note, check_note, count_drops
 from finegap.core.quantities import Dimension, Sign, parse, parse_number
 from finegap.core.showing import Units
@@ -57,6 +57,9 @@ def see(seen: Seen, new: NewProof) -> None:
             if odd is not None:
                 raise FieldError("tight spot", f"“{odd}” is no hour of the clock.", "Expected 1 to 12.")
             typed = f"tight at {', '.join(new.places)} o'clock" if new.places else "turns freely all the way round"
+        elif new.seen == END_PLAY:
+            play = parse(new.typed, Dimension.LENGTH, "end play", seen.unit.value, Sign.NOT_NEGATIVE)
+            value, typed = play.value, play.said
         elif new.seen == FirstHour.NOISE.value:
             if typed not in NOISES:
                 raise FieldError("noise", f"“{typed}” is not in the list.", f"Expected one of: {', '.join(NOISES)}.")
@@ -73,7 +76,7 @@ def see(seen: Seen, new: NewProof) -> None:
 def _measured(new: NewProof, unit: Units) -> tuple[float, str]:
     kinds = {kind.value: kind for kind in _ASKED}
     if new.seen not in kinds:
-        known = ", ".join((TURNING, *kinds, FirstHour.NOISE.value))
+        known = ", ".join((TURNING, END_PLAY, *kinds, FirstHour.NOISE.value))
         raise FieldError("seen", f"“{new.seen}” is not looked at here.", f"Expected one of: {known}.")
     dimension, bare, sign = _ASKED[kinds[new.seen]]
     if new.seconds.strip():

@@ -55,6 +55,7 @@ class ProvingShape:
     """Where the proof stands; ``lines`` are the first hour set against what is predicted."""
 
     turning: SeenShape | None
+    play: LineShape | None
     coach: CoachShape | None
     seen: list[SeenShape]
     lines: list[LineShape]

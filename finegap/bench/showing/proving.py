@@ -7,7 +7,7 @@ from finegap.bench.facts import Records
 from finegap.bench.models import ProofMark, RunInNote
 from finegap.core.job import Assessment
 from finegap.core.proof.first_hour import NOISES
-from finegap.core.proof.proving import TURNING
+from finegap.core.proof.proving import END_PLAY, TURNING
 from finegap.core.proof.run_in import Advice, Rules
 from finegap.core.showing import Amount, Kind
 from finegap.site.shapes import NamedShape
@@ -26,8 +26,9 @@ class ProvingWords(Words):
         coach = self._coach(proving.advice, proving.rules, records) if proving.advice and proving.rules else None
         return shapes.ProvingShape(
             turning=next((s for s in seen if s.seen == TURNING), None),
+            play=self.line(proving.play) if proving.play else None,
             coach=coach,
-            seen=[s for s in seen if s.seen != TURNING],
+            seen=[s for s in seen if s.seen not in (TURNING, END_PLAY)],
             lines=self.lines(proving.lines),
             noises=[NamedShape(key, name) for key, name in NOISES.items()],
         )

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any
 
+from finegap.core.build.disc_spring import DiscSpring
 from finegap.core.build.fits import SOURCE, fit_of
 from finegap.core.build.packing import Joints
 from finegap.core.build.press import Solid
@@ -106,6 +107,15 @@ class Bearing:
 
 
 @dataclass(frozen=True)
+class DiscSpec:
+    """A disc spring under a nut: the disc, how much the joint settles in mm, and the line of the torque table the nut is in."""
+
+    disc: DiscSpring
+    settles_mm: float
+    under: str
+
+
+@dataclass(frozen=True)
 class Building:
     """Everything a sheet says about building. ``reusable`` are keys of parts it lets be used again."""
 
@@ -114,6 +124,7 @@ class Building:
     bearings: tuple[Bearing, ...]
     stacks: tuple[Stack, ...]
     reusable: frozenset[str]
+    disc: DiscSpec | None = None
 
 
 def read_building(data: Mapping[str, Any], family: Family) -> Building:
@@ -139,7 +150,21 @@ def read_building(data: Mapping[str, Any], family: Family) -> Building:
         tuple(_bearing(one, f"bearings[{i}]") for i, one in enumerate(data.get("bearings", ()))),
         stacks,
         frozenset(data.get("reusable", ())),
+        _disc(data["disc_spring"], data) if "disc_spring" in data else None,
     )
+
+
+def _disc(data: Mapping[str, Any], sheet: Mapping[str, Any]) -> DiscSpec:
+    sizes = (_length(data[name], f"disc_spring.{name}") for name in ("outside", "inside", "thickness", "cone"))
+    try:
+        disc = DiscSpring(*sizes)
+    except FieldError as error:
+        raise error if "." in error.field else error.within("disc_spring") from None
+    under = data["under"].lower()
+    known = [one["fastener"].lower() for one in sheet["torques"]]
+    if under not in known:
+        raise FieldError("disc_spring.under", f"the torque table has no {data['under']}.", f"Expected one of: {', '.join(known)}.")
+    return DiscSpec(disc, _length(data["settles"], "disc_spring.settles", Sign.NOT_NEGATIVE), under)
 
 
 def _length(text: str, path: str, sign: Sign = Sign.POSITIVE) -> float:

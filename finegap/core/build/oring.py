@@ -5,8 +5,6 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from scipy.optimize import brentq
-
 from finegap.core.errors import FieldError
 from finegap.core.families.stack import Ring
 from finegap.core.reckoned import Line, Stand
@@ -50,6 +48,8 @@ class ORing(Ring):
         """Section in the groove: rubber keeps its volume."""
         if self.groove_mm <= self.inside_mm:
             return self.section_mm
+        from scipy.optimize import brentq
+
         volume = (self.inside_mm + self.section_mm) * self.section_mm**2
         return float(brentq(lambda d: (self.groove_mm + d) * d**2 - volume, 0.0, self.section_mm))
 

@@ -99,12 +99,18 @@ class StackState:
 
 
 def stack_state(
-    stack: Stack, fitted: tuple[Fitted, ...], details: Mapping[str, str], used: Used, reusable: frozenset[str]
+    stack: Stack,
+    fitted: tuple[Fitted, ...],
+    details: Mapping[str, str],
+    used: Used,
+    reusable: frozenset[str],
+    spring: tuple[Line, ...] = (),
 ) -> StackState:
-    """A stack as it stands in a job."""
+    """A stack as it stands in a job; ``spring`` is told at its disc springs."""
     codes = {part.key: _code(part, details) for part in stack.parts if part.elastomer}
     rings = {part.key: _in_groove(part.ring, codes.get(part.key, "")) for part in stack.parts if part.ring}
     lines = {key: (*_against(codes[key], used), *rings.get(key, ())) if key in codes else rings[key] for key in codes | rings}
+    lines |= {part.key: spring for part in stack.parts if part.shape is Shape.DISC_SPRING and spring}
     suiting = [set(lubricants_for(code)) for code in codes.values()]
     shared = set.intersection(*suiting) if suiting else set()
     advice = f"Lubricants that suit: {', '.join(sorted(shared))}." if shared else ""

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from finegap.core.build.declared import DiscSpec
+from finegap.core.build.disc_spring import preload_lines
 from finegap.core.build.pressing import PressState, press_state
 from finegap.core.build.stacking import StackState, stack_state
 from finegap.core.build.tightening import Tightening
@@ -62,6 +64,12 @@ def works_of(facts: Facts, features: tuple[FeatureState, ...]) -> Works:
     declared = {press.key: press for press in facts.family.presses}
     torques = {torque.key: torque for torque in facts.sheet.torques}
     building, duty = facts.sheet.building, facts.duty
+    tightenings = {
+        key: Tightening(torques[key], tuple(t for t in facts.tightened if t.fastener == key))
+        for key in _names(facts, "torque")
+        if key in torques
+    }
+    spring = _spring(building.disc, tightenings)
     return Works(
         {
             key: press_state(declared[key], building.presses[key], states, duty.temperature_c, duty.casing_c)
@@ -69,16 +77,22 @@ def works_of(facts: Facts, features: tuple[FeatureState, ...]) -> Works:
             if key in building.presses
         },
         {
-            place: stack_state(facts.stacks[place], facts.fitted, facts.sheet.details, facts.used, building.reusable)
+            place: stack_state(facts.stacks[place], facts.fitted, facts.sheet.details, facts.used, building.reusable, spring)
             for place in _names(facts, "stack")
             if place in facts.stacks
         },
-        {
-            key: Tightening(torques[key], tuple(t for t in facts.tightened if t.fastener == key))
-            for key in _names(facts, "torque")
-            if key in torques
-        },
+        tightenings,
     )
+
+
+def _spring(spec: DiscSpec | None, tightenings: Mapping[str, Tightening]) -> tuple[Line, ...]:
+    """What the disc spring of the sheet does under its nut."""
+    if spec is None:
+        return ()
+    under = tightenings.get(spec.under)
+    joint = under.joint if under else None
+    preload = joint.preload_n(under.torque.low_n_m, under.torque.high_n_m) if under and joint else None
+    return preload_lines(spec.disc, spec.settles_mm, preload)
 
 
 def _names(facts: Facts, kind: str) -> tuple[str, ...]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from finegap.core.build.disc_spring import DiscSpring, SpringStack, preload_lines
 from finegap.core.build.elastomers import ELASTOMERS, MEDIA, against_liquid, against_lubricant, lubricants_for
 from finegap.core.build.fits import SOURCE, fit_of
 from finegap.core.build.grease import Greased
@@ -127,6 +128,26 @@ _FRICTIONS = (
 )
 _TEMPERATURE = Input("temperature", "temperature in service", Dimension.TEMPERATURE, CELSIUS, Sign.ANY)
 
+
+def _disc_spring(given: Typed) -> tuple[Line, ...]:
+    disc = DiscSpring(*(given.value(name) for name in ("outside", "inside", "thickness", "cone")))
+    stack = SpringStack(disc, int(given.value("parallel")), int(given.value("series")))
+    travel = given.maybe("travel")
+    lines = list(preload_lines(disc, given.value("settles"), None))
+    if travel is not None:
+        each = travel / stack.series
+        load = Amount(stack.load_n(travel), Kind.FORCE)
+        lines.insert(0, Line("Load of one disc", Amount(disc.load_n(each), Kind.FORCE), working=disc.working(each)))
+        shared = (
+            Given("F", "load of one disc", Amount(disc.load_n(each), Kind.FORCE)),
+            Given("n", "discs in a packet", str(stack.parallel)),
+            Given("i", "packets on one another", str(stack.series)),
+        )
+        together = Working("Load of the stack", "n·F(s/i)", shared, load, "packets share the way, discs the load; no friction")
+        lines.insert(0, Line("Load of the stack", load, working=together))
+    return tuple(lines)
+
+
 BUILDING = (
     Calculator("fit", "Limits of a fit", (mm("nominal", "nominal size"), Input("fit", "fit", usual="H7/r6")), _fit),
     Calculator(
@@ -226,5 +247,20 @@ BUILDING = (
             Input("ten", "ten strokes weigh", Dimension.MASS, ("g", "oz"), optional=True),
         ),
         _grease,
+    ),
+    Calculator(
+        "disc-spring",
+        "Disc spring under a nut",
+        (
+            mm("outside", "outside diameter"),
+            mm("inside", "inside diameter"),
+            mm("thickness", "thickness"),
+            mm("cone", "cone height, free height less thickness"),
+            mm("settles", "how much the joint settles", Sign.NOT_NEGATIVE, usual="0.05 mm"),
+            mm("travel", "deflection of the stack", Sign.NOT_NEGATIVE, optional=True),
+            Input("parallel", "discs nested in a packet", number=(1, 20), whole=True, usual="1"),
+            Input("series", "packets on one another", number=(1, 40), whole=True, usual="1"),
+        ),
+        _disc_spring,
     ),
 )

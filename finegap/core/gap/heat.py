@@ -5,8 +5,6 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from scipy.optimize import minimize_scalar
-
 from finegap.core.errors import FieldError
 from finegap.core.measuring.temperature import REFERENCE_C
 from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
@@ -179,6 +177,8 @@ def _narrowest(
     cold_mm: float, body: Body, warming: Warming, start_c: float, casing_c: float, rotor_c: float
 ) -> tuple[float, float]:
     """Least gap in mm and its minute. The gap has one turning point at most, between its start and where all has settled."""
+    from scipy.optimize import minimize_scalar
+
     slowest, fastest = sorted((warming.rotor_min, warming.casing_min), reverse=True)
 
     def at(minute: float) -> float:

@@ -7,8 +7,6 @@ import re
 from dataclasses import dataclass
 from functools import cached_property
 
-from scipy.optimize import brentq
-
 from finegap.core.errors import FieldError
 from finegap.core.quantities import Dimension, Sign, parse
 from finegap.core.showing import Amount, Kind, Sentence
@@ -83,6 +81,8 @@ class Liquid:
         a, b = self._line
         if temperature_c <= -_KELVIN:
             raise FieldError("temperature", f"{temperature_c:g} °C is below absolute zero.", "Expected a temperature of a liquid.")
+        from scipy.optimize import brentq
+
         wanted = a - b * math.log10(temperature_c + _KELVIN)
         if not _w(_LEAST) <= wanted <= _w(_MOST):
             words = f"at {temperature_c:g} °C this liquid leaves the range of ASTM D341."

@@ -6,14 +6,16 @@ from dataclasses import dataclass
 
 from finegap.core.facts import Facts
 from finegap.core.families.model import Step
+from finegap.core.gap.move import Window
 from finegap.core.gap.performance import Performance
 from finegap.core.proof.first_hour import Running, first_hour
 from finegap.core.proof.run_in import Advice, Rules, Say, advise, rules_for
 from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Sentence
+from finegap.core.showing import Amounts, Sentence, length
+from finegap.core.working import Given, Working
 
 CLOCK = tuple(str(hour) for hour in range(1, 13))
-TURNING, RUN_IN, FIRST_HOUR = "turning", "run-in", "first-hour"
+TURNING, END_PLAY, RUN_IN, FIRST_HOUR = "turning", "end-play", "run-in", "first-hour"
 """What steps of Prove are done with."""
 
 _NOT_YET = {Say.BEGIN, Say.BACK_OFF, Say.STOP}
@@ -22,9 +24,10 @@ _NOT_YET = {Say.BEGIN, Say.BACK_OFF, Say.STOP}
 @dataclass(frozen=True)
 class Proving:
     """Where the proof stands. ``tight`` are clock positions where the shaft dragged, ``None`` before it was turned;
-    ``advice`` and ``rules`` are for packing."""
+    ``play`` the end play where it was measured; ``advice`` and ``rules`` are for packing."""
 
     tight: tuple[str, ...] | None
+    play: Line | None
     advice: Advice | None
     rules: Rules | None
     lines: tuple[Line, ...]
@@ -59,7 +62,7 @@ class Proving:
         return (*found, *((Sentence("{name}: {words}", {"name": x.name, "words": x.words}), True) for x in self.stopped))
 
 
-def proving_of(facts: Facts, left: Performance | None) -> Proving:
+def proving_of(facts: Facts, left: Performance | None, window: Window | None) -> Proving:
     """Work out the proof from what was recorded."""
     duty = facts.duty
     packed = any(RUN_IN in step.works for step in facts.family.steps)
@@ -67,4 +70,31 @@ def proving_of(facts: Facts, left: Performance | None) -> Proving:
     set_gap = next((f.key for f in facts.family.features if f.is_set), "")
     running = facts.running or Running({})
     lines = first_hour(running, left, set_gap, duty.pressure_bar, duty.temperature_c)
-    return Proving(facts.tight, advise(facts.run_in, rules) if rules else None, rules, lines)
+    play = None if facts.play_mm is None else end_play(facts.play_mm, window)
+    return Proving(facts.tight, play, advise(facts.run_in, rules) if rules else None, rules, lines)
+
+
+def end_play(play_mm: float, window: Window | None) -> Line:
+    """End play against the width of the gap's window: more than that, and the gap moves out of it with the load.
+
+    Common practice, no source: no appreciable end play.
+    """
+    amounts: Amounts = {"play": length(play_mm, fine=True)}
+    if window is None:
+        return Line("End play", Sentence("{play}.", amounts))
+    wide = window.high_mm - window.low_mm
+    working = Working(
+        "End play against the window",
+        "play ≤ high − low",
+        (
+            Given("play", "by indicator, pushed and pulled", length(play_mm, fine=True)),
+            Given("low", "smallest gap", length(window.low_mm)),
+            Given("high", "largest gap", length(window.high_mm)),
+        ),
+        length(wide, fine=True),
+        "geometry: the rotor may stand anywhere within its end play",
+    )
+    if play_mm <= wide:
+        return Line("End play", Sentence("{play}: the gap stays in its window.", amounts), working=working)
+    words = "{play}: more than the window is wide, the gap moves out of it with the load. Look at lock nut, bearing and collars."
+    return Line("End play", Sentence(words, amounts), Stand.CARE, working)

@@ -43,6 +43,7 @@ export type Working = Schemas['WorkingShape'];
 export type Gauge = Schemas['GaugeShape'];
 export type Problem = Schemas['Error'];
 export type PumpLine = Schemas['PumpLine'];
+export type PumpDetail = Schemas['PumpPage'];
 export type SheetLine = Schemas['SheetLine'];
 export type SheetDetail = Schemas['SheetDetail'];
 export type Stock = Schemas['StockShape'];

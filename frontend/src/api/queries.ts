@@ -18,6 +18,13 @@ export const pumpsQuery = (unit: Unit) =>
     placeholderData: keepPreviousData,
   });
 
+export const pumpQuery = (tag: string, unit: Unit) =>
+  queryOptions({
+    queryKey: ['pump', tag, unit],
+    queryFn: () => unwrap(client.GET('/api/pumps/{tag}', { params: { path: { tag }, query: { unit } } })),
+    placeholderData: keepPreviousData,
+  });
+
 export const sheetsQuery = queryOptions({
   queryKey: ['sheets'],
   queryFn: () => unwrap(client.GET('/api/sheets')),

@@ -656,6 +656,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pumps/{tag}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description With what falls due. */
+        get: operations["pumps_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pumps/{tag}/due.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Whole days, reminded of a week before. */
+        get: operations["pumps_due.ics_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pumps/{tag}/lubricated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Record it as done. */
+        post: operations["pumps_lubricated_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pumps/{tag}/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Record a reading. */
+        post: operations["pumps_meter_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets": {
         parameters: {
             query?: never;
@@ -776,6 +844,8 @@ export interface components {
             overhaul_every: string;
             /** Format: double */
             hours_per_week?: number;
+            /** @default false */
+            wet: boolean;
             build?: {
                 [key: string]: string;
             };
@@ -936,6 +1006,14 @@ export interface components {
             width: number;
             height: number;
             marks: components["schemas"]["MarkShape"][];
+        };
+        DueShape: {
+            name: string;
+            sentence: string;
+            /** Format: date */
+            day: string | null;
+            late: boolean;
+            working: components["schemas"]["WorkingShape"];
         };
         DutyShape: {
             liquid: string;
@@ -1290,6 +1368,13 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
+        /** @description Oil or grease done. */
+        LubricateRequest: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            hours: string;
+        };
         MapShape: {
             mm2_s: number[];
             c: number[];
@@ -1319,6 +1404,12 @@ export interface components {
             name: string;
             role: components["schemas"]["RoleEnum"];
             version: string;
+        };
+        MeterShape: {
+            hours: number;
+            /** Format: date */
+            day: string;
+            by: string;
         };
         NamedShape: {
             key: string;
@@ -1488,6 +1579,7 @@ export interface components {
         };
         ProvingShape: {
             turning: components["schemas"]["SeenShape"] | null;
+            play: components["schemas"]["LineShape"] | null;
             coach: components["schemas"]["CoachShape"] | null;
             seen: components["schemas"]["SeenShape"][];
             lines: components["schemas"]["LineShape"][];
@@ -1532,6 +1624,15 @@ export interface components {
             symptoms: components["schemas"]["PumpSymptom"][];
             jobs: components["schemas"]["PumpJob"][];
         };
+        /** @description A pump with what falls due. ``visits`` say what can be done together; ``place`` is wet or dry. */
+        PumpPage: {
+            line: components["schemas"]["PumpLine"];
+            wet: boolean;
+            rate: string;
+            meter: components["schemas"]["MeterShape"][];
+            due: components["schemas"]["DueShape"][];
+            visits: string[];
+        };
         PumpShape: {
             tag: string;
             service: string;
@@ -1543,6 +1644,14 @@ export interface components {
         PumpSymptom: {
             key: string;
             name: string;
+        };
+        /** @description The hours meter as read; the day empty means today. */
+        ReadMeterRequest: {
+            /** Format: uuid */
+            id: string;
+            hours: string;
+            /** @default  */
+            day: string;
         };
         ReadingShape: {
             /** Format: uuid */
@@ -3748,6 +3857,136 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    pumps_retrieve: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpPage"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    "pumps_due.ics_retrieve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    pumps_lubricated_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LubricateRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpPage"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    pumps_meter_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadMeterRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpPage"];
                 };
             };
             422: {

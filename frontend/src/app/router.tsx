@@ -6,6 +6,7 @@ import { Shell } from './Shell';
 
 /* eslint-disable react-refresh/only-export-components -- the one table of pages */
 const Fleet = lazy(() => import('../fleet/Fleet').then((m) => ({ default: m.Fleet })));
+const PumpPage = lazy(() => import('../fleet/PumpPage').then((m) => ({ default: m.PumpPage })));
 const Sheets = lazy(() => import('../sheets/Sheets').then((m) => ({ default: m.Sheets })));
 const SheetPage = lazy(() => import('../sheets/SheetPage').then((m) => ({ default: m.SheetPage })));
 const ProcedurePage = lazy(() =>
@@ -31,6 +32,14 @@ export const router = createBrowserRouter([
         element: (
           <Suspense>
             <Fleet />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/fleet/:tag',
+        element: (
+          <Suspense>
+            <PumpPage />
           </Suspense>
         ),
       },

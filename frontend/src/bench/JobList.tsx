@@ -77,6 +77,10 @@ function OpenJob() {
       void navigate(`/bench/${job.number}/prepare`);
     },
   });
+  // What can be opened stands first.
+  const free = [...(pumps.data ?? [])].sort(
+    (a, b) => Number(a.on_bench !== null) - Number(b.on_bench !== null),
+  );
   const symptoms = pumps.data?.find((p) => p.tag === pump)?.symptoms ?? [];
   return (
     <form
@@ -90,7 +94,7 @@ function OpenJob() {
       <fieldset>
         <legend>Pump</legend>
         <div className="pick-list">
-          {pumps.data?.map((p) => (
+          {free.map((p) => (
             <label key={p.tag} className={p.on_bench ? 'taken' : ''}>
               <input
                 type="radio"

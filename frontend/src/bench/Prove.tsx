@@ -2,12 +2,14 @@ import type { Job } from '../api/client';
 import { capital } from '../app/words';
 import { GapSummary } from './GapSummary';
 import { pageName, StageWorks } from './StageWorks';
+import { EndPlayWork } from './works/EndPlayWork';
 import { FirstHourWork } from './works/FirstHourWork';
 import { RunInWork } from './works/RunInWork';
 import { TurningWork } from './works/TurningWork';
 
 const WORKS: Record<string, (props: { job: Job }) => React.ReactNode> = {
   turning: TurningWork,
+  'end-play': EndPlayWork,
   'run-in': RunInWork,
   'first-hour': FirstHourWork,
 };

@@ -25,7 +25,8 @@ export function SetGap({ job }: { job: Job }) {
   if (!setting) {
     return (
       <div className="stage">
-        <p className="problem">
+        {job.choice.target && <p className="lead">Nothing is set in this job.</p>}
+        <p className={job.choice.target ? 'quiet' : 'problem'}>
           {job.choice.sentence} <WorkingLink working={job.choice.working} />
         </p>
         {job.choice.map && <TableMap map={job.choice.map} />}

@@ -32,7 +32,7 @@ export function Fleet() {
               {lines.map((pump) => (
                 <tr key={pump.tag}>
                   <th scope="row">
-                    {pump.tag}
+                    <Link to={`/fleet/${encodeURIComponent(pump.tag)}`}>{pump.tag}</Link>
                     <small>
                       {pump.service}, {pump.location}
                     </small>

@@ -2,7 +2,9 @@
 
 from finegap.core.families.circumferential_piston.drawing import DRAWING
 from finegap.core.families.circumferential_piston.features import FEATURES
+from finegap.core.families.circumferential_piston.pictures import PICTURES
 from finegap.core.families.circumferential_piston.procedure import DETAILS, STEPS
+from finegap.core.families.circumferential_piston.stacks import STACKS
 from finegap.core.families.model import Family, GapWords, Option, Side, Symptom, Together
 
 FAMILY = Family(
@@ -12,6 +14,16 @@ FAMILY = Family(
     steps=STEPS,
     options=(
         Option("means", "Face clearances set by", {"shims": "shims behind the front bearings", "fixed": "nothing: checked only"}),
+        Option(
+            "seal",
+            "Shaft seals",
+            {
+                "single_o": "single O-ring",
+                "double_o": "double O-ring, flushed",
+                "single_m": "single mechanical",
+                "double_m": "double mechanical, flushed",
+            },
+        ),
         Option("rotor", "Rotors on", {"spline": "splines", "key": "keys"}),
     ),
     symptoms=(
@@ -35,6 +47,8 @@ FAMILY = Family(
     ),
     together=(Together("backlash", ("bearings",), "Timing gears come off with their bearings; both gears are a pair."),),
     details=DETAILS,
+    stacks=STACKS,
+    pictures=PICTURES,
     gap=GapWords("front face clearance", "behind the front bearings", "rotor and cover"),
     drawing=DRAWING,
 )

@@ -354,7 +354,13 @@ STEPS = (
         hold=True,
         works=("turning",),
     ),
-    Step(Stage.PROVE, "end_play", "No appreciable end play; both face screws or all head bolts tight, equally."),
+    Step(
+        Stage.PROVE,
+        "end_play",
+        "No appreciable end play; both face screws or all head bolts tight, equally.",
+        tools=("dial indicator",),
+        works=("end-play",),
+    ),
     Step(
         Stage.PROVE,
         "guards",

@@ -3,7 +3,9 @@
 from finegap.core.families.model import Family, GapWords, Option, Side, Symptom, Together
 from finegap.core.families.sliding_vane.drawing import DRAWING
 from finegap.core.families.sliding_vane.features import FEATURES
+from finegap.core.families.sliding_vane.pictures import PICTURES
 from finegap.core.families.sliding_vane.procedure import DETAILS, STEPS
+from finegap.core.families.sliding_vane.stacks import STACKS
 
 FAMILY = Family(
     key="sliding_vane",
@@ -12,6 +14,8 @@ FAMILY = Family(
     steps=STEPS,
     options=(
         Option("means", "Total side gap set by", {"gaskets": "cover gaskets", "fixed": "nothing: it follows from the parts"}),
+        Option("service", "Build", {"dry": "dry", "lubricated": "lubricated, with check ports"}),
+        Option("scope", "This job", {"overhaul": "an overhaul", "check": "a wear check through the port"}),
         Option("filter", "Inlet filter", {"fitted": "on the pump", "none": "none"}),
     ),
     symptoms=(
@@ -27,6 +31,8 @@ FAMILY = Family(
     ),
     together=(Together("vane_height", ("vane_thickness", "vane_length", "vanes"), "A set of vanes is changed as a set."),),
     details=DETAILS,
+    stacks=STACKS,
+    pictures=PICTURES,
     gap=GapWords("total side gap", "under the cover", "rotor and end cover"),
     drawing=DRAWING,
 )

@@ -1,5 +1,7 @@
 """The numbered sizes of a sliding vane pump, with their damage. What each damage means is common practice, no source."""
 
+from dataclasses import replace
+
 from finegap.core.families.damages import CRACKED, GALLED, PITTED, POLISHED, SCORED
 from finegap.core.families.model import Damage, Feature, FeatureKind, Station, stations
 from finegap.core.measuring.verdict import Call
@@ -8,7 +10,7 @@ _VANES = tuple(f"vane {n}" for n in range(1, 5))
 _ENDS = ("left end", "middle", "right end")
 _ROUND = ("12", "3", "6", "9")
 
-FEATURES = (
+_OVERHAUL = (
     Feature(
         "side_gap",
         1,
@@ -98,4 +100,33 @@ FEATURES = (
         when={"filter": ("fitted",)},
     ),
 )
+_CHECK = (
+    Feature(
+        "port_depth",
+        13,
+        "Depth to the vane through the port",
+        "Vanes",
+        FeatureKind.GAP,
+        (500, 126),
+        (820, 168),
+        (Station("port", "", ""),),
+        when={"scope": ("check",)},
+    ),
+    Feature(
+        "port_line",
+        14,
+        "Wear line through the port",
+        "Vanes",
+        FeatureKind.CHECK,
+        (520, 170),
+        (820, 222),
+        damages=(
+            Damage("near", "at the line", Call.WATCH, "Order a set of vanes now: the next check may be too late."),
+            Damage("past", "past the line", Call.CHANGE, "The vanes are below their minimum: no overhaul can wait."),
+        ),
+        when={"scope": ("check",)},
+    ),
+)
+
+FEATURES = (*(replace(f, when={**f.when, "scope": ("overhaul",)}) for f in _OVERHAUL), *_CHECK)
 """In the order they are reached."""

@@ -1,24 +1,58 @@
-"""The steps of a sliding vane overhaul, in working order. Common practice, no source."""
+"""The steps of a sliding vane overhaul, and of a wear check through the port, in working order. Common practice, no source."""
+
+from dataclasses import replace
 
 from finegap.core.families.model import Stage, Step, When
 
-DETAILS = {"vanes": "number of vanes", "pump_mass": "mass of the pump", "cover_bolts": "number of cover bolts"}
+DETAILS = {
+    "vanes": "number of vanes",
+    "pump_mass": "mass of the pump",
+    "cover_bolts": "number of cover bolts",
+    "elastomer": "elastomer of seals and O-rings",
+}
 """What a sheet may tell the procedure, by key."""
 
 _FILTER: When = {"filter": ("fitted",)}
+_LUBRICATED: When = {"service": ("lubricated",)}
+_ISOLATED = "Isolated from power and from the line, locked and tagged; start tried and dead."
 
-STEPS = (
-    Step(Stage.PREPARE, "identify", "Nameplate read: model and serial agree with the sheet.", tells=("Sheet: {maker} {model}.",)),
+_OVERHAUL = (
     Step(
         Stage.PREPARE,
-        "isolate",
-        "Isolated from power and from the line, locked and tagged; start tried and dead.",
-        caution=True,
-        hold=True,
-        tools=("lock and tag",),
+        "identify",
+        "Nameplate read: model and serial agree with the sheet.",
+        "The wrong sheet is the wrong gap.",
+        tells=("Sheet: {maker} {model}, serial {serial}.",),
     ),
+    Step(Stage.PREPARE, "ready", "Kit, tools, gauges and consumables are on the bench: nothing beside this is missing."),
+    Step(Stage.PREPARE, "isolate", _ISOLATED, caution=True, hold=True, tools=("lock and tag",)),
     Step(Stage.PREPARE, "vented", "Vented to the air on both sides; hot surfaces cooled.", caution=True, hold=True),
+    Step(
+        Stage.PREPARE,
+        "lift",
+        "Lift planned: sling, path and where it is set down; two people or a hoist for what is heavy.",
+        caution=True,
+        tells=("The pump is {pump_mass}.",),
+    ),
     Step(Stage.STRIP, "marks", "Covers and cylinder match-marked; the fan end known from the other.", tools=("paint marker",)),
+    Step(
+        Stage.STRIP,
+        "drive_off",
+        "Key, flange, wave ring and retaining ring off, in this order and laid in it.",
+        "They go back in the opposite order.",
+        caution=True,
+        look="Eye protection: retaining rings fly.",
+        tools=("eye protection", "pliers for retaining rings"),
+        when=_LUBRICATED,
+    ),
+    Step(
+        Stage.STRIP,
+        "bearing_off",
+        "Bearing pulled evenly by two screws, turned by turns a little at a time.",
+        "Pulled by one it tilts, and marks the shaft.",
+        tools=("two screws for the bearing",),
+        when=_LUBRICATED,
+    ),
     Step(
         Stage.STRIP,
         "cover_off",
@@ -32,6 +66,7 @@ STEPS = (
         Stage.STRIP,
         "vanes_out",
         "Vanes out one by one, laid in their order; each fell by its own weight.",
+        "One that does not fall does not seal.",
         caution=True,
         look="Edges are sharp: gloves.",
         tells=("Expect {vanes} vanes.",),
@@ -45,13 +80,22 @@ STEPS = (
         look="Eye protection and a mask: vane dust is fine and dry.",
         tools=("eye protection", "mask", "dry air"),
     ),
-    Step(Stage.STRIP, "filter_off", "Filter out and blown from the clean side, never knocked.", when=_FILTER),
+    Step(
+        Stage.STRIP,
+        "filter_off",
+        "Filter out and blown from the clean side outwards, never knocked on a hard edge.",
+        "Knocked, it cracks where it is not seen.",
+        caution=True,
+        tools=("eye protection",),
+        when=_FILTER,
+    ),
     Step(
         Stage.BUILD,
         "bearings_in",
-        "Bearings pressed square and fully home.",
+        "Bearings pressed square and fully home, then greased: grams by their size, strokes by this gun.",
         hold=True,
-        tools=("sleeve or press for bearings",),
+        tools=("sleeve or press for bearings", "grease gun"),
+        works=("grease",),
         changed=("bearings",),
     ),
     Step(
@@ -60,22 +104,33 @@ STEPS = (
         "Vanes in: square end in the slot, bevelled edge to the cylinder; each falls by its own weight.",
         "The wrong way round a vane digs in.",
         hold=True,
+        works=("picture:vane",),
         opened=("vanes_out",),
     ),
     Step(
         Stage.BUILD,
         "cover_on",
-        "Cover on its pins with new gaskets, then the bolts, criss-cross.",
+        "New gaskets, cover on its pins, then the bolts, part by part.",
         "Pins first: bolts do not align it.",
         hold=True,
+        works=("stack:cover",),
         opened=("cover_off",),
-        tools=("torque wrench",),
+    ),
+    Step(
+        Stage.BUILD,
+        "drive_on",
+        "Bearing square and fully home, retaining ring, wave ring, flange and key back, part by part.",
+        caution=True,
+        look="Eye protection: retaining rings fly.",
+        works=("stack:drive",),
+        opened=("drive_off",),
+        when=_LUBRICATED,
     ),
     Step(Stage.BUILD, "filter_in", "Clean filter in, its cover tight.", when=_FILTER, opened=("filter_off",)),
     Step(
         Stage.PROVE,
         "free_turn",
-        "Turns freely by hand at the fan, all the way round.",
+        "Spins freely by hand at the fan, all the way round.",
         "A rub is a cover too near, or a vane stuck.",
         hold=True,
         works=("turning",),
@@ -91,3 +146,23 @@ STEPS = (
         tools=("thermometer",),
     ),
 )
+_CHECK = (
+    Step(Stage.PREPARE, "check_isolate", _ISOLATED, caution=True, hold=True, tools=("lock and tag",)),
+    Step(Stage.PREPARE, "check_vented", "Vented to the air; the port is not opened under pressure.", caution=True, hold=True),
+    Step(
+        Stage.STRIP,
+        "port_open",
+        "Plug of the check port out, the rotor turned by hand until a vane stands under it.",
+        "The pump stays closed: this takes minutes.",
+        tools=("spanner for the port",),
+    ),
+    Step(Stage.PROVE, "port_closed", "Plug back with its ring; nothing was left in the port.", hold=True),
+    Step(Stage.PROVE, "check_guards", "Guards back on; locks removed by those who set them.", caution=True, hold=True),
+)
+
+
+def _only(steps: tuple[Step, ...], scope: str) -> tuple[Step, ...]:
+    return tuple(replace(step, when={**step.when, "scope": (scope,)}) for step in steps)
+
+
+STEPS = (*_only(_OVERHAUL, "overhaul"), *_only(_CHECK, "check"))

@@ -24,7 +24,7 @@ from finegap.core.job import assess
 from finegap.core.proof.proving import TURNING
 from finegap.core.quantities import Dimension, parse
 from finegap.core.showing import Units
-from finegap.fleet.services import NewPump, add_pump
+from finegap.fleet.services import NewPump, add_pump, lubricate, read_meter
 from finegap.sheets.models import Sheet
 from finegap.sheets.services import add_revision
 from finegap.site.security import ROLES
@@ -64,6 +64,10 @@ def load(works: dict[str, Any]) -> None:
         add_pump(lead, NewPump(**pump))
     for line in works["stock"]:
         count_gaskets(lead, line["sheet"], line["thickness"], line["count"], Units.MM)
+    for one in works["meter"]:
+        read_meter(lead, uuid.uuid4(), one["pump"], one["hours"], one["day"])
+    for one in works["lubricated"]:
+        lubricate(lead, uuid.uuid4(), one["pump"], one["name"], one["hours"])
     for job in works["jobs"]:
         _Clock(dt.datetime.fromisoformat(job["opened"])).run(_Script(people[job["by"]], job))
 

@@ -1,0 +1,148 @@
+"""When oil and grease fall due: by running hours off the meter, sooner where it is wet, with another grease where it is cold."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from finegap.core.showing import Sentence
+from finegap.core.working import Given, Working
+
+_TOGETHER_DAYS = 14
+"""What falls due within so many days of one another is done together. Common practice, no source."""
+
+
+@dataclass(frozen=True)
+class Plan:
+    """What a sheet asks for: every so many running hours, fewer in wet or condensing places; what with, and what when cold [C]."""
+
+    name: str
+    every_h: float
+    wet_h: float | None = None
+    lubricant: str = ""
+    cold_below_c: float | None = None
+    cold_lubricant: str = ""
+
+    def hours(self, wet: bool) -> float:
+        """Hours between two, in this place."""
+        return self.wet_h if wet and self.wet_h is not None else self.every_h
+
+    def using(self, coldest_c: float | None) -> str:
+        """What it is done with, in this cold."""
+        if self.cold_below_c is not None and coldest_c is not None and coldest_c < self.cold_below_c:
+            return self.cold_lubricant
+        return self.lubricant
+
+
+@dataclass(frozen=True)
+class Metered:
+    """An hours meter as read: day as an ordinal of the calendar."""
+
+    day: int
+    hours: float
+
+
+@dataclass(frozen=True)
+class Due:
+    """One thing that falls due: at so many hours, in so many, on a day where the rate is known. ``done_h`` is ``None`` if never."""
+
+    plan: Plan
+    at_h: float
+    left_h: float
+    day: int | None
+    lubricant: str
+    done_h: float | None
+    sentence: Sentence
+    working: Working
+
+    @property
+    def late(self) -> bool:
+        """It is past."""
+        return self.left_h < 0
+
+
+def hours_a_week(readings: Sequence[Metered], fallback: float | None = None) -> float | None:
+    """Running hours a week from the first to the last reading of one meter; one that went back was replaced and begins anew."""
+    run = list(readings)
+    for i in range(len(run) - 1, 0, -1):
+        if run[i].hours < run[i - 1].hours:
+            run = run[i:]
+            break
+    if len(run) < 2 or run[-1].day == run[0].day:
+        return fallback
+    return (run[-1].hours - run[0].hours) / (run[-1].day - run[0].day) * 7
+
+
+def due(
+    plans: Sequence[Plan],
+    readings: Sequence[Metered],
+    done_h: Mapping[str, float],
+    wet: bool,
+    coldest_c: float | None,
+    fallback: float | None = None,
+) -> tuple[Due, ...]:
+    """What falls due, the soonest first.
+
+    Parameters
+    ----------
+    plans : sequence of Plan
+        The sheet's.
+    readings : sequence of Metered
+        The meter, oldest first; the last tells where it stands.
+    done_h : mapping of str to float
+        By name, the meter when it was last done.
+    wet : bool
+        A wet or condensing place.
+    coldest_c : float or None
+        The coldest the pump stands in.
+    fallback : float or None
+        Hours a week where the meter does not tell.
+    """
+    if not readings:
+        return ()
+    rate, last = hours_a_week(readings, fallback), readings[-1]
+    found = [_one(plan, last, rate, done_h.get(plan.name), wet, coldest_c) for plan in plans]
+    return tuple(sorted(found, key=lambda one: one.left_h))
+
+
+def _one(plan: Plan, last: Metered, rate: float | None, done: float | None, wet: bool, coldest_c: float | None) -> Due:
+    every, using = plan.hours(wet), plan.using(coldest_c)
+    at = (done or 0.0) + every
+    left = at - last.hours
+    day = last.day + round(left / rate * 7) if rate else None
+    said = {"name": plan.name, "left": _hours(abs(left)), "at": _hours(at), "with": f" with {using}" if using else ""}
+    words = "{name}{with}: {left} h past due, it was due at {at} h." if left < 0 else "{name}{with}: in {left} h, at {at} h."
+    never = Sentence("never recorded, counted from 0 h")
+    working = Working(
+        f"{plan.name}, due",
+        "at = last + every;   left = at − now;   days = 7·left / rate",
+        (
+            Given("last", "the meter when it was last done", f"{_hours(done)} h" if done is not None else never),
+            Given(
+                "every",
+                "running hours between two" + (", wet place" if wet and plan.wet_h is not None else ""),
+                f"{_hours(every)} h",
+            ),
+            Given("now", "the meter now", f"{_hours(last.hours)} h"),
+            Given("rate", "hours a week, from the meter", f"{rate:.1f}" if rate else "not known"),
+        ),
+        Sentence("{left} h left", {"left": _hours(left)}),
+        "the sheet; common practice: sooner in wet or condensing places, another grease in deep cold",
+    )
+    return Due(plan, at, left, day, using, done, Sentence(words, said), working)
+
+
+def _hours(hours: float) -> str:
+    return f"{hours:,.0f}".replace(",", " ")
+
+
+def together(found: Sequence[Due]) -> tuple[tuple[Due, ...], ...]:
+    """What can be done in one visit: each group within two weeks of its first; only what has a day."""
+    dated = sorted((one for one in found if one.day is not None), key=lambda one: one.day or 0)
+    groups: list[list[Due]] = []
+    for one in dated:
+        if groups and (one.day or 0) - (groups[-1][0].day or 0) <= _TOGETHER_DAYS:
+            groups[-1].append(one)
+        else:
+            groups.append([one])
+    return tuple(tuple(group) for group in groups)
