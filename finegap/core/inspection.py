@@ -248,7 +248,7 @@ def _missing(facts: Facts, feature: Feature, found: Result | None) -> Sentence |
         word
         for word, value, possible in (
             ("out-of-round", found.out_of_round_mm, len(across) > 1 and feature.is_round),
-            ("taper", found.taper_mm, len(along) > 1),
+            ("taper", found.taper_mm, len(along) > 1 and not feature.flat),
         )
         if possible and value is None
     ]

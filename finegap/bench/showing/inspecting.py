@@ -134,7 +134,7 @@ class FeatureWords(Words):
             mean=self.bare(result.mean_mm, fine=True),
             spread=self.bare(result.spread_mm, fine),
             out_of_round=None if out_of_round is None else self.bare(out_of_round, fine),
-            taper=None if result.taper_mm is None else self.bare(result.taper_mm, fine),
+            taper=None if result.taper_mm is None or state.feature.flat else self.bare(result.taper_mm, fine),
             deciding=result.deciding,
             notes=[self.say(n) for n in result.notes],
             working=self.working(result.working),

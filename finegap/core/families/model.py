@@ -106,6 +106,7 @@ class Feature:
     ``bore`` and ``shaft`` name the two features of a pair. ``anchor`` is the spot on the section drawing and ``label`` where its
     number stands, both in drawing units. ``set_as`` is what Set asks for it as, where it is a gap that is set
     again; ``press`` names the press fit it is measured for: such a size is taken at Build, of a part about to be pressed.
+    A ``flat`` part has a thickness or a height where others have a diameter.
     """
 
     key: str
@@ -121,6 +122,7 @@ class Feature:
     damages: tuple[Damage, ...] = ()
     set_as: str = ""
     press: str = ""
+    flat: bool = False
     when: When = field(default_factory=dict)
 
     @property
@@ -132,7 +134,7 @@ class Feature:
     def is_round(self) -> bool:
         """Diameters are measured across it; tooth ends round the clock, or a runout, say nothing of roundness."""
         across = self.kind in (FeatureKind.EXTERNAL, FeatureKind.INTERNAL)
-        return across and not any(s.direction.isdigit() for s in self.stations)
+        return across and not self.flat and not any(s.direction.isdigit() for s in self.stations)
 
 
 @dataclass(frozen=True)

@@ -28,6 +28,8 @@ export function StackDrawing({ stack, chosen, onChoose }: Props) {
   const first = WIDTH / 2 - (step * (shown.length - 1)) / 2;
   const [left = 'rotor', right = 'drive'] = stack.ends;
   const scale = Math.min(step / 46, 1.2);
+  // On the shaft there is room for the names; otherwise beside the numbers.
+  const named = stack.ends.length ? 24 : AXIS + 36;
   return (
     <svg viewBox={`0 0 ${WIDTH} 206`} className="stack-drawing" role="img" aria-label={described(stack)}>
       <Hatch id={hatch} />
@@ -49,10 +51,10 @@ export function StackDrawing({ stack, chosen, onChoose }: Props) {
           onChoose={() => onChoose(part.key)}
         />
       ))}
-      <text x="2" y={AXIS + 36} className="note">
+      <text x="2" y={named} className="note">
         ← {left}
       </text>
-      <text x={WIDTH - 2} y={AXIS + 36} textAnchor="end" className="note">
+      <text x={WIDTH - 2} y={named} textAnchor="end" className="note">
         {right} →
       </text>
     </svg>

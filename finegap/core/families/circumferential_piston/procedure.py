@@ -7,6 +7,7 @@ DETAILS = {
     "pump_mass": "mass of the pump",
     "elastomer": "elastomer of seals and O-rings",
     "oil": "oil of the gear case",
+    "faces": "how seal faces are fitted: dry, or film",
 }
 """What a sheet may tell the procedure, by key."""
 

@@ -22,11 +22,31 @@ _OVERHAUL = (
         (Station("gap", "", ""),),
         set_as="gap",
     ),
-    Feature("vane_height", 2, "Vanes, height", "Vanes", FeatureKind.EXTERNAL, (480, 176), (20, 60), stations(_VANES, _ENDS)),
     Feature(
-        "vane_thickness", 3, "Vanes, thickness", "Vanes", FeatureKind.EXTERNAL, (550, 186), (20, 114), stations(_VANES, ("middle",))
+        "vane_height", 2, "Vanes, height", "Vanes", FeatureKind.EXTERNAL, (480, 176), (20, 114), stations(_VANES, _ENDS), flat=True
     ),
-    Feature("vane_length", 4, "Vanes, length", "Vanes", FeatureKind.EXTERNAL, (410, 186), (20, 168), stations(_VANES, ("along",))),
+    Feature(
+        "vane_thickness",
+        3,
+        "Vanes, thickness",
+        "Vanes",
+        FeatureKind.EXTERNAL,
+        (550, 186),
+        (20, 168),
+        stations(_VANES, ("middle",)),
+        flat=True,
+    ),
+    Feature(
+        "vane_length",
+        4,
+        "Vanes, length",
+        "Vanes",
+        FeatureKind.EXTERNAL,
+        (410, 186),
+        (20, 222),
+        stations(_VANES, ("along",)),
+        flat=True,
+    ),
     Feature("rotor_length", 5, "Rotor, length", "Rotor", FeatureKind.EXTERNAL, (480, 330), (20, 384), stations(("",), _ROUND)),
     Feature(
         "cylinder_length", 6, "Cylinder, length", "Cylinder", FeatureKind.EXTERNAL, (480, 126), (820, 60), stations(("",), _ROUND)
@@ -49,7 +69,7 @@ _OVERHAUL = (
         "Vanes",
         FeatureKind.CHECK,
         (450, 206),
-        (20, 222),
+        (20, 276),
         damages=(
             Damage(
                 "chipped", "edge chipped", Call.CHANGE, "A chip goes round and takes the others with it: the whole set is changed."
@@ -92,7 +112,7 @@ _OVERHAUL = (
         "Filter",
         FeatureKind.CHECK,
         (360, 96),
-        (20, 276),
+        (20, 60),
         damages=(
             Damage("dusty", "dusty", Call.WATCH, "Blown from the clean side outwards, never knocked on a hard edge."),
             Damage("torn", "torn or soaked", Call.CHANGE, "What passes it wears every vane."),

@@ -22,6 +22,6 @@ PICTURES = {
         "Bevelled edge to the cylinder, its longer side trailing; square end in the slot.",
         _vane(False),
         "Square edge to the cylinder: it digs in, and the bevel in the slot lets it tilt.",
-        ((226, 106, "turns"),),
+        ((270, 122, "turns"),),
     ),
 }
