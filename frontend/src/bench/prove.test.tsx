@@ -43,6 +43,7 @@ const job = (work: string, proving = {}) =>
     setting: null,
     choice: { sentence: '' },
     slip: { found: [], left: [] },
+    building: { stacks: [], presses: [], tightenings: [], pictures: [], packing: null },
     steps: [{ ...STEP, stage: 'prove', key: 'a', text: 'Run in: slowly.', works: [work] }],
     proving: {
       turning: null,
