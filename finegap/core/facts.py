@@ -9,7 +9,7 @@ from functools import cached_property
 
 from finegap.core.build.stacking import Fitted, Used, stacks_of
 from finegap.core.build.tightening import Tightened
-from finegap.core.families.model import Build, Family
+from finegap.core.families.model import Build, Family, Stage
 from finegap.core.families.stack import Stack
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import TryMade
@@ -152,6 +152,11 @@ class Facts:
         torques = tuple((t.key, t.fastener) for t in self.sheet.torques)
         stacks = tuple((s.place, s.name) for s in self.sheet.building.stacks)
         return needed(self.whole, self.changed, self.skipped, torques, stacks)
+
+    @property
+    def builds(self) -> bool:
+        """It puts parts in. A job that only looks renews nothing: what it decides is done in the next."""
+        return any(step.stage is Stage.BUILD for step in self.whole.steps)
 
     @cached_property
     def changed(self) -> frozenset[str]:

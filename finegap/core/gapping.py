@@ -96,7 +96,7 @@ def _size(state: FeatureState) -> float | None:
     """A size as it goes back in: as left, as new where it is changed and not measured, or as found."""
     if state.left is not None:
         return state.left.value_mm
-    if state.changed:
+    if state.renewed:
         return _new(state)
     return state.found.value_mm if state.found else None
 

@@ -47,7 +47,7 @@ class FeatureState:
     """A feature with what was found, what was left, and the verdicts on both.
 
     ``lives`` are the part's lives at this pump, the running one last; ``odd`` what is strange about them. ``by_parts`` says that
-    a pair is decided by what was decided for its parts.
+    a pair is decided by what was decided for its parts; ``builds`` that the job puts parts in.
     """
 
     feature: Feature
@@ -65,6 +65,7 @@ class FeatureState:
     missing: Sentence | None = None
     options: tuple[PairOption, ...] = ()
     by_parts: bool = False
+    builds: bool = True
 
     @property
     def fine(self) -> bool:
@@ -75,6 +76,11 @@ class FeatureState:
     def changed(self) -> bool:
         """Decided to be changed."""
         return self.decision is not None and self.decision.decided is Decided.CHANGE
+
+    @property
+    def renewed(self) -> bool:
+        """Changed, in this job."""
+        return self.changed and self.builds
 
     @property
     def wanted(self) -> bool:
@@ -151,6 +157,7 @@ def _state(facts: Facts, feature: Feature, results: Mapping[tuple[str, Phase], R
         missing=_missing(facts, feature, found),
         options=options,
         by_parts=_by_parts(facts, feature, options),
+        builds=facts.builds,
     )
 
 

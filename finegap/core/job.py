@@ -115,7 +115,7 @@ def _feature_blockers(state: FeatureState) -> list[Blocker]:
         return open_ + ([Blocker(Stage.DECIDE, Sentence("{name}: not decided.", name))] if state.open_decision else [])
     if state.open_decision:
         return [Blocker(Stage.DECIDE, Sentence("{name}: not decided.", name))]
-    if state.changed and state.left is None and state.feature.kind is not FeatureKind.CHECK and state.spec.new_mm is not None:
+    if state.renewed and state.left is None and state.feature.kind is not FeatureKind.CHECK and state.spec.new_mm is not None:
         return [Blocker(Stage.BUILD, Sentence("{name}: changed, but not measured after.", name), lead_may=True)]
     if state.left_verdict is not None and state.left_verdict.call is Call.CHANGE:
         return [Blocker(Stage.BUILD, Sentence("{name}: outside its limit as left.", name), lead_may=True)]

@@ -21,11 +21,13 @@ def as_ics(tag: str, service: str, found: Sequence[Due], stamp: dt.datetime) -> 
     for one in found:
         if one.day is None:
             continue
+        # what is past due stands on the day the file is fetched: nobody looks at last month
+        day = max(dt.date.fromordinal(one.day), stamp.date())
         event = Event()
         event.add("uid", f"{tag}-{one.plan.name}-{one.at_h:.0f}@fine-gap".replace(" ", "-").lower())
         event.add("dtstamp", stamp)
-        event.add("dtstart", dt.date.fromordinal(one.day))
-        event.add("dtend", dt.date.fromordinal(one.day + 1))
+        event.add("dtstart", day)
+        event.add("dtend", day + dt.timedelta(days=1))
         event.add("summary", f"{tag} {service}: {one.plan.name}")
         event.add("description", one.sentence.render(Units.MM))
         alarm = Alarm()

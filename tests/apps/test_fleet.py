@@ -16,6 +16,7 @@ from finegap.fleet.models import Lubricated, MeterReading
 from finegap.fleet.queries import pump_lines, pump_page
 from finegap.fleet.services import NewPump, add_pump, lubricate, read_meter
 from finegap.sheets.services import add_revision
+from finegap.toolbox.models import Gauge
 from tests.apps.base import Works, sheet_data
 
 DUE = [
@@ -24,13 +25,38 @@ DUE = [
 ]
 
 
+def add_vane_pump(lead):
+    """V-1, a lubricated vane pump whose vanes are seen through a check port, and a depth gauge for it."""
+    small = {"resolution": 0.001, "expanded": 0.002, "k": 2, "repeatability": 0.001}
+    Gauge.objects.create(tag="D-1", kind="depth gauge", low=0, high=50, calibrated="2000-01-01", due="2999-01-01", **small)
+    data = sheet_data(
+        slug="vane",
+        title="Vane",
+        family="sliding_vane",
+        features={"port_depth": {"new": ["1.0 mm", "2.0 mm"], "maximum": "9.0 mm"}, "side_gap": {"new": ["0.1 mm", "0.3 mm"]}},
+        details={},
+        build={"service": "lubricated"},
+        adjustment={"means": "gaskets", "thicknesses": ["0.1 mm"], "starting_gasket": "0.1 mm"},
+        torques=[],
+    )
+    data.pop("heat")
+    add_revision(lead, json.dumps(data))
+    duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "1 bar", "speed_r_min": 900.0}
+    add_pump(lead, NewPump("V-1", "test", "here", "1", "vane", "cast iron", "air", **duty))
+
+
+def add_oiled_pump(lead):
+    """O-1, in a wet place, with oil and grease by the hours."""
+    add_revision(lead, json.dumps(sheet_data(slug="oiled", title="Oiled", lubrication=DUE)))
+    duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "5 bar", "speed_r_min": 300.0}
+    add_pump(lead, NewPump("O-1", "test", "here", "1", "oiled", "cast iron", "oil", wet=True, **duty))
+
+
 class Due(Works):
     @classmethod
     def setUpTestData(cls):
         super().setUpTestData()
-        add_revision(cls.lena, json.dumps(sheet_data(slug="oiled", title="Oiled", lubrication=DUE)))
-        duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "5 bar", "speed_r_min": 300.0}
-        add_pump(cls.lena, NewPump("O-1", "test", "here", "1", "oiled", "cast iron", "oil", wet=True, **duty))
+        add_oiled_pump(cls.lena)
 
     def read_on(self, hours, days_ago):
         day = timezone.localdate() - dt.timedelta(days=days_ago)
@@ -92,23 +118,7 @@ class Due(Works):
 
 class WearCheck(Works):
     def test_a_check_through_the_port_is_signed_in_minutes_and_sets_nothing(self):
-        features = {"port_depth": {"new": ["1.0 mm", "2.0 mm"], "maximum": "9.0 mm"}, "side_gap": {"new": ["0.1 mm", "0.3 mm"]}}
-        means = {"means": "gaskets", "thicknesses": ["0.1 mm"], "starting_gasket": "0.1 mm"}
-        build = {"service": "lubricated"}
-        data = sheet_data(
-            slug="vane",
-            title="Vane",
-            family="sliding_vane",
-            features=features,
-            details={},
-            build=build,
-            adjustment=means,
-            torques=[],
-        )
-        data.pop("heat")
-        add_revision(self.lena, json.dumps(data))
-        duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "1 bar", "speed_r_min": 900.0}
-        add_pump(self.lena, NewPump("V-1", "test", "here", "1", "vane", "cast iron", "air", **duty))
+        add_vane_pump(self.lena)
         number = self.open("V-1")
         self.assertIn("total side gap has not been set", " ".join(b.sentence for b in job_view(number, Units.MM).blockers))
         bench.set_known(self.seen(number), bench.NewKnown(build={"scope": "check"}))

@@ -60,13 +60,18 @@ class TwoShafts(Bench):
         expect(page.get_by_role("combobox", name="towards the")).to_have_value("left")
         self.check(mesh_gap_of_left=("0.235", "0.245"), mesh_gap_of_right=("0.235", "0.245"))
         expect(page.locator(".headline")).to_have_text("All are right: go on")
-        expect(page.locator(".ribbon .present")).to_contain_text("Set")
+        page.get_by_role("link", name="Close").click()
+        left = page.get_by_role("region", name="Signature")
+        for gap in ("front, drive shaft", "back, driven shaft", "mesh gap, left", "mesh gap, right"):
+            expect(left.get_by_role("row", name=gap)).to_contain_text("right")
 
     def test_the_coach_through_a_heating_episode(self):
         page = self.page
         number = self.opened("H-1")
         self.go(f"/bench/{number}/prove")
         page.get_by_role("heading", name="Turned by hand").wait_for()
+        page.keyboard.press("ArrowDown")
+        page.get_by_role("heading", name="End play").wait_for()
         page.keyboard.press("ArrowDown")
         for number, (line, says) in enumerate((
             (("0", "60", "25", "not turned"), "Wait 10 min"), (("12", "55", "31", "tightened 1/8"), "Wait 10 min"),
@@ -88,7 +93,7 @@ class TwoShafts(Bench):
         from axe_playwright_python.sync_playwright import Axe
 
         number, other = self.opened("C-1"), self.opened("H-1")
-        for place, work in ((f"{number}/set", 0), (f"{other}/prove", 0), (f"{other}/prove", 1), (f"{other}/prove", 2)):
+        for place, work in ((f"{number}/set", 0), (f"{other}/prove", 0), (f"{other}/prove", 1), (f"{other}/prove", 2), (f"{other}/prove", 3)):
             self.go(f"/bench/{place}")
             self.page.locator(".headline, .page-picker").first.wait_for()
             for _ in range(work):

@@ -59,8 +59,8 @@ def _left(state: FeatureState, assessment: Assessment) -> Result | Check | None:
 
 def _keep_sizes(job: Job, assessment: Assessment) -> None:
     """Sizes as signed, for the wear of the parts at the next overhaul."""
-    changed = {s.feature.key for s in assessment.features if s.changed}
-    changed |= {k for s in assessment.features if s.changed for k in (s.feature.bore, s.feature.shaft)}
+    changed = {s.feature.key for s in assessment.features if s.renewed}
+    changed |= {k for s in assessment.features if s.renewed for k in (s.feature.bore, s.feature.shaft)}
     SizeOnRecord.objects.bulk_create(
         SizeOnRecord(
             job=job,

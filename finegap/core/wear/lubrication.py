@@ -11,6 +11,9 @@ from finegap.core.working import Given, Working
 _TOGETHER_DAYS = 14
 """What falls due within so many days of one another is done together. Common practice, no source."""
 
+_FORESEEN_DAYS = 20 * 365
+"""No day is foretold further off."""
+
 
 @dataclass(frozen=True)
 class Plan:
@@ -109,7 +112,7 @@ def _one(plan: Plan, last: Metered, rate: float | None, done: float | None, wet:
     every, using = plan.hours(wet), plan.using(coldest_c)
     at = (done or 0.0) + every
     left = at - last.hours
-    day = last.day + round(left / rate * 7) if rate else None
+    day = _day(last, left, rate)
     said = {"name": plan.name, "left": _hours(abs(left)), "at": _hours(at), "with": f" with {using}" if using else ""}
     words = "{name}{with}: {left} h past due, it was due at {at} h." if left < 0 else "{name}{with}: in {left} h, at {at} h."
     never = Sentence("never recorded, counted from 0 h")
@@ -130,6 +133,15 @@ def _one(plan: Plan, last: Metered, rate: float | None, done: float | None, wet:
         "the sheet; common practice: sooner in wet or condensing places, another grease in deep cold",
     )
     return Due(plan, at, left, day, using, done, Sentence(words, said), working)
+
+
+def _day(last: Metered, left: float, rate: float | None) -> int | None:
+    """When the hours are up at this rate; what is past due is due when the meter showed it, and a day decades off says nothing."""
+    if left <= 0:
+        return last.day
+    if not rate or left / rate * 7 > _FORESEEN_DAYS:
+        return None
+    return last.day + round(left / rate * 7)
 
 
 def _hours(hours: float) -> str:

@@ -8,7 +8,7 @@ import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { moment } from '../app/time';
 import { useUnit } from '../app/unit';
-import { GapSummary } from './GapSummary';
+import { gapName, GapSummary } from './GapSummary';
 import { STAGES } from './stages';
 import { useChange } from './useJob';
 
@@ -38,7 +38,7 @@ export function Close({ job }: { job: Job }) {
         </details>
       </section>
       <section aria-label="Signature">
-        <p className="kicker">End clearance as left</p>
+        {job.setting && <p className="kicker">{gapName(job)} as left</p>}
         <GapSummary job={job} />
         {job.signed ? (
           <p className="lead">

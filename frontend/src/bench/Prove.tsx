@@ -1,6 +1,5 @@
 import type { Job } from '../api/client';
-import { capital } from '../app/words';
-import { GapSummary } from './GapSummary';
+import { gapName, GapSummary } from './GapSummary';
 import { pageName, StageWorks } from './StageWorks';
 import { Work } from './works/Work';
 
@@ -17,8 +16,7 @@ export function Prove({ job }: { job: Job }) {
       above={
         <details className="as-set" open={pages.length === 0}>
           <summary>
-            {capital(job.setting?.name ?? 'gap')} as set:{' '}
-            <b>{job.setting?.tries.at(-1)?.gap ?? 'not set yet'}</b>{' '}
+            {gapName(job)} as set: <b>{job.setting?.tries.at(-1)?.gap ?? 'not set yet'}</b>{' '}
             {job.setting?.tries.length ? job.unit : ''}
           </summary>
           <GapSummary job={job} />

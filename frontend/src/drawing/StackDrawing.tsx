@@ -7,6 +7,8 @@ const WIDTH = 700;
 const AXIS = 112;
 const SHAFT = 15;
 const EDGE = 50;
+/** Room beside the numbers for what each end is called. */
+const NAMED_EDGE = 84;
 const WIDEST = 120;
 /** More would lie over one another: the part in hand is shown with its neighbours. */
 const MOST = 12;
@@ -24,7 +26,8 @@ export function StackDrawing({ stack, chosen, onChoose }: Props) {
   const at = stack.parts.findIndex((p) => p.key === chosen);
   const from = Math.max(0, Math.min(at - MOST / 2, stack.parts.length - MOST));
   const shown = stack.parts.slice(from, from + MOST);
-  const step = Math.min((WIDTH - 2 * EDGE) / shown.length, WIDEST);
+  const edge = stack.ends.length ? NAMED_EDGE : EDGE;
+  const step = Math.min((WIDTH - 2 * edge) / shown.length, WIDEST);
   const first = WIDTH / 2 - (step * (shown.length - 1)) / 2;
   const [left = 'rotor', right = 'drive'] = stack.ends;
   const scale = Math.min(step / 46, 1.2);

@@ -63,7 +63,7 @@ function Due({ page }: { page: PumpDetail }) {
           <li key={one.name}>
             <div className={one.late ? 'late' : ''}>
               <p>
-                <b>{one.day ? day(one.day) : 'day not known'}</b> {one.sentence}{' '}
+                <b>{one.late ? 'now' : one.day ? day(one.day) : 'day not known'}</b> {one.sentence}{' '}
                 <WorkingLink working={one.working} />
               </p>
               <button

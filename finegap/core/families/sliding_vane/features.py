@@ -124,7 +124,7 @@ _CHECK = (
     Feature(
         "port_depth",
         13,
-        "Depth to the vane through the port",
+        "Port, depth to the vane",
         "Vanes",
         FeatureKind.GAP,
         (500, 126),
@@ -135,7 +135,7 @@ _CHECK = (
     Feature(
         "port_line",
         14,
-        "Wear line through the port",
+        "Port, wear line",
         "Vanes",
         FeatureKind.CHECK,
         (520, 170),

@@ -111,7 +111,7 @@ function LogForm({ job, one, pass }: FormProps) {
       <label className="gauge-pick">
         Wrench
         <select value={wrench} onChange={(event) => setWrench(event.target.value)}>
-          <option value="">choose</option>
+          <option value="">{one.wrench ? 'choose' : 'none in the cabinet reaches this'}</option>
           {wrenches.map((g) => (
             <option key={g.tag} value={g.tag}>
               {g.tag} {g.range}
