@@ -154,7 +154,7 @@ class Works(TestCase):
         works = assess(load(self.row(number)).facts).works
         for place, state in works.stacks.items():
             for part in state.stack.parts:
-                services.fit_part(self.seen(number), uuid.uuid4(), place, part.key, confirmed=True)
+                services.fit_part(self.seen(number), uuid.uuid4(), place, part.key, confirmed=True, reason="the maker was asked")
         for key in works.tightenings:
             self.tighten(number, key)
 

@@ -102,7 +102,7 @@ class Killed(SimpleTestCase):
             serve, cwd=ROOT, env=environment, start_new_session=True, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
         )
         try:
-            for _ in range(100):
+            for _ in range(600):  # the first time the whole demo is loaded
                 try:
                     client = Client(port)
                     break

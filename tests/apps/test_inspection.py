@@ -576,6 +576,7 @@ FAMILY = Family(
         Feature("plate", 1, "Plate", "Plate", FeatureKind.EXTERNAL, (10, 10), (60, 40), stations(("",), ("left", "right")),
                 damages=(Damage("holed", "holed", Call.CHANGE, "It leaks."),)),
         Feature("hole", 2, "Hole", "Body", FeatureKind.INTERNAL, (50, 50), (60, 120), stations(("",), ("12–6",))),
+        Feature("slit", 3, "Slit", "Body", FeatureKind.GAP, (50, 50), (60, 160), stations(("",), ("gap",)), set_as="gap"),
     ),
     steps=(Step(Stage.STRIP, "open", "Open it."), Step(Stage.PROVE, "spin", "It spins.", hold=True)),
     drawing=Drawing((300, 200), (Mark(Style.STEEL, rect(10, 10, 50, 50)),)),
@@ -614,7 +615,10 @@ class AnotherFolder(Inspection):
         self.read(number, "hole", "12–6", "30.01", "B-1")
         services.look_at(self.seen(number), uuid.uuid4(), "plate", ["holed"])
         view = self.view(number)
-        self.assertEqual([(f.key, f.judged.call) for f in view.features], [("plate", "Change"), ("hole", "Keep")])
+        self.assertEqual(
+            [(f.key, f.judged.call if f.judged else None) for f in view.features],
+            [("plate", "Change"), ("hole", "Keep"), ("slit", None)],
+        )
         self.assertEqual((view.drawing.width, [m.style for m in view.drawing.marks]), (300, ["steel"]))
         # a line of the torque table that no step is for gets one of its own
         self.assertEqual([s.key for s in view.steps], ["open", "torque-lock-nut", "torque-head-bolts", "spin"])

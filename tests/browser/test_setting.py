@@ -93,7 +93,13 @@ class TwoShafts(Bench):
         from axe_playwright_python.sync_playwright import Axe
 
         number, other = self.opened("C-1"), self.opened("H-1")
-        for place, work in ((f"{number}/set", 0), (f"{other}/prove", 0), (f"{other}/prove", 1), (f"{other}/prove", 2), (f"{other}/prove", 3)):
+        for place, work in (
+            (f"{number}/set", 0),
+            (f"{other}/prove", 0),
+            (f"{other}/prove", 1),
+            (f"{other}/prove", 2),
+            (f"{other}/prove", 3),
+        ):
             self.go(f"/bench/{place}")
             self.page.locator(".headline, .page-picker").first.wait_for()
             for _ in range(work):
