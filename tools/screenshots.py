@@ -52,7 +52,7 @@ def main() -> None:
 
 def wait() -> None:
     """Until the server answers."""
-    for _ in range(60):
+    for _ in range(240):
         try:
             urllib.request.urlopen(f"{BASE}/sign-in")
             return
