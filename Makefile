@@ -46,10 +46,11 @@ dev: $(VENV)/.run frontend/node_modules/.done ## Django and Vite side by side, r
 	@$(PY) manage.py migrate -v0 && $(PY) manage.py load_demo
 	@trap 'kill 0' INT TERM EXIT; FINEGAP_DEMO=1 FINEGAP_DEBUG=1 $(PY) manage.py runserver & cd frontend && npm run dev
 
-check: $(VENV)/.dev frontend/node_modules/.done ## format, lint, types, import contracts, stale generated files
+check: $(VENV)/.dev frontend/node_modules/.done ## format, lint, types, import contracts, no family in the engine, stale generated files
 	@$(VENV)/bin/ruff format --check --quiet . && $(VENV)/bin/ruff check --quiet .
 	@$(VENV)/bin/mypy
 	@$(VENV)/bin/lint-imports --no-logo 2>/dev/null || $(VENV)/bin/lint-imports
+	@$(PY) tools/engine.py
 	@$(PY) manage.py makemigrations --check --dry-run -v0
 	@tools/generated --check
 	@cd frontend && npm run --silent check

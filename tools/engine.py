@@ -1,0 +1,59 @@
+"""One engine, no family's name in it: looks for the names, and counts the share of code each family adds."""
+
+from __future__ import annotations
+
+import re
+import sys
+from collections.abc import Iterable
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+FOLDER = ROOT / "finegap/core/families"
+MOST = 0.12
+"""Share of the engine's code: a family that needs more is no longer data."""
+
+
+def families() -> list[str]:
+    """Keys of the families: a folder each."""
+    return sorted(path.parent.name for path in FOLDER.glob("*/__init__.py"))
+
+
+def engine() -> list[Path]:
+    """Sources of the application outside the families' folders."""
+    sources = [*(ROOT / "finegap").rglob("*.py"), *(ROOT / "frontend/src").rglob("*.ts*")]
+    return [p for p in sources if ".test." not in p.name and not set(families()) & set(p.parts)]
+
+
+def named(texts: Iterable[tuple[str, str]]) -> list[str]:
+    """Where a name and its text, of a file of the engine, say a family's key or its words before “pump”."""
+    return [
+        f"{name} names {key}"
+        for name, text in texts
+        for key in families()
+        if re.search(rf"{key}|{key.replace('_', '[ -]?')} pump", text, re.I)
+    ]
+
+
+def shares() -> dict[str, float]:
+    """Lines of each family to all lines of the application's Python."""
+
+    def lines(folder: Path) -> int:
+        return sum(len(p.read_text().splitlines()) for p in folder.rglob("*.py"))
+
+    whole = lines(ROOT / "finegap")
+    return {key: lines(FOLDER / key) / whole for key in families()}
+
+
+def main() -> int:
+    """Say the shares and what is wrong."""
+    faults = named((str(p.relative_to(ROOT)), p.read_text()) for p in engine())
+    for key, share in shares().items():
+        print(f"{key}: {share:.1%} of the code")
+        if share > MOST:
+            faults.append(f"{key} is more than {MOST:.0%} of the code")
+    print("\n".join(faults), end="\n" if faults else "")
+    return 1 if faults else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
