@@ -149,14 +149,19 @@ class Facts:
     @cached_property
     def family(self) -> Family:
         """The same with only the steps this job needs."""
-        torques = tuple((t.key, t.fastener) for t in self.sheet.torques)
-        stacks = tuple((s.place, s.name) for s in self.sheet.building.stacks)
+        torques = tuple((t.key, t.fastener) for t in self.sheet.torques if self.builds)
+        stacks = tuple((s.place, s.name) for s in self.sheet.building.stacks if self.builds)
         return needed(self.whole, self.changed, self.skipped, torques, stacks)
 
     @property
     def builds(self) -> bool:
-        """It puts parts in. A job that only looks renews nothing: what it decides is done in the next."""
-        return any(step.stage is Stage.BUILD for step in self.whole.steps)
+        """It puts parts in, or sets a gap. A job that only looks renews nothing: what it decides is done in the next."""
+        return self.sets_a_gap or any(step.stage is Stage.BUILD for step in self.whole.steps)
+
+    @property
+    def sets_a_gap(self) -> bool:
+        """A check that leaves the pump closed sets none."""
+        return any(feature.is_set for feature in self.whole.features)
 
     @cached_property
     def changed(self) -> frozenset[str]:

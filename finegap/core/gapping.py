@@ -59,14 +59,9 @@ def gapping_of(facts: Facts, features: tuple[FeatureState, ...]) -> Gapping:
     )
     window = _window(facts, choice.chosen.clearance_mm) if choice.chosen else None
     setting = _setting(facts, window, choice, features)
-    mesh = set_by_timing(sheet.mesh, facts.mesh_tries, sheet.school) if sheet.mesh and sets_a_gap(facts) else None
+    mesh = set_by_timing(sheet.mesh, facts.mesh_tries, sheet.school) if sheet.mesh and facts.sets_a_gap else None
     hot, warming = _heat(facts, window, setting)
     return Gapping(choice, window, setting, mesh, hot, warming, _found(facts, features), _left(facts, features, setting))
-
-
-def sets_a_gap(facts: Facts) -> bool:
-    """Whether this job sets anything: a check that leaves the pump closed does not."""
-    return any(feature.is_set for feature in facts.family.features)
 
 
 def _window(facts: Facts, target_mm: float) -> Window:
@@ -74,7 +69,7 @@ def _window(facts: Facts, target_mm: float) -> Window:
 
 
 def _setting(facts: Facts, window: Window | None, choice: table.Choice, features: tuple[FeatureState, ...]) -> Setting | None:
-    if window is None or choice.chosen is None or not sets_a_gap(facts):
+    if window is None or choice.chosen is None or not facts.sets_a_gap:
         return None
     means, tries, school, words = facts.sheet.means, facts.tries, facts.sheet.school, facts.family.gap
     match means:
@@ -160,7 +155,7 @@ def _left(facts: Facts, features: tuple[FeatureState, ...], setting: Setting | N
 
 def gap_blockers(facts: Facts, gapping: Gapping) -> tuple[tuple[Sentence, bool], ...]:
     """Why the gap keeps the job from being signed; whether a lead may sign all the same."""
-    if not sets_a_gap(facts):
+    if not facts.sets_a_gap:
         return ()
     if gapping.setting is None:
         return ((gapping.choice.sentence, False),)

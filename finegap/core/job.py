@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from finegap.core.build.works import Works, works_of
 from finegap.core.facts import Facts
 from finegap.core.families.model import FeatureKind, Stage, Step
-from finegap.core.gapping import Gapping, gap_blockers, gapping_of, sets_a_gap
+from finegap.core.gapping import Gapping, gap_blockers, gapping_of
 from finegap.core.inspection import FeatureState, inspect
 from finegap.core.measuring.verdict import Call
 from finegap.core.ordering import Order, to_have_ready, to_order
@@ -90,7 +90,7 @@ def _progress(facts: Facts, features: tuple[FeatureState, ...], gapping: Gapping
         **{stage: steps(stage) for stage in (Stage.PREPARE, Stage.STRIP, Stage.BUILD, Stage.PROVE)},
         Stage.INSPECT: (sum(f.done for f in measured), len(measured)),
         Stage.DECIDE: (sum(not f.open_decision for f in asking), len(asking)),
-        Stage.SET: (sum(s.right for s in gapping.settings), max(len(gapping.settings), 1 if sets_a_gap(facts) else 0)),
+        Stage.SET: (sum(s.right for s in gapping.settings), max(len(gapping.settings), 1 if facts.sets_a_gap else 0)),
         Stage.CLOSE: (0, 1),
     }
 

@@ -37,7 +37,7 @@ def add_vane_pump(lead):
         details={},
         build={"service": "lubricated"},
         adjustment={"means": "gaskets", "thicknesses": ["0.1 mm"], "starting_gasket": "0.1 mm"},
-        torques=[],
+        torques=[{"fastener": "Cover bolts", "torque": ["20 N.m", "24 N.m"], "condition": "dry"}],
     )
     data.pop("heat")
     add_revision(lead, json.dumps(data))
@@ -125,6 +125,7 @@ class WearCheck(Works):
         view = job_view(number, Units.MM)
         self.assertIsNone(view.setting)
         self.assertEqual([f.key for f in view.features], ["port_depth", "port_line"])
+        self.assertNotIn("build", {s.stage for s in view.steps})  # the cover stays on: no bolt of the sheet is asked for
         self.read(number, "port_depth", "port", "6.20 mm", gauge="OLD")
         self.look_all(number)
         for step in self.family(number).steps:

@@ -64,6 +64,8 @@ def set_zero(seen: Seen, school: str, lash: str = "", lash_arc: str = "") -> Non
         if lash:
             job.lash_mm = parse(lash, Dimension.LENGTH, "play (lash)", seen.unit.value, Sign.NOT_NEGATIVE).value
         means = sheet_of(job).means
+        if lash_arc and not isinstance(means, HousingMeans):
+            raise FieldError("arc before the rotor follows", "nothing turns on this pump.", "Expected none.")
         if lash_arc and isinstance(means, HousingMeans):
             arc = parse(lash_arc, Dimension.LENGTH, "arc before the rotor follows", seen.unit.value, Sign.NOT_NEGATIVE).value
             job.lash_mm = means.housing.clearance_mm(arc)
@@ -98,7 +100,9 @@ def record_try(seen: Seen, new: NewTry) -> None:
         gapping = assess(load(job).facts).gapping
         setting = {GAP: gapping.setting, MESH: gapping.mesh}.get(new.sets)
         if setting is None:
-            raise Refused("There is no gap here to set.", ["No row of the clearance table matches this duty."])
+            raise Refused(
+                "There is no such gap to set in this job.", [] if gapping.window else [gapping.choice.sentence.render(seen.unit)]
+            )
         now = timezone.now()
         checked = _checked(setting.asked, new, seen.unit, now)
         arc = _arc(job, sheet.means, new, seen.unit)

@@ -31,7 +31,7 @@ interface BuildPage extends Page {
   features: Feature[];
 }
 
-/** A page for each step that is done with something; what was fitted and no step measures has one of its own. */
+/** A page for each step that is done with something; what was fitted and no step measures has one of its own, where anything is fitted. */
 function pagesOf(job: Job, steps: Step[]): BuildPage[] {
   const byKey = new Map(job.features.map((f) => [f.key, f]));
   const found = (keys: string[]) => keys.map((k) => byKey.get(k)).filter((f) => f !== undefined);
@@ -47,7 +47,7 @@ function pagesOf(job: Job, steps: Step[]): BuildPage[] {
   const changed = job.features.filter((f) => f.decision?.decided === 'change');
   const parts = [...new Set(changed.flatMap((f) => (f.parts.length ? f.parts : [f.key])))];
   const rest = found(parts.filter((k) => !there.has(k)));
-  return rest.length
+  return rest.length && steps.length
     ? [...pages, { key: 'rest', name: 'What else was fitted: measured as left', works: [], features: rest }]
     : pages;
 }
