@@ -64,9 +64,9 @@ def set_zero(seen: Seen, school: str, lash: str = "", lash_arc: str = "") -> Non
         if lash:
             job.lash_mm = parse(lash, Dimension.LENGTH, "play (lash)", seen.unit.value, Sign.NOT_NEGATIVE).value
         means = sheet_of(job).means
-        if lash_arc and not isinstance(means, HousingMeans):
-            raise FieldError("arc before the rotor follows", "nothing turns on this pump.", "Expected none.")
-        if lash_arc and isinstance(means, HousingMeans):
+        if lash_arc:
+            if not isinstance(means, HousingMeans):
+                raise FieldError("arc before the rotor follows", "nothing turns on this pump.", "Expected none.")
             arc = parse(lash_arc, Dimension.LENGTH, "arc before the rotor follows", seen.unit.value, Sign.NOT_NEGATIVE).value
             job.lash_mm = means.housing.clearance_mm(arc)
         if job.lash_mm > _MOST_LASH_MM:
