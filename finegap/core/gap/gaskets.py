@@ -114,6 +114,16 @@ def change_between(now: Stack, following: Stack) -> StackChange:
     return StackChange(now, following, ordered((have - want).elements()), ordered((want - have).elements()))
 
 
+def out_and_in(change: StackChange) -> Sentence | None:
+    """What to take out and what to put in; ``None`` where nothing moves."""
+    parts: Amounts = {
+        verb.split()[0]: Sentence(f"{verb} {{pieces}}", {"pieces": describe(pieces)})
+        for verb, pieces in (("take out", change.out), ("put in", change.into))
+        if pieces
+    }
+    return Sentence(", ".join(f"{{{name}}}" for name in parts), parts) if parts else None
+
+
 @dataclass(frozen=True)
 class Known:
     """The gap the metal alone leaves, told by two sizes before any trial: outer less inner, in mm, with their names."""
@@ -283,16 +293,11 @@ def _either_side(layers: Layers, pieces: Mapping[int, int], low: int, high: int)
 
 
 def _headline(way: Way, change_um: int, change: StackChange) -> Sentence:
-    if change.now == change.next:
+    doing = out_and_in(change)
+    if doing is None:
         return Sentence("Leave the stack as it is")
-    parts = {
-        verb.split()[0]: Sentence(f"{verb} {{pieces}}", {"pieces": describe(pieces)})
-        for verb, pieces in (("take out", change.out), ("put in", change.into))
-        if pieces
-    }
-    doing = Sentence(", ".join(f"{{{name}}}" for name in parts), parts)
     if way is Way.STAY:
-        return Sentence("{doing}", {"doing": doing})
+        return doing
     return Sentence(f"{way.value.capitalize()} {{c}}: {{doing}}", {"c": length(abs(change_um) / 1000), "doing": doing})
 
 

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from itertools import combinations_with_replacement
 
 from finegap.core.errors import FieldError
-from finegap.core.gap.gaskets import StackChange, change_between
+from finegap.core.gap.gaskets import StackChange, change_between, out_and_in
 from finegap.core.gap.move import Move, Way, Window
 from finegap.core.gap.stock import Layers, Stack, bits, check_stock, describe, ordered, reachable, stock_text
 from finegap.core.showing import Amounts, Sentence, length
@@ -285,16 +285,11 @@ def _result(choice: ShimChoice) -> Sentence:
 
 
 def _headline(changes: Sequence[StackChange]) -> Sentence:
-    parts: Amounts = {}
-    for i, (shaft, change) in enumerate(zip(SHAFTS, changes, strict=True)):
-        doing = {
-            verb.split()[0]: Sentence(f"{verb} {{pieces}}", {"pieces": describe(pieces)})
-            for verb, pieces in (("take out", change.out), ("put in", change.into))
-            if pieces
-        }
-        if doing:
-            words = f"{shaft.capitalize()}: " + ", ".join(f"{{{name}}}" for name in doing)
-            parts[f"s{i}"] = Sentence(words, doing)
+    parts: Amounts = {
+        f"s{i}": Sentence(f"{shaft.capitalize()}: {{doing}}", {"doing": doing})
+        for i, (shaft, change) in enumerate(zip(SHAFTS, changes, strict=True))
+        if (doing := out_and_in(change))
+    }
     return Sentence(". ".join(f"{{{name}}}" for name in parts) or "Leave all shims as they are", parts)
 
 

@@ -43,7 +43,7 @@ class Proving:
         if RUN_IN in step.works and self.advice is not None and self.advice.say in _NOT_YET:
             found.append(Sentence("Run-in: {what}.", {"what": self.advice.headline}))
         if FIRST_HOUR in step.works:
-            found += [Sentence("{name}: {words}", {"name": one.name, "words": one.words}) for one in self.stopped]
+            found += self.stopped
         return tuple(found)
 
     @property
@@ -52,14 +52,15 @@ class Proving:
         return Sentence("The shaft is tight at {at} o'clock: never run it like that.", {"at": ", ".join(self.tight or ())})
 
     @property
-    def stopped(self) -> tuple[Line, ...]:
+    def stopped(self) -> tuple[Sentence, ...]:
         """What of the first hour stops the pump."""
-        return tuple(line for line in self.lines if line.stand is Stand.STOP)
+        stops = (line for line in self.lines if line.stand is Stand.STOP)
+        return tuple(Sentence("{name}: {words}", {"name": line.name, "words": line.words}) for line in stops)
 
     def blockers(self) -> tuple[tuple[Sentence, bool], ...]:
         """What keeps the job from being signed; whether a lead may sign all the same."""
         found = [(self.tight_sentence, False)] if self.tight else []
-        return (*found, *((Sentence("{name}: {words}", {"name": x.name, "words": x.words}), True) for x in self.stopped))
+        return (*found, *((words, True) for words in self.stopped))
 
 
 def proving_of(facts: Facts, left: Performance | None, window: Window | None) -> Proving:

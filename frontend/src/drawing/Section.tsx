@@ -68,14 +68,26 @@ export function stateOf(feature: Feature): { value: string; call: string | null 
 /** Words too long to stand beside a size. */
 const SHORT: Record<string, string> = { 'Measure again': 'again' };
 
+/** Width of a letter beside a number, about, in drawing units. */
+const LETTER = 8.6;
+
+/** Where a leader begins: at the number, or behind its words where it would run through them. */
+function leaderStart(feature: Feature): number {
+  const [lx = 0] = feature.label;
+  if ((feature.anchor[0] ?? 0) <= lx) return lx;
+  const { value, call } = stateOf(feature);
+  const said = call && call !== 'Keep' ? `${value} · ${SHORT[call] ?? call}` : value;
+  return lx + 33 + LETTER * Math.max(feature.name.length, said.length);
+}
+
 /** From the number to the spot it means. */
 function Leader({ feature, selected }: { feature: Feature; selected: boolean }) {
   const [ax = 0, ay = 0] = feature.anchor;
-  const [lx = 0, ly = 0] = feature.label;
+  const [, ly = 0] = feature.label;
   const call = stateOf(feature).call ?? 'open';
   return (
     <g className={`state-${slug(call)}${selected ? ' selected' : ''}`}>
-      <line x1={ax} y1={ay} x2={lx} y2={ly} className="leader" />
+      <line x1={ax} y1={ay} x2={leaderStart(feature)} y2={ly} className="leader" />
       <circle cx={ax} cy={ay} r="4" className="leader-end" />
     </g>
   );
