@@ -26,7 +26,7 @@ interface Props {
 /** The reading pad: number, Enter, next station; the result and its verdict below as they stand. */
 export function Pad({ job, feature, phase, onDone }: Props) {
   const size = feature.new_text
-    ? `new ${feature.new_text} · ${feature.limit_text} ${job.unit}${feature.page ? ` · sheet page ${feature.page}` : ''}`
+    ? `new ${feature.new_text} ${job.unit} · ${feature.limit_text}${feature.page ? ` · sheet page ${feature.page}` : ''}`
     : feature.kind === 'check'
       ? 'looked at, not measured'
       : 'the sheet gives no size';

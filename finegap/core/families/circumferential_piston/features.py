@@ -65,7 +65,7 @@ FEATURES = (
     Feature(
         "backlash",
         13,
-        "Timing gears, rocked by hand",
+        "Timing gears, rocked",
         "Timing gears",
         FeatureKind.CHECK,
         (760, 320),
@@ -78,7 +78,7 @@ FEATURES = (
     Feature(
         "bearings",
         14,
-        "Bearings and gear-case oil",
+        "Bearings and oil",
         "Bearings",
         FeatureKind.CHECK,
         (640, 220),
