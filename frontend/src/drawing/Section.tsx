@@ -70,14 +70,18 @@ const SHORT: Record<string, string> = { 'Measure again': 'again' };
 
 /** Width of a letter beside a number, about, in drawing units. */
 const LETTER = 8.6;
+/** A leader that has risen or fallen further than this where its words end has left them by then. */
+const CLEAR = 60;
 
-/** Where a leader begins: at the number, or behind its words where it would run through them. */
+/** Where a leader begins: at the number, or behind the words beside it where it would run all through them. */
 function leaderStart(feature: Feature): number {
-  const [lx = 0] = feature.label;
-  if ((feature.anchor[0] ?? 0) <= lx) return lx;
+  const [ax = 0, ay = 0] = feature.anchor;
+  const [lx = 0, ly = 0] = feature.label;
   const { value, call } = stateOf(feature);
   const said = call && call !== 'Keep' ? `${value} · ${SHORT[call] ?? call}` : value;
-  return lx + 33 + LETTER * Math.max(feature.name.length, said.length);
+  const end = lx + 33 + LETTER * Math.max(feature.name.length, said.length);
+  const drop = (Math.abs(ay - ly) / (ax - lx)) * (end - lx);
+  return ax > end && drop < CLEAR ? end : lx;
 }
 
 /** From the number to the spot it means. */

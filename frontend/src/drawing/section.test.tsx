@@ -41,6 +41,24 @@ function feature(call: string | null, more: Partial<Feature> = {}): Feature {
   } as unknown as Feature;
 }
 
+test('a leader begins behind the words it would run through, and at its number where it leaves them', () => {
+  const start = (anchor: number[]) => {
+    const { container } = render(
+      <Section
+        drawing={DRAWING}
+        features={[feature('open', { anchor, label: [20, 100] })]}
+        selected=""
+        onSelect={vi.fn()}
+      />,
+    );
+    return Number(container.querySelector('.leader')?.getAttribute('x2'));
+  };
+  expect(start([280, 110])).toBeGreaterThan(20 + 27 + 80);
+  expect(start([280, 110])).toBeLessThan(280);
+  expect(start([280, 400])).toBe(20);
+  expect(start([5, 110])).toBe(20);
+});
+
 test('the state of each gap is in its shape, in its words and in its name', () => {
   const calls = ['open', null, 'Keep', 'Watch', 'Change', 'Measure again'];
   const { container } = render(
