@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { RouterProvider } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
 import '@fontsource-variable/source-sans-3/index.css';
 import '@fontsource/noto-sans-math/index.css';
 import 'bootstrap/dist/css/bootstrap.min.css';

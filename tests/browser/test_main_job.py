@@ -77,8 +77,12 @@ class ByKeyboard(Bench):
         self.tab_to(page.locator(".unit-switch"), "Shift+Tab")
         page.keyboard.press("u")
         expect(page.locator(".headline")).to_contain_text("0.005 in is right")
+        # on a slow tablet too, the key after "next stage" is the new stage's
+        tablet = page.context.new_cdp_session(page)
+        tablet.send("Emulation.setCPUThrottlingRate", {"rate": 20})
         page.keyboard.press("n")
         page.keyboard.press("f")
+        tablet.send("Emulation.setCPUThrottlingRate", {"rate": 1})
         expect(page.locator(".found-free")).to_contain_text("turns freely all the way round")
         self.mark_all(6, until=4)
         self.run_in()

@@ -41,9 +41,9 @@ export function JobPage() {
 
 function Bench({ job, stage }: { job: Job; stage: StageKey }) {
   const navigate = useNavigate();
-  useKeys([
-    { key: 'n', label: 'next stage', run: () => void navigate(`/bench/${job.number}/${nextStage(stage)}`) },
-  ]);
+  // Shown at once, so that a key pressed right after is the new stage's: a hand does not wait for a screen.
+  const next = () => void navigate(`/bench/${job.number}/${nextStage(stage)}`, { flushSync: true });
+  useKeys([{ key: 'n', label: 'next stage', run: next }]);
   const Screen = SCREENS[stage];
   return (
     <div className="job">
