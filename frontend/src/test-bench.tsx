@@ -3,7 +3,7 @@ import { render } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, vi } from 'vitest';
-import type { Job } from './api/client';
+import type { Job, Unit } from './api/client';
 import { KeyProvider } from './app/keys';
 import { UnitProvider } from './app/unit';
 
@@ -55,11 +55,11 @@ export function refusal(more: object): Response {
   return Response.json({ ...problem, ...more }, { status: 422 });
 }
 
-/** On the bench of a job, as the application shows it. */
-export function showOnBench(children: ReactNode, job?: Job) {
+/** On the bench of a job, as the application shows it; with the job as it was last seen in one unit or both. */
+export function showOnBench(children: ReactNode, ...jobs: Job[]) {
   const client = new QueryClient({ defaultOptions: { mutations: { retry: false } } });
-  if (job) client.setQueryData(['job', job.number, 'mm'], job);
-  return render(
+  for (const job of jobs) client.setQueryData(['job', job.number, job.unit], job);
+  const shown = render(
     <QueryClientProvider client={client}>
       <UnitProvider>
         <MemoryRouter>
@@ -68,4 +68,6 @@ export function showOnBench(children: ReactNode, job?: Job) {
       </UnitProvider>
     </QueryClientProvider>,
   );
+  const kept = (number: number, unit: Unit) => client.getQueryData<Job>(['job', number, unit]);
+  return { ...shown, kept };
 }

@@ -29,7 +29,7 @@ const JOB = {
   ],
 } as unknown as Job;
 
-const show = (children: ReactNode) => showOnBench(children, JOB);
+const show = (children: ReactNode, ...more: Job[]) => showOnBench(children, JOB, ...more);
 
 test('done steps are folded, the present one is large, the next ones are visible', async () => {
   show(<Steps job={JOB} stage="prove" />);
@@ -51,6 +51,18 @@ test('a step is marked from the version on screen, by key or by hand, once for a
   await waitFor(() => expect(sent).toHaveLength(1));
   expect(sent[0]?.url).toContain('/api/jobs/5/steps?unit=mm');
   expect(sent[0]?.body).toMatchObject({ version: 7, step: 'b' });
+});
+
+test('after a switch of the unit a change goes from the last version seen, and its answer is kept in its own unit', async () => {
+  localStorage.setItem('unit', 'in');
+  const stale = { ...JOB, unit: 'in', version: 6 } as Job;
+  const { kept } = show(<Steps job={stale} stage="prove" />, stale);
+  await new Promise((read) => setTimeout(read, 450));
+  server.answer = () => Response.json({ ...JOB, unit: 'mm', version: 8 }); // asked for just before the switch
+  await userEvent.click(screen.getByRole('button', { name: 'Done' }));
+  await waitFor(() => expect(kept(5, 'mm')).toMatchObject({ version: 8 }));
+  expect(sent[0]?.body).toMatchObject({ version: 7 });
+  expect(kept(5, 'in')).toMatchObject({ unit: 'in' });
 });
 
 const SETTING = {

@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { ApiError, client, csrfToken, unwrap, type Job } from '../api/client';
 import type { components } from '../api/schema';
 import { useUnit } from '../app/unit';
@@ -87,16 +87,28 @@ export function usePull(number: number) {
   });
 }
 
+/** The last version seen in either unit: just after the switch, the sheet on screen can be older than one's own last change. */
+function lastSeen(cache: QueryClient, number: number): number {
+  return Math.max(
+    1,
+    ...cache.getQueriesData<Job>({ queryKey: ['job', number] }).map(([, job]) => job?.version ?? 1),
+  );
+}
+
 function useSent<T>(number: number, send: (change: T, version: number) => Promise<Sent>) {
-  const { unit } = useUnit();
   const cache = useQueryClient();
   return useMutation<Job, Error, T>({
     scope: { id: `job-${number}` },
-    mutationFn: (change) =>
-      unwrap(send(change, cache.getQueryData<Job>(['job', number, unit])?.version ?? 1)),
-    onSuccess: (job) => {
-      cache.setQueryData(['job', number, unit], job);
-      void cache.invalidateQueries({ queryKey: ['job', number], predicate: (q) => q.queryKey[2] !== unit });
+    mutationFn: (change) => unwrap(send(change, lastSeen(cache, number))),
+    onSuccess: async (job) => {
+      // A sheet asked for before the change must not land on top of its answer, whose unit may have been switched since.
+      const queryKey = ['job', number, job.unit];
+      await cache.cancelQueries({ queryKey });
+      cache.setQueryData(queryKey, job);
+      void cache.invalidateQueries({
+        queryKey: ['job', number],
+        predicate: (q) => q.queryKey[2] !== job.unit,
+      });
       void cache.invalidateQueries({ queryKey: ['jobs'] });
     },
     onError: (error) => {
