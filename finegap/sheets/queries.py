@@ -180,6 +180,10 @@ def _building(sheet: SpecSheet, units: Units) -> list[list[str]]:
     for bearing in building.bearings:
         size = f"{length(bearing.outside_mm).bare(units)} × {length(bearing.width_mm).text(units)}"
         rows.append([bearing.name, f"{size}, {'oil' if bearing.oil else 'grease'}"])
+    parts = {part.key: part.name for stack in sheet.family.stacks for part in stack.parts}
+    for key, ring in building.rings.items():
+        size = f"{length(ring.inside_mm).bare(units)} × {length(ring.section_mm).text(units)}"
+        rows.append([parts[key], f"{size}, in a groove of Ø {length(ring.groove_mm).text(units)}"])
     rows += [[stack.name, ", ".join(part.name.lower() for part in stack.parts)] for stack in building.stacks]
     return rows
 

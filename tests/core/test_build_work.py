@@ -7,6 +7,7 @@ from dataclasses import replace
 from hypothesis import given
 from hypothesis import strategies as st
 
+from finegap.core.build.declared import read_building
 from finegap.core.build.press import PressFit
 from finegap.core.build.stacking import Fitted, Used, stack_state, stacks_of
 from finegap.core.build.tightening import Tightened, Tightening
@@ -29,6 +30,7 @@ PRESS = {
         "bushing_material": "tin bronze", "seat_material": "cast iron",
     }
 }  # fmt: skip
+RING = {"inside": "148 mm", "section": "4 mm", "groove": "151 mm", "depth": "3.1 mm", "width": "5.2 mm"}
 CARBON = {"name": "carbon graphite", "modulus": "15 GPa", "poisson": 0.2, "expansion": 4.8, "compressive": "150 MPa"}
 
 
@@ -135,6 +137,24 @@ class Stacks(unittest.TestCase):
         jacketed = self.state(stack, details={"elastomer": "PTFE-encapsulated"})
         with self.assertRaisesRegex(FieldError, "never stretched"):
             jacketed.check("ring", True, False, "", Units.MM)
+
+    def test_a_ring_the_sheet_sizes_is_held_against_its_groove_in_the_familys_own_stack(self):
+        """A cover O-ring, ordinary stretched a little, encapsulated never; of a ring without sizes nothing is reckoned."""
+        cover = FAMILIES["circumferential_piston"].stacks
+        for sizes, elastomer, refused in (
+            ({}, "PTFE-encapsulated", False),
+            (RING, "FKM", False),
+            (RING, "PTFE-encapsulated", True),
+            (RING | {"inside": "151 mm"}, "PTFE-encapsulated", False),
+            (RING | {"inside": "140 mm"}, "FKM", True),
+        ):
+            with self.subTest(sizes=sizes, elastomer=elastomer):
+                of = read_building({"rings": {"cover_ring": sizes}} if sizes else {}, FAMILIES["circumferential_piston"])
+                details = {"elastomer": elastomer}
+                stack = stacks_of(cover, of, details)["cover"]
+                state = self.state(stack, (), details, Used("water", 60, "silicone grease"))
+                stopped = any(line.stand is Stand.STOP for line in state.lines["cover_ring"])
+                self.assertEqual((stopped, "Stretch" in [line.name for line in state.lines["cover_ring"]]), (refused, bool(sizes)))
 
     def test_a_part_that_lines_up_with_nothing_is_refused(self):
         seat = StackPart("seat", "Seat", Shape.SEAT, marks=("notch",), lines_up=(LinesUp("notch", "pin", "casing"),))
@@ -302,6 +322,9 @@ class WrongSheets(unittest.TestCase):
             ({"press_fits": {"bushing": press | {"friction": [0, 0.1]}}}, r"press_fits\.bushing\.friction"),
             ({"press_fits": {"bushing": press | {"bushing_material": "wood"}}}, r"press_fits\.bushing\.bushing_material"),
             ({"packing": {"section": "10 mm", "rings": 3, "lantern_after": 3}}, r"packing\.lantern_after"),
+            ({"rings": {"shaft": RING}}, r"rings\.shaft.*seat_ring"),
+            ({"rings": {"seat_ring": RING | {"depth": "0 mm"}}}, r"rings\.seat_ring\.depth"),
+            ({"rings": {"seat_ring": RING | {"groove": "15 mm"}}}, r"rings\.seat_ring"),
             ({"bearings": [{"name": "B", "outside": "20 mm", "width": "40 mm"}]}, r"bearings\[0\]\.width"),
             ({"stacks": [stack, stack]}, r"stacks\[1\]\.place"),
             ({"stacks": [stack | {"parts": stack["parts"] * 2}]}, r"stacks\[0\]\.parts\[1\]\.key"),

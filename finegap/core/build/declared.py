@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from itertools import pairwise
 from typing import Any
 
 from finegap.core.build.disc_spring import DiscSpring
 from finegap.core.build.fits import SOURCE, fit_of
+from finegap.core.build.oring import ORing
 from finegap.core.build.packing import Joints
 from finegap.core.build.press import Solid
 from finegap.core.build.torque import DEFAULT_PASSES, FRICTION, Tang, Thread, thread_of
@@ -117,7 +118,10 @@ class DiscSpec:
 
 @dataclass(frozen=True)
 class Building:
-    """Everything a sheet says about building. ``reusable`` are keys of parts it lets be used again."""
+    """Everything a sheet says about building.
+
+    ``reusable`` are keys of parts it lets be used again; ``rings`` the sizes of the O-rings in the family's own stacks, by part.
+    """
 
     presses: Mapping[str, PressSpec]
     packing: PackingSpec | None
@@ -125,6 +129,7 @@ class Building:
     stacks: tuple[Stack, ...]
     reusable: frozenset[str]
     disc: DiscSpec | None = None
+    rings: Mapping[str, Ring] = field(default_factory=dict)
 
 
 def read_building(data: Mapping[str, Any], family: Family) -> Building:
@@ -139,6 +144,10 @@ def read_building(data: Mapping[str, Any], family: Family) -> Building:
     for key in data.get("press_fits", {}):
         if key not in known:
             raise FieldError(f"press_fits.{key}", "this family has no such press fit.", f"Expected any of: {', '.join(known)}.")
+    ring_parts = {part.key for stack in family.stacks for part in stack.parts if part.shape is Shape.O_RING}
+    for key in data.get("rings", {}):
+        if key not in ring_parts:
+            raise FieldError(f"rings.{key}", "this family has no such O-ring.", f"Expected any of: {', '.join(sorted(ring_parts))}.")
     stacks = tuple(_stack(one, f"stacks[{i}]") for i, one in enumerate(data.get("stacks", ())))
     places = [stack.place for stack in stacks]
     twice = next((i for i, place in enumerate(places) if place in places[:i]), None)
@@ -151,6 +160,7 @@ def read_building(data: Mapping[str, Any], family: Family) -> Building:
         stacks,
         frozenset(data.get("reusable", ())),
         _disc(data["disc_spring"], data) if "disc_spring" in data else None,
+        {key: _ring(one, f"rings.{key}") for key, one in data.get("rings", {}).items()},
     )
 
 
@@ -255,10 +265,6 @@ def _stack(data: Mapping[str, Any], path: str) -> Stack:
 
 
 def _part(data: Mapping[str, Any], path: str) -> StackPart:
-    ring = None
-    if "ring" in data:
-        sizes = {f"{name}_mm": _length(data["ring"][name], f"{path}.ring.{name}") for name in _RING_SIZES}
-        ring = Ring(**sizes, moving=data["ring"].get("moving", False))
     return StackPart(
         data["key"],
         data["name"],
@@ -270,8 +276,18 @@ def _part(data: Mapping[str, Any], path: str) -> StackPart:
         data.get("always_new", False),
         data.get("elastomer", ""),
         note=data.get("note", ""),
-        ring=ring,
+        ring=_ring(data["ring"], f"{path}.ring") if "ring" in data else None,
     )
+
+
+def _ring(data: Mapping[str, Any], path: str) -> Ring:
+    sizes = {f"{name}_mm": _length(data[name], f"{path}.{name}") for name in _RING_SIZES}
+    moving = data.get("moving", False)
+    try:
+        ORing(**sizes, moving=moving)  # only to learn here, not in the middle of a job, that no such ring can be
+    except FieldError as error:
+        raise error.within(path) from None
+    return Ring(**sizes, moving=moving)
 
 
 _RING_SIZES = ("inside", "section", "groove", "depth", "width")

@@ -135,8 +135,9 @@ def _in_groove(ring: Ring, code: str) -> tuple[Line, ...]:
 
 
 def stacks_of(declared: tuple[Stack, ...], building: Building, details: Mapping[str, str]) -> dict[str, Stack]:
-    """The stacks of a build by place: the sheet's where it has one, else the family's; packing ring by ring."""
-    places = {stack.place: stack for stack in (*declared, *building.stacks)}
+    """The stacks of a build by place: the sheet's where it has one, else the family's with its rings; packing ring by ring."""
+    sized = (replace(s, parts=tuple(replace(p, ring=building.rings.get(p.key, p.ring)) for p in s.parts)) for s in declared)
+    places = {stack.place: stack for stack in (*sized, *building.stacks)}
     return {place: _ring_by_ring(stack, building, details) for place, stack in places.items()}
 
 
