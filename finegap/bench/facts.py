@@ -247,7 +247,7 @@ def _overdue(gauge: Gauge) -> Sentence:
 
 
 def _try(row: Try, checks: list[TryCheck]) -> TryMade:
-    read = tuple(Check(c.value_mm, c.u_mm, math.inf if c.dof is None else c.dof) for c in checks)
+    read = tuple(Check(c.value_mm, c.u_mm, math.inf if c.dof is None else c.dof, c.half_mm) for c in checks)
     return TryMade(read, row.arc_mm, tuple(tuple(stack) for stack in row.stacks_um))
 
 

@@ -56,11 +56,12 @@ def _with_proof(record: dict[str, Any]) -> dict[str, Any]:
 def _setting(old: dict[str, Any], family: Family) -> dict[str, Any]:
     last = old["tries"][-1] if old["tries"] else None
     window = {key: old[key] for key in ("low", "high", "target", "low_mm", "high_mm", "target_mm")}
-    held = {
+    held: dict[str, Any] = {
         "gap": last["gap"] if last else "",
         "gap_mm": last["gap_mm"] if last else None,
         "expanded_mm": last["expanded_mm"] if last else 0.0,
         "call": last["call"] if last else "",
+        "proofs": [],
     }
     return old | {
         "sets": "gap",
@@ -87,7 +88,7 @@ _NO_BUILDING: dict[str, Any] = {
 def _with_building(record: dict[str, Any]) -> dict[str, Any]:
     if "building" in record:
         return record
-    setting = record["setting"] and {"proofs": [], "surprise": None} | record["setting"]
+    setting = record["setting"] and {"surprise": None} | record["setting"]
     return record | {
         "setting": setting,
         "choice": {"map": None} | record["choice"],

@@ -240,7 +240,7 @@ class Try(Recorded):
 
 
 class TryCheck(models.Model):
-    """What one check of a try read: a pair of feeler leaves, or a gauge. ``gap`` names which of the gaps, in ``order``."""
+    """What one check of a try read: a pair of feeler leaves, ``half_mm`` either side, or a gauge; of ``gap``, in ``order``."""
 
     made = models.ForeignKey(Try, models.CASCADE, related_name="checks")
     order = models.PositiveIntegerField(default=0)
@@ -251,6 +251,7 @@ class TryCheck(models.Model):
     value_mm = models.FloatField()
     u_mm = models.FloatField()
     dof = models.FloatField(null=True, blank=True)
+    half_mm = models.FloatField(default=0)
     gauge = models.ForeignKey(Gauge, models.PROTECT, related_name="+", null=True, blank=True)
     gauge_overdue = models.BooleanField(default=False)
 

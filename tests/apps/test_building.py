@@ -259,7 +259,7 @@ def before_building(record):
     """A record as core 0.2 froze it."""
     record = {k: v for k, v in before_proof(record).items() if k != "building"}
     record["choice"] = {k: v for k, v in record["choice"].items() if k != "map"}
-    record["setting"] = {k: v for k, v in record["setting"].items() if k not in ("proofs", "surprise")}
+    record["setting"] = {k: v for k, v in record["setting"].items() if k != "surprise"}
     record["known"] = {k: v for k, v in record["known"].items() if k not in ("medium", "media")}
     record["steps"] = [{k: v for k, v in s.items() if k not in ("works", "measures", "waits")} for s in record["steps"]]
     record["features"] = [{k: v for k, v in f.items() if k != "press"} for f in record["features"]]

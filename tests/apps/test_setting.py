@@ -2,6 +2,7 @@
 
 import json
 import uuid
+from dataclasses import replace
 
 from django.db.models import Sum
 
@@ -17,7 +18,7 @@ from finegap.fleet.services import NewPump, add_pump
 from finegap.sheets.queries import sheet_detail
 from finegap.sheets.services import add_revision
 from finegap.site.errors import Refused
-from finegap.toolbox.models import GasketStock
+from finegap.toolbox.models import GasketStock, Gauge
 from finegap.toolbox.services import count_gaskets
 from tests.apps.base import Works, feeler, sheet_data
 
@@ -110,6 +111,34 @@ class Several(Works):
         record = SignOff.objects.get().record["mm"]
         self.assertEqual(set(record["mesh"]), set(record["setting"]))
         self.assertTrue(report.as_pdf(self.view()).startswith(b"%PDF"))
+
+    def test_each_face_is_told_the_leaves_that_prove_it(self):
+        Gauge.objects.filter(tag="F-1").update(leaves_um=[30, 40, 50, 60, 70, 80, 90, 100, 120, 150, 200])
+        for units in Units:
+            with self.subTest(units=units):
+                gaps = self.view(units).setting.gaps
+                told = [next(p for p in g.proofs if p.gauge == "F-1") for g in gaps if not g.derived]
+                self.assertEqual(len(told), 4)
+                checks = [services.NewCheck(p.go.thickness, p.stop.thickness, gauge="F-1") for p in told]
+                new = services.NewTry(uuid.uuid4(), checks, stacks_um=[[100], [100]])
+                services.record_try(replace(self.seen(self.number), unit=units), new)
+                after = self.view(units).setting.gaps
+                self.assertTrue(all(g.call == "Keep" for g in after), [(g.name, g.gap, g.call) for g in after])
+                self.assertFalse(any(g.proofs for g in after if g.derived))
+        # meshes are made alike: the leaves are told about what they come to
+        self.mesh(0.28, 0.20)
+        told = [next(p for p in g.proofs if p.gauge == "F-1") for g in self.view().mesh.gaps if not g.derived]
+        checks = [services.NewCheck(p.go.thickness, p.stop.thickness, gauge="F-1") for p in told]
+        services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), checks, "mesh", "0.06", "left"))
+        self.assertEqual(
+            [(g.gap, g.call) for g in self.view().mesh.gaps], [("0.240", "Keep"), ("0.240", "Keep"), ("0.000", "Keep")]
+        )
+        # a thickness the set cannot make is asked about, and nothing is kept
+        count = Try.objects.count()
+        with self.assertRaisesRegex(FieldError, "no leaf of F-1"):
+            checks = [services.NewCheck("0.215", "0.26", gauge="F-1")] * 2
+            services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), checks, "mesh"))
+        self.assertEqual(Try.objects.count(), count)
 
     def test_what_cannot_be_keeps_nothing(self):
         before = self.on_shelf()

@@ -2,18 +2,20 @@
 
 import math
 import unittest
+from functools import partial
+from itertools import pairwise
 
 import GTC
 import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
-from scipy import stats
+from scipy import integrate, stats
 
 from finegap.core.errors import FieldError
 from finegap.core.measuring.plausible import check_plausible
 from finegap.core.measuring.readings import Gauge, Reading, Statistic, running_clearance, summarize
 from finegap.core.measuring.uncertainty import Component, combine, coverage_factor, from_interval, pooled_repeatability
-from finegap.core.measuring.verdict import Call, Limit, School, conformance_probability, judge
+from finegap.core.measuring.verdict import Call, Limit, School, conformance_probability, guard_of, judge
 from finegap.core.quantities import Dimension, parse
 from finegap.core.showing import Units
 from tests.references import VALUES
@@ -146,6 +148,32 @@ class Verdicts(unittest.TestCase):
         few = VALUES["conformity-06"]
         p = conformance_probability(few["inputs"]["y"], few["inputs"]["u"], few["inputs"]["nu_eff"], Limit(None, 0.125))
         self.assertAlmostEqual(p, few["expected"]["p_conform"], 9)
+
+    @given(st.floats(0.002, 0.1), st.floats(0, 0.02), st.floats(-0.15, 0.15))
+    def test_a_gap_between_two_leaves_is_not_taken_for_a_normal_one(self, half, leaf_u, limit):
+        """JCGM 101:2008, 6.4.2: a rectangle and a normal together, integrated numerically."""
+        u = math.hypot(half / math.sqrt(3), leaf_u)
+        ours = conformance_probability(0.0, u, math.inf, Limit(None, limit), half)
+        bounds = sorted({-half, half, *(min(max(limit + k * leaf_u, -half), half) for k in (-4, 0, 4))})
+        below = partial(stats.norm.cdf, scale=leaf_u) if leaf_u > 1e-9 else lambda x: float(x >= 0)
+        theirs = sum(integrate.quad(lambda gap: below(limit - gap) / (2 * half), a, b)[0] for a, b in pairwise(bounds))
+        self.assertAlmostEqual(ours, theirs, 5)
+        guard = guard_of(u, math.inf, half)
+        self.assertAlmostEqual(conformance_probability(-guard, u, math.inf, Limit(None, 0), half), 0.95, 6)
+
+    def test_leaves_at_the_ends_of_a_window_prove_it(self):
+        """Go and no-go at the limits is how a gap is passed (common practice, no source)."""
+        window = Limit(0.13, 0.18)
+
+        def call(goes, stops, leaf_u):
+            half = (stops - goes) / 2
+            return judge((goes + stops) / 2, math.hypot(half / math.sqrt(3), leaf_u), math.inf, window, half_mm=half).call
+
+        self.assertIs(call(0.13, 0.18, 0.0), Call.KEEP)
+        self.assertIs(call(0.13, 0.18, 0.001), Call.KEEP)
+        self.assertIs(call(0.13, 0.18, 0.006), Call.MEASURE_AGAIN)  # a set as good as this proves nothing here
+        self.assertIs(call(0.12, 0.18, 0.001), Call.MEASURE_AGAIN)
+        self.assertIs(call(0.18, 0.20, 0.0005), Call.CHANGE)
 
     def test_iso_14253_zones(self):
         entry = VALUES["conformity-09"]

@@ -12,9 +12,12 @@ from scipy import integrate
 
 from finegap.core.calculators import calculator
 from finegap.core.errors import FieldError
-from finegap.core.gap.leaves import go_and_no_go, pile_for, uncertainty_mm
+from finegap.core.gap.leaves import go_and_no_go, pair_uncertainty_mm, pile_for, proving, uncertainty_mm
+from finegap.core.gap.move import Window
+from finegap.core.gap.setting import Asked, feeler_check, hold
 from finegap.core.gap.slip import Annulus, Fluid, Slot, is_laminar
 from finegap.core.gap.viscosity import Liquid, grade_mm2_s, kinematic_mm2_s
+from finegap.core.measuring.verdict import Call, Limit, School
 from finegap.core.reckoned import Stand
 from finegap.core.showing import Units, render
 from tests.references import VALUES
@@ -152,6 +155,25 @@ class Leaves(unittest.TestCase):
         assume(go and stop)
         if go.sum_um <= gap < stop.sum_um:  # it went, and it did not
             self.assertTrue(low <= gap <= high)
+
+    @given(st.integers(30, 600), st.integers(10, 120), st.floats(0, 0.006), st.sampled_from(School))
+    def test_the_leaves_told_leave_no_doubt_when_they_do_as_they_must(self, low, width, expanded, school):
+        limit = Limit(low / 1000, (low + width) / 1000)
+        go, stop = proving(SET_UM, limit, expanded, 2, school)
+        if not (go and stop):
+            self.assertLess(width, 25 + 2000 * expanded)  # a set like this fails in narrow windows only
+            return
+        goes, stops = go.sum_um / 1000, stop.sum_um / 1000
+        u = pair_uncertainty_mm(goes, stops, SET_UM, expanded / 2)
+        check, _ = feeler_check(goes, stops, u)
+        held = hold(Asked("gap", "gap", Window((low + width / 2) / 1000, limit.lower_mm, limit.upper_mm)), check, school)
+        if width > 12_000 * expanded:
+            self.assertIs(held.verdict.call, Call.KEEP)
+
+    def test_a_pile_counts_its_leaves_where_the_set_is_known(self):
+        self.assertEqual(pair_uncertainty_mm(0.13, 0.20, SET_UM, 0.001), 0.002)  # 0.03 + 0.10, or 0.04 + 0.09; 0.20 is one
+        self.assertEqual(pair_uncertainty_mm(0.13, 0.20, [], 0.001), 0.001)
+        self.assertEqual(pair_uncertainty_mm(0, 0.03, SET_UM, 0.001), 0.001)
 
     def test_words_and_uncertainty_of_a_pile(self):
         pile = pile_for(SET_UM, 370)

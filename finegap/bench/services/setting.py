@@ -18,11 +18,13 @@ from finegap.core.errors import FieldError
 from finegap.core.families.model import FeatureKind, Stage
 from finegap.core.gap.declared import GasketMeans, HousingMeans, Means, ShimMeans
 from finegap.core.gap.housing import Zero
+from finegap.core.gap.leaves import pair_uncertainty_mm
 from finegap.core.gap.move import Way
 from finegap.core.gap.setting import Asked, Check, feeler_check
 from finegap.core.gap.shims import SHAFTS
 from finegap.core.job import assess
 from finegap.core.measuring import readings as measuring
+from finegap.core.measuring.feeler import check_pile
 from finegap.core.measuring.plausible import check_plausible
 from finegap.core.quantities import Dimension, Quantity, Sign, parse
 from finegap.core.showing import Units
@@ -158,6 +160,9 @@ def _one_check(asked: Asked, new: NewCheck, several: bool, unit: Units, now: dt.
     if not confirmed:
         for quantity in filter(None, typed.values()):
             check_plausible(quantity, asked.name, asked.window.high_mm, is_gap=True)
+        for name in ("goes", "stops"):
+            if (leaf := typed[name]) and gauge:
+                check_pile(leaf.value, gauge.leaves_um, gauge.tag, asked.name)
     check = _check(typed["goes"], typed["stops"], typed["read"], gauge, of)
     return TryCheck(
         gap=asked.key,
@@ -165,6 +170,7 @@ def _one_check(asked: Asked, new: NewCheck, several: bool, unit: Units, now: dt.
         value_mm=check.value_mm,
         u_mm=check.u_mm,
         dof=None if check.dof == float("inf") else check.dof,
+        half_mm=check.half_mm,
         gauge=gauge,
         gauge_overdue=gauge is not None and overdue(gauge, now),
     )
@@ -180,7 +186,9 @@ def _check(goes: Quantity | None, stops: Quantity | None, read: Quantity | None,
             raise FieldError(f"{name}{of}", "nothing was entered.", "Expected a leaf's thickness, or a reading by another gauge.")
     assert goes is not None
     assert stops is not None
-    return feeler_check(goes.value, stops.value, gauge.expanded / gauge.k if gauge else 0.0)[0]
+    leaf_u = gauge.expanded / gauge.k if gauge else 0.0
+    u = pair_uncertainty_mm(goes.value, stops.value, gauge.leaves_um, leaf_u) if gauge and goes.value < stops.value else leaf_u
+    return feeler_check(goes.value, stops.value, u)[0]
 
 
 def _arc(job: Job, means: Means, new: NewTry, unit: Units) -> Quantity | None:

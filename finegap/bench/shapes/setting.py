@@ -70,8 +70,29 @@ class ChoiceShape:
 
 
 @dataclass(frozen=True)
+class PileShape:
+    """Leaves laid together: which, what they come to as it is typed, and how good that is."""
+
+    leaves: str
+    thickness: str
+    expanded: str
+
+
+@dataclass(frozen=True)
+class ProofShape:
+    """What proves the window with a feeler set; ``None`` where the set makes no such pile."""
+
+    gauge: str
+    go: PileShape | None
+    stop: PileShape | None
+
+
+@dataclass(frozen=True)
 class HeldShape:
-    """A number a try is held against its window by; ``derived`` when it follows from others. Empty before the first try."""
+    """A number a try is held against its window by; ``derived`` when it follows from others. Empty before the first try.
+
+    ``proofs`` are the leaves of each feeler set that prove it.
+    """
 
     key: str
     name: str
@@ -86,6 +107,7 @@ class HeldShape:
     gap_mm: float | None
     expanded_mm: float
     call: str
+    proofs: list[ProofShape]
 
 
 @dataclass(frozen=True)
@@ -224,24 +246,6 @@ class SlipShape:
 
 
 @dataclass(frozen=True)
-class PileShape:
-    """Leaves laid together: which, what they come to as it is typed, and how good that is."""
-
-    leaves: str
-    thickness: str
-    expanded: str
-
-
-@dataclass(frozen=True)
-class ProofShape:
-    """What proves the window with a feeler set; ``None`` where the set makes no such pile."""
-
-    gauge: str
-    go: PileShape | None
-    stop: PileShape | None
-
-
-@dataclass(frozen=True)
 class SetShape:
     """Where setting stands, with the next move. ``gaps`` are what a try is held against, the asked ones first."""
 
@@ -270,5 +274,4 @@ class SetShape:
     shims: ShimsShape | None
     timing: TimingShape | None
     feelers: list[str]
-    proofs: list[ProofShape]
     surprise: str | None

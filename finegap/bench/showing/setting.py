@@ -13,7 +13,7 @@ from finegap.core.gap.declared import FixedMeans, GasketMeans, HousingMeans, Mea
 from finegap.core.gap.gaskets import StackChange
 from finegap.core.gap.heat import HotGap, WarmingUp
 from finegap.core.gap.housing import Housing, Zero
-from finegap.core.gap.leaves import Pile, go_and_no_go, uncertainty_mm
+from finegap.core.gap.leaves import Pile, proving, uncertainty_mm
 from finegap.core.gap.map import TableMap, map_of
 from finegap.core.gap.move import Way, Window, way_of
 from finegap.core.gap.setting import Asked, Held, Setting, TryJudged
@@ -24,7 +24,7 @@ from finegap.core.gapping import Gapping
 from finegap.core.gauges import Choice as InCabinet
 from finegap.core.gauges import GaugeKind
 from finegap.core.job import Assessment
-from finegap.core.measuring.verdict import Call
+from finegap.core.measuring.verdict import Call, Limit, School
 from finegap.core.showing import Amount, Kind, Units, length
 from finegap.sheets.queries import check_words
 from finegap.site.words import Words
@@ -133,7 +133,7 @@ class SettingWords(Words):
             way=move.way.value,
             right=setting.right,
             working=self.working(move.working),
-            gaps=self._gaps(setting),
+            gaps=self._gaps(setting, records),
             tries=[self._try(row, judged, records) for row, judged in zip(rows, setting.tries, strict=True)],
             hot=self._hot(gapping.hot) if of_gap else None,
             warming=self._warming(gapping.warming) if of_gap else None,
@@ -142,7 +142,6 @@ class SettingWords(Words):
             shims=self._shims(means, records, setting) if of_gap and isinstance(means, ShimMeans) else None,
             timing=None if of_gap or sheet.mesh is None else self._timing(sheet.mesh, setting),
             feelers=[g.tag for g in records.gauges if g.kind == GaugeKind.FEELER.value],
-            proofs=[self._proof(choice, window) for choice in records.facts.gauges if choice.leaves_um],
             surprise=self.say(setting.surprise) if setting.surprise else None,
         )
 
@@ -150,15 +149,14 @@ class SettingWords(Words):
         """What the gaps cost, as found and as left."""
         return shapes.SlipShape(*(self.lines(p.lines() if p else ()) for p in (gapping.found, gapping.left)))
 
-    def _gaps(self, setting: Setting) -> list[shapes.HeldShape]:
-        """What a try is held against, with the last one's numbers."""
+    def _gaps(self, setting: Setting, records: Records) -> list[shapes.HeldShape]:
+        """What a try is held against, with the last one's numbers, and the leaves that prove it."""
         several = len(setting.asked) > 1
-        if setting.tries:
-            return [self._held(h.asked, h, several) for h in setting.tries[-1].held]
-        return [self._held(asked, None, several) for asked in setting.asked]
+        held = [(h.asked, h) for h in setting.tries[-1].held] if setting.tries else [(asked, None) for asked in setting.asked]
+        return [self._held(asked, one, several, records) for asked, one in held]
 
-    def _held(self, asked: Asked, held: Held | None, several: bool) -> shapes.HeldShape:
-        window = asked.window
+    def _held(self, asked: Asked, held: Held | None, several: bool, records: Records) -> shapes.HeldShape:
+        window, derived = asked.window, held is not None and held.derived
         return shapes.HeldShape(
             key=asked.key,
             name=asked.name,
@@ -168,16 +166,21 @@ class SettingWords(Words):
             low_mm=window.low_mm,
             high_mm=window.high_mm,
             target_mm=window.target_mm,
-            derived=held is not None and held.derived,
-            gap=self.bare(held.check.value_mm, fine=held.derived or several) if held else "",
+            derived=derived,
+            gap=self.bare(held.check.value_mm, fine=derived or several) if held else "",
             gap_mm=held.check.value_mm if held else None,
             expanded_mm=held.check.expanded_mm if held else 0.0,
             call=held.verdict.call.value if held else "",
+            proofs=[
+                self._proof(choice, asked.proof, records.facts.sheet.school)
+                for choice in records.facts.gauges
+                if choice.leaves_um and not derived
+            ],
         )
 
-    def _proof(self, choice: InCabinet, window: Window) -> shapes.ProofShape:
-        """Leaves of a set that prove the window."""
-        go, stop = go_and_no_go(choice.leaves_um, math.ceil(window.low_mm * 1000), math.floor(window.high_mm * 1000))
+    def _proof(self, choice: InCabinet, limit: Limit, school: School) -> shapes.ProofShape:
+        """Leaves of a set that prove a gap."""
+        go, stop = proving(choice.leaves_um, limit, choice.gauge.expanded_mm, choice.gauge.k, school)
         return shapes.ProofShape(choice.tag, *(self._pile(pile, choice) if pile else None for pile in (go, stop)))
 
     def _pile(self, pile: Pile, choice: InCabinet) -> shapes.PileShape:

@@ -147,7 +147,9 @@ def read_building(data: Mapping[str, Any], family: Family) -> Building:
     ring_parts = {part.key for stack in family.stacks for part in stack.parts if part.shape is Shape.O_RING}
     for key in data.get("rings", {}):
         if key not in ring_parts:
-            raise FieldError(f"rings.{key}", "this family has no such O-ring.", f"Expected any of: {', '.join(sorted(ring_parts))}.")
+            raise FieldError(
+                f"rings.{key}", "this family has no such O-ring.", f"Expected any of: {', '.join(sorted(ring_parts))}."
+            )
     stacks = tuple(_stack(one, f"stacks[{i}]") for i, one in enumerate(data.get("stacks", ())))
     places = [stack.place for stack in stacks]
     twice = next((i for i, place in enumerate(places) if place in places[:i]), None)
@@ -282,12 +284,12 @@ def _part(data: Mapping[str, Any], path: str) -> StackPart:
 
 def _ring(data: Mapping[str, Any], path: str) -> Ring:
     sizes = {f"{name}_mm": _length(data[name], f"{path}.{name}") for name in _RING_SIZES}
-    moving = data.get("moving", False)
+    ring = Ring(**sizes, moving=data.get("moving", False))
     try:
-        ORing(**sizes, moving=moving)  # only to learn here, not in the middle of a job, that no such ring can be
+        ORing.of(ring)  # only to learn here, not in the middle of a job, that no such ring can be
     except FieldError as error:
         raise error.within(path) from None
-    return Ring(**sizes, moving=moving)
+    return ring
 
 
 _RING_SIZES = ("inside", "section", "groove", "depth", "width")

@@ -38,6 +38,11 @@ class ORing(Ring):
         if not 0.5 < self.groove_mm / self.inside_mm < 2:
             raise FieldError("groove, diameter", "this ring does not belong to it.", "Expected near the ring's inside diameter.")
 
+    @classmethod
+    def of(cls, ring: Ring, encapsulated: bool = False) -> ORing:
+        """A ring as declared, in ordinary rubber or encapsulated."""
+        return cls(ring.inside_mm, ring.section_mm, ring.groove_mm, ring.depth_mm, ring.width_mm, ring.moving, encapsulated)
+
     @property
     def stretch_pct(self) -> float:
         """How much longer it is made at the inside; negative when the groove is smaller than the ring."""

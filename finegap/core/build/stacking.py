@@ -130,8 +130,7 @@ def _against(code: str, used: Used) -> tuple[Line, ...]:
 def _in_groove(ring: Ring, code: str) -> tuple[Line, ...]:
     elastomer = elastomer_of(code)
     jacketed = elastomer is not None and elastomer.code == ENCAPSULATED
-    sizes = (ring.inside_mm, ring.section_mm, ring.groove_mm, ring.depth_mm, ring.width_mm)
-    return ORing(*sizes, ring.moving, jacketed).lines()
+    return ORing.of(ring, jacketed).lines()
 
 
 def stacks_of(declared: tuple[Stack, ...], building: Building, details: Mapping[str, str]) -> dict[str, Stack]:

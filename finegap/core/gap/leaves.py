@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
 from finegap.core.errors import FieldError
 from finegap.core.measuring.feeler import MOST_LEAVES, check_leaves
+from finegap.core.measuring.uncertainty import from_interval
+from finegap.core.measuring.verdict import Call, Limit, School, judge
 from finegap.core.showing import Amount, Sentence, length
 from finegap.core.working import Given, Working
 
@@ -85,6 +88,46 @@ def uncertainty_mm(pile: Pile, expanded_mm: float, k: float) -> float:
     if expanded_mm < 0 or k <= 0:
         raise FieldError("certificate", "U and k cannot be these.", "Expected U of a leaf, and its k.")
     return len(pile.leaves_um) * expanded_mm / k
+
+
+def pair_uncertainty_mm(goes_mm: float, stops_mm: float, leaves_um: Sequence[int], leaf_u_mm: float) -> float:
+    """Standard uncertainty in mm that a pair of piles of one set puts into a reading: that of the pile with more leaves.
+
+    A thickness is taken to be made of the fewest leaves it can be made of; of a set whose leaves are not known, of one.
+    """
+    if not leaves_um:
+        return leaf_u_mm
+    return leaf_u_mm * max(len(pile_for(leaves_um, max(round(mm * 1000), 1)).leaves_um) for mm in (goes_mm, stops_mm))
+
+
+def proving(
+    leaves_um: Sequence[int], limit: Limit, expanded_mm: float, k: float, school: School
+) -> tuple[Pile | None, Pile | None]:
+    """The leaves to prove a gap with: the one pile goes, the other does not, and the verdict leaves no doubt.
+
+    ``limit`` is a window; ``expanded_mm`` is U of a leaf of the set. At the window's own ends where that is enough, else inside
+    them by U; a pile is ``None`` where the set makes none.
+    """
+    low, high = limit.lower_mm or 0.0, limit.upper_mm or 0.0
+    found: tuple[Pile | None, Pile | None] = (None, None)
+    for inside in (0.0, expanded_mm):
+        low_um, high_um = math.ceil(1000 * (low + inside) - _HAIR), math.floor(1000 * (high - inside) + _HAIR)
+        if low_um >= high_um:
+            break
+        go, stop = found = go_and_no_go(leaves_um, low_um, high_um)
+        if go and stop and _is_right(go, stop, limit, max(uncertainty_mm(p, expanded_mm, k) for p in (go, stop)), school):
+            break
+    return found
+
+
+_HAIR = 1e-6
+"""A thousandth of a millimetre is not lost to the last digit of a float."""
+
+
+def _is_right(go: Pile, stop: Pile, limit: Limit, u_mm: float, school: School) -> bool:
+    goes, stops = go.sum_um / 1000, stop.sum_um / 1000
+    u = math.hypot(from_interval(goes, stops), u_mm)
+    return judge((goes + stops) / 2, u, math.inf, limit, school, half_mm=(stops - goes) / 2).call is Call.KEEP
 
 
 NEAREST = "the sum nearest to t; of those the fewest leaves, three at most"

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections import Counter
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from itertools import pairwise
 
 from finegap.core.families.model import DEFAULT_WORDS, GapWords
@@ -117,7 +118,7 @@ def set_by_shims(
 ) -> Setting:
     """Next shims for both shafts after the tries so far; ``box`` is stock without what is in the pump."""
     asked = tuple(
-        Asked(f"{side}:{i + 1}", f"{side}, {shaft}", window)
+        Asked(f"{side}:{i + 1}", f"{side}, {shaft}", window, means.difference_mm)
         for i, shaft in enumerate(shims.SHAFTS)
         for side, window in (("front", front), ("back", back))
     )
@@ -175,7 +176,11 @@ def _shims_odd(before: TryMade, made: TryMade) -> list[Sentence]:
 
 def set_by_timing(means: MeshMeans, tries: Sequence[TryMade], school: School) -> Setting:
     """Next turn of a timing gear after the tries so far."""
-    asked = tuple(Asked(f"mesh:{side}", f"mesh gap, {side}", means.window) for side in timing.SIDES)
+    left, right = (tries[-1].checks[i].value_mm for i in (0, 1)) if tries else (None, None)
+    # Turning the gear makes the two alike; what they come to is given by the pair.
+    middle = means.window.target_mm if left is None or right is None else (left + right) / 2
+    window = replace(means.window, target_mm=min(max(middle, means.window.low_mm), means.window.high_mm))
+    asked = tuple(Asked(f"mesh:{side}", f"mesh gap, {side}", window, means.difference_mm) for side in timing.SIDES)
     alike = Asked("differ:mesh", "left less right", Window(0.0, -means.difference_mm, means.difference_mm))
     all_held = tuple(
         TryJudged(one.made, (*one.held, hold(alike, _difference(one.held[0], one.held[1]), school, derived=True)))
@@ -188,6 +193,5 @@ def set_by_timing(means: MeshMeans, tries: Sequence[TryMade], school: School) ->
         was, is_now = (c.checks[0].value_mm - c.checks[1].value_mm for c in (before, now))
         u = math.hypot(*(c.u_mm for one in (before, now) for c in one.checks))
         odd = surprise.surprise(promised, is_now - was, u, surprise.TIMING)
-    left, right = (tries[-1].checks[i].value_mm for i in (0, 1)) if tries else (None, None)
     move = timing.move_for(means.timing, left, right, means.window, means.difference_mm)
     return settled(Setting(asked, all_held, move, surprise=odd))

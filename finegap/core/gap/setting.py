@@ -19,25 +19,36 @@ from finegap.core.working import Given, Working
 
 @dataclass(frozen=True)
 class Check:
-    """A check reading of a gap, in mm."""
+    """A check reading of a gap, in mm; ``half_mm`` is half the way from leaf to leaf of a feeler reading, 0 for any other."""
 
     value_mm: float
     u_mm: float
     dof: float
+    half_mm: float = 0.0
 
     @property
     def expanded_mm(self) -> float:
-        """Expanded uncertainty, two-sided 95 %."""
-        return coverage_factor(self.dof) * self.u_mm
+        """Expanded uncertainty, two-sided 95 %; the leaves themselves where there are any."""
+        return self.half_mm or coverage_factor(self.dof) * self.u_mm
 
 
 @dataclass(frozen=True)
 class Asked:
-    """A number a try has to bring into its window: a gap that is checked, or what follows from two of them."""
+    """A number a try has to bring into its window: a gap that is checked, or what follows from two of them.
+
+    ``apart_mm`` is how far it may be from its like on the other side, where that is asked for.
+    """
 
     key: str
     name: str
     window: Window
+    apart_mm: float = math.inf
+
+    @property
+    def proof(self) -> Limit:
+        """Between what it is proved: its window, or so near its target that its like, proved so too, is not too far from it."""
+        window, near = self.window, self.apart_mm / 2
+        return Limit(max(window.low_mm, window.target_mm - near), min(window.high_mm, window.target_mm + near))
 
 
 @dataclass(frozen=True)
@@ -139,7 +150,7 @@ def feeler_check(goes_mm: float, stops_mm: float, leaf_u_mm: float = 0.0, field:
 
     ``leaf_u_mm`` is the standard uncertainty of the leaves themselves, from the set's certificate.
     """
-    value, _ = interval(goes_mm, stops_mm, field)
+    value, half = interval(goes_mm, stops_mm, field)
     u = math.hypot(from_interval(goes_mm, stops_mm), leaf_u_mm)
     working = Working(
         title="Feeler reading",
@@ -153,7 +164,7 @@ def feeler_check(goes_mm: float, stops_mm: float, leaf_u_mm: float = 0.0, field:
         result=Sentence("{x} ± {h}", {"x": length(value, fine=True), "h": length((stops_mm - goes_mm) / 2, fine=True)}),
         source="JCGM 100:2008, 4.3.7 (rectangular distribution) and 5.1.2",
     )
-    return Check(value, u, float("inf")), working
+    return Check(value, u, float("inf"), half), working
 
 
 def judged(asked: Sequence[Asked], tries: Sequence[TryMade], school: School) -> tuple[TryJudged, ...]:
@@ -166,7 +177,7 @@ def judged(asked: Sequence[Asked], tries: Sequence[TryMade], school: School) -> 
 def hold(asked: Asked, check: Check, school: School, derived: bool = False) -> Held:
     """One number against its window."""
     limit = Limit(asked.window.low_mm, asked.window.high_mm)
-    return Held(asked, check, judge(check.value_mm, check.u_mm, check.dof, limit, school), derived)
+    return Held(asked, check, judge(check.value_mm, check.u_mm, check.dof, limit, school, half_mm=check.half_mm), derived)
 
 
 def settled(setting: Setting) -> Setting:

@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
+from scipy.optimize import brentq
 from scipy.special import ndtr, ndtri, stdtr, stdtrit
 
 CONFIDENCE = 0.95
@@ -61,6 +62,29 @@ def probability_below(limit: float, value: float, u: float, dof: float) -> float
         return 1.0 if value <= limit else 0.0
     z = (limit - value) / u
     return float(ndtr(z) if math.isinf(dof) else stdtr(dof, z))
+
+
+def within_below(error: float, half: float, u: float) -> float:
+    """Probability that an error lies at or below ``error``: all within ``half`` either way are alike, smeared by a normal ``u``.
+
+    A feeler reading is such an error: the gap is between the leaf that goes and the one that does not, and ``u`` is only what the
+    leaves themselves may be off. A normal of the same standard deviation would put a tenth of it outside its own leaves
+    (JCGM 101:2008, 6.4.2 and 7; JCGM 106:2012 takes the distribution as it is).
+    """
+    if u <= half * 1e-9:
+        return min(max((error + half) / (2 * half), 0.0), 1.0)
+
+    def area(x: float) -> float:
+        """Of the normal distribution function, up to x."""
+        return x * float(ndtr(x / u)) + u * math.exp(-((x / u) ** 2) / 2) / math.sqrt(2 * math.pi)
+
+    return min(max((area(error + half) - area(error - half)) / (2 * half), 0.0), 1.0)
+
+
+def within_quantile(probability: float, half: float, u: float) -> float:
+    """The error that ``probability`` of such errors lie at or below."""
+    far = half + 10 * u
+    return float(brentq(lambda x: within_below(x, half, u) - probability, -far, far))
 
 
 def from_resolution(step: float) -> float:

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from finegap.core.errors import FieldError
-from finegap.core.measuring.uncertainty import probability_below, quantile
+from finegap.core.measuring.uncertainty import probability_below, quantile, within_below, within_quantile
 from finegap.core.showing import Amount, Kind, Sentence, Units, length, uncertainty
 from finegap.core.working import Given, Working
 
@@ -85,16 +85,34 @@ class Verdict:
     working: Working
 
 
-def conformance_probability(value_mm: float, u_mm: float, dof: float, limit: Limit) -> float:
-    """Probability that the true size is inside the limit (JCGM 106:2012, 7); Student t for few readings."""
-    below = 1.0 if limit.upper_mm is None else probability_below(limit.upper_mm, value_mm, u_mm, dof)
+def conformance_probability(value_mm: float, u_mm: float, dof: float, limit: Limit, half_mm: float = 0.0) -> float:
+    """Probability that the true size is inside the limit (JCGM 106:2012, 7); Student t for few readings, leaves as they are."""
+
+    def below_limit(limit_mm: float) -> float:
+        if half_mm:
+            return within_below(limit_mm - value_mm, half_mm, _leaf_u(u_mm, half_mm))
+        return probability_below(limit_mm, value_mm, u_mm, dof)
+
+    below = 1.0 if limit.upper_mm is None else below_limit(limit.upper_mm)
     if limit.lower_mm is None:
         return below
-    under = probability_below(limit.lower_mm, value_mm, u_mm, dof)
+    under = below_limit(limit.lower_mm)
     # A size exactly on the minimum with no uncertainty is still inside.
     if u_mm == 0 and value_mm == limit.lower_mm:
         under = 0.0
     return max(below - under, 0.0)
+
+
+def _leaf_u(u_mm: float, half_mm: float) -> float:
+    """What is left of a standard uncertainty beside the interval of a feeler reading."""
+    return math.sqrt(max(u_mm**2 - half_mm**2 / 3, 0.0))
+
+
+def guard_of(u_mm: float, dof: float, half_mm: float = 0.0) -> float:
+    """How near a limit doubt begins, in mm: what an error stays below with 95 %."""
+    if half_mm:
+        return within_quantile(PROOF, half_mm, _leaf_u(u_mm, half_mm))
+    return quantile(PROOF, dof) * u_mm if u_mm else 0.0
 
 
 def judge(
@@ -105,6 +123,7 @@ def judge(
     school: School = School.GUARDED,
     near_share: float = 0.0,
     fine: bool = False,
+    half_mm: float = 0.0,
 ) -> Verdict:
     """Call a result against a limit.
 
@@ -120,10 +139,12 @@ def judge(
         Share of the wear allowance below which a good part is on Watch (0 to 1; common practice, no source).
     fine : bool
         Show a decimal more.
+    half_mm : float
+        Half the interval of a feeler reading, which ``u_mm`` holds already; 0 for any other.
     """
-    probability = conformance_probability(value_mm, u_mm, dof, limit)
+    probability = conformance_probability(value_mm, u_mm, dof, limit, half_mm)
     margin = limit.margin(value_mm)
-    guard = quantile(PROOF, dof) * u_mm if u_mm else 0.0
+    guard = guard_of(u_mm, dof, half_mm)
     if school is School.PLAIN:
         inside, outside = margin >= 0, margin < 0
     else:
@@ -139,7 +160,7 @@ def judge(
         margin_mm=margin,
         guard_mm=guard,
         sentence=_sentence(call, school, margin, guard, probability, left),
-        working=_working(value_mm, u_mm, dof, limit, guard, probability, school, fine),
+        working=_working(value_mm, u_mm, dof, half_mm, limit, guard, probability, school, fine),
     )
 
 
@@ -171,30 +192,48 @@ def _sentence(call: Call, school: School, margin: float, guard: float, probabili
 
 
 def _working(
-    value: float, u: float, dof: float, limit: Limit, guard: float, probability: float, school: School, fine: bool
+    value: float, u: float, dof: float, half: float, limit: Limit, guard: float, probability: float, school: School, fine: bool
 ) -> Working:
     bounds = [
         Given(symbol, name, length(bound, fine))
         for symbol, name, bound in (("L", "minimum", limit.lower_mm), ("M", "maximum", limit.upper_mm))
         if bound is not None
     ]
-    parts = (["F((M − x)/u)"] if limit.upper_mm is not None else ["1"]) + (["F((L − x)/u)"] if limit.lower_mm is not None else [])
+    of = "F({bound} − x)" if half else "F(({bound} − x)/u)"
+    parts = [of.format(bound="M") if limit.upper_mm is not None else "1"]
+    parts += [of.format(bound="L")] if limit.lower_mm is not None else []
     rule = (
         f"Guarded: good from {PROOF:.0%}, bad to {1 - PROOF:.0%}, between them measure again."
         if school is School.GUARDED
         else "Plain: the reading is compared with the limit as it stands."
     )
+    doubt = (
+        Given("ν", "effective degrees of freedom (F: Student t, normal where infinite)", Amount(dof, Kind.NUMBER)),
+        "t({proof} one-sided, ν)·u",
+        "JCGM 106:2012, 7; ISO 14253-1:2017",
+    )
+    if half:
+        doubt = (
+            Given(
+                "h",
+                "half the way from leaf to leaf (F: alike within ± h, smeared by u₁ of the leaves)",
+                length(half, fine=True),
+            ),
+            "F⁻¹({proof})",
+            "JCGM 101:2008, 6.4.2; JCGM 106:2012, 7; ISO 14253-1:2017",
+        )
+    shape, reach, source = doubt
     return Working(
         title="Verdict",
-        formula=f"p = {' − '.join(parts)},   g = t({PROOF:.0%} one-sided, ν)·u",
+        formula=f"p = {' − '.join(parts)},   g = {reach.format(proof=f'{PROOF:.0%}')}",
         given=(
             Given("x", "result", length(value, fine)),
             Given("u", "standard uncertainty", uncertainty(u)),
-            Given("ν", "effective degrees of freedom (F: Student t, normal where infinite)", Amount(dof, Kind.NUMBER)),
+            shape,
             *bounds,
             Given("g", "guard: nearer than this to a limit is in doubt", uncertainty(guard)),
         ),
         result=Sentence("conforms with {p}", {"p": Amount(100 * probability, Kind.PERCENT)}),
-        source="JCGM 106:2012, 7; ISO 14253-1:2017",
+        source=source,
         notes=(Sentence(rule),),
     )

@@ -1183,6 +1183,7 @@ export interface components {
             /** Format: double */
             expanded_mm: number;
             call: string;
+            proofs: components["schemas"]["ProofShape"][];
         };
         HotShape: {
             text: string;
@@ -1860,7 +1861,6 @@ export interface components {
             shims: components["schemas"]["ShimsShape"] | null;
             timing: components["schemas"]["TimingShape"] | null;
             feelers: string[];
-            proofs: components["schemas"]["ProofShape"][];
             surprise: string | null;
         };
         /** @description Zero found. */

@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from 'react';
-import type { Job, Setting } from '../api/client';
+import type { Held, Job, Setting } from '../api/client';
 import { TextField } from '../app/TextField';
 import { useDrafts, useUnit } from '../app/unit';
 
@@ -99,6 +99,7 @@ export function CheckRows({ checks, setting }: { checks: Checks; setting: Settin
             <Field checks={checks} name={`goes${i}`} label={checks.isFeeler(i) ? 'goes' : 'reads'} />
             {checks.isFeeler(i) && <Field checks={checks} name={`stops${i}`} label="does not" />}
             {checks.picker(i)}
+            <Proof gap={g} index={i} checks={checks} />
           </div>
         ))}
     </fieldset>
@@ -108,5 +109,40 @@ export function CheckRows({ checks, setting }: { checks: Checks; setting: Settin
 function Field({ checks, name, label }: { checks: Checks; name: string; label: string }) {
   return (
     <TextField short label={label} value={checks.text(name)} onChange={(text) => checks.put(name, text)} />
+  );
+}
+
+interface ProofProps {
+  gap: Held;
+  index: number;
+  checks: Checks;
+}
+
+/** Which leaves of the set in hand prove a window: one pile must go, the other must not. */
+export function Proof({ gap, index, checks }: ProofProps) {
+  const gauge = checks.gaugeOf(index);
+  const proof = checks.isFeeler(index) ? gap.proofs.find((p) => p.gauge === gauge) : undefined;
+  if (!proof) return null;
+  const { go, stop } = proof;
+  if (!go || !stop) {
+    return (
+      <p className="quiet proof">
+        {gauge} makes no pile that {go ? 'must not go' : 'must go'} inside {gap.low} to {gap.high}: the check
+        may have to be repeated with another gauge.
+      </p>
+    );
+  }
+  return (
+    <p className="quiet proof">
+      To prove it with {gauge}: <b>{go.leaves}</b> must go, <b>{stop.leaves}</b> must not (±&nbsp;
+      {stop.expanded}).{' '}
+      <button
+        type="button"
+        className="working-link"
+        onClick={() => checks.fill(index, go.thickness, stop.thickness)}
+      >
+        fill these in
+      </button>
+    </p>
   );
 }

@@ -4,7 +4,7 @@ import { newId, type Job, type Setting } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { useDraft, useUnit } from '../app/unit';
-import { CheckRows, useChecks } from './CheckRows';
+import { CheckRows, Proof, useChecks } from './CheckRows';
 import { StackCounts, useStack } from './StackCounts';
 import { useChange } from './useJob';
 
@@ -81,9 +81,7 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
         {checks.single && <CheckRows checks={checks} setting={setting} />}
       </div>
       {!checks.single && <CheckRows checks={checks} setting={setting} />}
-      {checks.single && checks.byFeeler && (
-        <Proof setting={setting} gauge={checks.gaugeOf(0)} onUse={(go, stop) => checks.fill(0, go, stop)} />
-      )}
+      {checks.single && setting.gaps[0] && <Proof gap={setting.gaps[0]} index={0} checks={checks} />}
       <ProblemNote error={record.error} onConfirm={() => save(true)} />
       <div className="pad-row">
         <Button type="submit" size="lg" disabled={record.isPending}>
@@ -114,34 +112,4 @@ function firstArc({ housing, timing, way, right }: Setting): string {
 function turned({ housing, way }: Setting): string {
   const closing = way === 'close';
   return (housing?.hand === 'right') === closing ? 'clockwise' : 'counterclockwise';
-}
-
-interface ProofProps {
-  setting: Setting;
-  gauge: string;
-  onUse: (go: string, stop: string) => void;
-}
-
-/** Which leaves of the set in hand prove the window: one pile must go, the other must not. */
-function Proof({ setting, gauge, onUse }: ProofProps) {
-  const proof = setting.proofs.find((p) => p.gauge === gauge);
-  if (!proof) return null;
-  const { go, stop } = proof;
-  if (!go || !stop) {
-    return (
-      <p className="quiet proof">
-        {gauge} makes no pile that {go ? 'must not go' : 'must go'} inside {setting.low} to {setting.high}:
-        the check may have to be repeated with another gauge.
-      </p>
-    );
-  }
-  return (
-    <p className="quiet proof">
-      To prove it with {gauge}: <b>{go.leaves}</b> must go, <b>{stop.leaves}</b> must not (±&nbsp;
-      {stop.expanded}).{' '}
-      <button type="button" className="working-link" onClick={() => onUse(go.thickness, stop.thickness)}>
-        fill these in
-      </button>
-    </p>
-  );
 }
