@@ -22,6 +22,7 @@ from finegap.core.measuring.temperature import Warm
 from finegap.core.measuring.verdict import Call, Limit, judge
 from finegap.core.ordering import to_order
 from finegap.core.procedure import ShopStep, in_force, read_steps, told
+from finegap.core.quantities import Dimension, parse
 from finegap.core.showing import Units
 from finegap.core.wear.hours import MeterReading
 from finegap.core.wear.lives import Size, Visit
@@ -75,13 +76,15 @@ class Feelers(unittest.TestCase):
                 check_leaves(leaves)
 
     def test_a_thickness_the_set_cannot_make_is_asked_about(self):
-        leaves = (30, 50, 100, 200)
-        for mm in (0, 0.03, 0.08, 0.15, 0.35):
-            check_pile(mm, leaves, "F-2", "gap")
-        for mm in (0.04, 0.36, 0.38):  # 0.38 would take four
-            with self.assertRaises(Unlikely):
-                check_pile(mm, leaves, "F-2", "gap")
-        check_pile(0.04, (), "F-2", "gap")
+        def check(said, leaves=(30, 50, 100, 200)):
+            check_pile(parse(said, Dimension.LENGTH, "leaf", "mm"), leaves, "F-2", "gap")
+
+        for said in ("0", "0.03", "0.08", "0.15", "0.35", "0.004 in", "8 thou"):  # the last two are marked 0.10 and 0.20
+            check(said)
+        for said in ("0.04", "0.36", "0.38", "0.096", "0.0015 in"):  # 0.38 would take four
+            with self.assertRaisesRegex(Unlikely, said):
+                check(said)
+        check("0.04", ())
 
 
 STATIONS = stations(("front", "back"), ("12–6", "3–9"))

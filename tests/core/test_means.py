@@ -15,7 +15,7 @@ from finegap.core.gap import gaskets
 from finegap.core.gap.declared import GasketMeans, MeshMeans, RingMeans, ShimMeans
 from finegap.core.gap.means import set_by_gaskets, set_by_nothing, set_by_ring, set_by_shims, set_by_timing
 from finegap.core.gap.move import Window
-from finegap.core.gap.setting import Check, TryMade
+from finegap.core.gap.setting import Check, TryMade, feeler_check
 from finegap.core.gap.shims import Faces, Wanted, choose_shims, wanted_of, what_to_buy
 from finegap.core.gap.timing import Timing
 from finegap.core.gap.timing import move_for as turn
@@ -119,6 +119,46 @@ class Shims(unittest.TestCase):
             means, FRONT, BACK, [*tries[:1], TryMade(sharp(0.24, 0.10, 0.14, 0.20), stacks=((100, 50), (100,)))],
             School.GUARDED, {100: 2, 50: 3},
         ).surprise.render(Units.MM))  # fmt: skip
+
+    @given(st.tuples(*[st.integers(-60, 60)] * 2), st.tuples(*[st.integers(-25, 25)] * 2), st.floats(0.001, 0.006))
+    def test_shims_as_told_are_called_right_by_the_next_check(self, off, spare, half):
+        """Not only inside the windows: so far inside that a check as good as the last leaves no doubt."""
+        means, box = ShimMeans((20, 50, 100), 100, 0.04), {20: 8, 50: 6, 100: 4}
+
+        def check(mm):
+            return feeler_check(mm - half, mm + half)[0]
+
+        gaps = [v / 1000 for o, s in zip(off, spare, strict=True) for v in (140 + o, 200 - o + s)]
+        found = [TryMade(tuple(check(gap) for gap in gaps), stacks=((100,), (100,)))]
+        told = set_by_shims(means, FRONT, BACK, found, School.GUARDED, box)
+        assume(told.shims.stacks and not told.right)
+        moved = [(sum(stack) - 100) / 1000 for stack in told.shims.stacks for _ in (0, 1)]
+        after = [gap + sign * move for gap, sign, move in zip(gaps, (-1, 1, -1, 1), moved, strict=True)]
+        tries = [*found, TryMade(tuple(check(gap) for gap in after), stacks=told.shims.stacks)]
+        again = set_by_shims(means, FRONT, BACK, tries, School.GUARDED, box)
+        self.assertTrue(again.right, again.move.headline.render(Units.MM))
+
+    def test_where_the_stock_allows_no_more_that_is_said(self):
+        """A depth gauge good to 0.026 mm in a window of 0.06: both rotors nearer to the middle, by half of its doubt."""
+        front, back, box = Window(0.19, 0.16, 0.22), Window(0.11, 0.08, 0.14), {25: 8, 50: 6, 75: 4, 100: 4}
+        means, coarse = ShimMeans((25, 50), 250, 0.04), (0.013, 0.0035, 0.013, 0.0035)
+        read = [Check(mm, u, math.inf) for mm, u in zip((0.215, 0.085, 0.255, 0.055), coarse, strict=True)]
+        for school, added, says in ((School.GUARDED, [25, 50], "half the doubt"), (School.PLAIN, [0, 50], "")):
+            told = set_by_shims(means, front, back, [TryMade(tuple(read), stacks=((250,), (250,)))], school, box)
+            self.assertEqual([sum(stack) - 250 for stack in told.shims.stacks], added)
+            self.assertIn(says, " ".join(note.render(Units.MM) for note in told.move.working.notes))
+
+    def test_gaskets_as_told_are_called_right_by_the_next_check(self):
+        means, box = GasketMeans((30, 50, 100), 100), {30: 4, 50: 4, 100: 4}
+        window = Window(0.15, 0.13, 0.18)
+        for gap in (0.10, 0.125, 0.21, 0.30):
+            for half in (0.002, 0.010):
+                with self.subTest(gap=gap, half=half):
+                    tries = [TryMade((feeler_check(gap - half, gap + half)[0],), stacks=((100, 100),))]
+                    told = set_by_gaskets(means, window, tries, School.GUARDED, box)
+                    after = gap + (sum(told.choice.stack) - 200) / 1000
+                    tries.append(TryMade((feeler_check(after - half, after + half)[0],), stacks=(told.choice.stack,)))
+                    self.assertTrue(set_by_gaskets(means, window, tries, School.GUARDED, box).right)
 
     def test_what_no_shim_can_do_is_said_with_the_reason(self):
         means = ShimMeans((50, 100), 0, 0.03)

@@ -86,7 +86,7 @@ def record_reading(seen: Seen, new: NewReading) -> None:
         if not new.confirmed:
             _ask(job, feature, stops or quantity)
             for leaf in filter(None, (quantity if stops else None, stops)):
-                check_pile(leaf.value, gauge.leaves_um, gauge.tag, feature.name)
+                check_pile(leaf, gauge.leaves_um, gauge.tag, feature.name)
         reading.out_of_range = not _reaches(gauge, reading)
         reading.save(force_insert=True)
         log(job, seen.actor, f"{feature.name}, {station.label}: {said(reading.typed, reading.unit)}")

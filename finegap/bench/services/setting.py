@@ -162,7 +162,7 @@ def _one_check(asked: Asked, new: NewCheck, several: bool, unit: Units, now: dt.
             check_plausible(quantity, asked.name, asked.window.high_mm, is_gap=True)
         for name in ("goes", "stops"):
             if (leaf := typed[name]) and gauge:
-                check_pile(leaf.value, gauge.leaves_um, gauge.tag, asked.name)
+                check_pile(leaf, gauge.leaves_um, gauge.tag, asked.name)
     check = _check(typed["goes"], typed["stops"], typed["read"], gauge, of)
     return TryCheck(
         gap=asked.key,

@@ -15,7 +15,7 @@ from finegap.core.gap.gaskets import Known
 from finegap.core.gap.move import Move, Way, Window
 from finegap.core.gap.setting import Asked, Check, Held, Setting, TryJudged, TryMade, hold, judged, settled
 from finegap.core.gap.surprise import LEAST_ODD_MM
-from finegap.core.measuring.verdict import School
+from finegap.core.measuring.verdict import School, guard_of
 from finegap.core.showing import Sentence, length
 
 
@@ -73,14 +73,46 @@ def set_by_gaskets(
         u = math.hypot(before.check.u_mm, made.check.u_mm)
         odd = surprise.surprise(promised, made.check.value_mm - before.check.value_mm, u, surprise.GASKETS)
     if tries:
-        now, gap = tries[-1].stack, tries[-1].check.value_mm
-        move, following, choice = gaskets.move_for(now, gap, window, Counter(box) + Counter(now), means.sold_um, words)
+        now, gap, available = tries[-1].stack, tries[-1].check.value_mm, Counter(box) + Counter(tries[-1].stack)
+        for share in _SHARES:
+            guard = share * _guard(tries[-1].checks, school)
+            sold = () if share else means.sold_um
+            move, following, choice = gaskets.move_for(now, gap, _drawn_in(window, guard), available, sold, words)
+            if choice.stack is not None:
+                move = _told(move, share, school)
+                break
         change = following or gaskets.change_between(now, now)
     else:
         move, choice = gaskets.first_move(box, means.start_um, window, words, known, means.sold_um)
         change = gaskets.change_between((), choice.stack or ())
     asked = _asked(window, words)
     return settled(Setting(asked, judged(asked, tries, school), move, change=change, choice=choice, surprise=odd))
+
+
+def _guard(checks: Sequence[Check], school: School) -> float:
+    """How far inside its window a gap has to be for checks as good as these to leave no doubt, in whole micrometres, as mm."""
+    if school is School.PLAIN:
+        return 0.0
+    return math.ceil(1000 * max(guard_of(check.u_mm, check.dof, check.half_mm) for check in checks)) / 1000
+
+
+_SHARES = {
+    1.0: "Kept inside every edge by the doubt of the last check, so that the next can call it right.",
+    0.5: "Kept inside every edge by half the doubt of the last check; the stock allows no more.",
+    0.0: "Inside every edge, but nearer than the last check is good: the stock allows no more.",
+}
+"""Shares of that guard, the best that can be had first, and what is said of them."""
+
+
+def _told(move: Move, share: float, school: School) -> Move:
+    notes = () if school is School.PLAIN else (Sentence(_SHARES[share]),)
+    return replace(move, working=replace(move.working, notes=(*move.working.notes, *notes)))
+
+
+def _drawn_in(window: Window, guard_mm: float) -> Window:
+    """A window less a guard at both ends; to its target where it is too narrow for that."""
+    low, high = window.low_mm + guard_mm, window.high_mm - guard_mm
+    return Window(window.target_mm, min(low, window.target_mm), max(high, window.target_mm))
 
 
 def set_by_ring(
@@ -148,7 +180,15 @@ def set_by_shims(
     last = tries[-1]
     stock = Counter(box) + Counter(last.stacks[0]) + Counter(last.stacks[1])
     rotors = shims.faces([c.value_mm for c in last.checks], last.stacks)
-    move, changes, choice = shims.move_for(rotors, front, back, means.difference_mm, stock, means.sold_um)
+    doubts = [_guard(checks, school) for checks in (last.checks[::2], last.checks[1::2])]
+    doubt = _guard([h.check for h in all_held[-1].held if h.derived], school)
+    for share in _SHARES:
+        f, b = (_drawn_in(window, share * guard) for window, guard in zip((front, back), doubts, strict=True))
+        apart = _drawn_in(spread, share * doubt).high_mm
+        move, changes, choice = shims.move_for(rotors, f, b, apart, stock, () if share else means.sold_um)
+        if choice.stacks is not None:
+            move = _told(move, share, school)
+            break
     changes = changes or (gaskets.change_between(*2 * (last.stacks[0],)), gaskets.change_between(*2 * (last.stacks[1],)))
     return settled(Setting(asked, all_held, move, changes=changes, shims=choice, surprise=odd))
 

@@ -7,9 +7,14 @@ from functools import lru_cache
 from itertools import combinations
 
 from finegap.core.errors import FieldError, Unlikely
+from finegap.core.quantities import Quantity
 
 MOST_LEAVES = 3
 """More leaves than this in one pile spring apart and read thick (common practice, no source)."""
+
+_INCHES = ("in", "thou")
+_MARKED_BOTH_WAYS_UM = 4
+"""Between the two markings of a common leaf, at most (common practice, no source)."""
 
 
 def interval(goes_mm: float, stops_mm: float, field: str) -> tuple[float, float]:
@@ -48,20 +53,23 @@ def _piles(leaves_um: tuple[int, ...]) -> frozenset[int]:
     return frozenset(sum(pile) for count in range(1, MOST_LEAVES + 1) for pile in combinations(leaves_um, count))
 
 
-def check_pile(thickness_mm: float, leaves_um: Sequence[int], set_name: str, field: str) -> None:
+def check_pile(thickness: Quantity, leaves_um: Sequence[int], set_name: str, field: str) -> None:
     """Ask about a thickness this set cannot make with up to three leaves; nothing at all (0) always goes.
+
+    Said in inches it may be off by as much as leaves marked both ways are: 0.25 mm is also called 0.010 in.
 
     Raises
     ------
     Unlikely
         No pile of its leaves is that thick.
     """
-    wanted = round(thickness_mm * 1000)
-    if not leaves_um or not wanted or any(abs(pile - wanted) <= 1 for pile in _piles(tuple(leaves_um))):
+    wanted = round(thickness.value * 1000)
+    slack = _MARKED_BOTH_WAYS_UM if thickness.unit in _INCHES else 1
+    if not leaves_um or not wanted or any(abs(pile - wanted) <= slack for pile in _piles(tuple(leaves_um))):
         return
     nearest = min(_piles(tuple(leaves_um)), key=lambda pile: abs(pile - wanted))
     raise Unlikely(
         field,
-        f"{thickness_mm:g} mm is no leaf of {set_name}, nor a pile of up to {MOST_LEAVES}.",
+        f"{thickness.said} is no leaf of {set_name}, nor a pile of up to {MOST_LEAVES}.",
         f"Expected its leaves; the nearest it makes is {nearest / 1000:g} mm.",
     )
