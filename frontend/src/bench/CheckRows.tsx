@@ -134,14 +134,14 @@ export function Proof({ gap, index, checks }: ProofProps) {
   }
   return (
     <p className="quiet proof">
-      To prove it with {gauge}: <b>{go.leaves}</b> must go, <b>{stop.leaves}</b> must not (±&nbsp;
+      {gauge} proves it: <b>{go.leaves}</b> must go, <b>{stop.leaves}</b> must not (±&nbsp;
       {stop.expanded}).{' '}
       <button
         type="button"
         className="working-link"
         onClick={() => checks.fill(index, go.thickness, stop.thickness)}
       >
-        fill these in
+        fill in
       </button>
     </p>
   );

@@ -171,7 +171,7 @@ test('the leaves that prove the window are told for the set in hand, and taken o
   const gaps = SETTING.gaps.map((g) => ({ ...g, proofs }));
   show(<TryForm job={JOB} setting={{ ...SETTING, gaps }} />);
   expect(screen.getByText('0.03 + 0.10')).toBeInTheDocument();
-  await userEvent.click(screen.getByRole('button', { name: 'fill these in' }));
+  await userEvent.click(screen.getByRole('button', { name: 'fill in' }));
   await userEvent.click(screen.getByRole('button', { name: /Record try/ }));
   expect(sent[0]?.body).toMatchObject({ checks: [{ goes: '0.13', stops: '0.18', gauge: 'F-1' }] });
   await userEvent.selectOptions(screen.getByLabelText('Checked with'), 'OLD');
@@ -207,7 +207,7 @@ test('two shafts share one shelf, and each gap is checked with its own gauge', a
     await userEvent.type(within(row).getByLabelText('goes'), `0.1${i}`);
     await userEvent.type(within(row).getByLabelText('does not'), `0.2${i}`);
   }
-  await userEvent.click(screen.getByRole('button', { name: 'fill these in' })); // the one window leaves are told for
+  await userEvent.click(screen.getByRole('button', { name: 'fill in' })); // the one window leaves are told for
   await userEvent.click(screen.getByRole('button', { name: 'Record try 1' }));
   await waitFor(() => expect(sent).toHaveLength(1));
   expect(sent[0]?.body).toMatchObject({ stacks_um: [[100], [100]] });
