@@ -12,7 +12,7 @@ from finegap.core.measuring.readings import Result, running_clearance, summarize
 from finegap.core.measuring.settle import settle
 from finegap.core.measuring.verdict import Call, Limit, School, Verdict, judge
 from finegap.core.sheet import FeatureSpec
-from finegap.core.showing import Amounts, Bare, Sentence, Units, length
+from finegap.core.showing import Amounts, Bare, Sentence, Units, grouped, length
 from finegap.core.wear.forecast import Forecast, forecast
 from finegap.core.wear.lives import Life, Size, Visit, trace
 from finegap.core.working import Working
@@ -223,7 +223,7 @@ def _crossing_words(coming: Forecast) -> Sentence:
     verb = "is predicted past" if coming.crosses else "could be past"
     return Sentence(
         f"It {verb} the limit before the next planned overhaul, {{planned}} h away. {{rate}}",
-        {"planned": f"{coming.planned_h or 0:,.0f}".replace(",", " "), "rate": coming.sentence},
+        {"planned": grouped(coming.planned_h or 0), "rate": coming.sentence},
     )
 
 

@@ -131,6 +131,11 @@ class Sentence:
         return self.template.format(**{name: render(part, units) for name, part in self.amounts.items()})
 
 
+def grouped(value: float, decimals: int = 0) -> str:
+    """A number with its thousands apart, which a line never breaks between."""
+    return f"{value:,.{decimals}f}".replace(",", "\u00a0")
+
+
 def between(low: float, high: float, kind: Kind) -> Sentence:
     """A range of one kind, written out."""
     return Sentence("{low} to {high}", {"low": Amount(low, kind), "high": Amount(high, kind)})

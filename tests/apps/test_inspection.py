@@ -402,7 +402,7 @@ class OnRecord(Inspection):
         feature = self.feature(number, "idler_bore")
         # from 30.025 as fitted to 30.055 in 2,000 h: 0.015 a thousand; 0.095 more to 30.15
         self.assertIn("Wears 0.015 mm", feature.forecast.sentence)
-        self.assertIn("6 330 h to the limit", feature.forecast.sentence)
+        self.assertIn("6\u00a0330 h to the limit", feature.forecast.sentence)
         self.assertTrue(feature.forecast.date.startswith("At "))
         wear = wear_view(number, "idler_bore", Units.MM)
         self.assertEqual([[p.job for p in life] for life in wear.lives], [[0, 1, 2]])

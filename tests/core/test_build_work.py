@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from finegap.core.build.declared import read_building
 from finegap.core.build.press import PressFit
 from finegap.core.build.stacking import Fitted, Used, stack_state, stacks_of
-from finegap.core.build.tightening import Tightened, Tightening
+from finegap.core.build.tightening import Tightened, Tightening, Wrench, wrench_for
 from finegap.core.errors import FieldError
 from finegap.core.facts import Decided, Decision, Phase
 from finegap.core.families import FAMILIES
@@ -307,6 +307,13 @@ class Tightenings(unittest.TestCase):
         # a step a lead skipped with a reason asks for no log
         self.assertNotIn("Lock nut: torque not logged.", said(tightened=(), skipped=frozenset({"washer"})))
         self.assertFalse(any(b.lead_may for b in assess(facts(tightened=())).blockers if b.stage is Stage.BUILD))
+
+
+class Wrenches(unittest.TestCase):
+    def test_the_one_that_reaches_in_date_before_overdue(self):
+        cabinet = [Wrench("W-1", 10, 60, True), Wrench("W-2", 40, 250, False), Wrench("W-3", 40, 250, False)]
+        told = {n_m: wrench_for(n_m, cabinet) for n_m in (5, 10, 30, 50, 60, 250, 251)}
+        self.assertEqual(told, {5: "", 10: "W-1", 30: "W-1", 50: "W-2", 60: "W-2", 250: "W-2", 251: ""})
 
 
 class WrongSheets(unittest.TestCase):

@@ -13,7 +13,7 @@ from finegap.core.build.grease import Greased
 from finegap.core.build.packing import Packing
 from finegap.core.build.pressing import PressState
 from finegap.core.build.stacking import StackState
-from finegap.core.build.tightening import Tightening, pass_words
+from finegap.core.build.tightening import Tightening, Wrench, pass_words, wrench_for
 from finegap.core.families.model import Mark, Picture
 from finegap.core.families.stack import Points, Shape, StackPart
 from finegap.core.gauges import GaugeKind
@@ -122,7 +122,7 @@ class BuildingWords(Words):
             pass_number=one.pass_number,
             left=list(one.left),
             middle=Amount(sum(now) / 2, Kind.FINE_TORQUE).text(self.units),
-            wrench=_wrench(sum(now) / 2, records),
+            wrench=wrench_for(sum(now) / 2, _wrenches(records)),
             lines=self.lines(_torque_lines(one)),
             log=[
                 shapes.TorqueMarkShape(
@@ -183,11 +183,9 @@ class BuildingWords(Words):
         return shown
 
 
-def _wrench(n_m: float, records: Records) -> str:
-    """The first wrench that reaches a torque, one in date before one that is not."""
-    today = timezone.localdate()
-    reach = [g for g in records.gauges if g.kind == GaugeKind.TORQUE_WRENCH.value and g.low <= n_m <= g.high]
-    return min(reach, key=lambda g: (g.due < today, g.tag)).tag if reach else ""
+def _wrenches(records: Records) -> list[Wrench]:
+    today, kind = timezone.localdate(), GaugeKind.TORQUE_WRENCH.value
+    return [Wrench(g.tag, g.low, g.high, g.due < today) for g in records.gauges if g.kind == kind]
 
 
 def _torque_lines(one: Tightening) -> list[Line]:

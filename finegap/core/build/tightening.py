@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -10,6 +10,22 @@ from finegap.core.build.declared import Torque
 from finegap.core.build.torque import Joint, criss_cross
 from finegap.core.errors import FieldError
 from finegap.core.showing import Amount, Kind, Sentence, Units, between
+
+
+@dataclass(frozen=True)
+class Wrench:
+    """A torque wrench of the cabinet, with its range in N.m."""
+
+    tag: str
+    low_n_m: float
+    high_n_m: float
+    overdue: bool
+
+
+def wrench_for(n_m: float, wrenches: Iterable[Wrench]) -> str:
+    """The first wrench that reaches a torque, one in date before one that is not; empty where none does."""
+    reach = [w for w in wrenches if w.low_n_m <= n_m <= w.high_n_m]
+    return min(reach, key=lambda w: (w.overdue, w.tag)).tag if reach else ""
 
 
 @dataclass(frozen=True)

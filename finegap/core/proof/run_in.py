@@ -100,7 +100,8 @@ def check_note(note: Note, before: Sequence[Note]) -> None:
             "turn of the gland", "that is more than an eighth of a turn.", "Expected an eighth at a time at most, then a wait."
         )
     if note.box_c is not None and not _BOX_C[0] <= note.box_c <= _BOX_C[1]:
-        raise FieldError("box temperature", f"{note.box_c:g} C is no stuffing box.", f"Expected {_BOX_C[0]:g} to {_BOX_C[1]:g} C.")
+        low, high = (f"{c:g} °C ({c * 1.8 + 32:g} °F)" for c in _BOX_C)
+        raise FieldError("box temperature", "that is no stuffing box.", f"Expected {low} to {high}.")
     if note.drops is not None and note.drops < 0:
         raise FieldError("drops a minute", "it cannot be negative.", "Expected a count.")
 

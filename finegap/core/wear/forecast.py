@@ -14,7 +14,7 @@ from dataclasses import dataclass
 
 from finegap.core.measuring.uncertainty import quantile
 from finegap.core.measuring.verdict import PROOF, Limit
-from finegap.core.showing import Amount, Amounts, Bare, Kind, Sentence, length
+from finegap.core.showing import Amount, Amounts, Bare, Kind, Sentence, grouped, length
 from finegap.core.wear.lives import Life, Point
 from finegap.core.working import Given, Working
 
@@ -177,7 +177,7 @@ def forecast(life: Life, limit: Limit | None, wears_up: bool, planned_h: float |
 
 
 def _hours(hours: float | None) -> str:
-    return "beyond telling" if hours is None or hours > 500_000 else f"{round(hours, -1):,.0f}".replace(",", " ")
+    return "beyond telling" if hours is None or hours > 500_000 else grouped(round(hours, -1))
 
 
 def _sentence(
@@ -208,7 +208,7 @@ def _working(line: Line, life: Life, bound: float | None, left: float | None, ea
     two = count == 2
     given = [
         Given("n", "sizes in this life", str(count)),
-        Given("t", "hours in it, at the present duty", f"{life.now:,.0f}".replace(",", " ")),
+        Given("t", "hours in it, at the present duty", grouped(life.now or 0.0)),
         Given("a", "size at 0 h on the line", length(line.at_mm, fine=True)),
         Given("b", "rate, per 1,000 h", Amount(1000 * line.rate_mm_h, Kind.UNCERTAINTY)),
         Given("u(b)", "its standard uncertainty, per 1,000 h", Amount(1000 * line.rate_u, Kind.UNCERTAINTY)),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from finegap.core.showing import Sentence
+from finegap.core.showing import Sentence, grouped
 from finegap.core.working import Given, Working
 
 _TOGETHER_DAYS = 14
@@ -113,23 +113,24 @@ def _one(plan: Plan, last: Metered, rate: float | None, done: float | None, wet:
     at = (done or 0.0) + every
     left = at - last.hours
     day = _day(last, left, rate)
-    said = {"name": plan.name, "left": _hours(abs(left)), "at": _hours(at), "with": f" with {using}" if using else ""}
-    words = "{name}{with}: {left} h past due, it was due at {at} h." if left < 0 else "{name}{with}: in {left} h, at {at} h."
+    said = {"name": plan.name, "left": grouped(abs(left)), "at": grouped(at), "with": f" with {using}" if using else ""}
+    late = "{name}{with}: {left}\u00a0h past due, it was due at {at}\u00a0h."
+    words = late if left < 0 else "{name}{with}: in {left}\u00a0h, at {at}\u00a0h."
     never = Sentence("never recorded, counted from 0 h")
     working = Working(
         f"{plan.name}, due",
         "at = last + every;   left = at − now;   days = 7·left / rate",
         (
-            Given("last", "the meter when it was last done", f"{_hours(done)} h" if done is not None else never),
+            Given("last", "the meter when it was last done", f"{grouped(done)} h" if done is not None else never),
             Given(
                 "every",
                 "running hours between two" + (", wet place" if wet and plan.wet_h is not None else ""),
-                f"{_hours(every)} h",
+                f"{grouped(every)} h",
             ),
-            Given("now", "the meter now", f"{_hours(last.hours)} h"),
+            Given("now", "the meter now", f"{grouped(last.hours)} h"),
             Given("rate", "hours a week, from the meter", f"{rate:.1f}" if rate else "not known"),
         ),
-        Sentence("{left} h left", {"left": _hours(left)}),
+        Sentence("{left} h left", {"left": grouped(left)}),
         "the sheet; common practice: sooner in wet or condensing places, another grease in deep cold",
     )
     return Due(plan, at, left, day, using, done, Sentence(words, said), working)
@@ -142,10 +143,6 @@ def _day(last: Metered, left: float, rate: float | None) -> int | None:
     if not rate or left / rate * 7 > _FORESEEN_DAYS:
         return None
     return last.day + round(left / rate * 7)
-
-
-def _hours(hours: float) -> str:
-    return f"{hours:,.0f}".replace(",", " ")
 
 
 def together(found: Sequence[Due]) -> tuple[tuple[Due, ...], ...]:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from finegap.core.errors import FieldError
-from finegap.core.showing import Sentence
+from finegap.core.showing import Sentence, grouped
 from finegap.core.working import Given, Working
 
 
@@ -186,4 +186,4 @@ def cover_working(needs: Mapping[str, int], bought: Cover, catalogue: Catalogue)
 
 def money(cents: int, currency: str) -> str:
     """An amount of money as it is shown."""
-    return f"{cents / 100:,.2f}".replace(",", " ") + f" {currency}"
+    return f"{grouped(cents / 100, 2)} {currency}"

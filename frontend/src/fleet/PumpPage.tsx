@@ -5,9 +5,11 @@ import { Link, useParams } from 'react-router';
 import { client, newId, unwrap, type PumpDetail } from '../api/client';
 import { pumpQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
+import { DayField } from '../app/DayField';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { day } from '../app/time';
+import { grouped } from '../app/words';
 import { useUnit } from '../app/unit';
 import { WorkingLink } from '../app/WorkingLink';
 
@@ -156,14 +158,7 @@ function Meter({ page }: { page: PumpDetail }) {
       >
         <div className="try-check">
           <TextField short label="Reads (h)" keyboard="numeric" value={hours} onChange={setHours} />
-          <TextField
-            short
-            label="Day, if not today"
-            keyboard="text"
-            value={on}
-            maxLength={10}
-            onChange={setOn}
-          />
+          <DayField label="Day, if not today" value={on} onChange={setOn} />
           <Button type="submit" disabled={save.isPending}>
             Save reading
           </Button>
@@ -175,7 +170,7 @@ function Meter({ page }: { page: PumpDetail }) {
         <tbody>
           {page.meter.map((m) => (
             <tr key={`${m.day} ${m.hours}`}>
-              <th scope="row">{m.hours} h</th>
+              <th scope="row">{grouped(m.hours)}&nbsp;h</th>
               <td>{day(m.day)}</td>
               <td>{m.by}</td>
             </tr>

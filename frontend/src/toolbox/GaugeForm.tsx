@@ -4,6 +4,7 @@ import { Button, Modal } from 'react-bootstrap';
 import { client, unwrap, type Gauge } from '../api/client';
 import type { components } from '../api/schema';
 import { ProblemNote } from '../app/ProblemNote';
+import { DayField } from '../app/DayField';
 import { TextField } from '../app/TextField';
 import { useUnit } from '../app/unit';
 
@@ -126,23 +127,6 @@ export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () =
         </Modal.Footer>
       </form>
     </Modal>
-  );
-}
-
-function DayField({
-  label,
-  value,
-  onChange,
-}: {
-  label: string;
-  value: string;
-  onChange: (day: string) => void;
-}) {
-  return (
-    <label className="field">
-      {label}
-      <input type="date" value={value} onChange={(event) => onChange(event.target.value)} />
-    </label>
   );
 }
 
