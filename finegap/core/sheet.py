@@ -123,7 +123,15 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
         check_rows(rows, table.get("holes_as_printed", False))
     except FieldError as error:
         raise error.within("clearance_table") from None
-    tolerance = "clearance_table.tolerance"
+    minus, plus = (
+        length_of(table["tolerance"][side], f"clearance_table.tolerance.{side}", Sign.NOT_NEGATIVE) for side in ("minus", "plus")
+    )
+    if minus + plus == 0:
+        raise FieldError("clearance_table.tolerance", "no gap can be exactly that.", "Expected more than 0 below or above it.")
+    least = min(mm for row in rows for mm in (row.clearance_mm, row.back_mm) if mm is not None)
+    if minus >= least:
+        touching = f"it lets a gap of {least:g} mm close altogether."
+        raise FieldError("clearance_table.tolerance.minus", touching, "Expected less than the least end clearance.")
     building = read_building(data, family)
     return SpecSheet(
         title=data["title"],
@@ -138,8 +146,8 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
         features=_features(family, data["features"]) | _press_sizes(family, building),
         rows=rows,
         table_page=table["page"],
-        minus_mm=length_of(table["tolerance"]["minus"], f"{tolerance}.minus", Sign.NOT_NEGATIVE),
-        plus_mm=length_of(table["tolerance"]["plus"], f"{tolerance}.plus", Sign.NOT_NEGATIVE),
+        minus_mm=minus,
+        plus_mm=plus,
         means=read_means(data["adjustment"], family, rows),
         torques=tuple(read_torque(t, f"torques[{i}]") for i, t in enumerate(data["torques"])),
         heat=read_heat(data["heat"]) if "heat" in data else None,

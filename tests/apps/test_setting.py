@@ -42,6 +42,7 @@ PISTON = {
     "details": {},
     "slip": {"displacement": "0.6 L", "paths": [{"feature": "front_drive", "width": "90 mm", "length": "20 mm"}]},
 }
+NONE, TOUCHING = {"minus": "0 mm", "plus": "0 mm"}, {"minus": "0.14 mm", "plus": "0 mm"}
 DUTY = {"viscosity": "50 mm2/s", "temperature": "40 C", "pressure": "5 bar", "speed_r_min": 300.0}
 
 
@@ -197,7 +198,10 @@ class Sheets(Works):
         bare = [{k: v for k, v in rows[0].items() if k != "back_clearance"}]
         for change, field in (
             ({"clearance_table": PISTON["clearance_table"] | {"rows": bare}}, "clearance_table.rows[0].back_clearance"),
+            ({"clearance_table": PISTON["clearance_table"] | {"tolerance": NONE}}, "clearance_table.tolerance"),
+            ({"clearance_table": PISTON["clearance_table"] | {"tolerance": TOUCHING}}, "clearance_table.tolerance.minus"),
             ({"adjustment": PISTON["adjustment"] | {"difference": "-1 mm"}}, "adjustment.difference"),
+            ({"adjustment": PISTON["adjustment"] | {"difference": "0 mm"}}, "adjustment.difference"),
             ({"timing": PISTON["timing"] | {"pitch_diameter": "0 mm"}}, "timing.pitch_diameter"),
             ({"timing": PISTON["timing"] | {"gap": ["0.3 mm", "0.1 mm"]}}, "timing.gap"),
             ({"slip": {"displacement": "0 L", "paths": [{"feature": "front_drive"}]}}, "slip.displacement"),

@@ -150,7 +150,7 @@ def read_means(data: Mapping[str, Any], family: Family, rows: tuple[Row, ...]) -
             if bare is not None:
                 hint = "Expected the clearance behind the rotor in every row: shims move both."
                 raise FieldError(f"clearance_table.rows[{bare}].back_clearance", "it is missing.", hint)
-            difference = length_of(data["difference"], "adjustment.difference", Sign.NOT_NEGATIVE)
+            difference = length_of(data["difference"], "adjustment.difference")
             start = "starting_shims"
             return ShimMeans(_sold(data), _um(data[start], f"adjustment.{start}") if start in data else 0, difference)
         case "fixed":

@@ -127,8 +127,8 @@ export function Proof({ gap, index, checks }: ProofProps) {
   if (!go || !stop) {
     return (
       <p className="quiet proof">
-        {gauge} makes no pile that {go ? 'must not go' : 'must go'} inside {gap.low} to {gap.high}: the check
-        may have to be repeated with another gauge.
+        {gauge} makes no pile that {go ? 'must not go' : 'must go'} to prove it: the check may have to be
+        repeated with another gauge.
       </p>
     );
   }

@@ -175,7 +175,7 @@ test('the leaves that prove the window are told for the set in hand, and taken o
   await userEvent.click(screen.getByRole('button', { name: /Record try/ }));
   expect(sent[0]?.body).toMatchObject({ checks: [{ goes: '0.13', stops: '0.18', gauge: 'F-1' }] });
   await userEvent.selectOptions(screen.getByLabelText('Checked with'), 'OLD');
-  expect(screen.getByText(/OLD makes no pile that must go/)).toBeInTheDocument();
+  expect(screen.getByText(/OLD makes no pile that must go to prove it/)).toBeInTheDocument();
 });
 
 const gap = (key: string, name: string, more = {}) => ({ key, name, derived: false, proofs: [], ...more });
