@@ -13,7 +13,7 @@ from django.utils import timezone
 from finegap.core.build.grease import Greased
 from finegap.core.errors import FieldError
 from finegap.core.gauges import GaugeKind
-from finegap.core.measuring.feeler import check_leaves
+from finegap.core.measuring.feeler import read_leaves
 from finegap.core.quantities import Dimension, Sign, parse
 from finegap.core.showing import Units
 from finegap.sheets.models import Sheet
@@ -60,7 +60,7 @@ def keep_gauge(actor: User, new: NewGauge, units: Units, replacing: str = "") ->
         raise FieldError("range", "it is reversed, or empty.", "Expected the smaller end first.")
     if new.due < new.calibrated:
         raise FieldError("due", "it is before the day it was calibrated.", "Expected a later day.")
-    leaves = _leaves(new.leaves, units) if kind is GaugeKind.FEELER else ()
+    leaves = read_leaves(new.leaves, units.value) if kind is GaugeKind.FEELER else ()
     with transaction.atomic():
         there = Gauge.objects.filter(tag=replacing or new.tag.strip()).first()
         if there is not None and not replacing:
@@ -114,15 +114,6 @@ def _k(text: str) -> float:
     if not 0 < k <= 10:
         raise FieldError("k", f"{text} cannot be.", "Expected k as on the certificate, mostly 2.")
     return k
-
-
-def _leaves(text: str, units: Units) -> tuple[int, ...]:
-    """Leaves in micrometres from one line, spaces or semicolons between; a comma is a decimal mark or stands before a space."""
-    unit = re.search(r"\b(mm|in|thou|mil|um)\b", text)
-    words = [w.strip(",") for w in re.split(r"[;\s]+", re.sub(r"\b(mm|in|thou|mil|um)\b", " ", text)) if w.strip(",")]
-    name = unit[1] if unit else units.value
-    sizes = [parse(word, Dimension.LENGTH, "leaves", name, Sign.POSITIVE).value for word in words]
-    return check_leaves([round(mm * 1000) for mm in sizes])
 
 
 def count_gaskets(actor: User, slug: str, thickness: str, count: int, units: Units) -> None:

@@ -380,7 +380,8 @@ class TwoHands(Bench):
         works.tom = User.objects.get(username="tom")
         page = self.page
         self.go(f"/bench/{works.open('H-1')}/prepare")
-        page.wait_for_timeout(500)
+        expect(page.locator(".present-step")).to_be_visible()
+        page.wait_for_timeout(450)
         page.locator(".present-step .btn").first.dblclick(delay=60)
         page.keyboard.press("d")
         expect(page.locator(".ribbon .present")).to_contain_text("1 of 8")

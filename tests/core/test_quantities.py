@@ -1,14 +1,17 @@
 """What a person types, against pint's and chemicals' constants and against itself turned round."""
 
 import math
+import re
 import unittest
 from fractions import Fraction
+from pathlib import Path
 
 import pint
 from chemicals.viscosity import viscosity_converter
 from hypothesis import given
 from hypothesis import strategies as st
 
+from finegap.core.calculators import CALCULATORS
 from finegap.core.errors import FieldError
 from finegap.core.quantities import Dimension, Sign, from_internal, from_saybolt, parse, parse_hours, saybolt_seconds, unit_names
 from finegap.core.showing import Amount, Kind, Sentence, Units, length, round_half_away, rule_fraction
@@ -51,6 +54,20 @@ class AgainstPint(unittest.TestCase):
                 with self.subTest(unit=ours):
                     self.assertTrue(math.isclose(parse(f"37.5 {ours}", dimension, "x").value, expected, rel_tol=1e-9))
                     self.assertTrue(math.isclose(from_internal(expected, dimension, ours), 37.5, rel_tol=1e-9))
+
+    def test_what_the_screen_calls_the_unit_of_a_bare_number_is_understood(self):
+        """A number typed before the unit is switched is sent with the sign that stood beside it."""
+        source = Path("frontend/src/app/unit.tsx").read_text(encoding="utf-8")
+        signs = re.findall(r"(\w+): \{ mm: '([^']+)', in: '([^']+)' \}", source)
+        self.assertGreaterEqual(len(signs), 8)
+        for kind, *both in signs:
+            internal, inch = (parse(f"1 {sign}", Dimension[kind.upper()], "x").value for sign in both)
+            self.assertEqual(internal, 1)
+            self.assertNotEqual(inch, 1)
+        for one in (i for c in CALCULATORS.values() for i in c.inputs if i.dimension):
+            for bare in one.bare:
+                with self.subTest(ask=one.key, bare=bare):
+                    parse(f"1 {bare}", one.dimension, "x")
 
     def test_values_of_the_reference_file(self):
         cases = {"units-07": "1 lbf.ft", "units-09": "1 kgf.m"}

@@ -8,10 +8,10 @@ from finegap.core.gap.housing import Housing, ThreadHand
 from finegap.core.gap.leaves import INSIDE, go_and_no_go, pile_for, pile_working
 from finegap.core.gap.move import Way
 from finegap.core.gap.viscosity import GRADE_C, GRADES, Liquid, grade_mm2_s, kinematic_mm2_s, read_viscosity
-from finegap.core.measuring.feeler import MOST_LEAVES
-from finegap.core.quantities import Dimension, Sign, parse, saybolt_seconds
+from finegap.core.measuring.feeler import MOST_LEAVES, read_leaves
+from finegap.core.quantities import Dimension, Sign, saybolt_seconds
 from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Kind, Sentence, Units, between, length, rule_fraction
+from finegap.core.showing import Amount, Kind, Sentence, between, length, rule_fraction
 from finegap.core.working import Given, Working
 
 _BARE_VISCOSITY = ("mm2/s", "mm2/s")
@@ -162,12 +162,8 @@ def _clearance(given: Typed) -> tuple[Line, ...]:
     return (Line("Clearance", clearance, working=working),)
 
 
-def _leaves_of(given: Typed) -> list[int]:
-    texts = given.text("leaves").replace(";", " ").split()
-    if not texts:
-        raise FieldError("leaves", "there is no leaf in the set.", "Expected thicknesses with spaces between: 0.05 0.10 0.15.")
-    bare = "in" if given.units is Units.IN else "mm"
-    return [round(parse(text, Dimension.LENGTH, "leaves", bare, Sign.POSITIVE).value * 1000) for text in texts]
+def _leaves_of(given: Typed) -> tuple[int, ...]:
+    return read_leaves(given.text("leaves"), given.units.value)
 
 
 def _pile(given: Typed) -> tuple[Line, ...]:
@@ -195,7 +191,7 @@ def _window(given: Typed) -> tuple[Line, ...]:
 _HAND = Input("hand", "thread", choices=(("right", "right-hand"), ("left", "left-hand")), usual="right")
 _HOUSING = (mm("diameter", "outside diameter of the housing"), mm("lead", "lead, starts × pitch"), _HAND)
 DENSITY = Input("density", "density in kg/m³", number=(300, 3000), usual="900")
-_LEAVES = Input("leaves", "leaves of the set, with spaces between", long=True)
+_LEAVES = Input("leaves", "leaves of the set, with spaces between", Dimension.LENGTH, long=True)
 
 SETTING = (
     Calculator(

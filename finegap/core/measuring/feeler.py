@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from functools import lru_cache
 from itertools import combinations
 
 from finegap.core.errors import FieldError, Unlikely
-from finegap.core.quantities import Quantity
+from finegap.core.quantities import Dimension, Quantity, Sign, parse
 
 MOST_LEAVES = 3
 """More leaves than this in one pile spring apart and read thick (common practice, no source)."""
@@ -46,6 +47,24 @@ def check_leaves(leaves_um: Sequence[int], field: str = "leaves") -> tuple[int, 
     if repeated is not None:
         raise FieldError(field, f"{repeated / 1000:g} mm is in it twice.", "Expected each leaf of the set once.")
     return tuple(sorted(leaves_um))
+
+
+def read_leaves(text: str, unit: str) -> tuple[int, ...]:
+    """Leaves in micrometres from one line, thinnest first: spaces or semicolons between, a comma is a decimal mark or stands before
+    a space. A unit anywhere in the line is that of all of them; ``unit`` is theirs without one.
+
+    Raises
+    ------
+    FieldError
+        Not lengths, no leaf, or the same leaf twice.
+    """
+    named = _UNIT.search(text)
+    words = (word.strip(",") for word in re.split(r"[;\s]+", _UNIT.sub(" ", text)))
+    sizes = [parse(w, Dimension.LENGTH, "leaves", named[1] if named else unit, Sign.POSITIVE).value for w in words if w]
+    return check_leaves([round(mm * 1000) for mm in sizes])
+
+
+_UNIT = re.compile(r"\b(mm|in|thou|mil|um)\b")
 
 
 @lru_cache(maxsize=32)

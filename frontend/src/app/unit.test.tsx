@@ -1,10 +1,10 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import { expect, test } from 'vitest';
-import { UnitProvider, useDraft, useUnit } from './unit';
+import { SIGNS, UnitProvider, useDraft, useDrafts, useSign, useUnit } from './unit';
 
-function Line() {
+function Line({ kind = 'length' }: { kind?: keyof typeof SIGNS }) {
   const { unit, toggle } = useUnit();
-  const [text, setText] = useDraft();
+  const [text, setText] = useDraft('', useSign(kind));
   return (
     <>
       <input aria-label="typed" value={text} onChange={(e) => setText(e.target.value)} />
@@ -35,4 +35,48 @@ test('a bare number keeps the unit it was typed in when the unit is switched', (
 test('what carries a unit, or nothing, stays as typed', () => {
   expect(typeThenSwitch('1.4995 in')).toBe('1.4995 in');
   expect(typeThenSwitch('')).toBe('');
+});
+
+test('a pressure keeps its bar, and is bare again when the unit is switched back', () => {
+  localStorage.clear();
+  render(
+    <UnitProvider>
+      <Line kind="pressure" />
+    </UnitProvider>,
+  );
+  const shown = () => screen.getByLabelText<HTMLInputElement>('typed').value;
+  fireEvent.change(screen.getByLabelText('typed'), { target: { value: '5' } });
+  fireEvent.click(screen.getByRole('button'));
+  expect(shown()).toBe('5 bar');
+  fireEvent.click(screen.getByRole('button'));
+  expect(shown()).toBe('5');
+  fireEvent.click(screen.getByRole('button'));
+  fireEvent.change(screen.getByLabelText('typed'), { target: { value: '70' } });
+  fireEvent.click(screen.getByRole('button'));
+  expect(shown()).toBe('70 psi');
+});
+
+function Form() {
+  const { toggle } = useUnit();
+  const [texts, put] = useDrafts({ meter: '14 380' }, (name) => (name === 'meter' ? '' : undefined));
+  return (
+    <>
+      <input aria-label="gap" value={texts.gap ?? ''} onChange={(e) => put('gap', e.target.value)} />
+      <output>{texts.meter}</output>
+      <button onClick={toggle}>switch</button>
+    </>
+  );
+}
+
+test('of several texts each keeps its own unit, and a number without one stays bare', () => {
+  localStorage.clear();
+  render(
+    <UnitProvider>
+      <Form />
+    </UnitProvider>,
+  );
+  fireEvent.change(screen.getByLabelText('gap'), { target: { value: '0.13' } });
+  fireEvent.click(screen.getByRole('button'));
+  expect(screen.getByLabelText('gap')).toHaveValue('0.13 mm');
+  expect(screen.getByRole('status')).toHaveTextContent('14 380');
 });

@@ -20,42 +20,68 @@ export function UnitProvider({ children }: { children: ReactNode }) {
 // eslint-disable-next-line react-refresh/only-export-components -- a hook belongs beside its provider
 export const useUnit = (): UnitChoice => useContext(UnitContext);
 
-/** A bare number is given the unit it was typed in when the unit is switched. */
-function inUnit(text: string, unit: Unit): string {
-  return /^\s*[\d.,/\s-]*\d[\d.,/]*\s*$/.test(text) ? `${text.trim()} ${unit}` : text;
+/** What a bare number of each kind is taken to be in. */
+// eslint-disable-next-line react-refresh/only-export-components -- the signs belong beside the switch
+export const SIGNS = {
+  length: { mm: 'mm', in: 'in' },
+  torque: { mm: 'N·m', in: 'lbf·ft' },
+  temperature: { mm: '°C', in: '°F' },
+  pressure: { mm: 'bar', in: 'psi' },
+  flow: { mm: 'L/min', in: 'US gal/min' },
+  volume: { mm: 'L', in: 'US gal' },
+  power: { mm: 'kW', in: 'hp' },
+  mass: { mm: 'g', in: 'oz' },
+};
+
+// eslint-disable-next-line react-refresh/only-export-components -- a hook belongs beside its provider
+export const useSign = (kind: keyof typeof SIGNS): string => SIGNS[kind][useUnit().unit];
+
+/** Text as it was typed, with the unit a bare number was in then. */
+export interface Draft {
+  text: string;
+  sign: string;
 }
 
-/** Several texts being typed, by name, each as `useDraft` keeps one. */
+/** A draft as it stands now: a bare number typed in another unit carries that unit, so that it keeps its meaning. */
+// eslint-disable-next-line react-refresh/only-export-components -- a rule belongs beside the hooks that follow it
+export function carried({ text, sign }: Draft, now: string): string {
+  const bare = /^\s*[\d.,/\s-]*\d[\d.,/]*\s*$/.test(text);
+  return bare && sign !== now ? `${text.trim()} ${sign}` : text;
+}
+
+/** Several texts being typed, by name, each as `useDraft` keeps one; `signOf` tells the unit each is in now, lengths if it does not. */
 // eslint-disable-next-line react-refresh/only-export-components -- a hook belongs beside its provider
 export function useDrafts(
   initial: Record<string, string> = {},
+  signOf?: (name: string) => string | undefined,
 ): [Record<string, string>, (name: string, text: string) => void] {
-  const { unit } = useUnit();
-  const [drafts, setDrafts] = useState({ texts: initial, unit });
-  if (drafts.unit !== unit) {
-    const texts = Object.fromEntries(
-      Object.entries(drafts.texts).map(([name, text]) => [name, inUnit(text, drafts.unit)]),
-    );
-    setDrafts({ texts, unit });
-  }
-  const set = useCallback(
-    (name: string, text: string) =>
-      setDrafts((now) => ({ texts: { ...now.texts, [name]: text }, unit: now.unit })),
-    [],
+  const length = useSign('length');
+  const now = (name: string) => signOf?.(name) ?? length;
+  const [drafts, setDrafts] = useState<Record<string, Draft>>(() =>
+    Object.fromEntries(Object.entries(initial).map(([name, text]) => [name, { text, sign: now(name) }])),
   );
-  return [drafts.texts, set];
+  const texts = Object.fromEntries(
+    Object.entries(drafts).map(([name, draft]) => [name, carried(draft, now(name))]),
+  );
+  return [texts, (name, text) => setDrafts((was) => ({ ...was, [name]: { text, sign: now(name) } }))];
 }
 
-/**
- * Text being typed, which keeps its meaning when the unit is switched: a bare number is given the unit it was typed in.
- */
+/** Text being typed, which keeps its meaning when the unit is switched; `sign` is the unit it is in now, a length's if not given. */
 // eslint-disable-next-line react-refresh/only-export-components -- a hook belongs beside its provider
-export function useDraft(initial = ''): [string, (text: string) => void] {
-  const { unit } = useUnit();
-  const [draft, setDraft] = useState({ text: initial, unit });
-  if (draft.unit !== unit) {
-    setDraft({ text: inUnit(draft.text, draft.unit), unit });
-  }
-  const set = useCallback((text: string) => setDraft({ text, unit }), [unit]);
-  return [draft.text, set];
+export function useDraft(
+  initial = '',
+  sign?: string,
+): [string, (text: string | ((now: string) => string)) => void] {
+  const length = useSign('length');
+  const now = sign ?? length;
+  const [draft, setDraft] = useState<Draft>({ text: initial, sign: now });
+  const set = useCallback(
+    (text: string | ((was: string) => string)) =>
+      setDraft((was) => {
+        const next = typeof text === 'string' ? text : text(was.text);
+        return typeof text !== 'string' && next === was.text ? was : { text: next, sign: now };
+      }),
+    [now],
+  );
+  return [carried(draft, now), set];
 }

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
-import type { Job, Known as KnownShape } from '../api/client';
+import type { Job, Known as KnownShape, Unit } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
+import { SIGNS, useDrafts, useUnit } from '../app/unit';
 import { useChange } from './useJob';
 
 const TEXTS = [
@@ -21,6 +22,15 @@ const TEXTS = [
   ['reason', 'Why it came in, in your words'],
   ['room', 'Room to work, lifting'],
 ] as const;
+
+/** What of these is a number with a unit, which it is read in where none is typed. */
+const MEASURED: Record<string, Record<Unit, string>> = {
+  temperature: SIGNS.temperature,
+  casing: SIGNS.temperature,
+  start: SIGNS.temperature,
+  hot: SIGNS.temperature,
+  pressure: SIGNS.pressure,
+};
 
 type TextKey = (typeof TEXTS)[number][0];
 
@@ -69,14 +79,14 @@ interface FormProps {
 
 function KnownForm({ job, whole, onSaved }: FormProps) {
   const { known } = job;
-  const [text, setText] = useState<Record<string, string>>({});
+  const { unit } = useUnit();
+  const [text, put] = useDrafts({}, (name) => MEASURED[name]?.[unit] ?? '');
   const [build, setBuild] = useState<Record<string, string>>({});
   const [meter, setMeter] = useState(known.old_meter_last !== '');
   const save = useChange('known', job.number);
   const value = (key: TextKey | 'symptom' | 'place' | 'medium' | 'old_meter_last' | 'new_meter_first') =>
     text[key] ?? known[key];
   const asked = (key: string) => whole || lacks(known, key);
-  const put = (key: string) => (typed: string) => setText((now) => ({ ...now, [key]: typed }));
   return (
     <form
       className="panel known-form"
@@ -89,7 +99,7 @@ function KnownForm({ job, whole, onSaved }: FormProps) {
         {asked('symptom') && (
           <label className="field">
             Symptom
-            <select value={value('symptom')} onChange={(e) => put('symptom')(e.target.value)}>
+            <select value={value('symptom')} onChange={(e) => put('symptom', e.target.value)}>
               <option value="">choose</option>
               {known.symptoms.map((s) => (
                 <option key={s.key} value={s.key}>
@@ -102,7 +112,7 @@ function KnownForm({ job, whole, onSaved }: FormProps) {
         {asked('place') && (
           <label className="field">
             Where the work is done
-            <select value={value('place')} onChange={(e) => put('place')(e.target.value)}>
+            <select value={value('place')} onChange={(e) => put('place', e.target.value)}>
               <option value="">choose</option>
               <option value="workshop">in the workshop</option>
               <option value="site">on site</option>
@@ -112,7 +122,7 @@ function KnownForm({ job, whole, onSaved }: FormProps) {
         {asked('medium') && (
           <label className="field">
             Kind of liquid, for its elastomers
-            <select value={value('medium')} onChange={(e) => put('medium')(e.target.value)}>
+            <select value={value('medium')} onChange={(e) => put('medium', e.target.value)}>
               <option value="">not in this list: ask the seal maker</option>
               {known.media.map((m) => (
                 <option key={m.key} value={m.key}>
@@ -123,7 +133,13 @@ function KnownForm({ job, whole, onSaved }: FormProps) {
           </label>
         )}
         {TEXTS.filter(([key]) => asked(key)).map(([key, label]) => (
-          <TextField key={key} label={label} value={value(key)} maxLength={200} onChange={put(key)} />
+          <TextField
+            key={key}
+            label={label}
+            value={value(key)}
+            maxLength={200}
+            onChange={(typed) => put(key, typed)}
+          />
         ))}
         {known.build
           .filter((b) => whole && !b.fixed)
@@ -154,12 +170,12 @@ function KnownForm({ job, whole, onSaved }: FormProps) {
           <TextField
             label="The old one's last reading"
             value={value('old_meter_last')}
-            onChange={put('old_meter_last')}
+            onChange={(typed) => put('old_meter_last', typed)}
           />
           <TextField
             label="The new one began at"
             value={value('new_meter_first')}
-            onChange={put('new_meter_first')}
+            onChange={(typed) => put('new_meter_first', typed)}
           />
         </div>
       )}

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { newId, type Job, type Step } from '../api/client';
 import { useKeys } from '../app/keys';
@@ -7,9 +7,7 @@ import { TextField } from '../app/TextField';
 import { moment } from '../app/time';
 import { Photos } from './Photos';
 import { useChange } from './useJob';
-
-/** A step on screen for less than this has not been read. */
-const UNREAD_MS = 400;
+import { useUnread } from './useUnread';
 
 /** The steps of a stage: done ones folded, the present one large, the next ones visible. */
 export function Steps({ job, stage }: { job: Job; stage: string }) {
@@ -48,16 +46,11 @@ function PresentStep({ job, step }: { job: Job; step: Step }) {
   const [note, setNote] = useState('');
   const [noting, setNoting] = useState(false);
   const [skipping, setSkipping] = useState<string | null>(null);
-  const read = useRef(false);
+  const isUnread = useUnread();
   const asked = useRef(false);
-  useEffect(() => {
-    // A double press must not acknowledge the step that comes up in the same place a moment later.
-    const timer = setTimeout(() => (read.current = true), UNREAD_MS);
-    return () => clearTimeout(timer);
-  }, []);
   const waits = step.waits.length > 0;
   const send = (skip: string) => {
-    if (job.signed || asked.current || (!skip && (waits || !read.current))) return;
+    if (job.signed || asked.current || (!skip && (waits || isUnread()))) return;
     asked.current = true;
     mark.mutate({ id: newId(), step: step.key, note, skip }, { onError: () => (asked.current = false) });
   };

@@ -6,7 +6,7 @@ import type { components } from '../api/schema';
 import { ProblemNote } from '../app/ProblemNote';
 import { DayField } from '../app/DayField';
 import { TextField } from '../app/TextField';
-import { useUnit } from '../app/unit';
+import { useDrafts, useUnit } from '../app/unit';
 
 type Given = components['schemas']['KeepGaugeRequest'];
 
@@ -22,12 +22,19 @@ const KINDS = [
   'thermometer',
 ];
 
+/** What is in the unit the gauge reads in. */
+const READ = ['low', 'high', 'resolution', 'repeatability', 'expanded', 'leaves'];
+
 /** A gauge into the cabinet, or a new certificate to one that is there. */
 export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () => void }) {
   const { unit } = useUnit();
   const cache = useQueryClient();
-  const [given, setGiven] = useState<Given>(() => begin(gauge));
-  const put = (name: keyof Given) => (text: string) => setGiven((now) => ({ ...now, [name]: text }));
+  const begun = begin(gauge);
+  const [kind, setKind] = useState(begun.kind);
+  const reads = kind === 'torque wrench' ? 'N·m' : kind === 'thermometer' ? '°C' : unit;
+  const [texts, putText] = useDrafts(begun, (name) => (READ.includes(name) ? reads : ''));
+  const given = { ...begun, ...texts, kind };
+  const put = (name: keyof Given) => (text: string) => putText(name, text);
   const keep = useMutation({
     retry: false,
     mutationFn: () =>
@@ -46,7 +53,6 @@ export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () =
       onHide();
     },
   });
-  const reads = given.kind === 'torque wrench' ? 'N·m' : given.kind === 'thermometer' ? '°C' : unit;
   return (
     <Modal show onHide={onHide} centered size="lg" aria-labelledby="gauge-title">
       <form
@@ -73,11 +79,7 @@ export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () =
             )}
             <label className="field">
               Kind
-              <select
-                value={given.kind}
-                disabled={gauge !== null}
-                onChange={(e) => put('kind')(e.target.value)}
-              >
+              <select value={kind} disabled={gauge !== null} onChange={(e) => setKind(e.target.value)}>
                 {KINDS.map((k) => (
                   <option key={k}>{k}</option>
                 ))}
@@ -110,7 +112,7 @@ export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () =
             <DayField label="Calibrated on" value={given.calibrated} onChange={put('calibrated')} />
             <DayField label="Due again" value={given.due} onChange={put('due')} />
           </div>
-          {given.kind === 'feeler set' && (
+          {kind === 'feeler set' && (
             <TextField
               label={`Its leaves, one by one, with spaces between (${unit})`}
               value={given.leaves}

@@ -4,7 +4,7 @@ import { Button } from 'react-bootstrap';
 import { client, unwrap, type Gun } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
-import { useDraft, useUnit } from '../app/unit';
+import { useDraft, useSign, useUnit } from '../app/unit';
 
 interface Props {
   /** The one weighed anew; none for a new one. */
@@ -18,7 +18,8 @@ export function GunForm({ gun, onSaved }: Props) {
   const cache = useQueryClient();
   const [tag, setTag] = useState(gun?.tag ?? '');
   const [grease, setGrease] = useState(gun?.grease ?? '');
-  const [ten, setTen] = useDraft();
+  const sign = useSign('mass');
+  const [ten, setTen] = useDraft('', sign);
   const weigh = useMutation({
     mutationFn: () =>
       unwrap(client.POST('/api/guns', { params: { query: { unit } }, body: { tag, grease, ten } })),
@@ -46,12 +47,7 @@ export function GunForm({ gun, onSaved }: Props) {
           maxLength={20}
           onChange={setTag}
         />
-        <TextField
-          short
-          label={`Ten strokes weigh (${unit === 'mm' ? 'g' : 'oz'})`}
-          value={ten}
-          onChange={setTen}
-        />
+        <TextField short label={`Ten strokes weigh (${sign})`} value={ten} onChange={setTen} />
       </div>
       <TextField label="Grease in it" value={grease} maxLength={80} onChange={setGrease} />
       <ProblemNote error={weigh.error} />

@@ -8,7 +8,7 @@ import { Lines } from '../app/Lines';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
-import { useUnit } from '../app/unit';
+import { carried, useDrafts, useUnit, type Draft } from '../app/unit';
 
 /** Everything that can be reckoned without a job, one beside the other. */
 export function Sums() {
@@ -57,12 +57,11 @@ function found(all: Sum[], wanted: string): Sum[] {
 
 function SumForm({ sum }: { sum: Sum }) {
   const { unit } = useUnit();
-  const [typed, setTyped] = useState<Record<string, string>>(() =>
-    Object.fromEntries(sum.asks.map((a) => [a.key, a.usual])),
-  );
-  const [asked, setAsked] = useState<Record<string, string> | null>(null);
-  const result = useQuery({ ...sumQuery(sum.key, asked ?? {}, unit), enabled: asked !== null });
-  const put = (key: string) => (text: string) => setTyped((now) => ({ ...now, [key]: text }));
+  const signOf = (key: string) => sum.asks.find((a) => a.key === key)?.unit ?? '';
+  const [typed, put] = useDrafts(Object.fromEntries(sum.asks.map((a) => [a.key, a.usual])), signOf);
+  const [asked, setAsked] = useState<Record<string, Draft> | null>(null);
+  const given = mapped(asked ?? {}, (draft, key) => carried(draft, signOf(key)));
+  const result = useQuery({ ...sumQuery(sum.key, given, unit), enabled: asked !== null });
   return (
     <section aria-label={sum.name}>
       <h2>{sum.name}</h2>
@@ -70,7 +69,7 @@ function SumForm({ sum }: { sum: Sum }) {
         className="panel"
         onSubmit={(event) => {
           event.preventDefault();
-          setAsked(typed);
+          setAsked(mapped(typed, (text, key) => ({ text, sign: signOf(key) })));
         }}
       >
         <div className="known-fields">
@@ -78,7 +77,7 @@ function SumForm({ sum }: { sum: Sum }) {
             a.choices.length ? (
               <label className="field" key={a.key}>
                 {capital(a.name)}
-                <select value={typed[a.key]} onChange={(event) => put(a.key)(event.target.value)}>
+                <select value={typed[a.key]} onChange={(event) => put(a.key, event.target.value)}>
                   {!a.usual && <option value="">choose</option>}
                   {a.choices.map((c) => (
                     <option key={c.key} value={c.key}>
@@ -93,7 +92,7 @@ function SumForm({ sum }: { sum: Sum }) {
                 label={`${capital(a.name)}${a.unit ? ` (${a.unit})` : ''}${a.optional ? ', if known' : ''}`}
                 value={typed[a.key] ?? ''}
                 maxLength={a.long ? 400 : 40}
-                onChange={put(a.key)}
+                onChange={(text) => put(a.key, text)}
               />
             ),
           )}
@@ -108,5 +107,8 @@ function SumForm({ sum }: { sum: Sum }) {
     </section>
   );
 }
+
+const mapped = <T, U>(of: Record<string, T>, by: (value: T, key: string) => U): Record<string, U> =>
+  Object.fromEntries(Object.entries(of).map(([key, value]) => [key, by(value, key)]));
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

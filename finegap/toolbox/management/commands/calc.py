@@ -94,7 +94,10 @@ def _schema(one: Input, units: Units) -> dict[str, Any]:
         kind = "integer" if one.whole else "number"
         told = {"type": [kind, "string"], "minimum": one.number[0], "maximum": one.number[1]}
     elif one.dimension is not None:
-        told = {"type": ["number", "string"], "x-unit-of-a-bare-number": one.bare[units is Units.IN]}
+        told = {
+            "type": ["array" if one.long else "number", "string"],
+            "x-unit-of-a-bare-number": one.bare[units is Units.IN],
+        }
     else:
         told = {"type": ["string", "array"] if one.long else "string"}
     return {"description": one.name, **told} | ({"default": one.usual} if one.usual else {})

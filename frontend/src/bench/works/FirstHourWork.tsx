@@ -5,19 +5,12 @@ import { Lines } from '../../app/Lines';
 import { ProblemNote } from '../../app/ProblemNote';
 import { TextField } from '../../app/TextField';
 import { moment } from '../../app/time';
-import { useUnit } from '../../app/unit';
+import { useDraft, useSign } from '../../app/unit';
 import { useChange } from '../useJob';
-
-const UNITS = {
-  mm: { flow: 'L/min', bucket: 'L', pressure: 'bar', power: 'kW', temperature: '°C' },
-  in: { flow: 'US gal/min', bucket: 'US gal', pressure: 'psi', power: 'hp', temperature: '°F' },
-};
 
 /** The first hour: flow by bucket or meter, pressure, power, noise and temperature, set against what slip and the gap say. */
 export function FirstHourWork({ job }: { job: Job }) {
-  const { unit } = useUnit();
   const { proving, slip } = job;
-  const signs = UNITS[unit];
   return (
     <section aria-label="First hour">
       <h2>The first hour</h2>
@@ -25,10 +18,10 @@ export function FirstHourWork({ job }: { job: Job }) {
       {!job.signed && (
         <div className="first-hour">
           <Bucket job={job} />
-          <One job={job} seen="flow" label={`Or flow by meter (${signs.flow})`} />
-          <One job={job} seen="pressure" label={`Pressure difference (${signs.pressure})`} />
-          <One job={job} seen="power" label={`Power taken (${signs.power})`} />
-          <One job={job} seen="temperature" label={`Bearing (${signs.temperature})`} />
+          <One job={job} seen="flow" label="Or flow by meter" />
+          <One job={job} seen="pressure" label="Pressure difference" />
+          <One job={job} seen="power" label="Power taken" />
+          <One job={job} seen="temperature" label="Bearing" />
           <Noise job={job} />
         </div>
       )}
@@ -47,8 +40,15 @@ export function FirstHourWork({ job }: { job: Job }) {
   );
 }
 
-function One({ job, seen, label }: { job: Job; seen: string; label: string }) {
-  const [typed, setTyped] = useState('');
+interface OneProps {
+  job: Job;
+  seen: 'flow' | 'pressure' | 'power' | 'temperature';
+  label: string;
+}
+
+function One({ job, seen, label }: OneProps) {
+  const sign = useSign(seen);
+  const [typed, setTyped] = useDraft('', sign);
   const save = useChange('proofs', job.number);
   return (
     <Row
@@ -57,14 +57,14 @@ function One({ job, seen, label }: { job: Job; seen: string; label: string }) {
       what={seen}
       onSave={(id) => save.mutate({ id, seen, typed, seconds: '' }, { onSuccess: () => setTyped('') })}
     >
-      <TextField short label={label} value={typed} onChange={setTyped} />
+      <TextField short label={`${label} (${sign})`} value={typed} onChange={setTyped} />
     </Row>
   );
 }
 
 function Bucket({ job }: { job: Job }) {
-  const { unit } = useUnit();
-  const [typed, setTyped] = useState('');
+  const sign = useSign('volume');
+  const [typed, setTyped] = useDraft('', sign);
   const [seconds, setSeconds] = useState('');
   const save = useChange('proofs', job.number);
   return (
@@ -74,7 +74,7 @@ function Bucket({ job }: { job: Job }) {
       what="bucket"
       onSave={(id) => save.mutate({ id, seen: 'flow', typed, seconds })}
     >
-      <TextField short label={`Flow: bucket (${UNITS[unit].bucket})`} value={typed} onChange={setTyped} />
+      <TextField short label={`Flow: bucket (${sign})`} value={typed} onChange={setTyped} />
       <TextField short label="in seconds" value={seconds} onChange={setSeconds} />
     </Row>
   );

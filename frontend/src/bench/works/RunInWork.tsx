@@ -4,7 +4,7 @@ import { newId, type Coach, type Job } from '../../api/client';
 import { useKeys } from '../../app/keys';
 import { ProblemNote } from '../../app/ProblemNote';
 import { TextField } from '../../app/TextField';
-import { useUnit } from '../../app/unit';
+import { useDraft, useSign } from '../../app/unit';
 import { RunInPlot } from '../../drawing/RunInPlot';
 import { useChange } from '../useJob';
 
@@ -33,9 +33,9 @@ export function RunInWork({ job }: { job: Job }) {
 }
 
 function NoteForm({ job, coach }: { job: Job; coach: Coach }) {
-  const { unit } = useUnit();
+  const sign = useSign('temperature');
   const [drops, setDrops] = useState('');
-  const [box, setBox] = useState('');
+  const [box, setBox] = useDraft('', sign);
   const [minute, setMinute] = useState('');
   const [eighths, setEighths] = useState(0);
   const counter = useTaps();
@@ -86,7 +86,7 @@ function NoteForm({ job, coach }: { job: Job; coach: Coach }) {
       </div>
       <div className="try-check">
         <TextField short label="Or drops a minute" value={drops} onChange={setDrops} />
-        <TextField short label={`Box (${unit === 'mm' ? '°C' : '°F'})`} value={box} onChange={setBox} />
+        <TextField short label={`Box (${sign})`} value={box} onChange={setBox} />
         <TextField short label="Minute, if not now" value={minute} onChange={setMinute} />
       </div>
       <fieldset className="turns">

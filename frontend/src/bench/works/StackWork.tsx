@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { newId, type Job, type Stack, type StackPart } from '../../api/client';
 import { useKeys } from '../../app/keys';
@@ -8,10 +8,8 @@ import { TextField } from '../../app/TextField';
 import { moment } from '../../app/time';
 import { StackDrawing } from '../../drawing/StackDrawing';
 import { useChange } from '../useJob';
+import { useUnread } from '../useUnread';
 import { SmallPicture } from './PictureWork';
-
-/** A part on screen for less than this has not been read. */
-const UNREAD_MS = 400;
 
 /** A stack, part by part: the one in hand with its direction, and what is in. */
 export function StackWork({ job, stack }: { job: Job; stack: Stack }) {
@@ -91,14 +89,10 @@ function PartInHand({ job, stack, part, place }: PartProps) {
     setConfirmed((now) =>
       now.includes(direction) ? now.filter((d) => d !== direction) : [...now, direction],
     );
-  const shownAt = useRef(Infinity);
-  useEffect(() => {
-    shownAt.current = performance.now();
-  }, []);
+  const isUnread = useUnread();
   const send = () => {
     // Where nothing has to be confirmed, a double press must not tick the part that comes up in the same place.
-    const unread = part.directions.length === 0 && performance.now() - shownAt.current < UNREAD_MS;
-    if (fit.isPending || unread) return;
+    if (fit.isPending || (part.directions.length === 0 && isUnread())) return;
     fit.mutate({
       id: newId(),
       stack: stack.place,

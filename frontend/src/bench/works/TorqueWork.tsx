@@ -6,7 +6,7 @@ import { sumQuery } from '../../api/queries';
 import { Lines } from '../../app/Lines';
 import { ProblemNote } from '../../app/ProblemNote';
 import { TextField } from '../../app/TextField';
-import { useUnit } from '../../app/unit';
+import { useDraft, useDrafts, useSign, useUnit } from '../../app/unit';
 import { BoltCircle } from '../../drawing/BoltCircle';
 import { useChange } from '../useJob';
 import { TorqueLog } from './TorqueLog';
@@ -57,11 +57,14 @@ interface FormProps {
 }
 
 function LogForm({ job, one, pass }: FormProps) {
-  const { unit } = useUnit();
+  const sign = useSign('torque');
   const log = useChange('torques', job.number);
-  const [typed, setTyped] = useState('');
+  const [typed, setTyped] = useDraft('', sign);
   const [wrench, setWrench] = useState(one.wrench);
-  const [adapter, setAdapter] = useState<AdapterTyped | null>(null);
+  const [adapting, setAdapting] = useState(false);
+  const [adapter, putAdapter] = useDrafts({ wrench: '', length: '', angle: '0' }, (name) =>
+    name === 'angle' ? '°' : undefined,
+  );
   const wrenches = job.gauges.filter((g) => g.kind === 'torque wrench');
   const next = one.left[0];
   const logged = useRef(-Infinity);
@@ -75,9 +78,9 @@ function LogForm({ job, one, pass }: FormProps) {
       bolts,
       typed,
       wrench,
-      wrench_length: adapter?.wrench ?? '',
-      adapter: adapter?.length ?? '',
-      angle: adapter?.angle ?? '',
+      wrench_length: adapting ? (adapter.wrench ?? '') : '',
+      adapter: adapting ? (adapter.length ?? '') : '',
+      angle: adapting ? (adapter.angle ?? '') : '',
     };
     log.mutate(body, { onSuccess: () => (logged.current = performance.now()) });
   };
@@ -106,7 +109,7 @@ function LogForm({ job, one, pass }: FormProps) {
             }
           }}
         />
-        <span className="unit">{unit === 'mm' ? 'N·m' : 'lbf·ft'}</span>
+        <span className="unit">{sign}</span>
       </div>
       <label className="gauge-pick">
         Wrench
@@ -121,15 +124,10 @@ function LogForm({ job, one, pass }: FormProps) {
           ))}
         </select>
       </label>
-      <button
-        type="button"
-        className="tool"
-        aria-pressed={adapter !== null}
-        onClick={() => setAdapter(adapter ? null : { wrench: '', length: '', angle: '0' })}
-      >
+      <button type="button" className="tool" aria-pressed={adapting} onClick={() => setAdapting(!adapting)}>
         With an adapter
       </button>
-      {adapter && <AdapterFields typed={adapter} middle={one.middle} onChange={setAdapter} />}
+      {adapting && <AdapterFields typed={adapter} middle={one.middle} put={putAdapter} />}
       <ProblemNote error={log.error} />
       {many && (
         <p className="quiet">Enter logs the next one, Shift and Enter all that are left of the pass.</p>
@@ -148,25 +146,18 @@ function LogForm({ job, one, pass }: FormProps) {
   );
 }
 
-interface AdapterTyped {
-  wrench: string;
-  length: string;
-  angle: string;
+interface AdapterProps {
+  typed: Record<string, string>;
+  middle: string;
+  put: (name: string, text: string) => void;
 }
 
 /** What the wrench is set to so that the nut gets the middle of the pass. */
-function AdapterFields({
-  typed,
-  middle,
-  onChange,
-}: {
-  typed: AdapterTyped;
-  middle: string;
-  onChange: (typed: AdapterTyped) => void;
-}) {
+function AdapterFields({ typed, middle, put }: AdapterProps) {
   const { unit } = useUnit();
-  const given = { torque: middle, wrench: typed.wrench, adapter: typed.length, angle: typed.angle };
-  const whole = Boolean(typed.wrench.trim() && typed.length.trim());
+  const { wrench = '', length = '', angle = '' } = typed;
+  const given = { torque: middle, wrench, adapter: length, angle };
+  const whole = Boolean(wrench.trim() && length.trim());
   const sum = useQuery({ ...sumQuery('adapter', given, unit), enabled: whole });
   return (
     <>
@@ -174,20 +165,20 @@ function AdapterFields({
         <TextField
           short
           label={`Wrench, drive to grip (${unit})`}
-          value={typed.wrench}
-          onChange={(wrench) => onChange({ ...typed, wrench })}
+          value={wrench}
+          onChange={(text) => put('wrench', text)}
         />
         <TextField
           short
           label={`Adapter, drive to nut (${unit})`}
-          value={typed.length}
-          onChange={(length) => onChange({ ...typed, length })}
+          value={length}
+          onChange={(text) => put('length', text)}
         />
         <TextField
           short
           label="Angle (°), 0 straight on"
-          value={typed.angle}
-          onChange={(angle) => onChange({ ...typed, angle })}
+          value={angle}
+          onChange={(text) => put('angle', text)}
         />
       </div>
       {whole && sum.data && (
