@@ -110,7 +110,7 @@ def _mesh(given: Typed) -> tuple[Line, ...]:
     return _move(move, (left + right) / 2 >= low)
 
 
-_STOCK = Input("stock", "stock, thickness x count with ; between", long=True)
+_STOCK = Input("stock", "stock, thickness x count with ; between", Dimension.LENGTH, long=True)
 
 
 def _wanted(prefix: str = "", name: str = "") -> tuple[Input, ...]:
@@ -122,7 +122,7 @@ def _wanted(prefix: str = "", name: str = "") -> tuple[Input, ...]:
 
 
 def _fitted(key: str, name: str) -> Input:
-    return Input(key, name, long=True, optional=True)
+    return Input(key, name, Dimension.LENGTH, long=True, optional=True)
 
 
 MEANS = (

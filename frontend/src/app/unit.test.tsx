@@ -32,6 +32,12 @@ test('a bare number keeps the unit it was typed in when the unit is switched', (
   expect(typeThenSwitch('0,13')).toBe('0,13 mm');
 });
 
+test('a list keeps it too, each thickness before its count', () => {
+  expect(typeThenSwitch('0.03 0.05 0,10')).toBe('0.03 0.05 0,10 mm');
+  expect(typeThenSwitch('0.05 x 6; 0.10 x 4')).toBe('0.05 mm x 6; 0.10 mm x 4');
+  expect(typeThenSwitch('0.05 in x 6; 0.10')).toBe('0.05 in x 6; 0.10');
+});
+
 test('what carries a unit, or nothing, stays as typed', () => {
   expect(typeThenSwitch('1.4995 in')).toBe('1.4995 in');
   expect(typeThenSwitch('')).toBe('');

@@ -42,11 +42,16 @@ export interface Draft {
   sign: string;
 }
 
-/** A draft as it stands now: a bare number typed in another unit carries that unit, so that it keeps its meaning. */
+/** A bare number, several with spaces between, or a thickness with its count. */
+const BARE = /^(\s*[\d.,/\s-]*\d[\d.,/]*)(\s*[x×]\s*\d+)?\s*$/i;
+
+/** A draft as it stands now: bare numbers typed in another unit carry that unit, so that they keep their meaning. */
 // eslint-disable-next-line react-refresh/only-export-components -- a rule belongs beside the hooks that follow it
 export function carried({ text, sign }: Draft, now: string): string {
-  const bare = /^\s*[\d.,/\s-]*\d[\d.,/]*\s*$/.test(text);
-  return bare && sign !== now ? `${text.trim()} ${sign}` : text;
+  if (sign === now) return text;
+  const pieces = text.split(';').map((piece) => BARE.exec(piece));
+  if (!pieces.every((piece) => piece !== null)) return text;
+  return pieces.map(([, size = '', count = '']) => `${size.trim()} ${sign}${count}`).join('; ');
 }
 
 /** Several texts being typed, by name, each as `useDraft` keeps one; `signOf` tells the unit each is in now, lengths if it does not. */

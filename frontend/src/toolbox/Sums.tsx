@@ -39,7 +39,7 @@ export function Sums() {
                   ))}
                 </ul>
               </nav>
-              {chosen ? <SumForm key={`${chosen.key} ${unit}`} sum={chosen} /> : null}
+              {chosen ? <SumForm key={chosen.key} sum={chosen} inUnit={!sums.isPlaceholderData} /> : null}
             </>
           );
         }}
@@ -55,13 +55,19 @@ function found(all: Sum[], wanted: string): Sum[] {
   return all.filter((s) => words.every((w) => text(s).includes(w)));
 }
 
-function SumForm({ sum }: { sum: Sum }) {
+interface FormProps {
+  sum: Sum;
+  /** Whether what it asks for is told in the unit that is on; just after the switch it is not yet. */
+  inUnit: boolean;
+}
+
+function SumForm({ sum, inUnit }: FormProps) {
   const { unit } = useUnit();
   const signOf = (key: string) => sum.asks.find((a) => a.key === key)?.unit ?? '';
   const [typed, put] = useDrafts(Object.fromEntries(sum.asks.map((a) => [a.key, a.usual])), signOf);
   const [asked, setAsked] = useState<Record<string, Draft> | null>(null);
   const given = mapped(asked ?? {}, (draft, key) => carried(draft, signOf(key)));
-  const result = useQuery({ ...sumQuery(sum.key, given, unit), enabled: asked !== null });
+  const result = useQuery({ ...sumQuery(sum.key, given, unit), enabled: asked !== null && inUnit });
   return (
     <section aria-label={sum.name}>
       <h2>{sum.name}</h2>

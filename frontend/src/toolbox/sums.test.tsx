@@ -2,6 +2,7 @@ import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, test, vi } from 'vitest';
 import { refusal, showOnBench, stubServer } from '../test-bench';
+import { useUnit } from '../app/unit';
 import { GunForm } from './GunForm';
 import { Sums } from './Sums';
 
@@ -38,6 +39,33 @@ test('a sum is asked for with what is usual filled in, its lines shown, and noth
   await userEvent.click(screen.getByRole('button', { name: 'Reckon' }));
   expect(await screen.findByText('188.50 mm')).toBeInTheDocument();
   expect(server.sent.at(-1)?.body).toEqual({ given: { shaft: '50', joints: 'quarter', gap: '' } });
+});
+
+function Switch() {
+  const { toggle } = useUnit();
+  return <button onClick={toggle}>switch</button>;
+}
+
+test('what was typed and reckoned keeps its meaning when the unit is switched', async () => {
+  const inches = SUMS.map((s) => ({ ...s, asks: s.asks.map((a) => ({ ...a, unit: a.unit && 'in' })) }));
+  server.answer = () => {
+    const url = server.sent.at(-1)?.url ?? '';
+    if (url.includes('/sums/packing')) return Response.json([]);
+    return Response.json(url.includes('unit=in') ? inches : SUMS);
+  };
+  showOnBench(
+    <>
+      <Sums />
+      <Switch />
+    </>,
+  );
+  await userEvent.type(await screen.findByLabelText('Shaft (mm)'), '50');
+  await userEvent.click(screen.getByRole('button', { name: 'Reckon' }));
+  await userEvent.click(screen.getByRole('button', { name: 'switch' }));
+  expect(await screen.findByLabelText('Shaft (in)')).toHaveValue('50 mm');
+  const reckoned = () => server.sent.filter((s) => s.url.includes('/sums/packing'));
+  await waitFor(() => expect(reckoned()).toHaveLength(2));
+  expect(reckoned().map((s) => (s.body.given as Record<string, string>).shaft)).toEqual(['50', '50 mm']);
 });
 
 test('what cannot be names the field and keeps what was typed', async () => {
