@@ -58,7 +58,9 @@ check: $(VENV)/.dev frontend/node_modules/.done ## format, lint, types, import c
 types: $(VENV)/.dev frontend/node_modules/.done ## the OpenAPI schema and the front end's types, from the code
 	@tools/generated
 
-test: check test-front test-core test-browser ## everything CI runs
+test: ## everything CI runs; what needs no browser two at a time
+	@$(MAKE) --no-print-directory -j2 --output-sync=target check test-front test-core
+	@$(MAKE) --no-print-directory test-browser
 
 test-front: frontend/node_modules/.done
 	@cd frontend && npm run --silent test
