@@ -159,7 +159,7 @@ class Leaves(unittest.TestCase):
     @given(st.integers(30, 600), st.integers(10, 120), st.floats(0, 0.006), st.sampled_from(School))
     def test_the_leaves_told_leave_no_doubt_when_they_do_as_they_must(self, low, width, expanded, school):
         limit = Limit(low / 1000, (low + width) / 1000)
-        go, stop = proving(SET_UM, limit, expanded, 2, school)
+        go, stop = proving(tuple(SET_UM), limit, expanded, 2, school)
         if not (go and stop):
             self.assertLess(width, 25 + 2000 * expanded)  # a set like this fails in narrow windows only
             return

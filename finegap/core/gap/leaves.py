@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import combinations
 
 from finegap.core.errors import FieldError
@@ -100,13 +101,14 @@ def pair_uncertainty_mm(goes_mm: float, stops_mm: float, leaves_um: Sequence[int
     return leaf_u_mm * max(len(pile_for(leaves_um, max(round(mm * 1000), 1)).leaves_um) for mm in (goes_mm, stops_mm))
 
 
+@lru_cache(maxsize=256)
 def proving(
-    leaves_um: Sequence[int], limit: Limit, expanded_mm: float, k: float, school: School
+    leaves_um: tuple[int, ...], limit: Limit, expanded_mm: float, k: float, school: School
 ) -> tuple[Pile | None, Pile | None]:
     """The leaves to prove a gap with: the one pile goes, the other does not, and the verdict leaves no doubt.
 
     ``limit`` is a window; ``expanded_mm`` is U of a leaf of the set. At the window's own ends where that is enough, else inside
-    them by U; a pile is ``None`` where the set makes none.
+    them by U; a pile is ``None`` where the set makes none. Kept: it is told with every answer of a job and seldom changes.
     """
     low, high = limit.lower_mm or 0.0, limit.upper_mm or 0.0
     found: tuple[Pile | None, Pile | None] = (None, None)
