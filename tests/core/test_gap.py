@@ -22,7 +22,7 @@ from finegap.core.gap.move import Way, Window, way_of
 from finegap.core.gap.setting import Check, TryMade, feeler_check
 from finegap.core.gap.table import Range, Row
 from finegap.core.materials import MATERIALS
-from finegap.core.measuring.verdict import School
+from finegap.core.measuring.verdict import Call, School
 from finegap.core.showing import Units
 from tests.references import VALUES
 
@@ -245,6 +245,12 @@ class SettingWithAHousing(unittest.TestCase):
         unsure = set_by_housing(means, self.WINDOW, [TryMade((near,), arc_mm=46.7)], School.GUARDED, Zero.BACK_OFF, 0)
         self.assertFalse(unsure.right)
         self.assertIn("Check again", unsure.move.headline.render(Units.MM))
+        # 0.18 goes: by that leaf it is outside, if only by what the leaf is off
+        over, _ = feeler_check(0.18, 0.20, 0.004)
+        rather = set_by_housing(means, self.WINDOW, [TryMade((over,), arc_mm=46.7)], School.GUARDED, Zero.BACK_OFF, 0)
+        self.assertIs(rather.tries[-1].call, Call.MEASURE_AGAIN)
+        self.assertIn("Close 0.04 mm", rather.move.headline.render(Units.MM))
+        self.assertIn("not beyond doubt", rather.move.details[-1].render(Units.MM))
         right = set_by_housing(means, self.WINDOW, [TryMade((near,), arc_mm=46.7)], School.PLAIN, Zero.BACK_OFF, 0)
         self.assertTrue(right.right)
 

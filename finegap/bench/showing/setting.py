@@ -220,7 +220,7 @@ class SettingWords(Words):
         return "leaves"
 
     def _short(self, judged: TryJudged) -> str:
-        if judged.call is Call.MEASURE_AGAIN:
+        if judged.call is Call.MEASURE_AGAIN and not judged.leans_out:
             return "check again"
         if len(judged.held) > 1:
             return f"outside: {judged.worst.asked.name}"

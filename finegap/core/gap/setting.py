@@ -110,7 +110,13 @@ class TryJudged:
         """The verdict on the number that stands worst."""
         return self.worst.verdict
 
+    @property
+    def leans_out(self) -> bool:
+        """Rather outside than inside, if not beyond doubt: moving it costs less than another check."""
+        return self.call is Call.MEASURE_AGAIN and any(h.verdict.margin_mm < -_ON_THE_EDGE_MM for h in self.held)
 
+
+_ON_THE_EDGE_MM = 1e-6
 _WORSE = (Call.KEEP, Call.WATCH, Call.MEASURE_AGAIN, Call.CHANGE)
 
 
@@ -196,6 +202,9 @@ def settled(setting: Setting) -> Setting:
     details: tuple[Sentence, ...]
     if last.call is Call.CHANGE:
         return setting
+    if last.leans_out:
+        doubt = Sentence("By this check it is outside, though not beyond doubt.")
+        return replace(setting, move=replace(move, details=(*move.details, doubt)))
     if last.call is Call.MEASURE_AGAIN:
         which = "{name}, {gap}," if several else "{gap}"
         details = (
