@@ -9,8 +9,8 @@ from functools import cached_property, lru_cache
 
 from finegap.core.families.model import FeatureKind
 from finegap.core.measuring.readings import Gauge
-from finegap.core.measuring.uncertainty import Component, combine, quantile
-from finegap.core.measuring.verdict import PROOF, Limit
+from finegap.core.measuring.uncertainty import Component, combine
+from finegap.core.measuring.verdict import Limit, guard_of
 from finegap.core.quantities import Dimension
 from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
 from finegap.core.working import Given, Working
@@ -79,7 +79,7 @@ class Choice:
         """Distance from a limit at which one reading with it is in doubt: 95 % one-sided (ISO 14253-1:2017)."""
         repeat = Component("repeatability", self.gauge.repeatability_mm or 0.0)
         combined = combine((repeat, *self.gauge.systematic))
-        return quantile(PROOF, combined.dof) * combined.u
+        return guard_of(combined.u, combined.dof)
 
     @property
     def expanded_mm(self) -> float:

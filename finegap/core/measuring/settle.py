@@ -7,8 +7,8 @@ from collections.abc import Sequence
 
 from finegap.core.gauges import Cabinet
 from finegap.core.measuring.readings import Result, Scatter
-from finegap.core.measuring.uncertainty import Component, combine, quantile
-from finegap.core.measuring.verdict import PROOF
+from finegap.core.measuring.uncertainty import Component, combine
+from finegap.core.measuring.verdict import guard_of
 from finegap.core.showing import Sentence
 
 MOST_REPEATS = 20
@@ -31,7 +31,7 @@ def _repeated(scatter: Scatter, more: int) -> Component:
 
 def _guard(components: Sequence[Component]) -> float:
     combined = combine(components)
-    return quantile(PROOF, combined.dof) * combined.u if combined.u else 0.0
+    return guard_of(combined.u, combined.dof)
 
 
 def repeats_needed(result: Result, margin_mm: float) -> int | None:

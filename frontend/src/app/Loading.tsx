@@ -1,6 +1,7 @@
 import type { UseQueryResult } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Button } from 'react-bootstrap';
+import { capital } from './words';
 
 interface Props<T> {
   query: UseQueryResult<T>;
@@ -29,8 +30,4 @@ export function Loaded<T>({ query, what, empty, children }: Props<T>) {
       Reading {what} …
     </div>
   );
-}
-
-function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
 }

@@ -83,8 +83,10 @@ export function useDraft(
   const set = useCallback(
     (text: string | ((was: string) => string)) =>
       setDraft((was) => {
-        const next = typeof text === 'string' ? text : text(was.text);
-        return typeof text !== 'string' && next === was.text ? was : { text: next, sign: now };
+        if (typeof text === 'string') return { text, sign: now };
+        // What is left as it was keeps the unit it was typed in.
+        const next = text(was.text);
+        return next === was.text ? was : { text: next, sign: now };
       }),
     [now],
   );

@@ -185,7 +185,7 @@ interface At {
   params: { path: { tag: string }; query: { unit: 'mm' | 'in' } };
 }
 
-/** A change to a pump; the answer is its whole page. */
+/** A change to a pump, after which its page is read anew. */
 function usePumpChange<T>(
   tag: string,
   send: (body: T, at: At) => Promise<{ data?: PumpDetail; error?: unknown; response: Response }>,
@@ -194,6 +194,7 @@ function usePumpChange<T>(
   const cache = useQueryClient();
   return useMutation({
     mutationFn: (body: T) => unwrap(send(body, { params: { path: { tag }, query: { unit } } })),
-    onSuccess: (page) => cache.setQueryData(pumpQuery(tag, unit).queryKey, page),
+    // Read anew, not kept from the answer: the unit may have been switched while it was on its way.
+    onSuccess: () => cache.invalidateQueries({ queryKey: ['pump', tag] }),
   });
 }

@@ -9,6 +9,7 @@ import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { carried, useDrafts, useUnit, type Draft } from '../app/unit';
+import { capital } from '../app/words';
 
 /** Everything that can be reckoned without a job, one beside the other. */
 export function Sums() {
@@ -116,5 +117,3 @@ function SumForm({ sum, inUnit }: FormProps) {
 
 const mapped = <T, U>(of: Record<string, T>, by: (value: T, key: string) => U): Record<string, U> =>
   Object.fromEntries(Object.entries(of).map(([key, value]) => [key, by(value, key)]));
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
