@@ -133,16 +133,14 @@ export function Proof({ gap, index, checks }: ProofProps) {
     );
   }
   return (
-    <p className="quiet proof">
-      {gauge} proves it: <b>{go.leaves}</b> must go, <b>{stop.leaves}</b> must not (±&nbsp;
-      {stop.expanded}).{' '}
-      <button
-        type="button"
-        className="working-link"
-        onClick={() => checks.fill(index, go.thickness, stop.thickness)}
-      >
+    <div className="quiet proof">
+      <span>
+        {gauge} proves it: <b>{go.leaves}</b> must go, <b>{stop.leaves}</b> must not (±&nbsp;
+        {stop.expanded}).
+      </span>
+      <button type="button" className="tool" onClick={() => checks.fill(index, go.thickness, stop.thickness)}>
         fill in
       </button>
-    </p>
+    </div>
   );
 }
