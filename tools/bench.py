@@ -90,6 +90,7 @@ def shell() -> None:
     import subprocess
 
     from finegap.core.calculators import calculator
+    from finegap.core.entry import Entry
     from finegap.core.showing import Units
 
     given = {"diameter": "124", "lead": "1.25", "clearance": "0.05"}
@@ -101,7 +102,7 @@ def shell() -> None:
     whole = median_ms(lambda: run("manage.py", "calc", "arc", text=json.dumps(given)), 5)
     python = median_ms(lambda: run("-c", "pass"), 5)
     django = median_ms(lambda: run("-c", "import django; django.setup()"), 5)
-    answer = median_ms(lambda: calculator("arc").run(given, Units.MM), 50)
+    answer = median_ms(lambda: calculator("arc").run(given, Entry(Units.MM)), 50)
     row("calc from the shell, answer included", whole, django, "Python and Django started alone")
     print(f"   of it: Python {python / whole:.0%}, Django {(django - python) / whole:.0%}, the sum itself {answer:.3f} ms")
 
@@ -113,6 +114,7 @@ def reading() -> None:
     from django.db import connection, transaction
     from django.test import Client
     from django.test.utils import CaptureQueriesContext
+    from django.utils import timezone
 
     settings.ALLOWED_HOSTS = ["*"]
     call_command("migrate", verbosity=0)
@@ -128,7 +130,7 @@ def reading() -> None:
         nonlocal answer
         body = {
             "version": state["version"], "id": str(uuid.uuid4()), "feature": "shaft_at_bushing", "station": "front/12–6",
-            "typed": "41.985", "gauge": "M-03",
+            "typed": "41.985", "gauge": "M-03", "unit": "mm", "mark": "point", "person": "ines", "at": timezone.now().isoformat(),
         }  # fmt: skip
         response = client.post("/api/jobs/4/readings", json.dumps(body), content_type="application/json")
         assert response.status_code == 200, response.content

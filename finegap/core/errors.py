@@ -39,4 +39,17 @@ class FieldError(ValueError):
 
 
 class Unlikely(FieldError):
-    """Possible, but so far from what was expected that it is asked about; the person may say that it is meant."""
+    """Possible, but so far from what was expected that it is asked about; the person may say that it is meant.
+
+    ``reason_wanted`` when it is not kept without saying why.
+    """
+
+    def __init__(
+        self, field: str, problem: str, hint: str = "", suggestions: tuple[Suggestion, ...] = (), reason_wanted: bool = False
+    ) -> None:
+        super().__init__(field, problem, hint, suggestions)
+        self.reason_wanted = reason_wanted
+
+
+class Ambiguous(FieldError):
+    """What was typed has two meanings; the suggestions are both, and the person chooses."""

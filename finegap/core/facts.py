@@ -9,7 +9,7 @@ from functools import cached_property
 
 from finegap.core.build.stacking import Fitted, Used, stacks_of
 from finegap.core.build.tightening import Tightened
-from finegap.core.families.model import Build, Family, Stage
+from finegap.core.families.model import Build, Family, FeatureKind, Stage
 from finegap.core.families.stack import Stack
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import TryMade
@@ -33,6 +33,10 @@ class Phase(Enum):
     LEFT = "left"
 
 
+NEW_SHARE = 0.1
+"""How far a new part may be from its one new size before it is asked about: a share of its wear allowance (no source)."""
+
+
 class Decided(Enum):
     """What the technician decided for a part."""
 
@@ -42,10 +46,14 @@ class Decided(Enum):
 
 @dataclass(frozen=True)
 class Decision:
-    """A decision with the reason it needed, if it went against the verdict."""
+    """A decision with the reason it needed, if it went against the verdict.
+
+    ``parts`` are the features whose parts are new where a pair is to be changed; of an older record, none: both.
+    """
 
     decided: Decided
     reason: str = ""
+    parts: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -111,7 +119,8 @@ class Facts:
     ``gauge_faults`` are the sentences against gauges that were used; ``lubricant`` is what is on the bench, and ``ten_g`` what ten
     strokes of its grease gun weigh. ``mesh_tries`` are those of a timing gear; ``tight`` the clock positions where the turned shaft
     dragged, ``None`` before it was turned; ``play_mm`` its end play; ``run_in`` the log of its packing, ``running`` what was seen
-    in the first hour.
+    in the first hour. ``confirmed_new`` are features whose new part was confirmed as in; ``new_share`` is how far a new part may
+    be from its one new size, as a share of its wear allowance, before it is asked about.
     """
 
     sheet: SpecSheet
@@ -140,6 +149,8 @@ class Facts:
     play_mm: float | None = None
     run_in: tuple[Note, ...] = ()
     running: Running | None = None
+    confirmed_new: frozenset[str] = frozenset()
+    new_share: float = NEW_SHARE
 
     @cached_property
     def whole(self) -> Family:
@@ -165,11 +176,9 @@ class Facts:
 
     @cached_property
     def changed(self) -> frozenset[str]:
-        """Features whose part is renewed; of a pair both."""
-        keys = {key for key, decision in self.decisions.items() if decision.decided is Decided.CHANGE}
-        declared = self.sheet.family.by_key
-        pairs = [declared[key] for key in keys if key in declared]
-        return frozenset(keys | {k for f in pairs for k in (f.bore, f.shaft) if k})
+        """Features whose part is renewed; of a pair those of its parts that are."""
+        settled = one_decision(self.sheet.family, self.decisions)
+        return frozenset(key for key, decision in settled.items() if decision.decided is Decided.CHANGE)
 
     @cached_property
     def stacks(self) -> dict[str, Stack]:
@@ -180,3 +189,18 @@ class Facts:
     def used(self) -> Used:
         """What its elastomers meet."""
         return Used(self.duty.medium, self.duty.temperature_c, self.lubricant)
+
+
+def one_decision(family: Family, decisions: Mapping[str, Decision]) -> dict[str, Decision]:
+    """Decisions in which no part contradicts its pair: a pair that is changed settles which of its parts are."""
+    settled = dict(decisions)
+    for pair in family.features:
+        decision = settled.get(pair.key)
+        if pair.kind is not FeatureKind.PAIR or decision is None or decision.decided is not Decided.CHANGE:
+            continue
+        new = decision.parts or (pair.bore, pair.shaft)
+        for key in (pair.bore, pair.shaft):
+            wanted = Decided.CHANGE if key in new else Decided.KEEP
+            if key not in settled or settled[key].decided is not wanted:
+                settled[key] = Decision(wanted, decision.reason or f"decided for {pair.name.lower()}")
+    return settled

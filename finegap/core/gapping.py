@@ -89,7 +89,7 @@ def _setting(facts: Facts, window: Window | None, choice: table.Choice, features
 
 def _size(state: FeatureState) -> float | None:
     """A size as it goes back in: as left, as new where it is changed and not measured, or as found."""
-    if state.left is not None:
+    if state.left is not None and state.done_left:
         return state.left.value_mm
     if state.renewed:
         return _new(state)

@@ -131,7 +131,7 @@ class Cabinet:
         return next((g.tag for g in self.choices if self.in_range(g) and not g.overdue and g.guard_mm < margin_mm), "")
 
     def fit(self, choice: Choice, margin_mm: float | None = None) -> Fit:
-        """What a gauge can do for this feature; ``margin_mm`` is how far from its limit it has been found, where it has."""
+        """What a gauge can do for this feature; ``margin_mm`` is how far from its limit it was measured, where it was."""
         if not self.in_range(choice):
             words = "This size is outside the range of {gauge}; a reading with it needs a lead's reason."
             return Fit(choice.tag, False, None, Sentence(words, {"gauge": choice.tag}), None)
@@ -157,7 +157,7 @@ class Cabinet:
             words = "Decides only far from the limit: " + words[0].lower() + words[1:]
         if margin_mm is not None and ratio > 1:
             near = abs(margin_mm) <= choice.guard_mm
-            words += " Found {margin} from it: " + ("too near for this gauge." if near else "it decides that.")
+            words += " Measured {margin} from it: " + ("too near for this gauge." if near else "it decides that.")
             amounts["margin"] = length(abs(margin_mm), fine=True)
         return Fit(choice.tag, ratio > 1, ratio, Sentence(words, amounts), _working(choice, allowance, ratio_words))
 

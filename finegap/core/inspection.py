@@ -10,7 +10,8 @@ from finegap.core.families.model import Damage, Feature, FeatureKind
 from finegap.core.gauges import Cabinet
 from finegap.core.measuring.readings import Result, running_clearance, summarize
 from finegap.core.measuring.settle import settle
-from finegap.core.measuring.verdict import Call, Limit, School, Verdict, judge
+from finegap.core.measuring.verdict import Call, School, Verdict, judge
+from finegap.core.renewing import NO_NEW_PART, NewPart, all_new, has_a_size, never_twice, new_part, wears_up
 from finegap.core.sheet import FeatureSpec
 from finegap.core.showing import Amounts, Bare, Sentence, Units, grouped, length
 from finegap.core.wear.forecast import Forecast, forecast
@@ -32,6 +33,27 @@ class Judgement:
 
 
 @dataclass(frozen=True)
+class Coverage:
+    """At how many of its stations a feature has a reading that counts."""
+
+    taken: int
+    of: int
+
+    @property
+    def complete(self) -> bool:
+        """At all of them."""
+        return self.taken >= self.of
+
+    @property
+    def sentence(self) -> Sentence:
+        """How far it has come."""
+        return Sentence("{taken} of {of} stations", {"taken": str(self.taken), "of": str(self.of)})
+
+
+NOTHING = Coverage(0, 0)
+
+
+@dataclass(frozen=True)
 class PairOption:
     """What the running clearance would be with some parts of the pair new; ``new`` are their feature keys."""
 
@@ -47,7 +69,9 @@ class FeatureState:
     """A feature with what was found, what was left, and the verdicts on both.
 
     ``lives`` are the part's lives at this pump, the running one last; ``odd`` what is strange about them. ``by_parts`` says that
-    a pair is decided by what was decided for its parts; ``builds`` that the job puts parts in.
+    a pair is decided by what was decided for its parts; ``renewed`` that its part is changed, in this job. ``coverage`` and
+    ``coverage_left`` are the stations it was measured at. ``not_new`` says why what was measured as left cannot be the new part, or
+    needs a reason to be; ``to_confirm`` that its part is new and no size shows it, ``confirmed`` that somebody said so.
     """
 
     feature: Feature
@@ -65,7 +89,13 @@ class FeatureState:
     missing: Sentence | None = None
     options: tuple[PairOption, ...] = ()
     by_parts: bool = False
-    builds: bool = True
+    renewed: bool = False
+    coverage: Coverage = NOTHING
+    coverage_left: Coverage = NOTHING
+    not_new: Sentence | None = None
+    left_note: Sentence | None = None
+    to_confirm: bool = False
+    confirmed: bool = False
 
     @property
     def fine(self) -> bool:
@@ -74,13 +104,8 @@ class FeatureState:
 
     @property
     def changed(self) -> bool:
-        """Decided to be changed."""
+        """Decided to be changed, in this job or the next."""
         return self.decision is not None and self.decision.decided is Decided.CHANGE
-
-    @property
-    def renewed(self) -> bool:
-        """Changed, in this job."""
-        return self.changed and self.builds
 
     @property
     def wanted(self) -> bool:
@@ -89,13 +114,26 @@ class FeatureState:
 
     @property
     def done(self) -> bool:
-        """Measured, or looked at where nothing can be measured."""
-        return self.look is not None if self.feature.kind is FeatureKind.CHECK else self.found is not None
+        """Measured at every station, or looked at where nothing can be measured."""
+        return (
+            self.look is not None if self.feature.kind is FeatureKind.CHECK else self.found is not None and self.coverage.complete
+        )
+
+    @property
+    def done_left(self) -> bool:
+        """Measured as left, at every station."""
+        return self.left is not None and self.coverage_left.complete
+
+    @property
+    def _is_unfinished(self) -> bool:
+        """Measured at some of its stations, and not worn out by them: it is measured on, not decided."""
+        unfinished = self.found is not None and not self.coverage.complete
+        return unfinished and self.found_verdict is not None and self.found_verdict.call is Call.MEASURE_AGAIN
 
     @property
     def open_decision(self) -> bool:
         """A verdict that asks for a decision nobody has made, or that has since turned against one made without a reason."""
-        if self.found_verdict is None:
+        if self.found_verdict is None or self._is_unfinished:
             return False
         if self.decision is None:
             return self.found_verdict.call is not Call.KEEP and not self.by_parts
@@ -125,31 +163,54 @@ def _result(facts: Facts, feature: Feature, phase: Phase, results: Mapping[tuple
         readings = facts.readings.get((feature.key, phase), ())
         spec = facts.sheet.spec(feature.key)
         return summarize(readings, feature.kind.statistic, feature.name, spec.fine) if readings else None
-    members = [results.get((key, phase)) for key in (feature.bore, feature.shaft)]
-    if phase is Phase.LEFT:
-        if not any(members):
-            return None
-        members = [m or results.get((k, Phase.FOUND)) for m, k in zip(members, (feature.bore, feature.shaft), strict=True)]
-    bore, shaft = members
+    keys = (feature.bore, feature.shaft)
+    if phase is Phase.LEFT and not _settled(facts, keys):
+        return None
+    bore, shaft = (results.get((key, _phase_of(facts, key, phase))) for key in keys)
     return running_clearance(bore, shaft, feature.name) if bore and shaft else None
+
+
+def _settled(facts: Facts, keys: tuple[str, ...]) -> bool:
+    """Whether a pair has a clearance as left: one of its parts is new, and every new one was measured after."""
+    new = [key for key in keys if key in facts.changed and facts.builds]
+    return bool(new) and all(_coverage(facts, facts.family.by_key[key], Phase.LEFT).complete for key in new)
+
+
+def _phase_of(facts: Facts, key: str, phase: Phase) -> Phase:
+    """A part that is kept counts as found; one that is changed only as measured after."""
+    return phase if key in facts.changed and facts.builds else Phase.FOUND
+
+
+def _coverage(facts: Facts, feature: Feature, phase: Phase) -> Coverage:
+    if feature.kind is FeatureKind.PAIR:
+        members = [facts.family.by_key[k] for k in (feature.bore, feature.shaft)]
+        parts = [_coverage(facts, one, _phase_of(facts, one.key, phase)) for one in members]
+        return Coverage(sum(p.taken for p in parts), sum(p.of for p in parts))
+    taken = {reading.station for reading in facts.readings.get((feature.key, phase), ())}
+    return Coverage(sum(s.key in taken for s in feature.stations), len(feature.stations))
 
 
 def _state(facts: Facts, feature: Feature, results: Mapping[tuple[str, Phase], Result | None]) -> FeatureState:
     spec = facts.sheet.spec(feature.key)
     cabinet = Cabinet.of(facts.gauges, feature.kind, spec.new_mm, spec.limit)
     found, left = results[feature.key, Phase.FOUND], results[feature.key, Phase.LEFT]
-    lives, odd = _lives(facts, feature, found)
+    coverage, coverage_left = _coverage(facts, feature, Phase.FOUND), _coverage(facts, feature, Phase.LEFT)
+    lives, odd = _lives(facts, feature, found if coverage.complete else None)
     coming = forecast(lives[-1], spec.limit, wears_up(feature, spec.limit), facts.past.planned_h) if lives else None
     options = _options(facts, feature, results)
+    renewed = feature.key in facts.changed and facts.builds
+    new = new_part(facts, feature, spec, left if renewed else None)
+    once = never_twice(facts, feature.key)
+    to_confirm = bool(once) or (renewed and feature.kind is not FeatureKind.PAIR and not has_a_size(feature, spec))
     return FeatureState(
         feature=feature,
         spec=spec,
         cabinet=cabinet,
         found=found,
         look=facts.looks.get((feature.key, Phase.FOUND)),
-        found_verdict=_judged(facts, feature, spec, cabinet, found, Phase.FOUND, coming),
+        found_verdict=_judged(facts, feature, spec, cabinet, found, Phase.FOUND, coming, coverage),
         left=left,
-        left_verdict=_judged(facts, feature, spec, cabinet, left, Phase.LEFT, None),
+        left_verdict=_judged(facts, feature, spec, cabinet, left, Phase.LEFT, None, coverage_left, new),
         decision=facts.decisions.get(feature.key),
         lives=lives,
         odd=odd,
@@ -157,15 +218,14 @@ def _state(facts: Facts, feature: Feature, results: Mapping[tuple[str, Phase], R
         missing=_missing(facts, feature, found),
         options=options,
         by_parts=_by_parts(facts, feature, options),
-        builds=facts.builds,
+        renewed=renewed,
+        coverage=coverage,
+        coverage_left=coverage_left,
+        not_new=new.wrong,
+        left_note=new.note,
+        to_confirm=to_confirm,
+        confirmed=feature.key in facts.confirmed_new or (bool(once) and all_new(facts, once)),
     )
-
-
-def wears_up(feature: Feature, limit: Limit | None) -> bool:
-    """Bores and gaps grow; pins, shafts and heights shrink."""
-    if limit is not None and (limit.upper_mm is None) != (limit.lower_mm is None):
-        return limit.upper_mm is not None
-    return feature.kind is not FeatureKind.EXTERNAL
 
 
 def _lives(facts: Facts, feature: Feature, found: Result | None) -> tuple[tuple[Life, ...], tuple[Sentence, ...]]:
@@ -187,25 +247,40 @@ def _judged(
     result: Result | None,
     phase: Phase,
     coming: Forecast | None,
+    coverage: Coverage,
+    new: NewPart = NO_NEW_PART,
 ) -> Judgement | None:
     look = facts.looks.get((feature.key, phase))
-    size = None
+    size = new.verdict if spec.limit is None else None
     if result is not None and spec.limit is not None:
         school, share = facts.sheet.school, facts.sheet.near_share
         size = judge(result.value_mm, result.u_mm, result.dof, spec.limit, school, share, spec.fine)
     calls = [*_by_damage(feature, look)]
     if size is not None and result is not None:
-        calls.append((size.call, size.sentence))
+        calls.append(_by_size(feature, result, size, coverage))
         if size.call in (Call.KEEP, Call.WATCH) and coming is not None and _will_cross(coming, facts.sheet.school):
             calls.append((Call.WATCH, _crossing_words(coming)))
+    if new.wrong is not None:
+        is_wrong = new.verdict is not None and new.verdict.call is Call.CHANGE
+        calls.append((Call.CHANGE if is_wrong else Call.MEASURE_AGAIN, new.wrong))
     if not calls:
         return None
     call = max((c for c, _ in calls), key=_WORSE.index)
     told = [words for c, words in calls if c is call] + [words for c, words in calls if c is not call]
     told += _faults(facts, feature, phase) if result is not None else ()
-    if size is not None and call is Call.MEASURE_AGAIN and result is not None:
+    if size is not None and size.call is Call.MEASURE_AGAIN and call is Call.MEASURE_AGAIN and result is not None:
         told.append(settle(result, size.margin_mm, None if feature.kind is FeatureKind.PAIR else cabinet))
     return Judgement(call, told[0], tuple(told[1:]), size.probability if size else None, size.working if size else None)
+
+
+def _by_size(feature: Feature, result: Result, size: Verdict, coverage: Coverage) -> tuple[Call, Sentence]:
+    """What the size says; of a part that was not measured at every station, at most that it is worn out."""
+    if feature.kind is FeatureKind.PAIR and result.value_mm < 0:
+        return Call.MEASURE_AGAIN, Sentence("A running clearance below zero cannot be: a reading is wrong, or of another part.")
+    if not coverage.complete and size.call is not Call.CHANGE:
+        words = "{taken} only: it is not measured yet. So far: {size}"
+        return Call.MEASURE_AGAIN, Sentence(words, {"taken": coverage.sentence, "size": size.sentence})
+    return size.call, size.sentence
 
 
 def _faults(facts: Facts, feature: Feature, phase: Phase) -> tuple[Sentence, ...]:
@@ -288,8 +363,7 @@ def _options(facts: Facts, feature: Feature, results: Mapping[tuple[str, Phase],
 
 def _by_parts(facts: Facts, feature: Feature, options: tuple[PairOption, ...]) -> bool:
     """Whether what was decided for a pair's parts puts its clearance right."""
-    members = (feature.bore, feature.shaft)
-    new = tuple(k for k in members if (d := facts.decisions.get(k)) is not None and d.decided is Decided.CHANGE)
+    new = tuple(k for k in (feature.bore, feature.shaft) if k in facts.changed)
     return any(o.new == new and o.verdict.call in (Call.KEEP, Call.WATCH) for o in options)
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from finegap.core.build.works import Works, works_of
@@ -13,17 +13,22 @@ from finegap.core.inspection import FeatureState, inspect
 from finegap.core.measuring.verdict import Call
 from finegap.core.ordering import Order, to_have_ready, to_order
 from finegap.core.proof.proving import Proving, proving_of
-from finegap.core.showing import Sentence
+from finegap.core.showing import Amounts, Sentence
 from finegap.core.symptoms import Explained, explain
 
 
 @dataclass(frozen=True)
 class Blocker:
-    """Why the job cannot be signed yet. ``lead_may`` when a lead may sign all the same, with a written reason."""
+    """Why the job cannot be signed yet.
+
+    ``lead_may`` when a lead may sign all the same, with a written reason; ``feature`` is the line it is printed at, where it is of
+    one.
+    """
 
     stage: Stage
     sentence: Sentence
     lead_may: bool = False
+    feature: str = ""
 
 
 @dataclass(frozen=True)
@@ -108,15 +113,37 @@ def _blockers(facts: Facts, features: tuple[FeatureState, ...], gapping: Gapping
 
 
 def _feature_blockers(state: FeatureState) -> list[Blocker]:
-    name = {"name": state.feature.name}
+    key, name = state.feature.key, {"name": state.feature.name}
+
+    def at(stage: Stage, words: str, lead_may: bool = True, more: Amounts | None = None) -> Blocker:
+        return Blocker(stage, Sentence(words, {**name, **(more or {})}), lead_may, key)
+
+    undecided = [at(Stage.DECIDE, "{name}: not decided.", lead_may=False)] if state.open_decision else []
     if not state.done:
-        words = "{name}: not looked at." if state.feature.kind is FeatureKind.CHECK else "{name}: not measured."
-        open_ = [Blocker(Stage.INSPECT, Sentence(words, name), lead_may=True)] if state.wanted else []
-        return open_ + ([Blocker(Stage.DECIDE, Sentence("{name}: not decided.", name))] if state.open_decision else [])
-    if state.open_decision:
-        return [Blocker(Stage.DECIDE, Sentence("{name}: not decided.", name))]
-    if state.renewed and state.left is None and state.feature.kind is not FeatureKind.CHECK and state.spec.new_mm is not None:
-        return [Blocker(Stage.BUILD, Sentence("{name}: changed, but not measured after.", name), lead_may=True)]
+        open_ = [at(Stage.INSPECT, *_not_done(state))] if state.wanted else []
+        return open_ + undecided + _build_of(state, at)
+    return undecided or _build_of(state, at)
+
+
+def _not_done(state: FeatureState) -> tuple[str, bool, Amounts]:
+    if state.feature.kind is FeatureKind.CHECK:
+        return "{name}: not looked at.", True, {}
+    if state.found is None:
+        return "{name}: not measured.", True, {}
+    return "{name}: measured at {taken}.", True, {"taken": state.coverage.sentence}
+
+
+def _build_of(state: FeatureState, at: Callable[..., Blocker]) -> list[Blocker]:
+    """What Build still owes a part: a new one measured, right, or confirmed."""
+    if state.not_new is not None:
+        return [at(Stage.BUILD, "{name}: {why}", True, {"why": state.not_new})]
+    if state.to_confirm and not state.confirmed:
+        return [at(Stage.BUILD, "{name}: nobody has confirmed that the new part is in.")]
+    if state.renewed and state.feature.kind is not FeatureKind.PAIR and not state.to_confirm and not state.done_left:
+        if state.left is None:
+            return [at(Stage.BUILD, "{name}: changed, but not measured after.")]
+        taken = {"taken": state.coverage_left.sentence}
+        return [at(Stage.BUILD, "{name}: changed, but measured after at {taken} only.", True, taken)]
     if state.left_verdict is not None and state.left_verdict.call is Call.CHANGE:
-        return [Blocker(Stage.BUILD, Sentence("{name}: outside its limit as left.", name), lead_may=True)]
+        return [at(Stage.BUILD, "{name}: outside its limit as left.")]
     return []

@@ -26,9 +26,11 @@ def to_order(family: Family, states: tuple[FeatureState, ...], catalogue: Catalo
     reasons: dict[str, str] = {}
     for state in states:
         undecided = state.decision is None and state.found_verdict is not None and state.found_verdict.call is Call.CHANGE
+        if state.feature.kind is FeatureKind.PAIR:
+            continue  # its parts are ordered, as they were decided
         if state.changed:
             _add(reasons, state, "decided to change")
-        elif undecided and not state.by_parts and state.feature.kind is not FeatureKind.PAIR:
+        elif undecided:
             _add(reasons, state, "judged Change, not decided yet")
     return _order(family, reasons, catalogue)
 
@@ -44,9 +46,7 @@ def to_have_ready(family: Family, states: tuple[FeatureState, ...], catalogue: C
 
 
 def _add(reasons: dict[str, str], state: FeatureState, why: str) -> None:
-    feature = state.feature
-    for key in (feature.bore, feature.shaft) if feature.kind is FeatureKind.PAIR else (feature.key,):
-        reasons.setdefault(key, f"{feature.name}: {why}")
+    reasons.setdefault(state.feature.key, f"{state.feature.name}: {why}")
 
 
 def _order(family: Family, reasons: dict[str, str], catalogue: Catalogue) -> Order:

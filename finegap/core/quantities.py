@@ -12,7 +12,8 @@ from dataclasses import dataclass
 from enum import Enum
 from fractions import Fraction
 
-from finegap.core.errors import FieldError
+from finegap.core.errors import Ambiguous, FieldError, Suggestion
+from finegap.core.numerals import Mark, Meaning, Numeral, read_numeral
 
 
 class Sign(Enum):
@@ -49,6 +50,8 @@ class Dimension(Enum):
     DYNAMIC = "a dynamic viscosity"
     VOLUME = "a volume"
     POWER = "a power"
+    SPEED = "a speed"
+    DENSITY = "a density"
 
 
 _INCH = Fraction(254, 10)
@@ -136,6 +139,11 @@ _UNITS: dict[Dimension, tuple[Unit, ...]] = {
         Unit("W", Fraction(1, 1000), ("w", "watt", "watts")),
         Unit("hp", _LBF * _FOOT_M * 550 / 1000, ("hp", "bhp", "horsepower")),
     ),
+    Dimension.SPEED: (Unit("r/min", Fraction(1), ("r/min", "rpm", "1/min", "rev/min", "min-1")),),
+    Dimension.DENSITY: (
+        Unit("kg/m3", Fraction(1), ("kg/m3", "kg/m³")),
+        Unit("kg/L", Fraction(1000), ("kg/l", "g/cm3", "g/cm³", "g/ml")),
+    ),
 }
 
 _BY_SPELLING = {(dim, s): unit for dim, units in _UNITS.items() for unit in units for s in unit.spellings}
@@ -156,27 +164,26 @@ _EXAMPLES = {
     Dimension.DYNAMIC: '"460 mPa.s", "460 cP"',
     Dimension.VOLUME: '"10 L", "2.5 gal"',
     Dimension.POWER: '"4.2 kW", "5.5 hp"',
+    Dimension.SPEED: '"320 r/min"',
+    Dimension.DENSITY: '"870 kg/m3"',
 }
 _LOWEST = {Dimension.TEMPERATURE: -273.15}
 
 _LONGEST = 40
-_NUMBER = re.compile(
-    r"""(?P<sign>[-+−]?)\s*
-        (?: (?P<whole>\d+)\s+(?P<mixed>\d+/\d+) | (?P<fraction>\d+/\d+)
-          | (?P<decimal>\d+[.,]\d*|[.,]\d+|\d+)(?:[eE](?P<power>[-+]?\d{1,2}))? )
-        \s*(?P<unit>.*)$""",
-    re.VERBOSE,
-)
 
 
 @dataclass(frozen=True)
 class Quantity:
-    """A quantity in the internal unit of its dimension, with the text it came from and the unit it was read in."""
+    """A quantity in the internal unit of its dimension, with the text it came from and the unit it was read in.
+
+    ``understood`` is how it was taken where the text alone has two meanings and only one of them could be.
+    """
 
     value: float
     dimension: Dimension
     typed: str
     unit: str
+    understood: str = ""
 
     @property
     def said(self) -> str:
@@ -184,18 +191,31 @@ class Quantity:
         return said(self.typed, self.unit)
 
 
+def understood(quantity: Quantity) -> str:
+    """What was typed with its unit and, where it had two meanings, as it was taken."""
+    return quantity.said + (f" (read as {quantity.understood})" if quantity.understood else "")
+
+
 def said(typed: str, unit: str) -> str:
     """What was typed, with its unit where it carries none."""
-    return typed if re.search(r"[^\d\s.,/eE+−-]", typed) else f"{typed} {unit}"
+    return typed if re.search(r"[^\d\s.,/eE+−'’-]", typed) else f"{typed} {unit}"
 
 
-def parse(text: str, dimension: Dimension, field: str, default_unit: str | None = None, sign: Sign = Sign.ANY) -> Quantity:
+def parse(
+    text: str,
+    dimension: Dimension,
+    field: str,
+    default_unit: str | None = None,
+    sign: Sign = Sign.ANY,
+    mark: Mark = Mark.POINT,
+    possible: Callable[[float], bool] | None = None,
+) -> Quantity:
     """Read what a person typed.
 
     Parameters
     ----------
     text : str
-        Number and unit, decimal point or comma, or a fraction (``1 23/32 in``).
+        Number and unit; the number with decimal mark and groups, or a fraction (``1 23/32 in``).
     dimension : Dimension
         What is expected.
     field : str
@@ -204,6 +224,10 @@ def parse(text: str, dimension: Dimension, field: str, default_unit: str | None 
         Unit of a bare number. Without it a bare number is refused.
     sign : Sign
         Which signs are possible.
+    mark : Mark
+        The decimal mark in force where it was typed.
+    possible : callable, optional
+        Whether a value in the internal unit can be at all: of two meanings it takes the only one that can.
 
     Returns
     -------
@@ -214,6 +238,8 @@ def parse(text: str, dimension: Dimension, field: str, default_unit: str | None 
     ------
     FieldError
         Not a number, wrong dimension, unknown unit, impossible sign, outside what can exist.
+    Ambiguous
+        Two meanings, both or neither possible; the suggestions are both.
     """
     expected = f"Expected {dimension.value} such as {_EXAMPLES[dimension]}."
     cleaned = text.strip()
@@ -221,17 +247,32 @@ def parse(text: str, dimension: Dimension, field: str, default_unit: str | None 
         raise FieldError(field, "nothing was entered.", expected)
     if len(cleaned) > _LONGEST:
         raise FieldError(field, "that is too long for a number.", expected)
-    match = _NUMBER.match(cleaned)
-    if not match:
-        raise FieldError(field, f"“{cleaned}” is not a number.", expected)
-    number = _number(match, field, expected)
-    rest = match["unit"].strip()
-    if rest[:1] in {".", ","} or rest[:1].isdigit():
-        raise FieldError(field, f"“{cleaned}” has more than one decimal mark.", expected)
-    to_internal, unit_name = _converter(rest, dimension, default_unit, field, expected)
-    value = to_internal(number)
-    _check_possible(value, number, dimension, sign, field, expected)
-    return Quantity(value, dimension, cleaned, unit_name)
+    numeral = read_numeral(cleaned, mark, field, expected)
+    to_internal, unit_name = _converter(numeral.rest, dimension, default_unit, field, expected, mark)
+    chosen = _chosen(numeral, to_internal, possible)
+    if chosen is None:
+        raise two_meanings(field, cleaned, numeral, unit_name)
+    value = to_internal(chosen.number)
+    _check_possible(value, chosen.number, dimension, sign, field, expected)
+    understood = f"{chosen.written} {unit_name}" if len(numeral.meanings) > 1 else ""
+    return Quantity(value, dimension, cleaned, unit_name, understood)
+
+
+def _chosen(numeral: Numeral, to_internal: Callable[[Fraction], float], possible: Callable[[float], bool] | None) -> Meaning | None:
+    if len(numeral.meanings) == 1:
+        return numeral.meanings[0]
+    if possible is None:
+        return None
+    could = [meaning for meaning in numeral.meanings if possible(to_internal(meaning.number))]
+    return could[0] if len(could) == 1 else None
+
+
+def two_meanings(field: str, typed: str, numeral: Numeral, unit: str = "") -> Ambiguous:
+    """The question for a number with two meanings."""
+    written = [f"{meaning.written} {unit}".strip() for meaning in numeral.meanings]
+    names = ("with a decimal mark", "with a mark between thousands")
+    suggestions = tuple(Suggestion(text, f"{text}: {name}") for text, name in zip(written, names, strict=True))
+    return Ambiguous(field, f"“{typed}” can be read in two ways.", f"Is it {' or '.join(written)}?", suggestions)
 
 
 def from_internal(value: float, dimension: Dimension, unit_name: str) -> float:
@@ -242,25 +283,18 @@ def from_internal(value: float, dimension: Dimension, unit_name: str) -> float:
     return (value - offset) / factor
 
 
+def is_unit(text: str, dimension: Dimension) -> bool:
+    """Whether a text is a unit of a dimension."""
+    return (dimension, text.lower().replace("µ", "u").replace("μ", "u")) in _BY_SPELLING
+
+
 def unit_names(dimension: Dimension) -> tuple[str, ...]:
     """Canonical unit names of a dimension, the internal one first."""
     return tuple(u.name for u in _UNITS[dimension])
 
 
-def _number(match: re.Match[str], field: str, expected: str) -> Fraction:
-    if match["decimal"]:
-        number = Fraction(match["decimal"].replace(",", ".").rstrip(".") or "0")
-        number *= Fraction(10) ** int(match["power"] or 0)
-    else:
-        try:
-            number = Fraction(match["fraction"] or match["mixed"]) + int(match["whole"] or 0)
-        except ZeroDivisionError:
-            raise FieldError(field, "a fraction cannot have zero below the line.", expected) from None
-    return -number if match["sign"] in {"-", "−"} else number
-
-
 def _converter(
-    rest: str, dimension: Dimension, default_unit: str | None, field: str, expected: str
+    rest: str, dimension: Dimension, default_unit: str | None, field: str, expected: str, mark: Mark
 ) -> tuple[Callable[[Fraction], float], str]:
     spelling = rest.lower().replace("µ", "u").replace("μ", "u") if rest else (default_unit or "").lower()
     if not spelling:
@@ -268,7 +302,7 @@ def _converter(
     if dimension is Dimension.VISCOSITY:
         scale, _, at = spelling.partition(" at ")
         if scale in _SAYBOLT:
-            at_c = parse(at, Dimension.TEMPERATURE, field).value if at else _SAYBOLT_BASE_C
+            at_c = parse(at, Dimension.TEMPERATURE, field, mark=mark).value if at else _SAYBOLT_BASE_C
             return (lambda number: from_saybolt(float(number), at_c, field)), "SSU"
         if (Dimension.DYNAMIC, spelling) in _BY_SPELLING:
             raise FieldError(
@@ -297,43 +331,55 @@ def _check_possible(value: float, number: Fraction, dimension: Dimension, sign: 
         raise FieldError(field, "that is larger than anything on a pump.", expected)
 
 
-def parse_number(text: str, field: str, low: float, high: float, whole: bool = False) -> float:
+def parse_number(text: str, field: str, low: float, high: float, whole: bool = False, mark: Mark = Mark.POINT) -> float:
     """Read a plain number: a friction, a share, a count.
 
     Raises
     ------
     FieldError
         Not a number, with a unit, outside ``low`` to ``high``, or not whole where it has to be.
+    Ambiguous
+        Two meanings, unless it counts whole.
     """
     expected = f"Expected {'a whole number' if whole else 'a number'} from {low:g} to {high:g}."
-    match = _NUMBER.match(text.strip())
-    if not text.strip():
+    cleaned = text.strip()
+    if not cleaned:
         raise FieldError(field, "nothing was entered.", expected)
-    if not match or match["unit"].strip() or len(text) > _LONGEST:
-        raise FieldError(field, f"“{text.strip()[:_LONGEST]}” is not a number.", expected)
-    number = _number(match, field, expected)
-    if not low <= number <= high or (whole and number.denominator != 1):
-        raise FieldError(field, f"“{text.strip()}” cannot be.", expected)
-    return float(number)
+    if len(text) > _LONGEST:
+        raise FieldError(field, f"“{cleaned[:_LONGEST]}” is not a number.", expected)
+    numeral = read_numeral(cleaned, mark, field, expected)
+    if numeral.rest:
+        raise FieldError(field, f"“{cleaned}” is not a number.", expected)
+    # What counts whole has no decimal mark: between two meanings it is the mark between thousands.
+    could = numeral.meanings[-1:] if whole else numeral.meanings
+    if len(could) > 1:
+        raise two_meanings(field, cleaned, numeral)
+    if not low <= could[0].number <= high or (whole and could[0].number.denominator != 1):
+        raise FieldError(field, f"“{cleaned}” cannot be.", expected)
+    return float(could[0].number)
 
 
-_MOST_HOUR_DIGITS = 7
+_MOST_HOURS = 9_999_999
 
 
-def parse_hours(typed: str, field: str, least: int = 0) -> int | None:
-    """Running hours as read from a meter: digits, with spaces between thousands at most; ``None`` where nothing is typed.
+def parse_hours(typed: str, field: str, least: int = 0, mark: Mark = Mark.POINT) -> int | None:
+    """Running hours as read from a meter: whole, groups of thousands as people write them; ``None`` where nothing is typed.
 
     Raises
     ------
     FieldError
         Anything else, fewer than ``least``, or more than a meter shows.
     """
-    digits = typed.replace(" ", "")
-    if not digits:
+    if not typed.strip():
         return None
-    if not (digits.isascii() and digits.isdigit() and len(digits) <= _MOST_HOUR_DIGITS and int(digits) >= least):
-        raise FieldError(field, f"“{typed}” is no count of hours.", "Expected digits, such as 14380; or leave it empty.")
-    return int(digits)
+    expected = "Expected digits, such as 14380; or leave it empty."
+    try:
+        count = int(parse_number(typed, field, least, _MOST_HOURS, whole=True, mark=mark))
+    except FieldError:
+        raise FieldError(field, f"“{typed}” is no count of hours.", expected) from None
+    if re.search(r"[^\d\s.,'’]", typed) or re.search(rf"{re.escape(mark.sign)}\d*$", typed.strip()):
+        raise FieldError(field, f"“{typed}” is no count of hours.", expected)
+    return count
 
 
 _SAYBOLT_BASE_C = float(Fraction(340, 9))

@@ -11,6 +11,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from finegap.core.build.declared import Building, Torque, read_building, read_torque
+from finegap.core.entry import FIELDS
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.families.model import Build, Family, FeatureKind, Station, pressed_only, stationed, stations
@@ -85,6 +86,7 @@ class SpecSheet:
     losses: Losses | None = None
     run_in: RunIn = field(default_factory=RunIn)
     lubrication: tuple[Plan, ...] = ()
+    usual: Mapping[str, tuple[float, float]] = field(default_factory=dict)
 
     def spec(self, key: str) -> FeatureSpec:
         """What the sheet prints of a feature; nothing, if it does not."""
@@ -159,7 +161,18 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
         losses=read_losses(data["slip"], family) if "slip" in data else None,
         run_in=read_run_in(data.get("packing", {})),
         lubrication=tuple(_plan(one, f"lubrication[{i}]") for i, one in enumerate(data.get("lubrication", ()))),
+        usual={key: _usual(key, pair) for key, pair in data.get("usual", {}).items()},
     )
+
+
+def _usual(key: str, pair: list[str]) -> tuple[float, float]:
+    """Between which values a quantity of the duty usually lies, in its internal unit."""
+    low, high = (
+        parse(text, FIELDS[key].dimension, f"usual.{key}[{i}]", sign=FIELDS[key].sign).value for i, text in enumerate(pair)
+    )
+    if low >= high:
+        raise FieldError(f"usual.{key}", "the range is reversed or empty.", "Expected the lower end first.")
+    return low, high
 
 
 def _build(family: Family, data: Mapping[str, Any]) -> dict[str, str]:

@@ -52,6 +52,7 @@ def facts(**changes: Any) -> Facts:
             Tightened("lock nut", 1, (1,), 85.0),
             *(Tightened("head bolts", n + 1, (1, 3, 2, 4), 42 * share) for n, share in enumerate(DEFAULT_PASSES)),
         ),
+        "confirmed_new": frozenset({"lock_washer"}),
         "looks": {(f.key, Phase.FOUND): Look() for f in of.family_of({}).features if f.kind is FeatureKind.CHECK},
     }
     return Facts(**(given | changes))

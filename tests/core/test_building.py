@@ -17,6 +17,7 @@ from finegap.core.build.packing import Joints, Packing
 from finegap.core.build.press import PressFit, Solid
 from finegap.core.build.torque import Adapter, Joint, Tang, criss_cross, thread_of
 from finegap.core.calculators import CALCULATORS, calculator
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.reckoned import Stand
 from finegap.core.showing import Amount, Units, render
@@ -400,7 +401,7 @@ class QuickSums(unittest.TestCase):
     """The register the page and the API are made from: the same numbers, from what is typed."""
 
     def run_one(self, key, units=Units.MM, **typed):
-        return {line.name: render(line.words, units) for line in calculator(key).run(typed, units)}
+        return {line.name: render(line.words, units) for line in calculator(key).run(typed, Entry(units))}
 
     def test_typed_in_either_unit(self):
         metric = self.run_one("packing", shaft="50", section="10", rings="4")
@@ -423,7 +424,7 @@ class QuickSums(unittest.TestCase):
     def test_every_number_opens_its_working_with_a_source(self):
         """What was typed stands among the numbers put in; the result is the line's own."""
         for key, typed in TYPED.items():
-            for line in calculator(key).run(typed, Units.MM):
+            for line in calculator(key).run(typed, Entry(Units.MM)):
                 if line.working is None:
                     self.assertNotIsInstance(line.words, Amount, (key, line.name))
                     continue
@@ -441,7 +442,7 @@ class QuickSums(unittest.TestCase):
         typed = {i.key: data.draw(text) for i in one.inputs}
         units = data.draw(st.sampled_from(list(Units)))
         try:
-            lines = one.run(typed, units)
+            lines = one.run(typed, Entry(units))
         except FieldError as error:
             self.assertTrue(error.field and error.problem and error.hint, error)
         else:
@@ -450,4 +451,4 @@ class QuickSums(unittest.TestCase):
     def test_what_is_not_asked_for(self):
         for key, typed in (("none", {}), ("grease", {"colour": "red"})):
             with self.assertRaises(FieldError):
-                calculator(key).run(typed, Units.MM)
+                calculator(key).run(typed, Entry(Units.MM))

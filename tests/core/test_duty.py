@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from scipy import integrate
 
 from finegap.core.calculators import calculator
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.gap import heat, table
 from finegap.core.gap.map import map_of
@@ -54,7 +55,8 @@ class AsPeopleHaveIt(unittest.TestCase):
            
             ("VG 45", None, "no ISO VG 45"),
             ("0 mm2/s", None, "more than zero"), ("46 bar", None, "pressure"),
-            ("46 at 40; 60 at 100", None, "thinner when it warms"), ("46 at -300 C; 6 at 100 C", None, "colder"),
+            ("46 at 40 C; 60 at 100 C", None, "thinner when it warms"), ("46 at 40; 6 at 100", None, "unit is missing"),
+            ("46 at -300 C; 6 at 100 C", None, "colder"),
         ):  # fmt: skip
             with self.subTest(typed=typed), self.assertRaisesRegex(FieldError, problem):
                 read_viscosity(typed, 60, density)
@@ -172,13 +174,13 @@ class Warm(unittest.TestCase):
     def test_below_freezing_and_own_values(self):
         lines = calculator("hot-gap").run(
             {"cold": "0.15", "span": "200", "casing_at": "-30", "rotor_at": "-30", "rotor_expansion": "4.8", "start_at": "20"},
-            Units.MM,
+            Entry(Units.MM),
         )
         expected = 0.15 + (11.7 - 4.8) * 200 * -50 / 1e6
         self.assertEqual(render(lines[0].words, Units.MM), f"{expected:.3f} mm")
         with self.assertRaisesRegex(FieldError, "minutes"):
             calculator("hot-gap").run(
-                {"cold": "0.15", "span": "200", "casing_at": "60", "rotor_at": "80", "rotor_minutes": "5"}, Units.MM
+                {"cold": "0.15", "span": "200", "casing_at": "60", "rotor_at": "80", "rotor_minutes": "5"}, Entry(Units.MM)
             )
 
 

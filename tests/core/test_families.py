@@ -9,11 +9,13 @@ from scipy import integrate
 from finegap.core.build.disc_spring import DiscSpring, SpringStack, preload_lines
 from finegap.core.build.stacking import Fitted, Used, stack_state
 from finegap.core.calculators import calculator
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.families.model import FeatureKind, Stage
 from finegap.core.reckoned import Stand
 from finegap.core.showing import Units, render
+from finegap.core.wear.hours import check_replaced
 from finegap.core.wear.lubrication import Metered, Plan, due, hours_a_week, together
 from tests.references import VALUES
 
@@ -73,7 +75,7 @@ class DiscSprings(unittest.TestCase):
                 DiscSpring(40, 20, 2, 1).load_n(travel)
         typed = {"outside": "50", "inside": "25.4", "thickness": "3", "cone": "1.1", "travel": "5", "series": "3"}
         with self.assertRaises(FieldError):
-            calculator("disc-spring").run(typed, Units.MM)
+            calculator("disc-spring").run(typed, Entry(Units.MM))
 
 
 class Seals(unittest.TestCase):
@@ -141,10 +143,10 @@ class Lubrication(unittest.TestCase):
 
     def test_by_hours_sooner_where_wet_other_grease_when_cold(self):
         meter = [Metered(1000, 4000), Metered(1070, 4420)]
-        oil, grease = due([self.OIL, self.GREASE], meter, {"Oil": 4000, "Grease": 4100}, False, -20)
+        oil, grease = due([self.OIL, self.GREASE], meter, {"Oil": Metered(1000, 4000), "Grease": Metered(1010, 4100)}, False, -20)
         self.assertEqual((oil.left_h, oil.at_h, oil.day), (330, 4750, 1070 + 55))
         self.assertIn("silicone grease", grease.sentence.render(Units.MM))
-        wet = due([self.OIL], meter, {"Oil": 4000}, True, None)[0]
+        wet = due([self.OIL], meter, {"Oil": Metered(1000, 4000)}, True, None)[0]
         self.assertEqual((wet.left_h, wet.late), (-20, True))
         self.assertIn("past due", wet.sentence.render(Units.MM))
         self.assertIn("lithium", due([self.GREASE], meter, {}, False, 5)[0].sentence.render(Units.MM))
@@ -162,7 +164,7 @@ class Lubrication(unittest.TestCase):
             day, hours = day + days, hours + more
             meter.append(Metered(day, hours))
         rate = hours_a_week(meter)
-        (one,) = due([Plan("Oil", every)], meter, {"Oil": done}, False, None)
+        (one,) = due([Plan("Oil", every)], meter, {"Oil": Metered(700_000, done)}, False, None)
         self.assertEqual(one.left_h, done + every - hours)
         if one.left_h <= 0:
             self.assertEqual((one.day, one.late), (day, one.left_h < 0))  # due when the meter showed it, never back in time
@@ -176,6 +178,37 @@ class Lubrication(unittest.TestCase):
         self.assertEqual(hours_a_week([Metered(0, 9000)], 40), 40)
         self.assertIsNone(hours_a_week([Metered(0, 9000)]))
         self.assertEqual(due([self.OIL], [], {}, False, None), ())
+
+    @given(
+        st.lists(st.tuples(st.integers(1, 60), st.integers(0, 500)), min_size=2, max_size=12),
+        st.integers(1, 11),
+        st.integers(0, 300),
+        st.integers(0, 200),
+    )
+    def test_a_replaced_meter_changes_nothing_that_is_due(self, steps, swapped, old_ran_on, new_first):
+        """The same hours, on one meter and with the meter replaced on the way: rate, hours left and day are the same."""
+        swapped = min(swapped, len(steps) - 1)
+        day, hours, one_meter, two_meters, lost = 1000, 4000, [Metered(1000, 4000)], [Metered(1000, 4000)], None
+        for i, (days, more) in enumerate(steps):
+            day, hours = day + days, hours + more
+            one_meter.append(Metered(day, hours))
+            if lost is None and i >= swapped - 1:
+                ended = hours - more + min(old_ran_on, more)
+                lost = ended - new_first
+                two_meters.append(Metered(day, hours - lost, ended, new_first))
+            else:
+                two_meters.append(Metered(day, hours - (lost or 0)))
+        done = {"Oil": Metered(1000, 4000)}
+        (plain,), (through,) = (due([self.OIL], meter, done, False, None) for meter in (one_meter, two_meters))
+        self.assertEqual(hours_a_week(one_meter), hours_a_week(two_meters))
+        self.assertEqual((plain.left_h, plain.day, plain.late), (through.left_h, through.day, through.late))
+
+    def test_what_is_said_of_a_replaced_meter_has_to_be_possible(self):
+        check_replaced(150, 4100, 0, 4000)
+        check_replaced(4100, None, 0, 4000)
+        for wrong in ((150, 3999, 0, 4000), (150, 4100, 200, 4000), (3999, None, 0, 4000)):
+            with self.subTest(said=wrong), self.assertRaises(FieldError):
+                check_replaced(*wrong)
 
     def test_what_falls_due_within_two_weeks_is_one_visit(self):
         meter = [Metered(0, 0), Metered(70, 1000)]

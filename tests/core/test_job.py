@@ -78,13 +78,16 @@ class Blocking(unittest.TestCase):
         of = sheet()
         worn = readings(GOOD | {"idler_bore": 30.19}, of)
         self.assertIn("Idler, bore: not decided.", [text for _, text, _ in blockers(readings=worn)])
-        change = {key: Decision(Decided.CHANGE) for key in ("idler_bore", "idler_clearance")}
+        change = {
+            "idler_bore": Decision(Decided.CHANGE),
+            "idler_clearance": Decision(Decided.CHANGE, parts=("idler_bore",)),
+        }
         after = blockers(readings=worn, decisions=change)
         self.assertTrue(all(lead and "not measured after" in text for _, text, lead in after))
         renewed = worn | readings({"idler_bore": 30.03}, of, Phase.LEFT)
         self.assertEqual(blockers(readings=renewed, decisions=change), [])
         wrong = worn | readings({"idler_bore": 30.2}, of, Phase.LEFT)
-        self.assertIn("outside its limit as left", str(blockers(readings=wrong, decisions=change)))
+        self.assertIn("Not the new part", str(blockers(readings=wrong, decisions=change)))
         missing = {k: v for k, v in worn.items() if k[0] != "shaft_at_bushing"}
         texts = [text for _, text, _ in blockers(readings=missing, decisions=change)]
         self.assertIn("Shaft at the bushing: not measured.", texts)
@@ -144,7 +147,8 @@ class Progress(unittest.TestCase):
     def test_a_running_clearance_as_left_takes_new_parts_with_kept_ones(self):
         of = sheet()
         both = readings(GOOD, of) | readings({"idler_bore": 30.03}, of, Phase.LEFT)
-        states = {s.feature.key: s for s in assess(facts(readings=both)).features}
+        change = {"idler_bore": Decision(Decided.CHANGE)}
+        states = {s.feature.key: s for s in assess(facts(readings=both, decisions=change)).features}
         self.assertAlmostEqual(states["idler_clearance"].found.value_mm, 30.06 - 29.97)
         self.assertAlmostEqual(states["idler_clearance"].left.value_mm, 30.03 - 29.97)
         self.assertIsNone(states["shaft_clearance"].left)

@@ -9,6 +9,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from finegap.core.calculators import calculator
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.model import GapWords
 from finegap.core.gap import gaskets
@@ -174,11 +175,11 @@ class Shims(unittest.TestCase):
                  "front_low": "0.11", "front_high": "0.17", "back_target": "0.20",
                  "back_low": "0.16", "back_high": "0.24", "difference": "0.03",
                  "stock": "0.05 x 4"}  # fmt: skip
-        above = calculator("shims").run(typed, Units.MM)[0]
+        above = calculator("shims").run(typed, Entry(Units.MM))[0]
         self.assertIs(above.stand, Stand.STOP)
         self.assertIn("never assemble", render(above.words, Units.MM))
         inch = calculator("shims").run(
-            {k: (v if k == "stock" else f"{float(v)} mm") for k, v in typed.items()} | {"stock": "0.05 mm x 4"}, Units.IN
+            {k: (v if k == "stock" else f"{float(v)} mm") for k, v in typed.items()} | {"stock": "0.05 mm x 4"}, Entry(Units.IN)
         )
         self.assertEqual([x.stand for x in inch[:2]], [Stand.STOP, Stand.STOP])
         self.assertIn("together are 0.0134 in", " ".join(render(x.words, Units.IN) for x in inch))
@@ -256,8 +257,8 @@ class Covers(unittest.TestCase):
             "stock": "0.05 x 6; 0.10 x 2",
         }
         for vane, stand in (("179.80", Stand.GOOD), ("179.95", Stand.STOP)):
-            self.assertIs(calculator("cover-gasket").run(typed | {"vane": vane}, Units.MM)[-1].stand, stand)
-        self.assertIs(calculator("cover-gasket").run(typed | {"stock": "1.0 x 1"}, Units.MM)[0].stand, Stand.STOP)
+            self.assertIs(calculator("cover-gasket").run(typed | {"vane": vane}, Entry(Units.MM))[-1].stand, stand)
+        self.assertIs(calculator("cover-gasket").run(typed | {"stock": "1.0 x 1"}, Entry(Units.MM))[0].stand, Stand.STOP)
 
 
 class NothingAndLeaves(unittest.TestCase):

@@ -6,6 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from finegap.core.calculators import calculator
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.gap.performance import Losses, Path, perform
 from finegap.core.gap.slip import Fluid
@@ -123,12 +124,12 @@ class Coach(unittest.TestCase):
 
     def test_from_the_shell_in_either_unit(self):
         log = {"log": "0 60 77 0; 12 40 131 1/8; 24 30 145 0", "pumping": "20 C"}
-        self.assertEqual(render(calculator("run-in").run(log, Units.IN)[2].words, Units.IN), "back off")
+        self.assertEqual(render(calculator("run-in").run(log, Entry(Units.IN))[2].words, Units.IN), "back off")
         metric = {"log": "0 60 25 0; 12 40 55 1/8; 24 30 62.8 0", "pumping": "20 C"}
-        self.assertEqual(render(calculator("run-in").run(metric, Units.MM)[2].words, Units.MM), "back off")
+        self.assertEqual(render(calculator("run-in").run(metric, Entry(Units.MM))[2].words, Units.MM), "back off")
         for wrong in ("0 60 25", "0 60 25 1/4", "a 60 25 0", "5 60 25 0; 4 60 25 0", ""):
             with self.subTest(wrong=wrong), self.assertRaises(FieldError):
-                calculator("run-in").run({"log": wrong}, Units.MM)
+                calculator("run-in").run({"log": wrong}, Entry(Units.MM))
 
 
 class Drops(unittest.TestCase):
@@ -157,7 +158,7 @@ class Drops(unittest.TestCase):
         """drops-01: about 20 drops of water a mL."""
         of = VALUES["drops-01"]
         for rate, leak in zip(of["inputs"]["drops_per_min"], of["expected"], strict=True):
-            lines = calculator("drops").run({"count": str(rate * 10 + 1), "seconds": "600"}, Units.MM)
+            lines = calculator("drops").run({"count": str(rate * 10 + 1), "seconds": "600"}, Entry(Units.MM))
             self.assertEqual(render(lines[1].words, Units.MM), f"{leak:.1f} mL/h")
 
 
@@ -201,7 +202,7 @@ class FirstHour(unittest.TestCase):
     def test_a_bucket(self):
         self.assertAlmostEqual(by_bucket(10, 12), 50)
         self.assertEqual(
-            render(calculator("bucket").run({"volume": "10", "seconds": "12"}, Units.MM)[0].words, Units.MM), "50.000 L/min"
+            render(calculator("bucket").run({"volume": "10", "seconds": "12"}, Entry(Units.MM))[0].words, Units.MM), "50.000 L/min"
         )
         with self.assertRaises(FieldError):
             by_bucket(10, 0)

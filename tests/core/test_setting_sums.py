@@ -11,6 +11,7 @@ from ortools.sat.python import cp_model
 from scipy import integrate
 
 from finegap.core.calculators import calculator
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.gap.leaves import go_and_no_go, pair_uncertainty_mm, pile_for, proving, uncertainty_mm
 from finegap.core.gap.move import Window
@@ -54,7 +55,7 @@ class Viscosity(unittest.TestCase):
 
     def test_seconds_beside_it_agree_with_an_independent_package(self):
         typed = {"first": "46", "second": "6.8", "at": "100 F"}
-        lines = {line.name: render(line.words, Units.MM) for line in calculator("viscosity").run(typed, Units.MM)}
+        lines = {line.name: render(line.words, Units.MM) for line in calculator("viscosity").run(typed, Entry(Units.MM))}
         at_100_f = Liquid(46, 40, 6.8, 100).at((100 - 32) / 1.8)
         expected = viscosity_converter(at_100_f * 1e-6, "kinematic viscosity", "saybolt universal")
         self.assertEqual(lines["In Saybolt seconds"], f"{expected:.1f} SSU")
@@ -66,7 +67,7 @@ class Viscosity(unittest.TestCase):
                 Liquid(*wrong)
         with self.assertRaisesRegex(FieldError, "absolute zero"):
             Liquid(46, 40, 6.8, 100).at(-300)
-        far = calculator("viscosity").run({"first": "46", "second": "6.8", "at": "-30"}, Units.MM)[0]
+        far = calculator("viscosity").run({"first": "46", "second": "6.8", "at": "-30"}, Entry(Units.MM))[0]
         self.assertIs(far.stand, Stand.CARE)
         self.assertAlmostEqual(kinematic_mm2_s(90, 900), 100)
 

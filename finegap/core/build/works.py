@@ -19,15 +19,22 @@ from finegap.core.showing import Sentence
 
 @dataclass(frozen=True)
 class Works:
-    """By their name in the steps: press fits, stacks by place, lines of the torque table."""
+    """By their name in the steps: press fits, stacks by place, lines of the torque table.
+
+    ``not_new`` are the sentences against parts that cannot be the new ones, by feature.
+    """
 
     presses: Mapping[str, PressState]
     stacks: Mapping[str, StackState]
     tightenings: Mapping[str, Tightening]
+    not_new: Mapping[str, Sentence]
 
     def holds_back(self, step: Step) -> tuple[Sentence, ...]:
-        """Why a step cannot be marked done yet: a stack not complete, a torque not logged, a bushing that would not hold."""
-        reasons: list[Sentence] = []
+        """Why a step cannot be marked done yet.
+
+        A stack not complete, a torque not logged, a bushing that would not hold, a part that cannot be the new one.
+        """
+        reasons: list[Sentence] = [self.not_new[key] for key in self._parts_of(step) if key in self.not_new]
         for work in step.works:
             kind, _, key = work.partition(":")
             if kind == "stack" and key in self.stacks:
@@ -40,10 +47,15 @@ class Works:
 
     def measured_at(self, step: Step, facts: Facts) -> tuple[str, ...]:
         """Features of renewed parts that are measured, or looked at, as fitted at a step of Build."""
-        stacks = [self.stacks[w.removeprefix("stack:")] for w in step.works if w.removeprefix("stack:") in self.stacks]
-        here = {*step.changed, *(part.feature for state in stacks for part in state.stack.parts)}
-        renewed = here & facts.changed if step.stage is Stage.BUILD else set()
+        renewed = self._parts_of(step) & facts.changed
         return tuple(f.key for f in facts.family.features if f.key in renewed and f.kind is not FeatureKind.PAIR)
+
+    def _parts_of(self, step: Step) -> set[str]:
+        """Features whose parts a step of Build puts in."""
+        if step.stage is not Stage.BUILD:
+            return set()
+        stacks = [self.stacks[w.removeprefix("stack:")] for w in step.works if w.removeprefix("stack:") in self.stacks]
+        return {*step.changed, *(part.feature for state in stacks for part in state.stack.parts if part.feature)}
 
     def not_tightened(self, facts: Facts) -> tuple[Sentence, ...]:
         """Torques that are not logged, of steps that were not skipped."""
@@ -82,6 +94,11 @@ def works_of(facts: Facts, features: tuple[FeatureState, ...]) -> Works:
             if place in facts.stacks
         },
         tightenings,
+        {
+            key: Sentence("{name}: {why}", {"name": state.feature.name, "why": state.not_new})
+            for key, state in states.items()
+            if state.not_new is not None
+        },
     )
 
 

@@ -10,7 +10,7 @@ from finegap.core.build.oring import ORing
 from finegap.core.build.packing import Joints, Packing
 from finegap.core.build.press import PressFit, Solid
 from finegap.core.build.torque import FRICTION, Adapter, Joint, Tang, criss_cross, thread_of
-from finegap.core.calculators.model import CELSIUS, STRESS, TORQUE, Calculator, Input, Typed, mm
+from finegap.core.calculators.model import Calculator, Input, Typed, mm
 from finegap.core.materials import MATERIALS
 from finegap.core.quantities import Dimension, Sign
 from finegap.core.reckoned import Line, Stand
@@ -126,7 +126,7 @@ _FRICTIONS = (
     Input("friction_low", "friction, from", number=(0.001, 1), usual=f"{FRICTION['oiled'][0]:g}"),
     Input("friction_high", "friction, to", number=(0.001, 1), usual=f"{FRICTION['oiled'][1]:g}"),
 )
-_TEMPERATURE = Input("temperature", "temperature in service", Dimension.TEMPERATURE, CELSIUS, Sign.ANY)
+_TEMPERATURE = Input("temperature", "temperature in service", Dimension.TEMPERATURE, sign=Sign.ANY)
 
 
 def _disc_spring(given: Typed) -> tuple[Line, ...]:
@@ -163,7 +163,7 @@ BUILDING = (
             Input("seat", "seat of", choices=_MATERIALS, usual="cast iron"),
             *_FRICTIONS,
             _TEMPERATURE,
-            Input("modulus", "bushing, modulus", Dimension.STRESS, STRESS, optional=True),
+            Input("modulus", "bushing, modulus", Dimension.STRESS, optional=True),
             Input("poisson", "bushing, Poisson's ratio", number=(0, 0.5), optional=True),
             Input("expansion", "bushing, expansion in µm/(m·K)", number=(0.1, 300), optional=True),
         ),
@@ -200,7 +200,7 @@ BUILDING = (
         (
             Input("elastomer", "elastomer", choices=tuple((e.code, f"{e.code}, {e.name}") for e in ELASTOMERS.values())),
             Input("liquid", "liquid", choices=tuple((m.key, m.name) for m in MEDIA.values())),
-            Input("temperature", "temperature of the liquid", Dimension.TEMPERATURE, CELSIUS, Sign.ANY),
+            Input("temperature", "temperature of the liquid", Dimension.TEMPERATURE, sign=Sign.ANY),
             Input("lubricant", "lubricant", choices=tuple((m.key, m.name) for m in MEDIA.values() if m.lubricates)),
         ),
         _elastomer,
@@ -209,10 +209,10 @@ BUILDING = (
         "adapter",
         "Torque wrench with an adapter",
         (
-            Input("torque", "torque at the nut", Dimension.TORQUE, TORQUE),
+            Input("torque", "torque at the nut", Dimension.TORQUE),
             mm("wrench", "wrench, drive to grip"),
             mm("adapter", "adapter, drive to nut", sign=Sign.NOT_NEGATIVE),
-            Input("angle", "angle of the adapter", Dimension.ANGLE, ("deg", "deg"), Sign.NOT_NEGATIVE, usual="0"),
+            Input("angle", "angle of the adapter", Dimension.ANGLE, sign=Sign.NOT_NEGATIVE, usual="0"),
         ),
         _adapter,
     ),
@@ -221,7 +221,7 @@ BUILDING = (
         "Preload from torque",
         (
             Input("thread", "thread"),
-            Input("torque", "torque", Dimension.TORQUE, TORQUE),
+            Input("torque", "torque", Dimension.TORQUE),
             *_FRICTIONS,
             mm("face", "mean diameter under the head", optional=True),
         ),
@@ -234,7 +234,7 @@ BUILDING = (
         (
             Input("slots", "slots of the nut", number=(1, 100), whole=True),
             Input("tangs", "tangs of the washer", number=(1, 100), whole=True),
-            Input("turn", "turn from lower to upper torque", Dimension.ANGLE, ("deg", "deg"), optional=True),
+            Input("turn", "turn from lower to upper torque", Dimension.ANGLE, optional=True),
         ),
         _tang,
     ),
@@ -244,7 +244,7 @@ BUILDING = (
         (
             mm("outside", "bearing, outside"),
             mm("width", "bearing, width"),
-            Input("ten", "ten strokes weigh", Dimension.MASS, ("g", "oz"), optional=True),
+            Input("ten", "ten strokes weigh", Dimension.MASS, optional=True),
         ),
         _grease,
     ),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from finegap.core.calculators.model import PRESSURE, Calculator, Input, Typed, mm
+from finegap.core.calculators.model import Calculator, Input, Typed, mm
 from finegap.core.calculators.setting import DENSITY, temperature_asked, viscosity_asked
 from finegap.core.errors import FieldError
 from finegap.core.gap.heat import Body, Part, Warming, hot_gap, warming_up
@@ -114,7 +114,7 @@ def _test(given: Typed, radial: float | None) -> TestPoint | None:
 
 
 _METALS = tuple((name, name) for name in MATERIALS)
-_PRESSURE = Input("pressure", "pressure difference", Dimension.PRESSURE, PRESSURE, Sign.NOT_NEGATIVE)
+_PRESSURE = Input("pressure", "pressure difference", Dimension.PRESSURE, sign=Sign.NOT_NEGATIVE)
 _FLUID = (viscosity_asked("viscosity", "viscosity when pumping"), DENSITY)
 
 
@@ -180,7 +180,7 @@ COST = (
         "performance",
         "Flow, slip and lost power at a duty",
         (
-            Input("displacement", "displacement a turn", Dimension.VOLUME, ("L", "gal")),
+            Input("displacement", "displacement a turn", Dimension.VOLUME),
             Input("speed", "speed in r/min", number=(0.1, 20_000)),
             _PRESSURE,
             *_FLUID,
@@ -192,9 +192,9 @@ COST = (
             mm("radial_new", "radial clearance as new", optional=True),
             mm("radial_width", "land of the tips: width", optional=True),
             mm("radial_length", "land of the tips: length", optional=True),
-            Input("test_flow", "test: flow", Dimension.FLOW, ("L/min", "gpm"), optional=True),
-            Input("test_pressure", "test: pressure difference", Dimension.PRESSURE, PRESSURE, optional=True),
-            Input("test_viscosity", "test: viscosity", Dimension.VISCOSITY, ("mm2/s", "mm2/s"), optional=True),
+            Input("test_flow", "test: flow", Dimension.FLOW, optional=True),
+            Input("test_pressure", "test: pressure difference", Dimension.PRESSURE, optional=True),
+            Input("test_viscosity", "test: viscosity", Dimension.VISCOSITY, optional=True),
             Input("test_speed", "test: speed in r/min", number=(0.1, 20_000), optional=True),
             mm("test_end", "test: end clearance", optional=True),
             mm("test_radial", "test: radial clearance", optional=True),

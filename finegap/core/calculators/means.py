@@ -6,21 +6,21 @@ import re
 from collections import Counter
 
 from finegap.core.calculators.model import Calculator, Input, Typed, mm
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.model import GapWords
 from finegap.core.gap import gaskets, shims, timing
 from finegap.core.gap.move import Move, Window
 from finegap.core.gap.stock import Stack, ordered
-from finegap.core.quantities import Dimension, Sign, parse
+from finegap.core.quantities import Dimension, Sign
 from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Sentence, Units
+from finegap.core.showing import Sentence
 
 _TIMES = re.compile(r"^(?P<size>.+?)\s*[x×*]\s*(?P<count>\d+)$")
 
 
-def _um(text: str, field: str, units: Units) -> int:
-    bare = "in" if units is Units.IN else "mm"
-    return round(parse(text, Dimension.LENGTH, field, bare, Sign.POSITIVE).value * 1000)
+def _um(text: str, field: str, entry: Entry) -> int:
+    return round(entry.quantity(text, Dimension.LENGTH, field, Sign.POSITIVE).value * 1000)
 
 
 def _pieces(given: Typed, key: str, name: str) -> Counter[int]:
@@ -28,7 +28,7 @@ def _pieces(given: Typed, key: str, name: str) -> Counter[int]:
     found: Counter[int] = Counter()
     for text in filter(None, re.split(r"\s*;\s*", given.text(key).strip())):
         match = _TIMES.match(text)
-        found[_um(match["size"] if match else text, name, given.units)] += int(match["count"]) if match else 1
+        found[_um(match["size"] if match else text, name, given.entry)] += int(match["count"]) if match else 1
     return found
 
 

@@ -8,7 +8,9 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
+from finegap.core.entry import Entry, bare_unit
 from finegap.core.errors import FieldError
+from finegap.core.numerals import Mark
 from finegap.core.quantities import Dimension, Sign, parse, parse_number
 from finegap.core.reckoned import Line
 from finegap.core.showing import Units
@@ -18,14 +20,12 @@ from finegap.core.showing import Units
 class Input:
     """One thing asked for: a quantity, a plain number between bounds, one of some choices, or plain text.
 
-    ``bare`` are the units a number typed without one is in, metric and inch. An ``optional`` one may stay empty, a ``long`` one
-    holds a list.
+    An ``optional`` one may stay empty, a ``long`` one holds a list.
     """
 
     key: str
     name: str
     dimension: Dimension | None = None
-    bare: tuple[str, str] = ("mm", "in")
     sign: Sign = Sign.POSITIVE
     number: tuple[float, float] | None = None
     whole: bool = False
@@ -34,16 +34,20 @@ class Input:
     optional: bool = False
     long: bool = False
 
+    def bare(self, units: Units) -> str:
+        """The unit of a number typed without one; empty for what is no quantity."""
+        return bare_unit(self.dimension, units) if self.dimension else ""
+
 
 class Typed:
     """What was typed, read with the names and units of a calculator's inputs."""
 
-    def __init__(self, inputs: tuple[Input, ...], typed: Mapping[str, str], units: Units) -> None:
+    def __init__(self, inputs: tuple[Input, ...], typed: Mapping[str, str], entry: Entry) -> None:
         self._inputs = {one.key: one for one in inputs}
         unknown = next((key for key in typed if key not in self._inputs), None)
         if unknown:
             raise FieldError(unknown, "it is not asked for.", f"Expected any of: {', '.join(self._inputs)}.")
-        self._typed, self.units = typed, units
+        self._typed, self.entry, self.units = typed, entry, entry.units
 
     def text(self, key: str) -> str:
         """As typed, or the usual where nothing was."""
@@ -58,9 +62,13 @@ class Typed:
         """In the internal unit."""
         one = self._inputs[key]
         if one.number is not None:
-            return parse_number(self.text(key), one.name, *one.number, whole=one.whole)
+            return parse_number(self.text(key), one.name, *one.number, whole=one.whole, mark=self._mark(key))
         assert one.dimension is not None
-        return parse(self.text(key), one.dimension, one.name, one.bare[self.units is Units.IN], one.sign).value
+        return parse(self.text(key), one.dimension, one.name, one.bare(self.units), one.sign, self._mark(key)).value
+
+    def _mark(self, key: str) -> Mark:
+        """The mark it was typed with; what is usual is written with a point."""
+        return self.entry.mark if self._typed.get(key, "").strip() else Mark.POINT
 
     def maybe(self, key: str) -> float | None:
         """In the internal unit, or ``None`` where nothing was typed."""
@@ -76,23 +84,17 @@ class Calculator:
     inputs: tuple[Input, ...]
     reckon: Callable[[Typed], tuple[Line, ...]]
 
-    def run(self, typed: Mapping[str, str], units: Units) -> tuple[Line, ...]:
-        """Its lines.
+    def run(self, typed: Mapping[str, str], entry: Entry) -> tuple[Line, ...]:
+        """Its lines, for what was typed with these units and decimal mark.
 
         Raises
         ------
         FieldError
             What was typed cannot be used; the field is named as it is on screen.
         """
-        return self.reckon(Typed(self.inputs, typed, units))
+        return self.reckon(Typed(self.inputs, typed, entry))
 
 
 def mm(key: str, name: str, sign: Sign = Sign.POSITIVE, usual: str = "", optional: bool = False) -> Input:
     """A length that is asked for."""
     return Input(key, name, Dimension.LENGTH, sign=sign, usual=usual, optional=optional)
-
-
-TORQUE = ("N.m", "lbf.ft")
-STRESS = ("MPa", "ksi")
-CELSIUS = ("C", "F")
-PRESSURE = ("bar", "psi")

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 import re
-from fractions import Fraction
 
-from finegap.core.calculators.model import CELSIUS, Calculator, Input, Typed
+from finegap.core.calculators.model import Calculator, Input, Typed
 from finegap.core.errors import FieldError
 from finegap.core.proof.first_hour import by_bucket
 from finegap.core.proof.run_in import Note, Rules, Say, advise, check_note, rules_for
-from finegap.core.quantities import Dimension, Sign, parse_number
+from finegap.core.quantities import Dimension, Sign
 from finegap.core.reckoned import Line, Stand
 from finegap.core.showing import Amount, Kind, Sentence
 from finegap.core.working import Given, Working
@@ -81,12 +80,11 @@ def _note(text: str, number: int, given: Typed) -> Note:
         raise FieldError(
             field, f"“{text}” is not four things.", "Expected minute, drops, box temperature and turn, such as: 12 40 55 1/8."
         )
-    minute = parse_number(parts[0], field, 0, 72 * 60)
-    drops = None if parts[1] == "-" else parse_number(parts[1], field, 0, 1000)
-    # A box is typed in the unit in use, as on the bench.
-    degrees = None if parts[2] == "-" else parse_number(parts[2], field, -100, 600)
-    box = degrees if degrees is None or given.units.value == "mm" else float((Fraction(degrees) - 32) * Fraction(5, 9))
-    return Note(minute, drops, box, parse_number(parts[3], field, -1, 1) * 8)
+    read = given.entry.number
+    minute = read(parts[0], field, 0, 72 * 60)
+    drops = None if parts[1] == "-" else read(parts[1], field, 0, 1000)
+    box = None if parts[2] == "-" else given.entry.quantity(parts[2], Dimension.TEMPERATURE, field).value
+    return Note(minute, drops, box, read(parts[3], field, -1, 1) * 8)
 
 
 def _bucket(given: Typed) -> tuple[Line, ...]:
@@ -118,8 +116,8 @@ PROOF = (
         "Running packing in",
         (
             Input("log", "log: minute, drops, box, turn; a line each, with ; between", long=True),
-            Input("pumping", "pumping temperature", Dimension.TEMPERATURE, CELSIUS, Sign.ANY, usual="20 C"),
-            Input("hottest", "hottest box, if the sheet says it", Dimension.TEMPERATURE, CELSIUS, Sign.ANY, optional=True),
+            Input("pumping", "pumping temperature", Dimension.TEMPERATURE, sign=Sign.ANY, usual="20 C"),
+            Input("hottest", "hottest box, if the sheet says it", Dimension.TEMPERATURE, sign=Sign.ANY, optional=True),
             Input("drops_low", "drops wanted from", number=(0.1, 1000), usual="2"),
             Input("drops_high", "drops wanted to", number=(0.1, 1000), usual="10"),
             Input("settle", "minutes between two turns", number=(1, 600), usual="10"),
@@ -130,7 +128,7 @@ PROOF = (
         "bucket",
         "Flow by bucket and watch",
         (
-            Input("volume", "bucket", Dimension.VOLUME, ("L", "gal")),
+            Input("volume", "bucket", Dimension.VOLUME),
             Input("seconds", "seconds it took", number=(0.5, 36_000)),
         ),
         _bucket,

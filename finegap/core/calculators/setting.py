@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from finegap.core.calculators.model import CELSIUS, Calculator, Input, Typed, mm
+from dataclasses import replace
+
+from finegap.core.calculators.model import Calculator, Input, Typed, mm
 from finegap.core.errors import FieldError
 from finegap.core.gap.housing import Housing, ThreadHand
 from finegap.core.gap.leaves import INSIDE, go_and_no_go, pile_for, pile_working
@@ -14,17 +16,15 @@ from finegap.core.reckoned import Line, Stand
 from finegap.core.showing import Amount, Kind, Sentence, between, length, rule_fraction
 from finegap.core.working import Given, Working
 
-_BARE_VISCOSITY = ("mm2/s", "mm2/s")
-
 
 def viscosity_asked(key: str, name: str) -> Input:
     """A viscosity that is asked for."""
-    return Input(key, name, Dimension.VISCOSITY, _BARE_VISCOSITY)
+    return Input(key, name, Dimension.VISCOSITY)
 
 
 def temperature_asked(key: str, name: str, usual: str = "", optional: bool = False) -> Input:
     """A temperature that is asked for."""
-    return Input(key, name, Dimension.TEMPERATURE, CELSIUS, Sign.ANY, usual=usual, optional=optional)
+    return Input(key, name, Dimension.TEMPERATURE, sign=Sign.ANY, usual=usual, optional=optional)
 
 
 def _two_points(given: Typed) -> tuple[Line, ...]:
@@ -86,7 +86,7 @@ def _kinematic(given: Typed) -> tuple[Line, ...]:
 
 def _any(given: Typed) -> tuple[Line, ...]:
     at = given.value("at")
-    known = read_viscosity(given.text("viscosity"), at, given.maybe("density"))
+    known = read_viscosity(given.text("viscosity"), at, given.maybe("density"), entry=replace(given.entry, meant=True))
     amount = Amount(known.pumping_mm2_s, Kind.FINE_VISCOSITY)
     working = known.liquid.working(at) if known.liquid else Working(
         "Viscosity when pumping", "ν as given, or μ / ρ", (Given("", "as given", given.text("viscosity")),), amount,
@@ -163,7 +163,7 @@ def _clearance(given: Typed) -> tuple[Line, ...]:
 
 
 def _leaves_of(given: Typed) -> tuple[int, ...]:
-    return read_leaves(given.text("leaves"), given.units.value)
+    return read_leaves(given.text("leaves"), given.entry.unit(Dimension.LENGTH), given.entry.mark)
 
 
 def _pile(given: Typed) -> tuple[Line, ...]:

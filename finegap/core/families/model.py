@@ -310,6 +310,7 @@ def _of(build: Build, things: tuple[C, ...]) -> tuple[C, ...]:
 class Family:
     """A family of pumps. ``details`` are the counts and weights a sheet may give for the procedure, by key.
 
+    ``usual`` says between which values a quantity of the duty lies, by its field, where the family differs from others.
     A family is itself and no other: it is compared, and looked up, by identity.
     """
 
@@ -325,6 +326,7 @@ class Family:
     presses: tuple[Press, ...] = ()
     pictures: Mapping[str, Picture] = field(default_factory=dict)
     gap: GapWords = DEFAULT_WORDS
+    usual: Mapping[str, tuple[float, float]] = field(default_factory=dict)
     drawing: Drawing = Drawing((724, 604), ())
 
     @cached_property

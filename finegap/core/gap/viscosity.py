@@ -7,8 +7,9 @@ import re
 from dataclasses import dataclass
 from functools import cached_property
 
+from finegap.core.entry import VISCOSITY_USUAL, Entry
 from finegap.core.errors import FieldError
-from finegap.core.quantities import Dimension, Sign, parse
+from finegap.core.quantities import Dimension, Sign, is_unit, parse
 from finegap.core.showing import Amount, Kind, Sentence
 from finegap.core.working import Given, Working
 
@@ -143,6 +144,10 @@ _APART = re.compile(r"\s*;\s*|\s+and\s+", re.IGNORECASE)
 _SAME_K = 0.5
 
 
+AS_WRITTEN = Entry()
+"""What was stored, or is written in a file: millimetres, Celsius, a decimal point."""
+
+
 @dataclass(frozen=True)
 class Viscosity:
     """What is known of a liquid's viscosity: at pumping temperature [mm2/s], and its two points where they were given."""
@@ -156,7 +161,14 @@ def has_points(typed: str) -> bool:
     return len([part for part in _APART.split(typed.strip()) if part]) > 1
 
 
-def read_viscosity(typed: str, pumping_c: float, density_kg_m3: float | None = None, field: str = "viscosity") -> Viscosity:
+def read_viscosity(
+    typed: str,
+    pumping_c: float,
+    density_kg_m3: float | None = None,
+    field: str = "viscosity",
+    entry: Entry = AS_WRITTEN,
+    bare_at: str | None = None,
+) -> Viscosity:
     """Read the viscosity people have.
 
     Parameters
@@ -170,14 +182,20 @@ def read_viscosity(typed: str, pumping_c: float, density_kg_m3: float | None = N
         Density when pumping, for a dynamic viscosity.
     field : str
         Name used in errors.
+    entry : Entry
+        With which units and decimal mark it was typed.
+    bare_at : str, optional
+        Unit of the temperature of a point that carries none. Without it such a point is refused: no unit of a temperature stands
+        beside the field.
 
     Raises
     ------
     FieldError
-        Nothing that can be read, a dynamic viscosity without density, or one point at a temperature that is not pumped at.
+        Nothing that can be read, a dynamic viscosity without density, a temperature without its unit, or one point at a temperature
+        that is not pumped at.
     """
     parts = [part for part in _APART.split(typed.strip()) if part]
-    points = [_point(part, pumping_c, density_kg_m3, field) for part in parts]
+    points = [_point(part, pumping_c, density_kg_m3, field, entry, bare_at) for part in parts]
     if not points or len(points) > 2:
         raise FieldError(field, "it takes one value, or two points." if points else "nothing was entered.", _EXPECTED)
     if len(points) == 2:
@@ -191,24 +209,32 @@ def read_viscosity(typed: str, pumping_c: float, density_kg_m3: float | None = N
     return Viscosity(viscosity)
 
 
-def _point(text: str, pumping_c: float, density_kg_m3: float | None, field: str) -> tuple[float, float]:
+def _point(
+    text: str, pumping_c: float, density_kg_m3: float | None, field: str, entry: Entry, bare_at: str | None
+) -> tuple[float, float]:
     value, _, at = text.partition(" at ")
     grade = _GRADE.fullmatch(value.strip())
     if grade:
         if at:
             raise FieldError(field, "a grade is a viscosity at 40 C.", "Expected the grade alone, such as VG 68.")
         return grade_mm2_s(int(grade[1])), GRADE_C
-    at_c = parse(at, Dimension.TEMPERATURE, field, "C").value if at else pumping_c
-    try:
-        dynamic = parse(value, Dimension.DYNAMIC, field, sign=Sign.POSITIVE).value
-    except FieldError:
+    measured_at = parse(at, Dimension.TEMPERATURE, field, bare_at, mark=entry.mark) if at else None
+    at_c = measured_at.value if measured_at else pumping_c
+    if not _is_dynamic(value):
         # Saybolt seconds lean a little on the temperature they were counted at.
-        return parse(text, Dimension.VISCOSITY, field, "mm2/s", Sign.POSITIVE).value if _is_saybolt(value) and at else (
-            parse(value, Dimension.VISCOSITY, field, "mm2/s", Sign.POSITIVE).value
-        ), at_c
+        whole = f"{value} at {measured_at.said}" if measured_at and _is_saybolt(value) else value
+        quantity = entry.quantity(whole, Dimension.VISCOSITY, field, Sign.POSITIVE)
+        entry.check_usual(quantity, field, VISCOSITY_USUAL)
+        return quantity.value, at_c
+    dynamic = entry.quantity(value, Dimension.DYNAMIC, field, Sign.POSITIVE).value
     if density_kg_m3 is None:
         raise FieldError(field, "it is a dynamic viscosity, and the density is not known.", "Expected the density, too, or mm2/s.")
     return kinematic_mm2_s(dynamic, density_kg_m3), at_c
+
+
+def _is_dynamic(text: str) -> bool:
+    unit = re.sub(r"^[-+\d.,\s'’/eE]+", "", text.strip()).strip()
+    return bool(unit) and is_unit(unit, Dimension.DYNAMIC)
 
 
 def _is_saybolt(text: str) -> bool:

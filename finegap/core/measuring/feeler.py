@@ -8,6 +8,7 @@ from functools import lru_cache
 from itertools import combinations
 
 from finegap.core.errors import FieldError, Unlikely
+from finegap.core.numerals import Mark
 from finegap.core.quantities import Dimension, Quantity, Sign, parse
 
 MOST_LEAVES = 3
@@ -49,7 +50,7 @@ def check_leaves(leaves_um: Sequence[int], field: str = "leaves") -> tuple[int, 
     return tuple(sorted(leaves_um))
 
 
-def read_leaves(text: str, unit: str) -> tuple[int, ...]:
+def read_leaves(text: str, unit: str, mark: Mark = Mark.POINT) -> tuple[int, ...]:
     """Leaves in micrometres from one line, thinnest first: spaces or semicolons between, a comma is a decimal mark or stands before
     a space. A unit anywhere in the line is that of all of them; ``unit`` is theirs without one.
 
@@ -60,7 +61,7 @@ def read_leaves(text: str, unit: str) -> tuple[int, ...]:
     """
     named = _UNIT.search(text)
     words = (word.strip(",") for word in re.split(r"[;\s]+", _UNIT.sub(" ", text)))
-    sizes = [parse(w, Dimension.LENGTH, "leaves", named[1] if named else unit, Sign.POSITIVE).value for w in words if w]
+    sizes = [parse(w, Dimension.LENGTH, "leaves", named[1] if named else unit, Sign.POSITIVE, mark).value for w in words if w]
     return check_leaves([round(mm * 1000) for mm in sizes])
 
 

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Station
+from finegap.core.numerals import Mark
 from finegap.core.quantities import Dimension, Quantity, Sign, parse
 
 MOST_ROWS = 400
@@ -23,11 +24,20 @@ class Pasted:
     quantity: Quantity
 
 
-def read_set(text: str, stations: Sequence[Station], unit: str, field: str, sign: Sign = Sign.POSITIVE) -> tuple[Pasted, ...]:
+def read_set(
+    text: str,
+    stations: Sequence[Station],
+    unit: str,
+    field: str,
+    sign: Sign = Sign.POSITIVE,
+    mark: Mark = Mark.POINT,
+    possible: Callable[[float], bool] | None = None,
+) -> tuple[Pasted, ...]:
     """Read pasted cells, all of them or none.
 
     Rows are stations, named in the first column or, without names, in the order of ``stations``; further columns are repeats. A
-    first row of words is a heading, and may carry the unit: ``Reading (mm)``.
+    first row of words is a heading, and may carry the unit: ``Reading (mm)``. ``mark`` is the decimal mark of the works,
+    ``possible`` whether a size in mm can be of this feature.
 
     Raises
     ------
@@ -45,7 +55,7 @@ def read_set(text: str, stations: Sequence[Station], unit: str, field: str, sign
     if not _named(rows[0], stations) and not any(_NUMBER.match(cell) for cell in rows[0][1 if named else 0 :]):
         unit = _heading_unit(rows.pop(0), unit)
     pasted = tuple(
-        Pasted(station, parse(cell, Dimension.LENGTH, where, unit, sign))
+        Pasted(station, parse(cell, Dimension.LENGTH, where, unit, sign, mark, possible))
         for i, row in enumerate(rows, 1)
         for station, cell, where in _cells(row, i, stations, named, field)
     )

@@ -2,14 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from finegap.core.errors import Suggestion, Unlikely
+from finegap.core.numerals import Mark
 from finegap.core.quantities import Dimension, Quantity, parse
 
 _SIZE_SHARE = 0.25
 _GAP_TIMES = 8.0
 
 
-def check_plausible(reading: Quantity, field: str, expected_mm: float, is_gap: bool) -> None:
+def plausible(expected_mm: float, is_gap: bool) -> Callable[[float], bool]:
+    """Whether a size in mm can be of a feature: gaps open several times over, no part comes to the bench a quarter smaller."""
+    if is_gap:
+        return lambda mm: abs(mm) <= _GAP_TIMES * expected_mm
+    return lambda mm: abs(mm - expected_mm) <= _SIZE_SHARE * expected_mm
+
+
+def check_plausible(reading: Quantity, field: str, expected_mm: float, is_gap: bool, mark: Mark = Mark.POINT) -> None:
     """Refuse a reading absurdly far from what the feature can be.
 
     Parameters
@@ -22,21 +32,18 @@ def check_plausible(reading: Quantity, field: str, expected_mm: float, is_gap: b
         New size of a part; for a gap its limit.
     is_gap : bool
         Gaps may open several times over; a part does not lose a quarter of its size and come to the bench.
+    mark : Mark
+        The decimal mark it was typed with.
 
     Raises
     ------
     Unlikely
         With the other units under which the same digits would make sense as suggestions.
     """
-
-    def possible(mm: float) -> bool:
-        if is_gap:
-            return abs(mm) <= _GAP_TIMES * expected_mm
-        return abs(mm - expected_mm) <= _SIZE_SHARE * expected_mm
-
+    possible = plausible(expected_mm, is_gap)
     if possible(reading.value):
         return
-    digits = reading.typed.rstrip('abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZµμ"″. ')
+    digits = (reading.understood or reading.typed).rstrip('abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZµμ"″. ')
     suggestions = []
     for unit, name in (
         ("mm", "millimetres"),
@@ -46,7 +53,7 @@ def check_plausible(reading: Quantity, field: str, expected_mm: float, is_gap: b
     ):
         if unit == reading.unit:
             continue
-        other = parse(f"{digits} {unit}", Dimension.LENGTH, field)
+        other = parse(f"{digits} {unit}", Dimension.LENGTH, field, mark=mark, possible=possible)
         if possible(other.value):
             suggestions.append(Suggestion(other.typed, f"{name}: {other.value:.3f} mm"))
     around = f"Expected around {expected_mm:g} mm." if not is_gap else f"Expected up to a few times {expected_mm:g} mm."

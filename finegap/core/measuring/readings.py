@@ -67,7 +67,8 @@ class Reading:
     """One reading: where on the part (``plane`` along it, ``station`` within all), what, with which gauge.
 
     ``half_mm`` is half the interval of a feeler reading, 0 for any other; ``warm`` is the temperature of a part not measured at
-    20 C; ``faults`` are words against the gauge when it was taken (out of date, out of its range).
+    20 C; ``faults`` are words against the gauge when it was taken (out of date, out of its range); ``reason`` why an odd one is
+    meant.
     """
 
     station: str
@@ -77,6 +78,7 @@ class Reading:
     half_mm: float = 0.0
     warm: Warm | None = None
     faults: tuple[Sentence, ...] = ()
+    reason: str = ""
 
     @property
     def at_20c_mm(self) -> float:

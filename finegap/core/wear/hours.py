@@ -6,6 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
+from finegap.core.errors import FieldError
+
 
 @dataclass(frozen=True)
 class MeterReading:
@@ -18,6 +20,36 @@ class MeterReading:
     hours: float | None
     old_last: float | None = None
     new_first: float = 0.0
+
+
+def check_replaced(hours: float | None, old_last: float | None, new_first: float, before: float | None, day: str = "") -> None:
+    """Whether what is said of a replaced meter can be.
+
+    Parameters
+    ----------
+    hours, old_last, new_first : float or None
+        What the meter shows, the last reading of the one it replaced (``None``: not replaced), and what it began at.
+    before : float or None
+        The last reading on record.
+    day : str
+        When that was read, for the error.
+
+    Raises
+    ------
+    FieldError
+        The old meter's last reading is below the record, the new one shows less than it began at, or a meter went back without a
+        word.
+    """
+    read = f"{before:.0f} h were read{f' on {day}' if day else ' before'}" if before is not None else ""
+    if old_last is not None:
+        if before is not None and old_last < before:
+            raise FieldError("old meter's last reading", f"{read}: it cannot have ended at {old_last:.0f}.", "Expected no less.")
+        if hours is not None and hours < new_first:
+            problem = f"it began at {new_first:.0f} h and cannot read {hours:.0f} h now."
+            raise FieldError("new meter's first reading", problem, "Expected no more than the hours run.")
+    elif before is not None and hours is not None and hours < before:
+        hint = "Expected no less; or say that the meter was replaced, with the old one's last reading."
+        raise FieldError("hours on the meter", f"{read}.", hint)
 
 
 def since_before(before: float | None, now: MeterReading) -> float | None:

@@ -11,6 +11,7 @@ from finegap.core.working import Given, Working
 _TOGETHER_DAYS = 14
 """What falls due within so many days of one another is done together. Common practice, no source."""
 
+_HOURS_OF_A_DAY = 24
 _FORESEEN_DAYS = 20 * 365
 """No day is foretold further off."""
 
@@ -39,10 +40,15 @@ class Plan:
 
 @dataclass(frozen=True)
 class Metered:
-    """An hours meter as read: day as an ordinal of the calendar."""
+    """An hours meter as read: day as an ordinal of the calendar.
+
+    ``old_last`` is the last reading of a meter that was replaced since the reading before, ``new_first`` what the new one began at.
+    """
 
     day: int
     hours: float
+    old_last: float | None = None
+    new_first: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -64,22 +70,39 @@ class Due:
         return self.left_h < 0
 
 
+def totals(readings: Sequence[Metered]) -> tuple[tuple[Metered, float], ...]:
+    """Readings, oldest first, each with the hours run in all by then; the first counts what its meter shows.
+
+    A replaced meter is counted through. One that went back without a word begins anew: what was before is left out.
+    """
+    run: list[tuple[Metered, float]] = []
+    for one in readings:
+        if run:
+            before, total = run[-1]
+            if one.old_last is not None:
+                more = (one.old_last - before.hours) + (one.hours - one.new_first)
+            else:
+                more = one.hours - before.hours
+            if more >= 0:
+                run.append((one, total + more))
+                continue
+        run = [(one, one.hours)]
+    return tuple(run)
+
+
 def hours_a_week(readings: Sequence[Metered], fallback: float | None = None) -> float | None:
-    """Running hours a week from the first to the last reading of one meter; one that went back was replaced and begins anew."""
-    run = list(readings)
-    for i in range(len(run) - 1, 0, -1):
-        if run[i].hours < run[i - 1].hours:
-            run = run[i:]
-            break
-    if len(run) < 2 or run[-1].day == run[0].day:
+    """Running hours a week from the first to the last reading that can be counted through."""
+    run = totals(readings)
+    if len(run) < 2 or run[-1][0].day == run[0][0].day:
         return fallback
-    return (run[-1].hours - run[0].hours) / (run[-1].day - run[0].day) * 7
+    (first, at_first), (last, at_last) = run[0], run[-1]
+    return (at_last - at_first) / (last.day - first.day) * 7
 
 
 def due(
     plans: Sequence[Plan],
     readings: Sequence[Metered],
-    done_h: Mapping[str, float],
+    done: Mapping[str, Metered],
     wet: bool,
     coldest_c: float | None,
     fallback: float | None = None,
@@ -92,8 +115,8 @@ def due(
         The sheet's.
     readings : sequence of Metered
         The meter, oldest first; the last tells where it stands.
-    done_h : mapping of str to float
-        By name, the meter when it was last done.
+    done : mapping of str to Metered
+        By name, the day it was last done and what the meter showed then.
     wet : bool
         A wet or condensing place.
     coldest_c : float or None
@@ -103,9 +126,21 @@ def due(
     """
     if not readings:
         return ()
-    rate, last = hours_a_week(readings, fallback), readings[-1]
-    found = [_one(plan, last, rate, done_h.get(plan.name), wet, coldest_c) for plan in plans]
+    rate, run = hours_a_week(readings, fallback), totals(readings)
+    found = [_one(plan, run[-1][0], rate, _on_this_meter(done.get(plan.name), run), wet, coldest_c) for plan in plans]
     return tuple(sorted(found, key=lambda one: one.left_h))
+
+
+def _on_this_meter(done: Metered | None, run: Sequence[tuple[Metered, float]]) -> float | None:
+    """What the present meter would have shown when something was done; ``None`` if it never was."""
+    if done is None:
+        return None
+    last, now = run[-1]
+    ends = [after.hours if after.old_last is None else after.old_last for after, _ in run[1:]]
+    ends.append(last.hours + _HOURS_OF_A_DAY * (max(done.day - last.day, 0) + 1))
+    on = [(one, t) for (one, t), end in zip(run, ends, strict=True) if one.day <= done.day and one.hours <= done.hours <= end]
+    before, total = on[-1] if on else run[0]
+    return last.hours - (now - (total + done.hours - before.hours))
 
 
 def _one(plan: Plan, last: Metered, rate: float | None, done: float | None, wet: bool, coldest_c: float | None) -> Due:

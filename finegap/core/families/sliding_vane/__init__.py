@@ -33,6 +33,7 @@ FAMILY = Family(
     details=DETAILS,
     stacks=STACKS,
     pictures=PICTURES,
+    usual={"pressure": (0, 4)},
     gap=GapWords("total side gap", "under the cover", "rotor and end cover"),
     drawing=DRAWING,
 )

@@ -1,0 +1,64 @@
+"""A decision for a part, or for a pair: what else it settles, so that no two decisions contradict each other."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from finegap.core.errors import FieldError
+from finegap.core.facts import Decided, Decision, one_decision
+from finegap.core.families.model import Family, Feature, FeatureKind
+
+
+def decided(
+    family: Family, decisions: Mapping[str, Decision], key: str, decision: Decision
+) -> tuple[dict[str, Decision], tuple[str, ...]]:
+    """All decisions after one more, and the features whose decision it changed, ``key`` first.
+
+    A pair that is changed says which of its parts are new (``decision.parts``): those are changed, the other is kept. A pair that
+    is kept keeps a part that was to be changed. A part decided by itself takes its pair's decision with it.
+
+    Raises
+    ------
+    FieldError
+        A pair to be changed that names none of its parts, or a part that is not its own.
+    """
+    before = one_decision(family, decisions)
+    after = dict(before)
+    feature = family.by_key[key]
+    if feature.kind is FeatureKind.PAIR:
+        after |= _of_pair(feature, decision, before)
+    else:
+        after[key] = Decision(decision.decided, decision.reason)
+        for pair in family.features:
+            if key in (pair.bore, pair.shaft):
+                _follow(pair, after)
+        after = one_decision(family, after)
+    touched = [k for k in {**before, **after} if k != key and before.get(k) != after.get(k)]
+    return after, (key, *touched)
+
+
+def _of_pair(pair: Feature, decision: Decision, before: Mapping[str, Decision]) -> dict[str, Decision]:
+    members = (pair.bore, pair.shaft)
+    if decision.decided is Decided.KEEP:
+        back = (k for k in members if k in before and before[k].decided is Decided.CHANGE)
+        return {pair.key: Decision(Decided.KEEP, decision.reason), **{k: Decision(Decided.KEEP, decision.reason) for k in back}}
+    if not decision.parts or any(part not in members for part in decision.parts):
+        raise FieldError("parts", f"{pair.name}: which of its two is new?", f"Expected one or both of: {', '.join(members)}.")
+    why = decision.reason or f"decided for {pair.name.lower()}"
+    parts = tuple(k for k in members if k in decision.parts)
+    return {
+        pair.key: Decision(Decided.CHANGE, decision.reason, parts),
+        **{k: Decision(Decided.CHANGE if k in parts else Decided.KEEP, why) for k in members},
+    }
+
+
+def _follow(pair: Feature, after: dict[str, Decision]) -> None:
+    """Let a pair that was decided follow what its parts are now; one that was to be changed, and now is not, is open again."""
+    was = after.get(pair.key)
+    if was is None:
+        return
+    new = tuple(k for k in (pair.bore, pair.shaft) if k in after and after[k].decided is Decided.CHANGE)
+    if new:
+        after[pair.key] = Decision(Decided.CHANGE, was.reason, new)
+    elif was.decided is Decided.CHANGE:
+        del after[pair.key]
