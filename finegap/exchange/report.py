@@ -19,10 +19,7 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, KeepInFrame, Paragraph, Spacer, Table, TableStyle
 
-from finegap.core import VERSION
-from finegap.core.families import FAMILIES
 from finegap.core.families.model import Stage
-from finegap.core.showing import Amount, Kind, Units
 
 Record = dict[str, Any]
 
@@ -38,13 +35,7 @@ _TRIES_SHOWN = 8
 
 def as_json(record: Record) -> bytes:
     """The report as JSON: what the PDF shows, and all readings and workings behind it."""
-    signed = record["signed"]
-    wrapped = {
-        "format": "fine-gap/job-report",
-        "version": 1,
-        "core_version": signed["core_version"] if signed else VERSION,
-        "job": record,
-    }
+    wrapped = {"format": "fine-gap/job-report", "version": 1, "core_version": record["core"], "job": record}
     return json.dumps(wrapped, ensure_ascii=False, indent=2).encode()
 
 
@@ -62,7 +53,7 @@ def as_pdf(record: Record) -> bytes:
     canvas.setFont("FineGap", 6.5)
     canvas.setFillColor(_GREY)
     canvas.drawString(15 * mm, 8 * mm, "Local law, site rules, the maker's manual and licensed trades rule over this page.")
-    canvas.drawRightString(A4[0] - 15 * mm, 8 * mm, f"Fine Gap, core {VERSION}. Lengths in {record['unit']}.")
+    canvas.drawRightString(A4[0] - 15 * mm, 8 * mm, f"Fine Gap, core {record['core']}. Lengths in {record['unit']}.")
     canvas.showPage()
     canvas.save()
     return buffer.getvalue()
@@ -86,7 +77,10 @@ def _b(text: str) -> Paragraph:
 
 
 def _when(stamp: str) -> str:
-    return datetime.fromisoformat(stamp).strftime("%Y-%m-%d %H:%M")
+    moment = datetime.fromisoformat(stamp)
+    ahead = moment.strftime("%z")
+    zone = "" if ahead in ("", "+0000") else f" ({ahead[:3]}:{ahead[3:]})"
+    return moment.strftime("%Y-%m-%d %H:%M") + zone
 
 
 def _heading(record: Record) -> list[Flowable]:
@@ -145,9 +139,10 @@ def _sizes(record: Record) -> list[Flowable]:
 
 
 def _measured(feature: Record) -> str:
+    size = ", ".join(filter(None, (_size(feature["found"]), feature["partial"])))
     seen = feature["look"]["words"] if feature["look"] else ""
     nothing = "not looked at" if feature["kind"] == "check" else "not measured"
-    return ", ".join(filter(None, (_size(feature["found"]), seen))) or nothing
+    return ", ".join(filter(None, (size, seen))) or nothing
 
 
 def _size(result: Record | None) -> str:
@@ -155,25 +150,16 @@ def _size(result: Record | None) -> str:
 
 
 def _called(judged: Record | None) -> str:
-    if not judged:
-        return ""
-    if judged["probability"] is None:
-        return str(judged["call"])
-    return f"{judged['call']}, {Amount(100 * judged['probability'], Kind.PERCENT).text(Units.MM)}"
+    return ", ".join(filter(None, (judged["call"], judged["chance"]))) if judged else ""
 
 
 def _left(feature: Record, record: Record) -> str:
-    if feature["left"]:
-        return f"{_size(feature['left'])}, {_called(feature['judged_left'])}"
-    key = _SET.get((record["family"], feature["key"]))
-    gaps = [g for one in (record["setting"], record["mesh"]) if one for g in one["gaps"] if g["gap"]]
-    gap = next((g["gap"] for g in gaps if g["key"] == key), None)
-    if gap:
-        return f"{gap} as set"
-    return "as found" if feature["done"] else ""
-
-
-_SET = {(family.key, f.key): f.set_as for family in FAMILIES.values() for f in family.features if f.is_set}
+    """As left; and what a lead signed past at this line, with the reason."""
+    past = [blocker["sentence"] for blocker in record["blockers"] if blocker["feature"] == feature["key"]]
+    signed = record["signed"]
+    if past and signed and signed["reason"]:
+        past = [f"{' '.join(past)} Signed so by {signed['by']}, because: {signed['reason']}"]
+    return ". ".join(filter(None, (feature["left_text"], feature["left_note"], *past)))
 
 
 def _gap(record: Record) -> list[Flowable]:
@@ -270,11 +256,7 @@ def _proof(record: Record) -> list[Flowable]:
         return " ".join(f"{s['text']} — {_done(s)}." for s in steps)
 
     holds = [s for s in record["steps"] if s["hold"] or s["skipped"]]
-    used = {r["gauge"] for f in record["features"] for r in f["readings"]}
-    settings = [one for one in (record["setting"], record["mesh"]) if one]
-    used |= {tag for one in settings for t in one["tries"] for tag in t["gauge"].split(", ")}
-    used |= {t["wrench"] for one in record["building"]["tightenings"] for t in one["log"] if not t["struck_reason"]}
-    gauges = [g for g in record["gauges"] if g["tag"] in used]
+    gauges = record["used_gauges"]
     readings = [r for f in record["features"] for r in f["readings"]]
     outside = {r["gauge"] for r in readings if any("range" in fault for fault in r["faults"])}
     told = "; ".join(

@@ -1,0 +1,268 @@
+"""Signed records keep the shape they were frozen in; a chain of small upgrades reads the older ones.
+
+Each step takes a record of one version to the next. It changes nothing that was frozen and leaves empty what its day did not know.
+Words and drawings it needs are those of that day and stand here: no step asks the present families, units or core.
+
+=======  ==================================================================================================
+version  what it holds
+=======  ==================================================================================================
+1        core 0.1: one gap, one family; a verdict inside its result
+2        core 0.2: builds, damage, forecast, orders, photographs
+3        core 0.3: stacks, press fits, torques
+4        core 0.4 at first: several gaps with several checks, a duty's range, slip, the proof
+5        core 0.4 later: end play, leaves told for each gap
+6        core 0.5: stations counted, new parts confirmed, the whole log, the words of the column "Left"
+=======  ==================================================================================================
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from decimal import ROUND_HALF_UP, Decimal
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+Record = dict[str, Any]
+
+RECORD_VERSION = 6
+"""The version signatures are frozen in now."""
+
+
+def upgraded(record: Record, version: int) -> Record:
+    """A frozen job, of the version it was stored with, in the shape shown now; ``record`` itself stays as it is."""
+    for step in _CHAIN[version - 1 :]:
+        record = step(record)
+    return record
+
+
+@cache
+def _drawing_of_0_1() -> dict[str, Any]:
+    """The section of the one family of core 0.1 and where its numbers stood, by means; core 0.1 froze neither."""
+    loaded: dict[str, Any] = json.loads((Path(__file__).parent / "drawing_0_1.json").read_text())
+    return loaded
+
+
+# 1 to 2
+
+_FEATURE_2: Record = {
+    **dict.fromkeys(("judged", "judged_left", "look", "look_left", "forecast")),
+    **{key: [] for key in ("fits", "damages", "odd", "options", "photos")},
+    "by_parts": False,
+    "wanted": True,
+    "expansion": "",
+    "missing": "",
+    "suspect": 0,
+}
+_READING_2: Record = {"faults": [], "part": "", "taken": "typed"}
+_GAUGE_2: Record = {"certificate": "", "repeatability": "", "leaves": [], "lengths": True}
+_STEP_2: Record = {"look": "", "tells": [], "tools": [], "consumables": [], "note": "", "skipped": "", "photos": []}
+
+
+def _inspection(record: Record) -> Record:
+    drawn = _drawing_of_0_1()
+    means = (record["setting"] or {}).get("means", "housing")
+    duty = record["duty"]
+    return record | {
+        "known": {
+            **dict.fromkeys(("hazards", "old_meter_last", "symptom", "place", "room"), ""),
+            **{name: duty[name] for name in ("liquid", "temperature", "casing", "pressure", "speed")},
+            "serial": record["pump"]["serial"],
+            "viscosity": duty["viscosity_typed"],
+            "hours_run": "" if record["hours_run"] is None else str(record["hours_run"]),
+            "new_meter_first": "0",
+            "reason": record["reason"],
+            "symptoms": [],
+            "build": [],
+            "missing": [],
+        },
+        "ready": {"needs": [], "kit": None, "gauges": []},
+        "procedure": f"as Fine Gap listed it when job {record['number']} was signed",
+        "steps": [_STEP_2 | step for step in record["steps"]],
+        "drawing": drawn["drawing"].get(means, drawn["drawing"]["housing"]),
+        "features": [_inspected(feature, drawn["features"]) for feature in record["features"]],
+        "explained": None,
+        "order": None,
+        "materials": [],
+        "blockers": [],
+        "gauges": [_GAUGE_2 | gauge for gauge in record["gauges"]],
+    }
+
+
+def _inspected(old: Record, places: Record) -> Record:
+    found: Record = {
+        "judged": _judged_2(old["found"]),
+        "judged_left": _judged_2(old["left"]),
+        "done": old["found"] is not None,
+        "readings": [_READING_2 | reading for reading in old["readings"]],
+    }
+    place: Record = places.get(old["key"], {})
+    return _FEATURE_2 | old | place | found
+
+
+def _judged_2(result: Record | None) -> Record | None:
+    verdict = (result or {}).get("verdict")
+    return {**verdict, "reasons": []} if verdict else None
+
+
+# 2 to 3
+
+_NO_BUILDING: Record = {
+    **{key: [] for key in ("stacks", "presses", "tightenings", "bearings", "pictures", "lubricants", "guns")},
+    "packing": None,
+    "lubricant": "",
+    "gun": "",
+}
+
+
+def _building(record: Record) -> Record:
+    setting = record["setting"]
+    return record | {
+        "setting": setting and {"surprise": None} | setting,
+        "choice": {"map": None} | record["choice"],
+        "building": _NO_BUILDING,
+        "known": {"medium": "", "media": []} | record["known"],
+        "steps": [{"works": [], "measures": [], "waits": []} | step for step in record["steps"]],
+        "features": [{"press": ""} | feature for feature in record["features"]],
+    }
+
+
+# 3 to 4
+
+_GAP_3, _PLACE_3, _FACES_3 = "end clearance", "under the head", ["rotor", "head"]
+"""What core 0.3 called its one gap: it knew one family alone."""
+
+
+def _proof(record: Record) -> Record:
+    drawn = record["choice"]["map"]
+    return record | {
+        "choice": record["choice"] | {"over": None, "hole": None, "map": drawn and {"way": []} | drawn},
+        "setting": record["setting"] and _setting_4(record["setting"]),
+        "mesh": None,
+        "slip": {"found": [], "left": []},
+        "proving": {"turning": None, "coach": None, "seen": [], "lines": [], "noises": []},
+        "known": {"density": "", "start": "", "hot": ""} | record["known"],
+    }
+
+
+def _setting_4(old: Record) -> Record:
+    last = old["tries"][-1] if old["tries"] else None
+    window = {key: old[key] for key in ("low", "high", "target", "low_mm", "high_mm", "target_mm")}
+    held: Record = {
+        "gap": last["gap"] if last else "",
+        "gap_mm": last["gap_mm"] if last else None,
+        "expanded_mm": last["expanded_mm"] if last else 0.0,
+        "call": last["call"] if last else "",
+    }
+    return old | {
+        "sets": "gap",
+        "name": _GAP_3,
+        "place": _PLACE_3,
+        "faces": _FACES_3,
+        "gaps": [{"key": "gap", "name": _GAP_3, "derived": False} | window | held],
+        "warming": None,
+        "shims": None,
+        "timing": None,
+        "hot": old["hot"] and {"sentence": ""} | old["hot"],
+        "housing": old["housing"] and {"prescribed": old["housing"]["school"], "lash_does": ""} | old["housing"],
+    }
+
+
+# 4 to 5
+
+
+def _leaves(record: Record) -> Record:
+    """Leaves were told for a pump with one gap, beside it; ``play`` was not asked."""
+    return record | {
+        "setting": _leaves_a_gap(record["setting"]),
+        "mesh": _leaves_a_gap(record["mesh"]),
+        "proving": {"play": None} | record["proving"],
+    }
+
+
+def _leaves_a_gap(setting: Record | None) -> Record | None:
+    if setting is None:
+        return None
+    proofs = setting.get("proofs", [])
+    first = setting["gaps"][0]["key"] if setting["gaps"] else ""
+    gaps = [{"proofs": proofs if gap["key"] == first else []} | gap for gap in setting["gaps"]]
+    return {key: value for key, value in setting.items() if key != "proofs"} | {"gaps": gaps}
+
+
+# 5 to 6
+
+
+@cache
+def _set_as() -> dict[str, dict[str, str]]:
+    """What Set asked for a found gap as, by family of core 0.4."""
+    loaded: dict[str, dict[str, str]] = json.loads((Path(__file__).parent / "set_0_4.json").read_text())
+    return loaded
+
+
+_FEATURE_6: Record = {"partial": "", "partial_left": "", "renewed": None, "to_confirm": False, "left_note": ""}
+
+
+def _truth(record: Record) -> Record:
+    settings = [one for one in (record["setting"], record["mesh"]) if one]
+    gaps = {gap["key"]: gap["gap"] for one in settings for gap in one["gaps"] if gap["gap"]}
+    set_as = _set_as().get(record["family"], {})
+    record = record | {"gauges": [{"mark": ""} | gauge for gauge in record["gauges"]]}
+    return record | {
+        "features": [_true(feature, gaps.get(set_as.get(feature["key"], ""), "")) for feature in record["features"]],
+        "blockers": [{"feature": ""} | blocker for blocker in record["blockers"]],
+        "used_gauges": _used(record, settings),
+        "log_total": record["version"],
+        "meanwhile": [],
+        "core": record["signed"]["core_version"],
+    }
+
+
+def _used(record: Record, settings: list[Record]) -> list[Record]:
+    """The gauges the page of core 0.4 and before named, with what the cabinet said of them at the signature."""
+    used = {reading["gauge"] for feature in record["features"] for reading in feature["readings"]}
+    used |= {tag for one in settings for made in one["tries"] for tag in made["gauge"].split(", ")}
+    used |= {mark["wrench"] for one in record["building"]["tightenings"] for mark in one["log"] if not mark["struck_reason"]}
+    return [gauge for gauge in record["gauges"] if gauge["tag"] in used]
+
+
+def _true(feature: Record, as_set: str) -> Record:
+    judged, judged_left = _with_chance(feature["judged"]), _with_chance(feature["judged_left"])
+    readings = [{"understood": "", "reason": ""} | reading for reading in feature["readings"]]
+    decision = feature["decision"] and {"parts": []} | feature["decision"]
+    new = feature | {"judged": judged, "judged_left": judged_left, "readings": readings, "decision": decision}
+    return _FEATURE_6 | new | {"left_text": _left_text(new, as_set)}
+
+
+def _left_text(feature: Record, as_set: str) -> str:
+    """The column "Left" as the page of core 0.4 and before had it."""
+    left = feature["left"]
+    if left:
+        return f"{left['text']} ± {left['expanded_text']}, {_called(feature['judged_left'])}"
+    if as_set:
+        return f"{as_set} as set"
+    return "as found" if feature["done"] else ""
+
+
+def _called(judged: Record | None) -> str:
+    return ", ".join(filter(None, (judged["call"], judged["chance"]))) if judged else ""
+
+
+def _with_chance(judged: Record | None) -> Record | None:
+    return judged and {**judged, "chance": _chance(judged["probability"])}
+
+
+_LEAST, _MOST = 0.05, 99.95
+
+
+def _chance(probability: float | None) -> str:
+    """A probability as core 0.4 wrote it: percent with one decimal, half away from zero, never certain."""
+    if probability is None:
+        return ""
+    percent = 100 * probability
+    if not _LEAST <= percent < _MOST:
+        return "over 99.9%" if percent > 50 else "under 0.1%"
+    return f"{Decimal(percent).quantize(Decimal('0.1'), rounding=ROUND_HALF_UP)}%"
+
+
+_CHAIN: tuple[Callable[[Record], Record], ...] = (_inspection, _building, _proof, _leaves, _truth)
