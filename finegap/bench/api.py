@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from collections.abc import Callable
 from typing import Any
 
 from django.http import Http404
-from drf_spectacular.utils import extend_schema
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -17,6 +19,7 @@ from finegap.bench.requests import (
     AttachPhoto,
     Change,
     ClearStep,
+    ConfirmNew,
     Decide,
     FitPart,
     LogTorque,
@@ -26,6 +29,7 @@ from finegap.bench.requests import (
     OpenJob,
     Pulled,
     PullReading,
+    ReadMeanwhile,
     RecordReading,
     RecordSet,
     RecordTry,
@@ -37,17 +41,21 @@ from finegap.bench.requests import (
     Sign,
     StrikeReading,
     StrikeTorque,
+    TakeBackNew,
     TakeBackNote,
     TakeBackPart,
     UseAtBench,
 )
-from finegap.site.api import UNIT, Error, actor_of, answer, checked, shape_serializer, units_of
+from finegap.core.errors import FieldError
+from finegap.site.api import UNIT, Error, actor_of, answer, checked, entered, shape_serializer, units_of
 from finegap.site.security import LEAD, role_of
 from finegap.toolbox import receiver
 
 JobAnswer = shape_serializer(shapes.JobShape)
 JobLineAnswer = shape_serializer(shapes.JobLine)
 WearAnswer = shape_serializer(shapes.WearShape)
+LogAnswer = shape_serializer(shapes.EventShape)
+_MOST_DIGITS = 10
 _ERRORS = {409: Error, 422: Error}
 
 
@@ -62,8 +70,8 @@ class Jobs(APIView):
     @extend_schema(request=OpenJob, parameters=[UNIT], responses={201: JobAnswer, **_ERRORS})
     def post(self, request: Request) -> Response:
         """Open a job on a pump."""
-        data = checked(OpenJob, request)
-        job = services.open_job(actor_of(request), data["pump"], data["reason"], data["hours_run"], data["symptom"])
+        entry, data = entered(OpenJob, request)
+        job = services.open_job(actor_of(request), data["pump"], data["reason"], data["hours_run"], data["symptom"], entry)
         return _job(job.number, request, 201)
 
 
@@ -94,10 +102,25 @@ class _ChangeJob(APIView):
 
     def post(self, request: Request, number: int) -> Response:
         """Make the change."""
-        data = checked(self.serializer, request)
-        seen = services.Seen(actor_of(request), number, data.pop("version"), units_of(request))
+        entry, data = entered(self.serializer, request)
+        seen = services.Seen(actor_of(request), number, data.pop("version"), entry, _moment(data.pop("at")))
+        services.catch_up(number)
         self.change(seen, data, request)
-        return _job(number, request)
+        view = queries.job_view(number, units_of(request))
+        if isinstance(view, shapes.JobShape):
+            services.note_verdicts(view)
+        return answer(view)
+
+
+def _moment(typed: str) -> dt.datetime:
+    expected = "Expected such as 2026-03-31T14:05:00+02:00."
+    try:
+        moment = dt.datetime.fromisoformat(typed)
+    except ValueError:
+        raise FieldError("time", f"“{typed}” is no moment.", expected) from None
+    if moment.tzinfo is None:
+        raise FieldError("time", "the zone is missing.", expected)
+    return moment
 
 
 def _documented(serializer: type[Change]) -> Callable[[type[_ChangeJob]], type[_ChangeJob]]:
@@ -151,7 +174,49 @@ class Decisions(_ChangeJob):
 
     def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
         """Against the verdict only with a reason."""
-        services.decide(seen, data["id"], data["feature"], data["decided"], data["reason"])
+        services.decide(seen, data["id"], data["feature"], data["decided"], data["reason"], data["parts"])
+
+
+@_documented(ConfirmNew)
+class NewParts(_ChangeJob):
+    """Confirm that a new part is in."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """Where no size shows it."""
+        services.confirm_new(seen, data["id"], data["feature"])
+
+
+@_documented(TakeBackNew)
+class NewPartTakenBack(_ChangeJob):
+    """Take back that a new part is in."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """The log keeps both."""
+        services.take_back_new(seen, data["feature"])
+
+
+@_documented(ReadMeanwhile)
+class MeanwhileRead(_ChangeJob):
+    """Say that verdicts which changed by themselves were read."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """By name and time, in the log."""
+        services.read_meanwhile(seen)
+
+
+class Log(APIView):
+    """The log of a job."""
+
+    @extend_schema(
+        parameters=[OpenApiParameter("before", OpenApiTypes.INT, default=0)], responses={200: LogAnswer(many=True), 404: Error}
+    )
+    def get(self, request: Request, number: int) -> Response:
+        """Fifty lines before a version, newest first; 0 is the newest."""
+        before = request.query_params.get("before", "0")
+        lines = queries.log_lines(number, int(before) if before.isdigit() and len(before) < _MOST_DIGITS else 0)
+        if lines is None:
+            raise Http404
+        return answer(lines)
 
 
 @_documented(SetKnown)

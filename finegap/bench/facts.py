@@ -15,6 +15,7 @@ from finegap.bench.models import (
     Decision,
     Job,
     Look,
+    NewPart,
     OnHand,
     PartFitted,
     Photo,
@@ -33,7 +34,7 @@ from finegap.core.build.tightening import Tightened
 from finegap.core.families.model import Family
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import Check, TryMade
-from finegap.core.gap.viscosity import has_points, read_viscosity
+from finegap.core.gap.viscosity import has_points
 from finegap.core.gauges import Choice, GaugeKind
 from finegap.core.measuring import readings as measuring
 from finegap.core.measuring.temperature import Warm
@@ -47,7 +48,9 @@ from finegap.core.sheet import SpecSheet, read_sheet
 from finegap.core.showing import Sentence
 from finegap.core.wear.hours import MeterReading
 from finegap.core.wear.lives import Size, Visit
-from finegap.toolbox.models import GasketStock, Gauge
+from finegap.fleet.duty import read_again
+from finegap.toolbox.models import Certificate, GasketStock, Gauge
+from finegap.toolbox.queries import works_settings
 
 GAP, MESH = "gap", "mesh"
 """What a try sets: the gap of the clearance table, or the mesh of a timing gear."""
@@ -55,10 +58,15 @@ GAP, MESH = "gap", "mesh"
 
 @dataclass(frozen=True)
 class Records:
-    """A job's rows, each kind read once, and the facts made of them. ``names`` are people by key."""
+    """A job's rows, each kind read once, and the facts made of them.
+
+    ``names`` are people by key, ``certificates`` those that something on the job was measured under.
+    """
 
     job: Job
     gauges: list[Gauge]
+    certificates: dict[int, Certificate]
+    new_parts: list[NewPart]
     names: dict[int, str]
     readings: list[Reading]
     steps: list[StepMark]
@@ -95,15 +103,17 @@ def shop_of(job: Job) -> tuple[ShopStep, ...]:
     return tuple(ShopStep(**step) for step in job.procedure.steps) if job.procedure else ()
 
 
-def core_gauge(gauge: Gauge) -> measuring.Gauge:
-    """A gauge as the core knows it."""
-    return measuring.Gauge(gauge.tag, gauge.resolution, gauge.expanded, gauge.k, gauge.repeatability)
+def core_gauge(certificate: Certificate) -> measuring.Gauge:
+    """A gauge as the core knows it, under one of its certificates."""
+    given = certificate
+    return measuring.Gauge(given.gauge.tag, given.resolution, given.expanded, given.k, given.repeatability)
 
 
 def core_choice(gauge: Gauge) -> Choice:
     """A gauge as the core chooses among them."""
-    overdue = gauge.due < timezone.localdate()
-    return Choice(core_gauge(gauge), GaugeKind(gauge.kind), gauge.low, gauge.high, overdue, tuple(gauge.leaves_um))
+    now = gauge.now
+    overdue = now.due < timezone.localdate()
+    return Choice(core_gauge(now), GaugeKind(gauge.kind), now.low, now.high, overdue, tuple(now.leaves_um))
 
 
 def reads_lengths(gauge: Gauge) -> bool:
@@ -115,19 +125,14 @@ def load(job: Job) -> Records:
     """Read a job's rows and make the facts."""
     readings = list(job.readings.all())
     tries = list(job.tries.all())
-    # A few gauges serve many readings: joined here once, not row by row in SQL.
-    gauges = {gauge.pk: gauge for gauge in Gauge.objects.all()}
-    for reading in readings:
-        reading.gauge = gauges[reading.gauge_id]
     checks: dict[uuid.UUID, list[TryCheck]] = {one.pk: [] for one in tries}
     for check in TryCheck.objects.filter(made__job=job):
-        check.gauge = gauges[check.gauge_id] if check.gauge_id else None
         checks[check.made_id].append(check)
     proofs, run_in = list(job.proofs.all()), list(job.run_in.all())
     fitted, torques = list(job.fitted.all()), list(job.torques.all())
-    for mark in torques:
-        mark.wrench = gauges[mark.wrench_id]
+    gauges, certificates = _join_gauges(readings, [c for of in checks.values() for c in of], torques)
     steps, decisions, looks = list(job.steps.all()), list(job.decisions.all()), list(job.looks.all())
+    new_parts = list(job.new_parts.all())
     stock = GasketStock.objects.filter(sheet=job.revision.sheet_id).values_list("thickness_um", "count")
     sheet = sheet_of(job)
     build = {**sheet.build, **job.build}
@@ -136,7 +141,9 @@ def load(job: Job) -> Records:
         duty=_duty(job),
         readings=_grouped(sheet.family_of(build), readings),
         steps_done=frozenset(s.step for s in steps),
-        decisions={d.feature: core.Decision(core.Decided(d.decided), d.reason) for d in decisions},
+        decisions=core.one_decision(
+            sheet.family, {d.feature: core.Decision(core.Decided(d.decided), d.reason, tuple(d.parts)) for d in decisions}
+        ),
         zero=Zero(job.zero_school) if job.zero_school else None,
         lash_mm=job.lash_mm,
         tries=tuple(_try(t, checks[t.pk]) for t in tries if t.sets == GAP),
@@ -158,11 +165,15 @@ def load(job: Job) -> Records:
         play_mm=next((p.value for p in proofs if p.seen == END_PLAY), None),
         run_in=tuple(Note(n.minute, n.drops, n.box_c, n.eighths) for n in run_in),
         running=_running(proofs),
+        confirmed_new=frozenset(one.feature for one in new_parts),
+        new_share=works_settings().new_share,
     )
     on_hand, photos = list(job.on_hand.all()), list(job.photos.all())
     return Records(
         job=job,
         gauges=list(gauges.values()),
+        certificates=certificates,
+        new_parts=new_parts,
         names=_names(),
         readings=readings,
         steps=steps,
@@ -180,9 +191,29 @@ def load(job: Job) -> Records:
     )
 
 
+def _join_gauges(
+    readings: list[Reading], checks: list[TryCheck], torques: list[TorqueMark]
+) -> tuple[dict[int, Gauge], dict[int, Certificate]]:
+    """The cabinet, and the certificates of what was measured. A few serve many rows: joined here once, not row by row in SQL."""
+    gauges = {gauge.pk: gauge for gauge in Gauge.objects.all()}
+    used = {row.certificate_id for rows in (readings, checks, torques) for row in rows if row.certificate_id}
+    certificates = {g.now.pk: g.now for g in gauges.values() if g.now.pk in used}
+    certificates |= {one.pk: one for one in Certificate.objects.filter(pk__in=used - certificates.keys())} if used else {}
+    for certificate in (*certificates.values(), *(g.now for g in gauges.values())):
+        certificate.gauge = gauges[certificate.gauge_id]
+    for reading in readings:
+        reading.gauge, reading.certificate = gauges[reading.gauge_id], certificates[reading.certificate_id]
+    for check in checks:
+        check.gauge = gauges[check.gauge_id] if check.gauge_id else None
+        check.certificate = certificates[check.certificate_id] if check.certificate_id else None
+    for mark in torques:
+        mark.wrench, mark.certificate = gauges[mark.wrench_id], certificates[mark.certificate_id]
+    return gauges, certificates
+
+
 def _duty(job: Job) -> core.Duty:
     """What the pump does; the liquid's two points are read anew from what was typed, where two were."""
-    known = read_viscosity(job.viscosity_typed, job.temperature_c, job.density_kg_m3) if has_points(job.viscosity_typed) else None
+    known = read_again(job) if has_points(job.viscosity_typed) else None
     return core.Duty(
         job.material,
         job.viscosity_mm2_s,
@@ -215,7 +246,7 @@ def _names() -> dict[int, str]:
 
 def _grouped(family: Family, rows: list[Reading]) -> dict[tuple[str, core.Phase], tuple[measuring.Reading, ...]]:
     planes = {(f.key, s.key): s.plane for f in family.features for s in f.stations}
-    gauges = {row.gauge_id: core_gauge(row.gauge) for row in rows}
+    gauges = {row.certificate_id: core_gauge(row.certificate) for row in rows}
     groups: dict[tuple[str, core.Phase], list[measuring.Reading]] = {}
     for row in rows:
         if row.struck_at is None:
@@ -223,10 +254,11 @@ def _grouped(family: Family, rows: list[Reading]) -> dict[tuple[str, core.Phase]
                 row.station,
                 planes.get((row.feature, row.station), ""),
                 row.value_mm,
-                gauges[row.gauge_id],
+                gauges[row.certificate_id],
                 row.half_mm,
                 None if row.part_c is None or row.expansion_um_m_k is None else Warm(row.part_c, row.expansion_um_m_k),
                 reading_faults(row),
+                row.reason,
             )
             groups.setdefault((row.feature, core.Phase(row.phase)), []).append(reading)
     return {key: tuple(group) for key, group in groups.items()}

@@ -1,11 +1,14 @@
 """Everything recorded at the bench. Verdicts and moves are computed from it, never stored, until a signature freezes them."""
 
+import datetime as dt
+
 from django.conf import settings
 from django.db import models
 
+from finegap.bench.record import RECORD_VERSION
 from finegap.fleet.models import Duty, Pump
 from finegap.sheets.models import SheetRevision, ShopProcedure
-from finegap.toolbox.models import Gauge, GreaseGun
+from finegap.toolbox.models import Certificate, Gauge, GreaseGun
 
 USER = settings.AUTH_USER_MODEL
 
@@ -14,7 +17,8 @@ class Job(Duty):
     """One overhaul. ``version`` counts every change, so that a second person is told and nothing is overwritten.
 
     ``old_meter_last`` is the last reading of an hours meter replaced since the overhaul before; ``lubricant`` and ``gun`` are what
-    is on the bench at Build.
+    is on the bench at Build. ``verdicts`` are those last shown, of ``verdicts_version``, under what is outside the job then
+    (``outside``); ``meanwhile`` are the sentences on those that changed by something else than an act at the bench, until read.
     """
 
     number = models.PositiveIntegerField(unique=True)
@@ -36,6 +40,10 @@ class Job(Duty):
     lubricant = models.CharField(max_length=40, blank=True)
     gun = models.ForeignKey(GreaseGun, models.PROTECT, related_name="+", null=True, blank=True)
     version = models.PositiveIntegerField(default=1)
+    verdicts = models.JSONField(default=dict)
+    verdicts_version = models.PositiveIntegerField(default=0)
+    outside = models.JSONField(default=dict)
+    meanwhile = models.JSONField(default=list)
 
     class Meta:
         ordering = ["-number"]
@@ -45,12 +53,31 @@ class Job(Duty):
         return f"Job {self.number}"
 
 
-class Recorded(models.Model):
-    """By whom, when, and under which identity the client gave it: a retry is the same record, not a second one."""
+class InItsZone(models.Model):
+    """A moment with the zone of the clock it was read from."""
+
+    at = models.DateTimeField()
+    zone_min = models.SmallIntegerField(default=0)
+
+    class Meta:
+        abstract = True
+
+    @property
+    def when(self) -> dt.datetime:
+        """The moment as that clock showed it."""
+        return self.at.astimezone(dt.timezone(dt.timedelta(minutes=self.zone_min)))
+
+
+class Recorded(InItsZone):
+    """By whom, when, and under which identity the client gave it: a retry is the same record, not a second one.
+
+    ``at`` is the moment of the act and ``zone_min`` the minutes its clock was ahead of UTC. ``sent`` is a digest of what came with
+    the identity: the same identity with other contents is a conflict. Older rows have none.
+    """
 
     id = models.UUIDField(primary_key=True)
     by = models.ForeignKey(USER, models.PROTECT, related_name="+")
-    at = models.DateTimeField()
+    sent = models.CharField(max_length=64, blank=True)
 
     class Meta:
         abstract = True
@@ -72,7 +99,8 @@ class Reading(Recorded):
     """One reading, as typed and as converted. Never erased: struck out with a reason.
 
     ``half_mm`` is half the interval between the leaf that goes and the one that does not; ``part_c`` and ``expansion_um_m_k`` are
-    kept of a part not measured at 20 C. ``taken`` says how it came: typed, pasted, or from the receiver.
+    kept of a part not measured at 20 C. ``taken`` says how it came: typed, pasted, or from the receiver. ``understood`` is how a
+    number with two meanings was taken, ``reason`` why an odd one is meant. ``certificate`` is the one it was taken under.
     """
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="readings")
@@ -86,7 +114,10 @@ class Reading(Recorded):
     part_c = models.FloatField(null=True, blank=True)
     expansion_um_m_k = models.FloatField(null=True, blank=True)
     taken = models.CharField(max_length=10, default="typed")
+    understood = models.CharField(max_length=60, blank=True)
+    reason = models.CharField(max_length=200, blank=True)
     gauge = models.ForeignKey(Gauge, models.PROTECT, related_name="+")
+    certificate = models.ForeignKey(Certificate, models.PROTECT, related_name="+")
     gauge_overdue = models.BooleanField()
     out_of_range = models.BooleanField(default=False)
     order = models.PositiveIntegerField()
@@ -107,16 +138,30 @@ class Reading(Recorded):
 
 
 class Decision(Recorded):
-    """What was decided for a feature; deciding again replaces it, and the log keeps both."""
+    """What was decided for a feature; deciding again replaces it, and the log keeps both.
+
+    ``parts`` are the features of a pair whose parts are new.
+    """
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="decisions")
     feature = models.CharField(max_length=40)
     decided = models.CharField(max_length=10)
     verdict = models.CharField(max_length=20)
     reason = models.CharField(max_length=300, blank=True)
+    parts = models.JSONField(default=list)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["job", "feature"], name="one_decision_a_feature")]
+
+
+class NewPart(Recorded):
+    """A new part confirmed as in, where no size shows it: the washer, the bearing, a shaft without a size on the sheet."""
+
+    job = models.ForeignKey(Job, models.CASCADE, related_name="new_parts")
+    feature = models.CharField(max_length=40)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["job", "feature"], name="a_new_part_is_confirmed_once")]
 
 
 class Look(Recorded):
@@ -173,6 +218,7 @@ class TorqueMark(Recorded):
     at_nut_n_m = models.FloatField()
     adapter = models.CharField(max_length=160, blank=True)
     wrench = models.ForeignKey(Gauge, models.PROTECT, related_name="+")
+    certificate = models.ForeignKey(Certificate, models.PROTECT, related_name="+")
     wrench_overdue = models.BooleanField()
     struck_by = models.ForeignKey(USER, models.PROTECT, related_name="+", null=True, blank=True)
     struck_reason = models.CharField(max_length=200, blank=True)
@@ -253,6 +299,7 @@ class TryCheck(models.Model):
     dof = models.FloatField(null=True, blank=True)
     half_mm = models.FloatField(default=0)
     gauge = models.ForeignKey(Gauge, models.PROTECT, related_name="+", null=True, blank=True)
+    certificate = models.ForeignKey(Certificate, models.PROTECT, related_name="+", null=True, blank=True)
     gauge_overdue = models.BooleanField(default=False)
 
     class Meta:
@@ -294,21 +341,21 @@ class RunInNote(Recorded):
 
 
 class SignOff(Recorded):
-    """The signature, with everything that was shown when it was given."""
+    """The signature, with everything that was shown when it was given, in the shape of ``record_version``."""
 
     job = models.OneToOneField(Job, models.CASCADE, related_name="sign_off")
     reason = models.CharField(max_length=300, blank=True)
     record = models.JSONField()
+    record_version = models.PositiveSmallIntegerField(default=RECORD_VERSION)
     core_version = models.CharField(max_length=20)
 
 
-class Event(models.Model):
+class Event(InItsZone):
     """The log of a job: one line for each version."""
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="events")
     version = models.PositiveIntegerField()
     by = models.ForeignKey(USER, models.PROTECT, related_name="+")
-    at = models.DateTimeField()
     what = models.CharField(max_length=400)
 
     class Meta:

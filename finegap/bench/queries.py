@@ -3,29 +3,34 @@
 from __future__ import annotations
 
 import uuid
+from dataclasses import replace
 from typing import Any
 
 from django.db.models import OuterRef, Subquery
 from django.utils import timezone
 
 from finegap.bench import shapes
-from finegap.bench.facts import GAP, MESH, load, name_of
-from finegap.bench.frozen import upgraded
+from finegap.bench.facts import GAP, MESH, Records, load, name_of
 from finegap.bench.models import Event, Job, Photo, SignOff
+from finegap.bench.record import upgraded
 from finegap.bench.showing.building import BuildingWords
 from finegap.bench.showing.inspecting import FeatureWords
 from finegap.bench.showing.preparing import PreparingWords
 from finegap.bench.showing.proving import ProvingWords
 from finegap.bench.showing.setting import SettingWords
+from finegap.bench.verdicts import changed_since, outside_of, shown_verdicts
+from finegap.core import VERSION
 from finegap.core.families.model import Stage
 from finegap.core.gap.declared import HousingMeans
 from finegap.core.gap.tape import Printed, Tape
 from finegap.core.job import assess
 from finegap.core.materials import MATERIALS
 from finegap.core.showing import Units
-from finegap.toolbox.queries import gauge_shapes
+from finegap.toolbox.queries import gauge_shape, gauge_shapes
+from finegap.toolbox.shapes import GaugeShape
 
 _LOG_SHOWN = 30
+_LOG_PAGE = 50
 
 
 def job_lines() -> list[shapes.JobLine]:
@@ -54,8 +59,25 @@ def job_view(number: int, units: Units) -> shapes.JobShape | dict[str, Any] | No
         return None
     signature = SignOff.objects.filter(job=job).first()
     if signature is not None:
-        return upgraded(signature.record[units.value], job)
+        record: dict[str, Any] = signature.record[units.value]
+        return upgraded(record, signature.record_version)
     return job_shape(job, units)
+
+
+def open_job_row(number: int) -> Job | None:
+    """An unsigned job with what is shown of it."""
+    jobs = Job.objects.select_related("pump", "revision__sheet", "opened_by", "procedure", "gun")
+    return jobs.filter(number=number, sign_off__isnull=True).first()
+
+
+def log_lines(number: int, before: int) -> list[shapes.EventShape] | None:
+    """Lines of a job's log before a version, newest first; 0 begins at the newest. ``None`` where there is no such job."""
+    if not Job.objects.filter(number=number).exists():
+        return None
+    events = Event.objects.filter(job__number=number).select_related("by")
+    if before:
+        events = events.filter(version__lt=before)
+    return [shapes.EventShape(e.version, e.what, name_of(e.by), e.when) for e in events.order_by("-version")[:_LOG_PAGE]]
 
 
 def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shapes.JobShape:
@@ -64,9 +86,10 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
     assessment = assess(records.facts)
     sheet = records.facts.sheet
     features, preparing, setting = FeatureWords(units), PreparingWords(units), SettingWords(units)
-    events = list(job.events.order_by("-version")[:_LOG_SHOWN])
+    # A signature freezes the whole log; the screen shows its newest lines and asks for the rest.
+    events = list(job.events.order_by("-version")[: None if signature else _LOG_SHOWN])
     explained, drawing = assessment.explained, records.facts.family.drawing
-    return shapes.JobShape(
+    view = shapes.JobShape(
         number=job.number,
         version=job.version,
         unit=units.value,
@@ -100,12 +123,35 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
         proving=ProvingWords(units).proving(records, assessment),
         building=BuildingWords(units).building(records, assessment),
         gauges=gauge_shapes(records.gauges, units, timezone.localdate()),
-        blockers=[shapes.BlockerShape(b.stage.value, setting.say(b.sentence), b.lead_may) for b in assessment.blockers],
-        log=[shapes.EventShape(e.version, e.what, records.names[e.by_id], e.at) for e in events],
+        used_gauges=_used(records, units),
+        blockers=[shapes.BlockerShape(b.stage.value, setting.say(b.sentence), b.lead_may, b.feature) for b in assessment.blockers],
+        meanwhile=[],
+        log=[shapes.EventShape(e.version, e.what, records.names[e.by_id], e.when) for e in events],
+        log_total=job.version,
+        core=VERSION,
         signed=None
         if signature is None
-        else shapes.SignedShape(name_of(signature.by), signature.at, signature.reason, signature.core_version),
+        else shapes.SignedShape(name_of(signature.by), signature.when, signature.reason, signature.core_version),
     )
+    if signature is not None:
+        return view
+    past = sum(len(visits) for visits in records.facts.past.visits.values())
+    outside = outside_of(job, past, records.facts.new_share)
+    told = [*job.meanwhile, *changed_since(job, shown_verdicts(view), outside)]
+    return replace(view, meanwhile=told, blockers=[*view.blockers, *(_unread(one) for one in told)])
+
+
+def _unread(sentence: str) -> shapes.BlockerShape:
+    return shapes.BlockerShape(Stage.CLOSE.value, f"Changed by itself, and not read yet: {sentence}", lead_may=False, feature="")
+
+
+def _used(records: Records, units: Units) -> list[GaugeShape]:
+    """What something was measured with, each under the certificate of that moment."""
+    late = {r.certificate_id for r in records.readings if r.gauge_overdue}
+    late |= {c.certificate_id for of in records.checks.values() for c in of if c.gauge_overdue and c.certificate_id}
+    late |= {t.certificate_id for t in records.torques if t.wrench_overdue}
+    used = sorted(records.certificates.values(), key=lambda one: (one.gauge.tag, one.pk))
+    return [gauge_shape(one.gauge, one, units, one.pk in late) for one in used]
 
 
 def tape_view(number: int, units: Units) -> Printed | None:

@@ -7,9 +7,10 @@ from typing import Any
 from rest_framework import serializers
 
 from finegap.core.facts import Decided, Phase
+from finegap.site.api import Entered
 
 
-class OpenJob(serializers.Serializer[Any]):
+class OpenJob(Entered):
     """A pump comes to the bench."""
 
     pump = serializers.CharField(max_length=30, allow_blank=True)
@@ -18,10 +19,14 @@ class OpenJob(serializers.Serializer[Any]):
     symptom = serializers.CharField(max_length=40, allow_blank=True, default="")
 
 
-class Change(serializers.Serializer[Any]):
-    """What every change carries: the version it was made from and, if it makes a record, the record's identity."""
+class Change(Entered):
+    """What every change carries: how it was typed, the version it was made from, and the moment of the act with its zone.
+
+    One that makes a record carries the record's identity, too.
+    """
 
     version = serializers.IntegerField(min_value=1)
+    at = serializers.CharField(max_length=40, help_text="ISO 8601 with the offset of the device's zone")
 
 
 class MarkStep(Change):
@@ -84,7 +89,7 @@ class RecordSet(Change):
     phase = serializers.ChoiceField([p.value for p in Phase], default="found")
     text = serializers.CharField(max_length=20_000, allow_blank=True, trim_whitespace=False)
     gauge = serializers.CharField(max_length=20, allow_blank=True)
-    confirmed = serializers.BooleanField(default=False)
+    reason = serializers.CharField(max_length=200, allow_blank=True, default="")
 
 
 class AttachPhoto(Change):
@@ -137,7 +142,7 @@ class RecordReading(Change):
     part = serializers.CharField(max_length=20, allow_blank=True, default="")
     material = serializers.CharField(max_length=40, allow_blank=True, default="")
     taken = serializers.ChoiceField(["typed", "receiver"], default="typed")
-    confirmed = serializers.BooleanField(default=False)
+    reason = serializers.CharField(max_length=200, allow_blank=True, default="")
 
 
 class StrikeReading(Change):
@@ -154,6 +159,24 @@ class Decide(Change):
     feature = serializers.CharField(max_length=40)
     decided = serializers.ChoiceField([d.value for d in Decided])
     reason = serializers.CharField(max_length=300, allow_blank=True, default="")
+    parts = serializers.ListField(child=serializers.CharField(max_length=40), max_length=2, default=list)
+
+
+class ConfirmNew(Change):
+    """A new part is in."""
+
+    id = serializers.UUIDField()
+    feature = serializers.CharField(max_length=40)
+
+
+class TakeBackNew(Change):
+    """A new part is not in after all."""
+
+    feature = serializers.CharField(max_length=40)
+
+
+class ReadMeanwhile(Change):
+    """What changed by itself was read."""
 
 
 class FitPart(Change):
@@ -230,7 +253,6 @@ class RecordTry(Change):
         child=serializers.ListField(child=serializers.IntegerField(max_value=100_000), max_length=60), max_length=2, default=list
     )
     checks = TryCheck(many=True)
-    confirmed = serializers.BooleanField(default=False)
 
 
 class SeeProof(Change):

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from django.http import Http404, HttpResponse
 from django.utils import timezone
 from django.utils.text import slugify
@@ -15,14 +13,14 @@ from rest_framework.views import APIView
 
 from finegap.exchange.calendar import as_ics
 from finegap.fleet import queries, services, shapes
-from finegap.site.api import UNIT, Error, actor_of, answer, checked, shape_serializer, units_of
+from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, shape_serializer, units_of
 from finegap.site.security import LeadWrites
 
 PumpLineAnswer = shape_serializer(shapes.PumpLine)
 PumpPageAnswer = shape_serializer(shapes.PumpPage)
 
 
-class AddPump(serializers.Serializer[Any]):
+class AddPump(Entered):
     """A pump as typed."""
 
     tag = serializers.CharField(max_length=30)
@@ -35,7 +33,7 @@ class AddPump(serializers.Serializer[Any]):
     viscosity = serializers.CharField(max_length=120)
     temperature = serializers.CharField(max_length=40)
     pressure = serializers.CharField(max_length=40)
-    speed_r_min = serializers.FloatField(min_value=0.1, max_value=20_000)
+    speed = serializers.CharField(max_length=40)
     casing = serializers.CharField(max_length=40, allow_blank=True, default="")
     density = serializers.CharField(max_length=40, allow_blank=True, default="")
     start = serializers.CharField(max_length=40, allow_blank=True, default="")
@@ -43,7 +41,7 @@ class AddPump(serializers.Serializer[Any]):
     hazards = serializers.CharField(max_length=200, allow_blank=True, default="")
     medium = serializers.CharField(max_length=40, allow_blank=True, default="")
     overhaul_every = serializers.CharField(max_length=20, allow_blank=True, default="")
-    hours_per_week = serializers.FloatField(min_value=0.1, max_value=168, required=False)
+    hours_per_week = serializers.CharField(max_length=20, allow_blank=True, default="")
     wet = serializers.BooleanField(default=False)
     build = serializers.DictField(child=serializers.CharField(max_length=40), required=False)
 
@@ -61,19 +59,35 @@ class Pumps(APIView):
     @extend_schema(request=AddPump, parameters=[UNIT], responses={201: PumpLineAnswer(many=True), 403: Error, 422: Error})
     def post(self, request: Request) -> Response:
         """Add a pump."""
-        services.add_pump(actor_of(request), services.NewPump(**checked(AddPump, request)))
+        entry, data = entered(AddPump, request)
+        services.add_pump(actor_of(request), services.NewPump(**data), entry)
         return answer(queries.pump_lines(units_of(request)), 201)
 
 
-class ReadMeter(serializers.Serializer[Any]):
-    """The hours meter as read; the day empty means today."""
+class ReadMeter(Entered):
+    """The hours meter as read; the day empty means today. A replaced one comes with the old one's last reading."""
 
     id = serializers.UUIDField()
     hours = serializers.CharField(max_length=20, allow_blank=True)
     day = serializers.CharField(max_length=10, allow_blank=True, default="")
+    old_last = serializers.CharField(max_length=20, allow_blank=True, default="")
+    new_first = serializers.CharField(max_length=20, allow_blank=True, default="")
 
 
-class Lubricate(serializers.Serializer[Any]):
+class EditPump(AddPump):
+    """A pump put right."""
+
+    version = serializers.IntegerField(min_value=1)
+
+
+class Strike(Entered):
+    """A line struck out."""
+
+    record = serializers.UUIDField()
+    reason = serializers.CharField(max_length=200, allow_blank=True)
+
+
+class Lubricate(Entered):
     """Oil or grease done."""
 
     id = serializers.UUIDField()
@@ -82,12 +96,22 @@ class Lubricate(serializers.Serializer[Any]):
 
 
 class PumpDetail(APIView):
-    """One pump."""
+    """One pump; a lead puts it right."""
+
+    permission_classes = [LeadWrites]
 
     @extend_schema(parameters=[UNIT], responses={200: PumpPageAnswer, 404: Error})
     def get(self, request: Request, tag: str) -> Response:
         """With what falls due."""
         return _page(tag, request)
+
+    @extend_schema(request=EditPump, parameters=[UNIT], responses={200: PumpPageAnswer, 403: Error, 409: Error, 422: Error})
+    def put(self, request: Request, tag: str) -> Response:
+        """Change it; the tag may change with it."""
+        entry, data = entered(EditPump, request)
+        version = data.pop("version")
+        pump = services.edit_pump(actor_of(request), tag, version, services.NewPump(**data), entry)
+        return _page(pump.tag, request)
 
 
 class Meter(APIView):
@@ -96,8 +120,8 @@ class Meter(APIView):
     @extend_schema(request=ReadMeter, parameters=[UNIT], responses={200: PumpPageAnswer, 422: Error})
     def post(self, request: Request, tag: str) -> Response:
         """Record a reading."""
-        data = checked(ReadMeter, request)
-        services.read_meter(actor_of(request), data["id"], tag, data["hours"], data["day"])
+        entry, data = entered(ReadMeter, request)
+        services.read_meter(actor_of(request), tag, services.NewMeterReading(**data), entry)
         return _page(tag, request)
 
 
@@ -107,8 +131,19 @@ class Lubrication(APIView):
     @extend_schema(request=Lubricate, parameters=[UNIT], responses={200: PumpPageAnswer, 422: Error})
     def post(self, request: Request, tag: str) -> Response:
         """Record it as done."""
-        data = checked(Lubricate, request)
-        services.lubricate(actor_of(request), data["id"], tag, data["name"], data["hours"])
+        entry, data = entered(Lubricate, request)
+        services.lubricate(actor_of(request), data["id"], tag, data["name"], data["hours"], entry)
+        return _page(tag, request)
+
+
+class Struck(APIView):
+    """A reading of the meter, or oil or grease, recorded by mistake."""
+
+    @extend_schema(request=Strike, parameters=[UNIT], responses={200: PumpPageAnswer, 422: Error})
+    def post(self, request: Request, tag: str) -> Response:
+        """Strike it out, with a reason."""
+        _, data = entered(Strike, request)
+        services.strike(actor_of(request), tag, data["record"], data["reason"])
         return _page(tag, request)
 
 

@@ -2,40 +2,53 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
+from finegap.core.entry import Entry
 from finegap.core.gap.sweep import Sweep
-from finegap.core.gap.viscosity import read_viscosity
-from finegap.core.quantities import Dimension, parse, parse_number
+from finegap.core.gap.viscosity import Viscosity, read_viscosity
+from finegap.core.numerals import Mark
+from finegap.core.sheet import SpecSheet
+from finegap.core.showing import Units
 from finegap.fleet.models import Duty
 
-
-def read_temperature(typed: str, field: str) -> float:
-    """A temperature in C."""
-    return parse(typed, Dimension.TEMPERATURE, field, "C").value
+Usual = Mapping[str, tuple[float, float]]
+"""What is usual in a field, by its key; a field that is not named keeps its own."""
 
 
-def read_range(typed: str, field: str) -> float | None:
-    """An end of a duty's range in C; nothing where nothing is typed."""
-    return read_temperature(typed, field) if typed.strip() else None
+def usual_of(sheet: SpecSheet) -> Usual:
+    """What is usual for the pumps of a sheet: the sheet's word before the family's."""
+    return {**sheet.family.usual, **sheet.usual}
 
 
-def read_density(typed: str) -> float | None:
-    """A density in kg/m3; nothing where nothing is typed."""
-    digits = typed.replace("kg/m3", "").replace("kg/m³", "").strip()
-    return parse_number(digits, "density", 300, 3000) if digits else None
+def read_maybe(entry: Entry, key: str, typed: str, usual: Usual) -> float | None:
+    """A quantity in its internal unit; nothing where nothing is typed."""
+    return entry.read(key, typed, usual.get(key)).value if typed.strip() else None
 
 
-def settle_viscosity(duty: Duty) -> None:
-    """Read what was typed at the pumping temperature, and make sure of it over the whole range.
+def settle_viscosity(duty: Duty, typed: str | None, entry: Entry) -> None:
+    """Read the viscosity at the pumping temperature, and make sure of it over the whole range.
+
+    ``typed`` is what was typed just now; with ``None`` what was typed before is read again, with the units and mark of that time.
 
     Raises
     ------
     FieldError
         A viscosity that cannot be read, or a range without the pumping temperature, or so wide that the liquid is not known.
     """
-    known = read_viscosity(duty.viscosity_typed, duty.temperature_c, duty.density_kg_m3)
+    if typed is not None:
+        duty.viscosity_typed, duty.viscosity_units, duty.viscosity_mark = typed.strip(), entry.units.value, entry.mark.value
+    known = read_again(duty, meant=typed is None or entry.meant, bare_at="C" if typed is None else None)
     duty.viscosity_mm2_s = known.pumping_mm2_s
     start = duty.temperature_c if duty.start_c is None else duty.start_c
     hot = duty.temperature_c if duty.hot_c is None else duty.hot_c
     sweep = Sweep(known.pumping_mm2_s, duty.temperature_c, start, hot, known.liquid)
     sweep.at(start)
     sweep.at(hot)
+
+
+def read_again(duty: Duty, meant: bool = True, bare_at: str | None = "C") -> Viscosity:
+    """The viscosity of a duty, as it was typed."""
+    entry = Entry(Units(duty.viscosity_units), Mark(duty.viscosity_mark), meant)
+    # Before core 0.5 a bare temperature in it was degrees Celsius.
+    return read_viscosity(duty.viscosity_typed, duty.temperature_c, duty.density_kg_m3, entry=entry, bare_at=bare_at)

@@ -5,6 +5,8 @@ from typing import Any
 from django.conf import settings
 from django.db import models
 
+from finegap.core.numerals import Mark
+from finegap.core.showing import Units
 from finegap.sheets.models import Sheet
 
 
@@ -12,7 +14,9 @@ class Duty(models.Model):
     """What a pump does, and of what it is made, as the clearance table names it. A job keeps the duty it was opened with.
 
     ``build`` holds the choices in which this pump differs from its sheet, by option of the family; ``medium`` is the kind of liquid
-    as the table of elastomers knows it; ``start_c`` and ``hot_c`` are its coldest start and hottest running.
+    as the table of elastomers knows it; ``start_c`` and ``hot_c`` are its coldest start and hottest running. ``viscosity_units``
+    and ``viscosity_mark`` are those its viscosity was typed with: it is read with them again whenever temperature or density
+    change.
     """
 
     material = models.CharField(max_length=60)
@@ -20,6 +24,8 @@ class Duty(models.Model):
     medium = models.CharField(max_length=40, blank=True)
     viscosity_typed = models.CharField(max_length=120)
     viscosity_mm2_s = models.FloatField()
+    viscosity_units = models.CharField(max_length=2, default=Units.MM.value)
+    viscosity_mark = models.CharField(max_length=10, default=Mark.POINT.value)
     temperature_c = models.FloatField()
     casing_c = models.FloatField()
     start_c = models.FloatField(null=True, blank=True)
@@ -49,6 +55,7 @@ class Pump(Duty):
     overhaul_every_h = models.PositiveIntegerField(null=True, blank=True)
     hours_per_week = models.FloatField(null=True, blank=True)
     wet = models.BooleanField(default=False)
+    version = models.PositiveIntegerField(default=1)
 
     class Meta:
         ordering = ["tag"]
@@ -61,29 +68,42 @@ class Pump(Duty):
         return self.tag
 
 
-class MeterReading(models.Model):
-    """The hours meter of a pump as somebody read it, between overhauls."""
+class Logged(models.Model):
+    """By whom and when, under an identity from the client; ``sent`` is a digest of what came with it. Struck out with a reason."""
 
     id = models.UUIDField(primary_key=True)
-    pump = models.ForeignKey(Pump, models.CASCADE, related_name="meter")
-    hours = models.PositiveIntegerField()
-    day = models.DateField()
     by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
     at = models.DateTimeField()
+    sent = models.CharField(max_length=64, blank=True)
+    struck_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+", null=True, blank=True)
+    struck_reason = models.CharField(max_length=200, blank=True)
+
+    class Meta:
+        abstract = True
+
+
+class MeterReading(Logged):
+    """The hours meter of a pump as somebody read it, between overhauls. A slip is struck out, never erased.
+
+    ``old_last`` is the last reading of a meter that was replaced since the reading before, ``new_first`` what the new one began at.
+    """
+
+    pump = models.ForeignKey(Pump, models.CASCADE, related_name="meter")
+    hours = models.PositiveIntegerField()
+    old_last = models.PositiveIntegerField(null=True, blank=True)
+    new_first = models.PositiveIntegerField(default=0)
+    day = models.DateField()
 
     class Meta:
         ordering = ["day", "at"]
 
 
-class Lubricated(models.Model):
+class Lubricated(Logged):
     """Oil or grease done, by its name on the sheet, at so many hours of the meter."""
 
-    id = models.UUIDField(primary_key=True)
     pump = models.ForeignKey(Pump, models.CASCADE, related_name="lubricated")
     name = models.CharField(max_length=120)
     hours = models.PositiveIntegerField()
-    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
-    at = models.DateTimeField()
 
     class Meta:
         ordering = ["at"]

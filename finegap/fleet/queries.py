@@ -4,16 +4,32 @@ from __future__ import annotations
 
 import datetime as dt
 
+from django.contrib.auth.models import User
 from django.db.models import Prefetch
+from django.utils import timezone
 
 from finegap.bench.models import Job
+from finegap.core.build.elastomers import MEDIA
 from finegap.core.families import FAMILIES
+from finegap.core.numerals import Mark
 from finegap.core.sheet import read_sheet
 from finegap.core.showing import Amount, Kind, Units
 from finegap.core.wear.lubrication import Due, Metered, due, hours_a_week, together
-from finegap.fleet.models import Pump
-from finegap.fleet.shapes import DueShape, MeterShape, PumpJob, PumpLine, PumpPage, PumpSymptom
+from finegap.fleet import meter
+from finegap.fleet.models import MeterReading, Pump
+from finegap.fleet.shapes import (
+    DueShape,
+    LubricatedShape,
+    MeterShape,
+    PumpEntered,
+    PumpJob,
+    PumpLine,
+    PumpPage,
+    PumpSymptom,
+)
+from finegap.site.shapes import NamedShape
 from finegap.site.words import Words
+from finegap.toolbox.queries import works_settings
 
 
 def pump_lines(units: Units) -> list[PumpLine]:
@@ -61,12 +77,20 @@ def pump_page(tag: str, units: Units) -> PumpPage | None:
     if pump is None:
         return None
     found, words = due_of(pump), Words(units)
-    rate = hours_a_week(_meter(pump), pump.hours_per_week)
+    rate = hours_a_week(meter.readings(pump), pump.hours_per_week)
     return PumpPage(
         line=_line(pump, units),
         wet=pump.wet,
         rate=f"{rate:.0f} h a week" if rate else "",
-        meter=[MeterShape(m.hours, m.day, m.by.get_full_name() or m.by.username) for m in reversed(pump.meter.all())],
+        meter=[
+            MeterShape(m.id, m.hours, m.day, _name(m.by), _replaced(m), m.struck_reason)
+            for m in list(reversed(pump.meter.all()))[:_LINES]
+        ],
+        lubricated=[
+            LubricatedShape(one.id, one.name, one.hours, one.at, _name(one.by), one.struck_reason)
+            for one in list(reversed(pump.lubricated.all()))[:_LINES]
+        ],
+        entered=_entered(pump, Mark(works_settings().decimal_mark)),
         due=[DueShape(one.plan.name, words.say(one.sentence), _date(one), one.late, words.working(one.working)) for one in found],
         visits=[
             f"{dt.date.fromordinal(group[0].day or 1):%d %b %Y}: {', '.join(one.plan.name.lower() for one in group)}, in one visit"
@@ -87,21 +111,58 @@ def due_of(pump: Pump) -> tuple[Due, ...]:
     revision = next(iter(pump.sheet.revisions.all()), None)
     if revision is None:
         return ()
-    done = {one.name: float(one.hours) for one in pump.lubricated.all()}
-    return due(read_sheet(revision.content).lubrication, _meter(pump), done, pump.wet, pump.start_c, pump.hours_per_week)
+    counted = (one for one in pump.lubricated.all() if not one.struck_reason)
+    done = {one.name: Metered(timezone.localdate(one.at).toordinal(), float(one.hours)) for one in counted}
+    return due(read_sheet(revision.content).lubrication, meter.readings(pump), done, pump.wet, pump.start_c, pump.hours_per_week)
 
 
 def _whole(tag: str) -> Pump | None:
     jobs = Prefetch("jobs", Job.objects.select_related("sign_off").order_by("-number"))
     pumps = Pump.objects.select_related("sheet")
-    return pumps.prefetch_related(jobs, "sheet__revisions", "meter__by", "lubricated").filter(tag=tag).first()
+    return pumps.prefetch_related(jobs, "sheet__revisions", "meter__by", "lubricated__by").filter(tag=tag).first()
 
 
-def _meter(pump: Pump) -> list[Metered]:
-    """Readings of the meter, those of its jobs among them, oldest first."""
-    read = [Metered(one.day.toordinal(), float(one.hours)) for one in pump.meter.all()]
-    read += [Metered(job.opened_at.toordinal(), float(job.hours_run)) for job in pump.jobs.all() if job.hours_run is not None]
-    return sorted(read, key=lambda one: (one.day, one.hours))
+_LINES = 40
+"""How many readings of a meter, and how many times oil and grease, a pump's page shows."""
+
+
+def _name(user: User) -> str:
+    return user.get_full_name() or user.username
+
+
+def _replaced(row: MeterReading) -> str:
+    if row.old_last is None:
+        return ""
+    return f"meter replaced: the old one ended at {row.old_last} h, this one began at {row.new_first} h"
+
+
+def _entered(pump: Pump, mark: Mark) -> PumpEntered:
+    def typed(value: float | None, unit: str) -> str:
+        return "" if value is None else f"{value:.6g} {unit}".replace(".", mark.sign, 1).strip()
+
+    revision = next(iter(pump.sheet.revisions.all()), None)
+    rows = read_sheet(revision.content).rows if revision else ()
+    return PumpEntered(
+        version=pump.version,
+        sheet=pump.sheet.slug,
+        material=pump.material,
+        materials=list(dict.fromkeys(row.material for row in rows)),
+        liquid=pump.liquid,
+        medium=pump.medium,
+        media=[NamedShape(key, one.name) for key, one in MEDIA.items()],
+        viscosity=pump.viscosity_typed,
+        temperature=typed(pump.temperature_c, "C"),
+        casing=typed(pump.casing_c, "C"),
+        density=typed(pump.density_kg_m3, "kg/m3"),
+        start=typed(pump.start_c, "C"),
+        hot=typed(pump.hot_c, "C"),
+        pressure=typed(pump.pressure_bar, "bar"),
+        speed=typed(pump.speed_r_min, "r/min"),
+        hazards=pump.hazards,
+        overhaul_every="" if pump.overhaul_every_h is None else str(pump.overhaul_every_h),
+        hours_per_week=typed(pump.hours_per_week, ""),
+        build=pump.build,
+    )
 
 
 def _date(one: Due) -> dt.date | None:

@@ -11,12 +11,19 @@ from django.db import transaction
 from django.utils import timezone
 
 from finegap.core.build.elastomers import MEDIA
-from finegap.core.errors import FieldError
-from finegap.core.quantities import Dimension, Sign, parse, parse_hours
-from finegap.core.sheet import read_sheet
-from finegap.fleet.duty import read_density, read_range, read_temperature, settle_viscosity
-from finegap.fleet.models import Lubricated, MeterReading, Pump
+from finegap.core.entry import Entry
+from finegap.core.errors import FieldError, Unlikely
+from finegap.core.sheet import SpecSheet, read_sheet
+from finegap.core.wear.hours import check_replaced
+from finegap.fleet import meter
+from finegap.fleet.duty import read_maybe, settle_viscosity, usual_of
+from finegap.fleet.models import Logged, Lubricated, MeterReading, Pump
 from finegap.sheets.models import Sheet
+from finegap.site.errors import Conflict
+from finegap.site.retry import digest
+from finegap.site.tags import read_tag
+
+_HOURS_OF_A_DAY = 24
 
 
 @dataclass(frozen=True)
@@ -33,7 +40,7 @@ class NewPump:
     viscosity: str
     temperature: str
     pressure: str
-    speed_r_min: float
+    speed: str
     casing: str = ""
     density: str = ""
     start: str = ""
@@ -41,19 +48,78 @@ class NewPump:
     hazards: str = ""
     medium: str = ""
     overhaul_every: str = ""
-    hours_per_week: float | None = None
+    hours_per_week: str = ""
     wet: bool = False
     build: dict[str, str] = field(default_factory=dict)
 
 
-def add_pump(actor: User, new: NewPump) -> Pump:
+def add_pump(actor: User, new: NewPump, entry: Entry) -> Pump:
     """Add a pump to the fleet.
 
     Raises
     ------
     FieldError
-        A quantity that cannot be, an unknown sheet, a material its clearance table does not know, a tag taken.
+        A quantity that cannot be, an unknown sheet, a material its clearance table does not know, a tag taken or that cannot be.
+    Unlikely
+        A quantity outside what is usual for pumps of this sheet.
     """
+    with transaction.atomic():
+        pump = Pump()
+        _fill(pump, new, entry)
+        pump.save()
+        return pump
+
+
+def edit_pump(actor: User, tag: str, version: int, new: NewPump, entry: Entry) -> Pump:
+    """Put right what is kept of a pump, its tag too. A job on the bench keeps the duty it was opened with.
+
+    Raises
+    ------
+    FieldError
+        As for a new pump; or another sheet while the pump is on the bench.
+    Conflict
+        Somebody else saved it in between.
+    """
+    with transaction.atomic():
+        pump = _pump(tag)
+        if pump.version != version:
+            raise Conflict([f"{pump.tag} was changed since."])
+        if new.sheet != pump.sheet.slug and pump.jobs.filter(sign_off__isnull=True).exists():
+            raise FieldError(
+                "sheet", f"{pump.tag} is on the bench with {pump.sheet}.", "Expected the same until its job is signed."
+            )
+        _fill(pump, new, entry)
+        pump.version += 1
+        pump.save()
+        return pump
+
+
+def _fill(pump: Pump, new: NewPump, entry: Entry) -> None:
+    tag = read_tag(new.tag, "tag", "P-112")
+    if Pump.objects.filter(tag=tag).exclude(pk=pump.pk).exists():
+        raise FieldError("tag", f"{tag} is taken.", "Expected a tag of its own.")
+    for name in ("service", "location", "serial", "liquid"):
+        text = getattr(new, name).strip()
+        if not text:
+            raise FieldError(name, "nothing was entered.", "Expected what the nameplate or the works calls it.")
+        setattr(pump, name, text)
+    spec = _set_sheet(pump, new)
+    usual = usual_of(spec)
+    pump.tag, pump.hazards, pump.wet = tag, new.hazards.strip(), new.wet
+    pump.temperature_c = entry.read("temperature", new.temperature, usual.get("temperature")).value
+    casing = read_maybe(entry, "casing", new.casing, usual)
+    pump.casing_c = pump.temperature_c if casing is None else casing
+    pump.density_kg_m3 = read_maybe(entry, "density", new.density, usual)
+    pump.start_c, pump.hot_c = read_maybe(entry, "start", new.start, usual), read_maybe(entry, "hot", new.hot, usual)
+    pump.pressure_bar = entry.read("pressure", new.pressure, usual.get("pressure")).value
+    pump.speed_r_min = entry.read("speed", new.speed, usual.get("speed")).value
+    pump.overhaul_every_h = entry.hours(new.overhaul_every, "overhaul every", least=1)
+    pump.hours_per_week = entry.number(new.hours_per_week, "hours a week", 0.1, 168) if new.hours_per_week.strip() else None
+    # The same words again are not read again: unit system or decimal mark may be others than when they were typed.
+    settle_viscosity(pump, None if new.viscosity.strip() == pump.viscosity_typed else new.viscosity, entry)
+
+
+def _set_sheet(pump: Pump, new: NewPump) -> SpecSheet:
     sheet = Sheet.objects.filter(slug=new.sheet).first()
     revision = sheet.revisions.first() if sheet else None
     if sheet is None or revision is None:
@@ -66,85 +132,133 @@ def add_pump(actor: User, new: NewPump) -> Pump:
         raise FieldError("material", f"the clearance table has no row for {new.material or 'it'}.", f"Expected: {known}.")
     if new.medium and new.medium not in MEDIA:
         raise FieldError("kind of liquid", f"“{new.medium}” is not in the table.", f"Expected one of: {', '.join(MEDIA)}.")
-    temperature = read_temperature(new.temperature, "temperature")
-    with transaction.atomic():
-        if Pump.objects.filter(tag=new.tag).exists():
-            raise FieldError("tag", f"{new.tag} is taken.", "Expected a tag of its own.")
-        pump = Pump(
-            tag=new.tag,
-            service=new.service,
-            location=new.location,
-            serial=new.serial,
-            sheet=sheet,
-            material=new.material,
-            liquid=new.liquid,
-            viscosity_typed=new.viscosity,
-            temperature_c=temperature,
-            casing_c=read_temperature(new.casing, "casing") if new.casing else temperature,
-            density_kg_m3=read_density(new.density),
-            start_c=read_range(new.start, "coldest start"),
-            hot_c=read_range(new.hot, "hottest running"),
-            pressure_bar=parse(new.pressure, Dimension.PRESSURE, "pressure", "bar", Sign.NOT_NEGATIVE).value,
-            speed_r_min=new.speed_r_min,
-            hazards=new.hazards,
-            medium=new.medium,
-            build=new.build,
-            overhaul_every_h=parse_hours(new.overhaul_every, "overhaul every", least=1),
-            hours_per_week=new.hours_per_week,
-            wet=new.wet,
-        )
-        settle_viscosity(pump)
-        pump.save()
-        return pump
+    pump.sheet, pump.material, pump.medium, pump.build = sheet, new.material, new.medium, new.build
+    return spec
 
 
-def read_meter(actor: User, reading_id: uuid.UUID, tag: str, hours: str, day: str = "") -> None:
+@dataclass(frozen=True)
+class NewMeterReading:
+    """The hours meter as read.
+
+    ``old_last`` is the last reading of a meter that was replaced, ``new_first`` what this one began at.
+    """
+
+    id: uuid.UUID
+    hours: str
+    day: str = ""
+    old_last: str = ""
+    new_first: str = ""
+
+
+def read_meter(actor: User, tag: str, new: NewMeterReading, entry: Entry) -> None:
     """Record the hours meter of a pump, today or on a day that is past.
 
     Raises
     ------
     FieldError
-        No such pump, hours that are no count or less than were read before, a day that is none or still to come.
+        No such pump, hours that are no count or less than were read before, a day that is none or still to come, or a replaced
+        meter that cannot be.
+    Unlikely
+        More hours than have passed since the reading before.
+    Conflict
+        The same identity with another number.
     """
     with transaction.atomic():
         pump = _pump(tag)
-        if MeterReading.objects.filter(id=reading_id).exists():
+        sent = digest((tag, new), actor, entry)
+        if _is_retry(MeterReading.objects.filter(id=new.id).first(), sent):
             return
-        count = parse_hours(hours, "hours on the meter")
+        count = entry.hours(new.hours, "hours on the meter")
         if count is None:
             raise FieldError("hours on the meter", "nothing was entered.", "Expected digits, such as 14380.")
-        on = _day(day)
-        before = pump.meter.filter(day__lte=on).last()
-        after = pump.meter.filter(day__gt=on).first()
-        if before and count < before.hours:
-            problem = f"{before.hours} h were read on {before.day:%d %b %Y}."
-            raise FieldError("hours on the meter", problem, "Expected no less; a replaced meter is said on the next job.")
-        if after and count > after.hours:
-            raise FieldError("hours on the meter", f"{after.hours} h were read on {after.day:%d %b %Y}.", "Expected no more.")
-        MeterReading.objects.create(id=reading_id, pump=pump, hours=count, day=on, by=actor, at=timezone.now())
+        old_last = entry.hours(new.old_last, "old meter's last reading")
+        new_first = entry.hours(new.new_first, "new meter's first reading") or 0
+        on = _day(new.day)
+        _check_meter(pump, count, old_last, new_first, on, entry)
+        MeterReading.objects.create(
+            id=new.id,
+            pump=pump,
+            hours=count,
+            old_last=old_last,
+            new_first=new_first,
+            day=on,
+            by=actor,
+            at=timezone.now(),
+            sent=sent,
+        )
 
 
-def lubricate(actor: User, record_id: uuid.UUID, tag: str, name: str, hours: str) -> None:
+def _check_meter(pump: Pump, count: int, old_last: int | None, new_first: int, on: dt.date, entry: Entry) -> None:
+    before = meter.last_hours(pump, on)
+    after = meter.next_hours(pump, on)
+    if before is None:
+        check_replaced(count, old_last, new_first, None)
+    else:
+        since = dt.date.fromordinal(before.day)
+        check_replaced(count, old_last, new_first, before.hours, f"{since:%d %b %Y}")
+        run = count - before.hours if old_last is None else (old_last - before.hours) + (count - new_first)
+        most = ((on - since).days + 1) * _HOURS_OF_A_DAY
+        if run > most and not entry.meant:
+            problem = f"{run:.0f} h since {since:%d %b %Y} are more than the clock ran, {most} h."
+            raise Unlikely("hours on the meter", problem, "Is it a digit too many?")
+    if after and after.old_last is None and count > after.hours:
+        read = f"{after.hours:.0f} h were read on {dt.date.fromordinal(after.day):%d %b %Y}."
+        raise FieldError("hours on the meter", read, "Expected no more.")
+
+
+def lubricate(actor: User, record_id: uuid.UUID, tag: str, name: str, hours: str, entry: Entry) -> None:
     """Record oil or grease as done, at so many hours.
 
     Raises
     ------
     FieldError
         No such pump, nothing of that name on its sheet, or hours that are no count.
+    Unlikely
+        Hours the meter has not reached by its readings.
+    Conflict
+        The same identity with other contents.
     """
     with transaction.atomic():
         pump = _pump(tag)
-        if Lubricated.objects.filter(id=record_id).exists():
+        sent = digest((tag, name, hours), actor, entry)
+        if _is_retry(Lubricated.objects.filter(id=record_id).first(), sent):
             return
         revision = pump.sheet.revisions.first()
         plans = read_sheet(revision.content).lubrication if revision else ()
         if all(plan.name != name for plan in plans):
             known = ", ".join(plan.name for plan in plans) or "none"
             raise FieldError("name", f"the sheet asks for no “{name}”.", f"Expected one of: {known}.")
-        count = parse_hours(hours, "hours on the meter")
+        count = entry.hours(hours, "hours on the meter")
         if count is None:
             raise FieldError("hours on the meter", "nothing was entered.", "Expected digits, such as 14380.")
-        Lubricated.objects.create(id=record_id, pump=pump, name=name, hours=count, by=actor, at=timezone.now())
+        last = meter.last_hours(pump, timezone.localdate())
+        if last and not entry.meant:
+            most = last.hours + (timezone.localdate().toordinal() - last.day + 1) * _HOURS_OF_A_DAY
+            if count > most:
+                problem = f"the meter read {last.hours:.0f} h on {dt.date.fromordinal(last.day):%d %b %Y}, and cannot be there yet."
+                raise Unlikely("hours on the meter", problem, "Is it a digit too many?")
+        Lubricated.objects.create(id=record_id, pump=pump, name=name, hours=count, by=actor, at=timezone.now(), sent=sent)
+
+
+def strike(actor: User, tag: str, record_id: uuid.UUID, reason: str) -> None:
+    """Strike out a reading of the meter, or oil or grease recorded by mistake. It stays in sight and no longer counts."""
+    if not reason.strip():
+        raise FieldError("reason", "say why it is struck out.", "Expected a few words, such as “a digit too many”.")
+    with transaction.atomic():
+        pump = _pump(tag)
+        for rows in (pump.meter.filter(id=record_id), pump.lubricated.filter(id=record_id)):
+            if rows.filter(struck_reason="").update(struck_by=actor, struck_reason=reason.strip()):
+                return
+        raise FieldError("reading", "it is not there, or struck out already.", "Expected one of this pump.")
+
+
+def _is_retry(existing: Logged | None, sent: str) -> bool:
+    """The same record once more; the same identity with other contents is a conflict."""
+    if existing is None:
+        return False
+    if existing.sent not in ("", sent):
+        raise Conflict(["It was saved with other contents before."])
+    return True
 
 
 def _pump(tag: str) -> Pump:

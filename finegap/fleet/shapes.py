@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import datetime as dt
+import uuid
 from dataclasses import dataclass
 
-from finegap.site.shapes import WorkingShape
+from finegap.site.shapes import NamedShape, WorkingShape
 
 
 @dataclass(frozen=True)
@@ -62,11 +63,51 @@ class DueShape:
 
 @dataclass(frozen=True)
 class MeterShape:
-    """The hours meter as it was read."""
+    """The hours meter as it was read. ``replaced`` says with which readings a meter was replaced."""
 
+    id: uuid.UUID
     hours: int
     day: dt.date
     by: str
+    replaced: str
+    struck_reason: str
+
+
+@dataclass(frozen=True)
+class LubricatedShape:
+    """Oil or grease done, at so many hours of the meter."""
+
+    id: uuid.UUID
+    name: str
+    hours: int
+    at: dt.datetime
+    by: str
+    struck_reason: str
+
+
+@dataclass(frozen=True)
+class PumpEntered:
+    """A pump as it would be typed: every quantity with its unit, by the decimal mark of the works."""
+
+    version: int
+    sheet: str
+    material: str
+    materials: list[str]
+    liquid: str
+    medium: str
+    media: list[NamedShape]
+    viscosity: str
+    temperature: str
+    casing: str
+    density: str
+    start: str
+    hot: str
+    pressure: str
+    speed: str
+    hazards: str
+    overhaul_every: str
+    hours_per_week: str
+    build: dict[str, str]
 
 
 @dataclass(frozen=True)
@@ -77,5 +118,7 @@ class PumpPage:
     wet: bool
     rate: str
     meter: list[MeterShape]
+    lubricated: list[LubricatedShape]
+    entered: PumpEntered
     due: list[DueShape]
     visits: list[str]

@@ -12,14 +12,45 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework_dataclasses.serializers import DataclassSerializer
 
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
+from finegap.core.numerals import MARKS, Mark
 from finegap.core.showing import Units
+from finegap.site.errors import OtherPerson
 from finegap.site.plain import plain
 
 UNIT = OpenApiParameter("unit", OpenApiTypes.STR, enum=[u.value for u in Units], default=Units.MM.value)
-"""The unit system of the answer's texts and of bare numbers in the request."""
+"""The unit system of the answer's texts."""
 
 S = TypeVar("S", bound=serializers.Serializer)  # type: ignore[type-arg]
+
+
+class Entered(serializers.Serializer[Any]):
+    """What everything that is typed carries: the unit system and decimal mark in force with the keystroke, and who typed it.
+
+    ``person`` is the user name the page believes to be signed in. ``meant`` says that what was asked about is meant.
+    """
+
+    unit = serializers.ChoiceField([u.value for u in Units])
+    mark = serializers.ChoiceField(MARKS)
+    person = serializers.CharField(max_length=150)
+    meant = serializers.BooleanField(default=False)
+
+
+def entered(serializer: type[Entered], request: Request) -> tuple[Entry, dict[str, Any]]:
+    """How a request was typed, and the rest of it.
+
+    Raises
+    ------
+    OtherPerson
+        The page believes somebody else to be signed in.
+    """
+    units_of(request)  # what cannot be answered is not saved either
+    data = checked(serializer, request)
+    actor, person = actor_of(request), data.pop("person")
+    if person != actor.username:
+        raise OtherPerson(actor.get_full_name() or actor.username)
+    return Entry(Units(data.pop("unit")), Mark(data.pop("mark")), data.pop("meant")), data
 
 
 class ErrorSuggestion(serializers.Serializer[Any]):
@@ -33,13 +64,26 @@ class Error(serializers.Serializer[Any]):
     """Every error has this shape."""
 
     code = serializers.ChoiceField(
-        ["field", "unlikely", "conflict", "signed", "refused", "signed-out", "not-allowed", "not-found", "bad-request"]
+        [
+            "field",
+            "unlikely",
+            "ambiguous",
+            "conflict",
+            "person",
+            "signed",
+            "refused",
+            "signed-out",
+            "not-allowed",
+            "not-found",
+            "bad-request",
+        ]
     )
     problem = serializers.CharField()
     field = serializers.CharField(allow_blank=True)
     hint = serializers.CharField(allow_blank=True)
     suggestions = ErrorSuggestion(many=True)
     reasons = serializers.ListField(child=serializers.CharField())
+    reason_wanted = serializers.BooleanField()
 
 
 def shape_serializer(shape: type) -> type[DataclassSerializer[Any]]:

@@ -8,7 +8,7 @@ from rest_framework import exceptions
 from rest_framework.response import Response
 from rest_framework.views import exception_handler
 
-from finegap.core.errors import FieldError, Unlikely
+from finegap.core.errors import Ambiguous, FieldError, Unlikely
 
 
 class Conflict(Exception):
@@ -17,6 +17,13 @@ class Conflict(Exception):
     def __init__(self, changes: list[str]) -> None:
         super().__init__("Somebody else saved to this job while you were looking at it.")
         self.changes = changes
+
+
+class OtherPerson(Exception):
+    """The page was opened by somebody else than who is signed in now."""
+
+    def __init__(self, name: str) -> None:
+        super().__init__(f"{name} is signed in now, in another tab or window of this browser. Nothing was saved.")
 
 
 class ReadOnly(Exception):
@@ -31,9 +38,12 @@ class Refused(Exception):
         self.reasons = reasons or []
 
 
+_CODES: tuple[tuple[type[FieldError], str], ...] = ((Unlikely, "unlikely"), (Ambiguous, "ambiguous"))
+
+
 def body(code: str, problem: str, **more: Any) -> dict[str, Any]:
     """The one shape of an error."""
-    empty = {"field": "", "hint": "", "suggestions": [], "reasons": []}
+    empty = {"field": "", "hint": "", "suggestions": [], "reasons": [], "reason_wanted": False}
     return {"code": code, "problem": problem, **empty, **more}
 
 
@@ -42,16 +52,14 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
     match error:
         case FieldError():
             suggestions = [{"typed": s.typed, "meaning": s.meaning} for s in error.suggestions]
-            told = body(
-                "unlikely" if isinstance(error, Unlikely) else "field",
-                error.problem,
-                field=error.field,
-                hint=error.hint,
-                suggestions=suggestions,
-            )
+            code = next((name for kind, name in _CODES if isinstance(error, kind)), "field")
+            wanted = isinstance(error, Unlikely) and error.reason_wanted
+            told = body(code, error.problem, field=error.field, hint=error.hint, suggestions=suggestions, reason_wanted=wanted)
             return Response(told, status=422)
         case Conflict():
             return Response(body("conflict", str(error), reasons=error.changes), status=409)
+        case OtherPerson():
+            return Response(body("person", str(error), reasons=["Load this page anew before you go on."]), status=409)
         case ReadOnly():
             return Response(body("signed", "This job is signed: it can be read, not changed."), status=409)
         case Refused():

@@ -3,6 +3,8 @@
 import os
 from pathlib import Path
 
+from finegap.core import VERSION
+
 BASE_DIR = Path(__file__).resolve().parents[2]
 VAR = Path(os.environ.get("FINEGAP_VAR", BASE_DIR / "var"))
 VAR.mkdir(parents=True, exist_ok=True)
@@ -139,7 +141,8 @@ REST_FRAMEWORK = {
 SPECTACULAR_SETTINGS = {
     "TITLE": "Fine Gap",
     "DESCRIPTION": "The bench sheet that thinks: jobs, readings, verdicts and the end clearance of rotary pumps.",
-    "VERSION": "0.1.0",
+    "VERSION": VERSION,
+    "ENUM_NAME_OVERRIDES": {"MarkEnum": "finegap.core.numerals.MARKS"},
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
     "SCHEMA_PATH_PREFIX": "/api",

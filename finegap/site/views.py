@@ -69,6 +69,7 @@ def demo_sign_in(request: HttpRequest) -> HttpResponse:
 class MeAnswer(serializers.Serializer[Any]):
     """Who is signed in."""
 
+    username = serializers.CharField()
     name = serializers.CharField()
     role = serializers.ChoiceField(list(ROLES))
     version = serializers.CharField()
@@ -81,4 +82,6 @@ class Me(APIView):
     def get(self, request: Request) -> Response:
         """Name, role, and the version of the core."""
         user = actor_of(request)
-        return Response({"name": user.get_full_name() or user.username, "role": role_of(user), "version": VERSION})
+        return Response(
+            {"username": user.username, "name": user.get_full_name() or user.username, "role": role_of(user), "version": VERSION}
+        )

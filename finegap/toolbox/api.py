@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from django.utils import timezone
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
@@ -12,8 +10,10 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from finegap.core.calculators import calculator
+from finegap.core.entry import Entry
+from finegap.core.numerals import MARKS
 from finegap.core.showing import Units
-from finegap.site.api import UNIT, Error, actor_of, answer, checked, shape_serializer, units_of
+from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, shape_serializer, units_of
 from finegap.site.security import LeadWrites
 from finegap.site.shapes import LineShape
 from finegap.site.words import Words
@@ -25,9 +25,10 @@ StockAnswer = shape_serializer(shapes.StockShape)
 GunAnswer = shape_serializer(shapes.GunShape)
 SumAnswer = shape_serializer(shapes.SumShape)
 LineAnswer = shape_serializer(LineShape)
+SettingsAnswer = shape_serializer(shapes.SettingsShape)
 
 
-class CountGaskets(serializers.Serializer[Any]):
+class CountGaskets(Entered):
     """How many are on the shelf."""
 
     slug = serializers.CharField(max_length=80)
@@ -35,7 +36,7 @@ class CountGaskets(serializers.Serializer[Any]):
     count = serializers.IntegerField()
 
 
-class KeepGauge(serializers.Serializer[Any]):
+class KeepGauge(Entered):
     """A gauge as typed."""
 
     tag = serializers.CharField(max_length=20, allow_blank=True)
@@ -50,9 +51,11 @@ class KeepGauge(serializers.Serializer[Any]):
     certificate = serializers.CharField(max_length=60, allow_blank=True, default="")
     repeatability = serializers.CharField(max_length=40, allow_blank=True, default="")
     leaves = serializers.CharField(max_length=600, allow_blank=True, default="")
+    # "mark" is how this request was typed; the gauge's own has its own name.
+    sends = serializers.ChoiceField(MARKS, allow_blank=True, default="")
 
 
-class WeighGun(serializers.Serializer[Any]):
+class WeighGun(Entered):
     """A grease gun, weighed."""
 
     tag = serializers.CharField(max_length=20, allow_blank=True)
@@ -60,7 +63,7 @@ class WeighGun(serializers.Serializer[Any]):
     ten = serializers.CharField(max_length=40, allow_blank=True)
 
 
-class Reckon(serializers.Serializer[Any]):
+class Reckon(Entered):
     """What a sum asks for, as typed."""
 
     given = serializers.DictField(child=serializers.CharField(max_length=400, allow_blank=True))
@@ -79,9 +82,9 @@ class Gauges(APIView):
     @extend_schema(request=KeepGauge, parameters=[UNIT], responses={201: GaugeAnswer(many=True), 403: Error, 422: Error})
     def post(self, request: Request) -> Response:
         """Put a gauge into the cabinet."""
-        units = units_of(request)
-        services.keep_gauge(actor_of(request), services.NewGauge(**checked(KeepGauge, request)), units)
-        return _cabinet(units, 201)
+        entry, new = _gauge(request)
+        services.keep_gauge(actor_of(request), new, entry)
+        return _cabinet(units_of(request), 201)
 
 
 class GaugeDetail(APIView):
@@ -92,9 +95,14 @@ class GaugeDetail(APIView):
     @extend_schema(request=KeepGauge, parameters=[UNIT], responses={200: GaugeAnswer(many=True), 403: Error, 422: Error})
     def put(self, request: Request, tag: str) -> Response:
         """A new certificate, or its data put right."""
-        units = units_of(request)
-        services.keep_gauge(actor_of(request), services.NewGauge(**checked(KeepGauge, request)), units, replacing=tag)
-        return _cabinet(units)
+        entry, new = _gauge(request)
+        services.keep_gauge(actor_of(request), new, entry, replacing=tag)
+        return _cabinet(units_of(request))
+
+
+def _gauge(request: Request) -> tuple[Entry, services.NewGauge]:
+    entry, data = entered(KeepGauge, request)
+    return entry, services.NewGauge(mark=data.pop("sends"), **data)
 
 
 def _cabinet(units: Units, status: int = 200) -> Response:
@@ -112,9 +120,9 @@ class Guns(APIView):
     @extend_schema(request=WeighGun, parameters=[UNIT], responses={200: GunAnswer(many=True), 422: Error})
     def post(self, request: Request) -> Response:
         """Keep what ten strokes weigh."""
-        units = units_of(request)
-        services.weigh_gun(actor_of(request), services.NewGun(**checked(WeighGun, request)), units)
-        return answer(queries.gun_shapes(GreaseGun.objects.all(), units))
+        entry, data = entered(WeighGun, request)
+        services.weigh_gun(actor_of(request), services.NewGun(**data), entry)
+        return answer(queries.gun_shapes(GreaseGun.objects.all(), units_of(request)))
 
 
 class Sums(APIView):
@@ -132,9 +140,8 @@ class Sum(APIView):
     @extend_schema(request=Reckon, parameters=[UNIT], responses={200: LineAnswer(many=True), 422: Error})
     def post(self, request: Request, key: str) -> Response:
         """Its lines for what was typed; nothing is recorded."""
-        units = units_of(request)
-        lines = calculator(key).run(checked(Reckon, request)["given"], units)
-        return answer(Words(units).lines(lines))
+        entry, data = entered(Reckon, request)
+        return answer(Words(units_of(request)).lines(calculator(key).run(data["given"], entry)))
 
 
 class Stock(APIView):
@@ -148,6 +155,31 @@ class Stock(APIView):
     @extend_schema(request=CountGaskets, parameters=[UNIT], responses={200: StockAnswer(many=True), 422: Error})
     def post(self, request: Request) -> Response:
         """Count one thickness."""
-        units = units_of(request)
-        services.count_gaskets(actor_of(request), units=units, **checked(CountGaskets, request))
-        return answer(queries.stock_shapes(units))
+        entry, data = entered(CountGaskets, request)
+        services.count_gaskets(actor_of(request), entry=entry, **data)
+        return answer(queries.stock_shapes(units_of(request)))
+
+
+class KeepSettings(Entered):
+    """What the works decides for itself."""
+
+    decimal_mark = serializers.ChoiceField(MARKS)
+    new_share = serializers.CharField(max_length=20, allow_blank=True)
+
+
+class Settings(APIView):
+    """Settings of the works; a lead changes them."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(responses=SettingsAnswer)
+    def get(self, request: Request) -> Response:
+        """As they stand, with the units of bare numbers in both systems."""
+        return answer(queries.settings_shape())
+
+    @extend_schema(request=KeepSettings, responses={200: SettingsAnswer, 403: Error, 422: Error})
+    def put(self, request: Request) -> Response:
+        """Keep them; what was typed before keeps the mark it was typed with."""
+        entry, data = entered(KeepSettings, request)
+        services.keep_settings(actor_of(request), entry=entry, **data)
+        return answer(queries.settings_shape())

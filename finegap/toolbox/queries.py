@@ -6,35 +6,54 @@ import datetime as dt
 from collections.abc import Iterable
 
 from finegap.core.calculators import CALCULATORS
+from finegap.core.entry import BARE, SIGNS
 from finegap.core.gap.stock import piece
 from finegap.core.gauges import GaugeKind
 from finegap.core.quantities import Dimension
 from finegap.core.showing import Amount, Kind, Units, length
 from finegap.site.shapes import NamedShape
-from finegap.toolbox.models import GasketStock, Gauge, GreaseGun
-from finegap.toolbox.shapes import AskedShape, GaugeShape, GunShape, StockShape, SumShape
+from finegap.toolbox.models import Certificate, GasketStock, Gauge, GreaseGun, WorksSettings
+from finegap.toolbox.shapes import AskedShape, BareUnitShape, GaugeShape, GunShape, SettingsShape, StockShape, SumShape
+
+
+def works_settings() -> WorksSettings:
+    """What the works decided for itself; the usual where it has not yet."""
+    return WorksSettings.objects.filter(pk=1).first() or WorksSettings()
+
+
+def settings_shape() -> SettingsShape:
+    """The settings of the works, and the units of bare numbers."""
+    kept = works_settings()
+    by = (kept.by.get_full_name() or kept.by.username) if kept.by else ""
+    units = [
+        BareUnitShape(dimension.name.lower(), *(SIGNS.get(unit, unit) for unit in systems)) for dimension, systems in BARE.items()
+    ]
+    return SettingsShape(kept.decimal_mark, f"{100 * kept.new_share:g}", by, kept.at, units)
 
 
 def gauge_shapes(gauges: Iterable[Gauge], units: Units, today: dt.date) -> list[GaugeShape]:
-    """Gauges with their certificates."""
-    return [
-        GaugeShape(
-            tag=g.tag,
-            kind=g.kind,
-            lengths=GaugeKind(g.kind).dimension is Dimension.LENGTH,
-            certificate=g.certificate,
-            repeatability="" if g.repeatability is None else _fine(g, g.repeatability).text(units),
-            leaves=[length(t / 1000, fine=units is Units.IN).bare(units) for t in g.leaves_um],
-            range=f"{_shown(g, g.low).bare(units)} to {_shown(g, g.high).text(units)}",
-            resolution=_fine(g, g.resolution).text(units),
-            expanded=_fine(g, g.expanded).text(units),
-            k=g.k,
-            calibrated=g.calibrated,
-            due=g.due,
-            overdue=g.due < today,
-        )
-        for g in gauges
-    ]
+    """Gauges with the certificates that hold now."""
+    return [gauge_shape(gauge, gauge.now, units, gauge.now.due < today) for gauge in gauges]
+
+
+def gauge_shape(gauge: Gauge, given: Certificate, units: Units, overdue: bool) -> GaugeShape:
+    """A gauge under one of its certificates."""
+    return GaugeShape(
+        tag=gauge.tag,
+        kind=gauge.kind,
+        mark=gauge.mark,
+        lengths=GaugeKind(gauge.kind).dimension is Dimension.LENGTH,
+        certificate=given.number,
+        repeatability="" if given.repeatability is None else _fine(gauge, given.repeatability).text(units),
+        leaves=[length(t / 1000, fine=units is Units.IN).bare(units) for t in given.leaves_um],
+        range=f"{_shown(gauge, given.low).bare(units)} to {_shown(gauge, given.high).text(units)}",
+        resolution=_fine(gauge, given.resolution).text(units),
+        expanded=_fine(gauge, given.expanded).text(units),
+        k=given.k,
+        calibrated=given.calibrated,
+        due=given.due,
+        overdue=overdue,
+    )
 
 
 def _shown(gauge: Gauge, value: float) -> Amount:
@@ -67,7 +86,7 @@ def sum_shapes(units: Units) -> list[SumShape]:
                 AskedShape(
                     one.key,
                     one.name,
-                    one.bare[units is Units.IN] if one.dimension else "",
+                    one.bare(units),
                     one.usual,
                     one.optional,
                     one.long,

@@ -7,20 +7,32 @@ import re
 from dataclasses import dataclass
 
 from django.contrib.auth.models import User
-from django.db import transaction
+from django.db import models, transaction
 from django.utils import timezone
 
 from finegap.core.build.grease import Greased
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.gauges import GaugeKind
 from finegap.core.measuring.feeler import read_leaves
-from finegap.core.quantities import Dimension, Sign, parse
-from finegap.core.showing import Units
+from finegap.core.numerals import Mark
+from finegap.core.quantities import Dimension, Sign
 from finegap.sheets.models import Sheet
-from finegap.toolbox.models import GasketStock, Gauge, GreaseGun
+from finegap.site.tags import read_tag
+from finegap.toolbox.models import Certificate, GasketStock, Gauge, GreaseGun, WorksSettings
 
 _MOST = 999
-_INTERNAL = {Dimension.LENGTH: "mm", Dimension.TORQUE: "N.m", Dimension.TEMPERATURE: "C"}
+_USUAL = {
+    (Dimension.LENGTH, "range"): (0.0, 3000.0),
+    (Dimension.LENGTH, "resolution"): (0.0001, 1.0),
+    (Dimension.LENGTH, "U of the certificate"): (0.0, 1.0),
+    (Dimension.LENGTH, "repeatability"): (0.0, 1.0),
+    (Dimension.TORQUE, "range"): (0.0, 3000.0),
+    (Dimension.TORQUE, "resolution"): (0.001, 20.0),
+    (Dimension.TORQUE, "U of the certificate"): (0.0, 100.0),
+    (Dimension.TEMPERATURE, "range"): (-100.0, 1000.0),
+}
+"""What is usual of a gauge, in the internal unit (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -39,51 +51,72 @@ class NewGauge:
     certificate: str = ""
     repeatability: str = ""
     leaves: str = ""
+    mark: str = ""
 
 
-def keep_gauge(actor: User, new: NewGauge, units: Units, replacing: str = "") -> Gauge:
+def keep_gauge(actor: User, new: NewGauge, entry: Entry, replacing: str = "") -> Gauge:
     """Put a gauge into the cabinet, or put a new certificate to one that is there (``replacing`` is its tag).
+
+    Its earlier certificates stay; what was measured keeps the one it was measured under.
 
     Raises
     ------
     FieldError
-        A tag taken, a quantity that cannot be, U without k, a range reversed, due before calibrated, a leaf twice.
+        A tag taken or that cannot be, another kind for a gauge that has measured something, a quantity that cannot be, U without k,
+        a range reversed, due before calibrated, a leaf twice.
     """
-    if not new.tag.strip():
-        raise FieldError("tag", "it has no name.", "Expected what is written on it, such as M-03.")
+    tag = replacing or read_tag(new.tag, "tag", "M-03")
+    if new.mark and new.mark not in [m.value for m in Mark]:
+        raise FieldError("decimal mark", f"“{new.mark}” is none.", f"Expected: {', '.join(m.value for m in Mark)}, or nothing.")
     if new.kind not in [k.value for k in GaugeKind]:
         raise FieldError("kind", f"“{new.kind}” is not a kind known here.", f"Expected: {', '.join(k.value for k in GaugeKind)}.")
     kind = GaugeKind(new.kind)
-    values = _values(new, kind, units)
+    values = _values(new, kind, entry)
     low, high = values["low"], values["high"]
     if low is None or high is None or low >= high:
         raise FieldError("range", "it is reversed, or empty.", "Expected the smaller end first.")
     if new.due < new.calibrated:
         raise FieldError("due", "it is before the day it was calibrated.", "Expected a later day.")
-    leaves = read_leaves(new.leaves, units.value) if kind is GaugeKind.FEELER else ()
+    leaves = read_leaves(new.leaves, entry.unit(Dimension.LENGTH), entry.mark) if kind is GaugeKind.FEELER else ()
     with transaction.atomic():
-        there = Gauge.objects.filter(tag=replacing or new.tag.strip()).first()
+        there = Gauge.objects.filter(tag=tag).first()
         if there is not None and not replacing:
             raise FieldError("tag", f"{new.tag} is in the cabinet already.", "Expected a name of its own.")
         if there is None and replacing:
             raise FieldError("tag", f"there is no gauge {replacing}.", "Expected one from the cabinet.")
-        gauge = there or Gauge(tag=new.tag.strip())
-        for name, value in values.items():
-            setattr(gauge, name, value)
-        gauge.kind, gauge.certificate = kind.value, new.certificate.strip()
-        gauge.calibrated, gauge.due, gauge.leaves_um = new.calibrated, new.due, list(leaves)
+        if there is not None and there.kind != kind.value and _has_measured(there):
+            problem = f"{there.tag} has measured as a {there.kind}."
+            raise FieldError("kind", problem, "Expected the same kind; another gauge gets another name.")
+        gauge = there or Gauge(tag=tag)
+        gauge.kind, gauge.mark = kind.value, new.mark
         gauge.save()
+        gauge.current = Certificate.objects.create(
+            gauge=gauge, number=new.certificate.strip(), calibrated=new.calibrated, due=new.due, leaves_um=list(leaves),
+            by=actor, at=timezone.now(), **values,
+        )  # fmt: skip
+        gauge.save(update_fields=["current"])
         return gauge
 
 
-def _values(new: NewGauge, kind: GaugeKind, units: Units) -> dict[str, float | None]:
+def _has_measured(gauge: Gauge) -> bool:
+    """Whether anything was measured under one of its certificates: whatever keeps one of them protects it from being deleted."""
+    keepers = [
+        (field.related_model, field.field.name)
+        for field in Certificate._meta.get_fields(include_hidden=True)
+        if isinstance(field, models.ManyToOneRel) and field.on_delete is models.PROTECT and field.related_model is not Gauge
+    ]
+    return any(model._default_manager.filter(**{f"{name}__gauge": gauge}).exists() for model, name in keepers)
+
+
+def _values(new: NewGauge, kind: GaugeKind, entry: Entry) -> dict[str, float | None]:
     dimension = kind.dimension
-    unit = units.value if dimension is Dimension.LENGTH else _INTERNAL[dimension]
 
     def read(text: str, name: str, sign: Sign) -> float:
         if dimension is Dimension.TEMPERATURE and name != "range":
-            return _kelvins(text, name)
-        return parse(text, dimension, name, unit, sign).value
+            return _kelvins(text, name, entry)
+        quantity = entry.quantity(text, dimension, name, sign)
+        entry.check_usual(quantity, name, _USUAL.get((dimension, name)))
+        return quantity.value
 
     any_sign = Sign.ANY if dimension is Dimension.TEMPERATURE else Sign.NOT_NEGATIVE
     return {
@@ -91,32 +124,35 @@ def _values(new: NewGauge, kind: GaugeKind, units: Units) -> dict[str, float | N
         "high": read(new.high, "range", any_sign),
         "resolution": read(new.resolution, "resolution", Sign.POSITIVE),
         "expanded": read(new.expanded, "U of the certificate", Sign.NOT_NEGATIVE),
-        "k": _k(new.k),
+        "k": _k(new.k, entry),
         "repeatability": read(new.repeatability, "repeatability", Sign.NOT_NEGATIVE) if new.repeatability.strip() else None,
     }
 
 
-def _kelvins(text: str, name: str) -> float:
-    """A difference of temperature: kelvins, which a bare number or degrees Celsius are."""
-    match = re.fullmatch(r"\s*(\d+(?:[.,]\d+)?)\s*(?:K|°?C)?\s*", text)
-    if not match or (name == "resolution" and float(match[1].replace(",", ".")) == 0):
-        raise FieldError(name, f"“{text}” is no step of temperature.", "Expected kelvins, such as 0.5.")
-    return float(match[1].replace(",", "."))
+def _kelvins(text: str, name: str, entry: Entry) -> float:
+    """A difference of temperature: kelvins or degrees Celsius, or degrees Fahrenheit of which nine make five."""
+    match = re.fullmatch(r"(?P<number>.*?)\s*(?P<unit>K|°?C|°?F)?\s*", text.strip(), re.IGNORECASE)
+    assert match is not None
+    unit = (match["unit"] or entry.unit(Dimension.TEMPERATURE)).strip("°").upper()
+    number = entry.number(match["number"], name, 0, _MOST_K)
+    if name == "resolution" and number == 0:
+        raise FieldError(name, f"“{text}” is no step of temperature.", "Expected such as 0.5 K.")
+    return number * 5 / 9 if unit == "F" else number
 
 
-def _k(text: str) -> float:
+_MOST_K = 500.0
+
+
+def _k(text: str, entry: Entry) -> float:
     if not text.strip():
         raise FieldError("k", "U says nothing without its coverage factor.", "Expected k as on the certificate, mostly 2.")
-    try:
-        k = float(text.replace(",", "."))
-    except ValueError:
-        raise FieldError("k", f"“{text}” is not a number.", "Expected k as on the certificate, mostly 2.") from None
-    if not 0 < k <= 10:
+    k = entry.number(text, "k", 0, 10)
+    if k == 0:
         raise FieldError("k", f"{text} cannot be.", "Expected k as on the certificate, mostly 2.")
     return k
 
 
-def count_gaskets(actor: User, slug: str, thickness: str, count: int, units: Units) -> None:
+def count_gaskets(actor: User, slug: str, thickness: str, count: int, entry: Entry) -> None:
     """Say how many gaskets of a thickness (as compressed) are on the shelf for a sheet.
 
     Raises
@@ -127,7 +163,7 @@ def count_gaskets(actor: User, slug: str, thickness: str, count: int, units: Uni
     sheet = Sheet.objects.filter(slug=slug).first()
     if sheet is None:
         raise FieldError("sheet", f"there is no sheet {slug}.", "Expected one from Sheets.")
-    mm = parse(thickness, Dimension.LENGTH, "thickness", units.value, Sign.POSITIVE).value
+    mm = entry.read("thickness", thickness).value
     if round(mm * 1000) < 1 or mm > 10:
         raise FieldError("thickness", f"a head gasket of {mm:g} mm cannot be.", "Expected 0.001 to 10 mm.")
     if not 0 <= count <= _MOST:
@@ -145,7 +181,7 @@ class NewGun:
     ten: str
 
 
-def weigh_gun(actor: User, new: NewGun, units: Units) -> GreaseGun:
+def weigh_gun(actor: User, new: NewGun, entry: Entry) -> GreaseGun:
     """Keep what ten strokes of a grease gun weigh; a gun that is there is weighed anew.
 
     Raises
@@ -153,10 +189,25 @@ def weigh_gun(actor: User, new: NewGun, units: Units) -> GreaseGun:
     FieldError
         No name, no grease, or a mass no ten strokes have.
     """
-    for name, text, expected in (("gun", new.tag, "what is written on it"), ("grease", new.grease, "what is in it")):
-        if not text.strip():
-            raise FieldError(name, "nothing was entered.", f"Expected {expected}.")
-    ten_g = parse(new.ten, Dimension.MASS, "ten strokes", "g" if units is Units.MM else "oz", Sign.POSITIVE).value
+    tag = read_tag(new.tag, "gun", "GG-1")
+    if not new.grease.strip():
+        raise FieldError("grease", "nothing was entered.", "Expected what is in it.")
+    ten_g = entry.read("ten", new.ten).value
     Greased(1, 1, ten_g)
     kept = {"grease": new.grease.strip(), "ten_g": ten_g, "weighed": timezone.localdate()}
-    return GreaseGun.objects.update_or_create(tag=new.tag.strip(), defaults=kept)[0]
+    return GreaseGun.objects.update_or_create(tag=tag, defaults=kept)[0]
+
+
+def keep_settings(actor: User, decimal_mark: str, new_share: str, entry: Entry) -> WorksSettings:
+    """Keep what the works decided for itself.
+
+    Raises
+    ------
+    FieldError
+        A mark that is none, or a share that is not between 0 and 100 %.
+    """
+    if decimal_mark not in [m.value for m in Mark]:
+        raise FieldError("decimal mark", f"“{decimal_mark}” is none.", f"Expected: {', '.join(m.value for m in Mark)}.")
+    percent = entry.number(new_share.strip().removesuffix("%"), "share of the wear allowance", 0.1, 100)
+    kept = {"decimal_mark": decimal_mark, "new_share": percent / 100, "by": actor, "at": timezone.now()}
+    return WorksSettings.objects.update_or_create(pk=1, defaults=kept)[0]

@@ -10,10 +10,15 @@ from finegap.site.shapes import NamedShape
 
 @dataclass(frozen=True)
 class GaugeShape:
-    """A gauge of the toolbox. ``lengths`` says that it measures parts; ``leaves`` are those of a feeler set, as written."""
+    """A gauge of the toolbox under one of its certificates.
+
+    ``lengths`` says that it measures parts; ``leaves`` are those of a feeler set, as written; ``mark`` is the decimal mark it
+    sends.
+    """
 
     tag: str
     kind: str
+    mark: str
     lengths: bool
     certificate: str
     leaves: list[str]
@@ -68,3 +73,23 @@ class StockShape:
     um: int
     text: str
     count: int
+
+
+@dataclass(frozen=True)
+class BareUnitShape:
+    """What a bare number means: the unit of a kind of quantity, metric and inch, as it is written beside a field."""
+
+    key: str
+    metric: str
+    inch: str
+
+
+@dataclass(frozen=True)
+class SettingsShape:
+    """What the works decided for itself, who last changed it, and the units of bare numbers."""
+
+    decimal_mark: str
+    new_share: str
+    by: str
+    at: dt.datetime | None
+    units: list[BareUnitShape]

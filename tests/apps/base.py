@@ -12,10 +12,10 @@ from django.test import TestCase
 from finegap.bench import services
 from finegap.bench.facts import load
 from finegap.bench.models import Job
+from finegap.core.entry import Entry
 from finegap.core.facts import Phase
 from finegap.core.families.model import Family, FeatureKind, Stage
 from finegap.core.job import assess
-from finegap.core.showing import Units
 from finegap.fleet.services import NewPump, add_pump
 from finegap.sheets.services import add_revision
 from finegap.site.security import LEAD, ROLES, TECHNICIAN
@@ -108,15 +108,15 @@ def furnish() -> None:
         ("OLD", "caliper", 0, 150, "2001-01-01"),
         ("W-1", "torque wrench", 10, 250, "2999-01-01"),
     ):
-        Gauge.objects.create(
-            tag=tag, kind=kind, low=low, high=high, resolution=0.001, expanded=0.002, k=2,
+        Gauge.objects.put(
+            tag, kind, low=low, high=high, resolution=0.001, expanded=0.002, k=2,
             repeatability=0.001, calibrated="2000-01-01", due=due,
         )  # fmt: skip
-    duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "5 bar", "speed_r_min": 300.0}
+    duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "5 bar", "speed": "300"}
     for tag, sheet in (("H-1", "test-pump"), ("G-1", "gasket-pump")):
-        add_pump(lead, NewPump(tag, "test", "here", "1", sheet, "cast iron", "oil", medium="mineral oil", **duty))
+        add_pump(lead, NewPump(tag, "test", "here", "1", sheet, "cast iron", "oil", medium="mineral oil", **duty), Entry())
     for thickness, count in (("0.05 mm", 6), ("0.10 mm", 4), ("0.25 mm", 2)):
-        count_gaskets(lead, "gasket-pump", thickness, count, Units.MM)
+        count_gaskets(lead, "gasket-pump", thickness, count, Entry())
 
 
 GOOD = {
@@ -139,13 +139,18 @@ class Works(TestCase):
     def open(self, pump: str = "H-1") -> int:
         return services.open_job(self.tom, pump, "test", "14 380").number
 
-    def seen(self, number: int, actor: User | None = None) -> services.Seen:
-        return services.Seen(actor or self.tom, number, Job.objects.get(number=number).version)
+    def seen(self, number: int, actor: User | None = None, entry: Entry | None = None) -> services.Seen:
+        return services.Seen(actor or self.tom, number, Job.objects.get(number=number).version, entry or Entry())
+
+    def meant(self, number: int, actor: User | None = None) -> services.Seen:
+        """As ``seen``, by somebody who has said that the odd is meant."""
+        return self.seen(number, actor, Entry(meant=True))
 
     def read(self, number: int, feature: str, station: str, typed: str, gauge: str = "", **more: Any) -> uuid.UUID:
         gauge = gauge or ("F-1" if feature == "end_clearance" else "M-1")
+        entry = Entry(meant=more.pop("meant", False))
         reading = services.NewReading(uuid.uuid4(), feature, station, typed, gauge, **more)
-        services.record_reading(self.seen(number), reading)
+        services.record_reading(self.seen(number, entry=entry), reading)
         return reading.id
 
     def build(self, number: int) -> None:

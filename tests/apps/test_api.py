@@ -7,6 +7,7 @@ import uuid
 from django.contrib.auth.models import User
 from django.test import Client, override_settings
 from django.urls import get_resolver
+from django.utils import timezone
 
 from tests.apps.base import Works, person, sheet_data
 
@@ -23,6 +24,20 @@ GAUGE = {
     "tag": "B-9", "kind": "bore gauge", "low": "18", "high": "50", "resolution": "0.001", "expanded": "0.003", "k": "2",
     "calibrated": "2026-01-01", "due": "2027-01-01",
 }  # fmt: skip
+
+PUMP = {
+    "tag": "N-1",
+    "service": "s",
+    "location": "l",
+    "serial": "1",
+    "sheet": "test-pump",
+    "material": "cast iron",
+    "liquid": "oil",
+    "viscosity": "300 SSU",
+    "temperature": "100 F",
+    "pressure": "50 psi",
+    "speed": "300",
+}
 
 # method, path, body, and what each of (stranger, no role, technician, lead) gets
 ROUTES = [
@@ -56,14 +71,22 @@ ROUTES = [
     ("post", f"{JOB}/proofs", {**VERSIONED, "id": new(), "seen": "pressure", "typed": "5 bar"}, 401, 403, 200, 200),
     ("post", f"{JOB}/run-in", {**VERSIONED, "id": new(), "drops": "5"}, 401, 403, 200, 200),
     ("post", f"{JOB}/run-in/take-back", VERSIONED, 401, 403, 422, 422),
+    ("post", f"{JOB}/new-parts", {**VERSIONED, "id": new(), "feature": "lock_washer"}, 401, 403, 200, 200),
+    ("post", f"{JOB}/new-parts/take-back", {**VERSIONED, "feature": "lock_washer"}, 401, 403, 200, 200),
+    ("post", f"{JOB}/meanwhile", VERSIONED, 401, 403, 200, 200),
+    ("get", f"{JOB}/log", None, 401, 403, 200, 200),
     ("post", f"{JOB}/signature", {**VERSIONED, "id": new()}, 401, 403, 409, 409),
     ("get", f"{JOB}/report.pdf", None, 401, 403, 200, 200),
     ("get", f"{JOB}/report.json", None, 401, 403, 200, 200),
     ("get", "/api/pumps", None, 401, 403, 200, 200),
-    ("post", "/api/pumps", {"tag": "N-1", "service": "s", "location": "l", "serial": "1", "sheet": "test-pump", "material": "cast iron", "liquid": "oil", "viscosity": "300 SSU", "temperature": "100 F", "pressure": "50 psi", "speed_r_min": 300}, 401, 403, 403, 201),
+    ("post", "/api/pumps", PUMP, 401, 403, 403, 201),
     ("get", "/api/pumps/H-1", None, 401, 403, 200, 200),
-    ("post", "/api/pumps/H-1/meter", {"id": new(), "hours": "9000"}, 401, 403, 200, 200),
-    ("post", "/api/pumps/H-1/lubricated", {"id": new(), "name": "Oil", "hours": "9000"}, 401, 403, 422, 422),
+    ("post", "/api/pumps/H-1/meter", {"id": new(), "hours": "14400"}, 401, 403, 200, 200),
+    ("post", "/api/pumps/H-1/lubricated", {"id": new(), "name": "Oil", "hours": "14400"}, 401, 403, 422, 422),
+    ("put", "/api/pumps/H-1", {"version": 1, **PUMP, "tag": "H-2"}, 401, 403, 403, 200),
+    ("post", "/api/pumps/H-1/strike", {"record": new(), "reason": "x"}, 401, 403, 422, 422),
+    ("get", "/api/settings", None, 401, 403, 200, 200),
+    ("put", "/api/settings", {"decimal_mark": "comma", "new_share": "10"}, 401, 403, 403, 200),
     ("get", "/api/pumps/H-1/due.ics", None, 401, 403, 200, 200),
     ("get", "/api/sheets", None, 401, 403, 200, 200),
     ("post", "/api/sheets", {"text": json.dumps(sheet_data(revision="9"))}, 401, 403, 403, 201),
@@ -95,6 +118,10 @@ class Routes(Works):
         self.open()
         person("nora", None)
 
+    @staticmethod
+    def entered(body, name):
+        return body and {"unit": "mm", "mark": "point", "person": name or "nobody", "at": timezone.now().isoformat()} | body
+
     def ask(self, client, method, path, body):
         return getattr(client, method)(path, json.dumps(body) if body else None, content_type="application/json")
 
@@ -107,7 +134,7 @@ class Routes(Works):
                 if name:
                     client.force_login(User.objects.get(username=name))
                 with self.subTest(method=method, path=path, who=name), transaction.atomic():
-                    answer = self.ask(client, method, path, body)
+                    answer = self.ask(client, method, path, self.entered(body, name))
                     self.assertEqual(answer.status_code, status, answer.content[:300])
                     transaction.set_rollback(True)
 
@@ -150,7 +177,8 @@ class Shapes(Works):
         self.client.force_login(self.tom)
 
     def post(self, path, body):
-        return self.client.post(path, json.dumps(body), content_type="application/json")
+        typed = {"unit": "mm", "mark": "point", "person": "tom", "at": timezone.now().isoformat()}
+        return self.client.post(path, json.dumps(typed | body), content_type="application/json")
 
     def test_every_error_has_one_shape(self):
         reading = {"version": 1, "id": new(), "feature": "idler_bore", "station": "front/12–6", "gauge": "B-1"}
@@ -162,6 +190,12 @@ class Shapes(Works):
             (f"{JOB}/signature", {"version": 1, "id": new()}, 409, "refused", ""),
             ("/api/jobs/99/steps", {"version": 1, "id": new(), "step": "isolate"}, 422, "field", "job"),
             (f"{JOB}/readings?unit=feet", reading | {"typed": "30.0"}, 422, "field", "unit"),
+            (f"{JOB}/readings", reading | {"typed": "30.0", "unit": "feet"}, 422, "field", "unit"),
+            (f"{JOB}/readings", reading | {"typed": "30.0", "at": "now"}, 422, "field", "time"),
+            (f"{JOB}/readings", reading | {"typed": "30.0", "at": "2999-01-01T00:00:00+01:00"}, 422, "field", "time"),
+            (f"{JOB}/readings", reading | {"typed": "30.0", "at": "1970-01-01T00:00:00+00:00"}, 422, "field", "time"),
+            (f"{JOB}/readings", reading | {"typed": "30.0", "person": "lena"}, 409, "person", ""),
+            (f"{JOB}/known", {"version": 1, "viscosity": "5,000 cSt"}, 422, "ambiguous", "viscosity"),
             ("/api/sheets", {"text": "{}"}, 403, "not-allowed", ""),
         ):
             answer = self.post(path, body)
@@ -169,7 +203,8 @@ class Shapes(Works):
                 self.assertEqual(answer.status_code, status, answer.content)
                 told = answer.json()
                 self.assertEqual((told["code"], told["field"]), (code, field))
-                self.assertEqual(set(told), {"code", "problem", "field", "hint", "suggestions", "reasons"})
+                self.assertEqual(set(told), {"code", "problem", "field", "hint", "suggestions", "reasons", "reason_wanted"})
+        self.assertEqual(self.client.get(JOB).json()["version"], 1, "what was refused saved nothing")
         asked = self.post(f"{JOB}/readings", reading | {"typed": "1.18"}).json()
         self.assertEqual(asked["suggestions"], [{"typed": "1.18 in", "meaning": "inches: 29.972 mm"}])
         self.assertEqual(self.client.get("/api/jobs/99").json()["code"], "not-found")
@@ -178,7 +213,7 @@ class Shapes(Works):
 
     def test_a_bare_number_is_in_the_unit_on_screen(self):
         body = {"version": 1, "id": new(), "feature": "idler_bore", "station": "front/12–6", "gauge": "B-1", "typed": "1.1835"}
-        answer = self.post(f"{JOB}/readings?unit=in", body)
+        answer = self.post(f"{JOB}/readings?unit=in", body | {"unit": "in"})
         self.assertEqual(answer.json()["features"][1]["readings"][0]["text"], "1.1835")
         self.assertEqual(self.client.get(f"{JOB}?unit=mm").json()["features"][1]["readings"][0]["text"], "30.061")
 

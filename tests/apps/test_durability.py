@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import json
 import os
 import random
@@ -53,7 +54,8 @@ class Client:
         while True:
             for path, body in (self.reading(), self.torque(job)):
                 headers = {"Content-Type": "application/json", "X-CSRFToken": self.token()}
-                sent = json.dumps(body | {"version": job["version"]}).encode()
+                typed = {"unit": "mm", "mark": "point", "person": "ines", "at": dt.datetime.now(dt.UTC).isoformat()}
+                sent = json.dumps(body | typed | {"version": job["version"]}).encode()
                 try:
                     job = json.load(self.opener.open(urllib.request.Request(f"{self.base}/api/jobs/4/{path}", sent, headers)))
                 except (OSError, ValueError, HTTPException):

@@ -1,21 +1,27 @@
 """Lubrication due over the services, the page and the calendar file."""
 
+import contextlib
 import datetime as dt
 import json
 import uuid
+from dataclasses import replace
 
 import icalendar
 from django.test import Client
 from django.utils import timezone
 
 from finegap.bench import services as bench
+from finegap.bench.models import Job
 from finegap.bench.queries import job_view
-from finegap.core.errors import FieldError
+from finegap.core.entry import Entry
+from finegap.core.errors import FieldError, Unlikely
+from finegap.core.numerals import Mark
 from finegap.core.showing import Units
-from finegap.fleet.models import Lubricated, MeterReading
+from finegap.fleet.models import Lubricated, MeterReading, Pump
 from finegap.fleet.queries import pump_lines, pump_page
-from finegap.fleet.services import NewPump, add_pump, lubricate, read_meter
+from finegap.fleet.services import NewMeterReading, NewPump, add_pump, edit_pump, lubricate, read_meter, strike
 from finegap.sheets.services import add_revision
+from finegap.site.errors import Conflict
 from finegap.toolbox.models import Gauge
 from tests.apps.base import Works, sheet_data
 
@@ -28,7 +34,7 @@ DUE = [
 def add_vane_pump(lead):
     """V-1, a lubricated vane pump whose vanes are seen through a check port, and a depth gauge for it."""
     small = {"resolution": 0.001, "expanded": 0.002, "k": 2, "repeatability": 0.001}
-    Gauge.objects.create(tag="D-1", kind="depth gauge", low=0, high=50, calibrated="2000-01-01", due="2999-01-01", **small)
+    Gauge.objects.put("D-1", "depth gauge", low=0, high=50, calibrated="2000-01-01", due="2999-01-01", **small)
     data = sheet_data(
         slug="vane",
         title="Vane",
@@ -41,15 +47,15 @@ def add_vane_pump(lead):
     )
     data.pop("heat")
     add_revision(lead, json.dumps(data))
-    duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "1 bar", "speed_r_min": 900.0}
-    add_pump(lead, NewPump("V-1", "test", "here", "1", "vane", "cast iron", "air", **duty))
+    duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "1 bar", "speed": "900"}
+    add_pump(lead, NewPump("V-1", "test", "here", "1", "vane", "cast iron", "air", **duty), Entry())
 
 
 def add_oiled_pump(lead):
     """O-1, in a wet place, with oil and grease by the hours."""
     add_revision(lead, json.dumps(sheet_data(slug="oiled", title="Oiled", lubrication=DUE)))
-    duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "5 bar", "speed_r_min": 300.0}
-    add_pump(lead, NewPump("O-1", "test", "here", "1", "oiled", "cast iron", "oil", wet=True, **duty))
+    duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "5 bar", "speed": "300"}
+    add_pump(lead, NewPump("O-1", "test", "here", "1", "oiled", "cast iron", "oil", wet=True, **duty), Entry())
 
 
 class Due(Works):
@@ -60,13 +66,13 @@ class Due(Works):
 
     def read_on(self, hours, days_ago):
         day = timezone.localdate() - dt.timedelta(days=days_ago)
-        read_meter(self.tom, uuid.uuid4(), "O-1", str(hours), day.isoformat())
+        read_meter(self.tom, "O-1", NewMeterReading(uuid.uuid4(), str(hours), day.isoformat()), Entry())
 
     def test_next_dates_from_meter_readings_and_a_calendar_that_other_programs_read(self):
         self.read_on(4000, 70)
         self.read_on(4350, 0)
-        lubricate(self.tom, uuid.uuid4(), "O-1", "Gear-case oil", "4000")
-        lubricate(self.tom, uuid.uuid4(), "O-1", "Bearing grease", "4000")
+        lubricate(self.tom, uuid.uuid4(), "O-1", "Gear-case oil", "4000", Entry())
+        lubricate(self.tom, uuid.uuid4(), "O-1", "Bearing grease", "4000", Entry())
         page = pump_page("O-1", Units.MM)
         oil, grease = page.due
         self.assertEqual((oil.name, oil.day), ("Gear-case oil", timezone.localdate() + dt.timedelta(days=30)))
@@ -85,35 +91,127 @@ class Due(Works):
         self.assertEqual({e["uid"] for e in again}, {e["uid"] for e in events})
 
     def test_jobs_tell_the_meter_too_and_what_cannot_be_is_refused(self):
-        bench.open_job(self.tom, "O-1", "test", "3 900")
+        bench.open_job(self.tom, "O-1", "test", "4 000")
         self.assertIn("never recorded", pump_page("O-1", Units.MM).due[0].working.given[0].text)
-        self.read_on(4000, 10)
+        self.read_on(3990, 10)
         for hours, days, field in (
             ("", 0, "hours"),
             ("many", 0, "hours"),
             ("3999", 0, "hours"),
-            ("4001", 20, "hours"),
+            ("3991", 20, "hours"),
             ("4100", -1, "day"),
+            ("40000", 0, "hours"),
         ):
             with self.subTest(hours=hours), self.assertRaises(FieldError) as caught:
                 self.read_on(hours, days)
             self.assertIn(field, caught.exception.field)
         with self.assertRaises(FieldError):
-            read_meter(self.tom, uuid.uuid4(), "O-1", "4100", "yesterday")
+            read_meter(self.tom, "O-1", NewMeterReading(uuid.uuid4(), "4100", "yesterday"), Entry())
         for name, hours in (("Wax", "4000"), ("Bearing grease", "")):
             with self.subTest(name=name), self.assertRaises(FieldError):
-                lubricate(self.tom, uuid.uuid4(), "O-1", name, hours)
+                lubricate(self.tom, uuid.uuid4(), "O-1", name, hours, Entry())
         with self.assertRaises(FieldError):
-            read_meter(self.tom, uuid.uuid4(), "none", "1")
+            read_meter(self.tom, "none", NewMeterReading(uuid.uuid4(), "1"), Entry())
         self.assertEqual((MeterReading.objects.count(), Lubricated.objects.count()), (1, 0))
         same = uuid.uuid4()
         for _ in range(2):
-            lubricate(self.tom, same, "O-1", "Bearing grease", "4000")
+            lubricate(self.tom, same, "O-1", "Bearing grease", "4000", Entry())
         self.assertEqual(Lubricated.objects.count(), 1)
         with self.assertRaisesRegex(FieldError, "longer than in a dry place"):
             add_revision(
                 self.lena, json.dumps(sheet_data(revision="7", lubrication=[{"name": "Oil", "every_hours": 5, "wet_hours": 9}]))
             )
+
+
+class Slips(Works):
+    """A slip of the clerk can be mended: struck out, or said of a meter that was replaced, where it was refused."""
+
+    @classmethod
+    def setUpTestData(cls):
+        super().setUpTestData()
+        add_oiled_pump(cls.lena)
+
+    def read(self, hours, days_ago=0, entry=None, record=None, **more):
+        day = timezone.localdate() - dt.timedelta(days=days_ago)
+        new = NewMeterReading(record or uuid.uuid4(), str(hours), day.isoformat(), **more)
+        read_meter(self.tom, "O-1", new, entry or Entry())
+        return new.id
+
+    def test_a_digit_too_many_is_asked_about_and_once_struck_blocks_nothing(self):
+        self.read(4000, 70)
+        with self.assertRaisesRegex(Unlikely, "digit too many"):
+            self.read(43500, 10)
+        wrong = self.read(43500, 10, Entry(meant=True))
+        with self.assertRaisesRegex(FieldError, "43500 h were read"):
+            self.read(4350)
+        with self.assertRaisesRegex(FieldError, "say why"):
+            strike(self.tom, "O-1", wrong, " ")
+        strike(self.tom, "O-1", wrong, "a digit too many")
+        self.read(4350)
+        page = pump_page("O-1", Units.MM)
+        self.assertEqual([(m.hours, m.struck_reason) for m in page.meter], [(4350, ""), (43500, "a digit too many"), (4000, "")])
+        self.assertEqual(page.rate, "35 h a week")
+        with self.assertRaisesRegex(FieldError, "struck out already"):
+            strike(self.tom, "O-1", wrong, "again")
+
+    def test_a_replaced_meter_is_said_where_it_was_refused_and_hours_go_on(self):
+        self.read(4000, 70)
+        lubricate(self.tom, uuid.uuid4(), "O-1", "Gear-case oil", "4000", Entry())
+        with self.assertRaisesRegex(FieldError, "meter was replaced"):
+            self.read(150)
+        for wrong in ({"old_last": "3999"}, {"old_last": "4200", "new_first": "151"}):
+            with self.assertRaises(FieldError):
+                self.read(150, **wrong)
+        self.read(150, old_last="4200")
+        page = pump_page("O-1", Units.MM)
+        self.assertEqual((page.rate, page.meter[0].replaced[:14]), ("35 h a week", "meter replaced"))
+        oil = next(one for one in page.due if one.name == "Gear-case oil")
+        self.assertIn("in 150", oil.sentence)  # 200 h on the old meter, 150 on the new, of 500
+
+    def test_the_same_identity_with_another_number_is_a_conflict(self):
+        same = self.read(4000, 70)
+        self.read(4000, 70, record=same)
+        with self.assertRaises(Conflict):
+            self.read(4001, 70, record=same)
+        done = uuid.uuid4()
+        for hours, error in (("4000", None), ("4000", None), ("4010", Conflict)):
+            with self.assertRaises(error) if error else contextlib.nullcontext():
+                lubricate(self.tom, done, "O-1", "Bearing grease", hours, Entry())
+        strike(self.tom, "O-1", done, "the other pump")
+        self.assertIn("never recorded", pump_page("O-1", Units.MM).due[-1].working.given[0].text)
+
+    def test_a_pump_is_put_right_and_its_open_job_keeps_its_duty(self):
+        number = bench.open_job(self.tom, "O-1", "test", "4000").number
+        page = pump_page("O-1", Units.MM).entered
+        new = NewPump(
+            "O-2", "moved", "there", "9", page.sheet, page.material, page.liquid, page.viscosity, "95", "100 psi", "320 rpm",
+            start=page.start, overhaul_every="4,000", hours_per_week="40",
+        )  # fmt: skip
+        edit_pump(self.lena, "O-1", page.version, new, Entry(Units.IN))
+        pump = Pump.objects.get(tag="O-2")
+        self.assertEqual((round(pump.temperature_c, 3), pump.overhaul_every_h, pump.viscosity_mm2_s), (35, 4000, 50))
+        self.assertEqual(job_view(number, Units.MM).duty.temperature, "60 °C")
+        with self.assertRaises(Conflict):
+            edit_pump(self.lena, "O-2", page.version, new, Entry())
+        for change, error in (
+            ({"tag": "H-1"}, "taken"),
+            ({"tag": "a/b"}, "cannot stand"),
+            ({"sheet": "test-pump"}, "on the bench"),
+        ):
+            with self.subTest(change=change), self.assertRaisesRegex(FieldError, error):
+                edit_pump(self.lena, "O-2", page.version + 1, replace(new, **change), Entry(Units.IN))
+
+    def test_what_was_typed_with_another_mark_is_not_read_again(self):
+        page = pump_page("O-1", Units.MM).entered
+        comma = Entry(mark=Mark.COMMA)
+        points = "60,125 mm2/s at 40 C; 8,125 mm2/s at 100 C"
+        new = NewPump("O-1", "s", "l", "1", page.sheet, page.material, page.liquid, points, "40", "5", "300")
+        edit_pump(self.lena, "O-1", page.version, new, comma)
+        edit_pump(self.lena, "O-1", page.version + 1, replace(new, temperature="50"), Entry())
+        self.assertLess(Pump.objects.get(tag="O-1").viscosity_mm2_s, 60.125)
+        number = bench.open_job(self.tom, "O-1", "test", "").number
+        bench.set_known(self.seen(number), bench.NewKnown(temperature="100 C"))
+        self.assertAlmostEqual(Job.objects.get(number=number).viscosity_mm2_s, 8.125, 6)
 
 
 class WearCheck(Works):

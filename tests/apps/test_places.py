@@ -6,23 +6,24 @@ from django.db import IntegrityError, transaction
 from django.utils import timezone
 
 from finegap.bench.models import Reading
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.showing import Units
 from finegap.fleet.models import Pump
 from finegap.fleet.queries import pump_lines
 from finegap.fleet.services import NewPump, add_pump
 from finegap.sheets.queries import revision_of, sheet_detail, sheet_lines
-from finegap.toolbox.models import GasketStock, Gauge
+from finegap.toolbox.models import Certificate, GasketStock, Gauge
 from finegap.toolbox.queries import gauge_shapes, stock_shapes
 from finegap.toolbox.services import count_gaskets
 from tests.apps.base import Works
 
-GOOD = NewPump("N-9", "s", "here", "7", "test-pump", "cast iron", "oil", "300 SSU", "140 F", "75 psi", 400.0)
+GOOD = NewPump("N-9", "s", "here", "7", "test-pump", "cast iron", "oil", "300 SSU", "140 F", "75 psi", "400")
 
 
 class Fleet(Works):
     def test_a_pump_is_kept_as_typed_and_as_converted(self):
-        pump = add_pump(self.lena, GOOD)
+        pump = add_pump(self.lena, GOOD, Entry())
         self.assertEqual(pump.viscosity_typed, "300 SSU")
         # 300 SSU at 100 F is 64.7 mm2/s (ASTM D2161: 4.632 SSU a mm2/s above 75, a little more below)
         self.assertAlmostEqual(pump.viscosity_mm2_s, 64.7, delta=0.2)
@@ -41,11 +42,15 @@ class Fleet(Works):
             ({"temperature": "-300 C"}, "temperature"),
             ({"pressure": "-1 bar"}, "pressure"),
             ({"pressure": "5 mm"}, "pressure"),
-            ({"casing": "5 bar"}, "casing"),
+            ({"casing": "5 bar"}, "casing temperature"),
+            ({"tag": "H/9"}, "tag"),
+            ({"tag": ".."}, "tag"),
+            ({"speed": "1,750 rpm"}, "speed"),
+            ({"pressure": "500 bar"}, "pressure"),
             ({"tag": "H-1"}, "tag"),
         ):
             with self.subTest(change=change), self.assertRaises(FieldError) as caught:
-                add_pump(self.lena, replace(GOOD, **change))
+                add_pump(self.lena, replace(GOOD, **change), Entry())
             self.assertEqual(caught.exception.field, field)
         self.assertEqual(Pump.objects.count(), before)
 
@@ -57,7 +62,7 @@ class Fleet(Works):
         gauge = Gauge.objects.first()
         for change in ({"resolution": 0}, {"k": 0}, {"low": 99, "high": 1}):
             with self.assertRaises(IntegrityError), transaction.atomic():
-                Gauge.objects.filter(pk=gauge.pk).update(**change)
+                Certificate.objects.filter(gauge=gauge).update(**change)
         with self.assertRaises(IntegrityError), transaction.atomic():
             GasketStock.objects.update(count=-1)
         number = self.open()
@@ -88,8 +93,8 @@ class Fleet(Works):
 
 class Toolbox(Works):
     def test_counting_gaskets(self):
-        count_gaskets(self.tom, "gasket-pump", "5 thou", 3, Units.MM)
-        count_gaskets(self.tom, "gasket-pump", "0.005", 4, Units.IN)
+        count_gaskets(self.tom, "gasket-pump", "5 thou", 3, Entry(Units.MM))
+        count_gaskets(self.tom, "gasket-pump", "0.005", 4, Entry(Units.IN))
         line = GasketStock.objects.get(thickness_um=127)
         self.assertEqual(line.count, 4)
         shown = {u: next(s.text for s in stock_shapes(u) if s.um == 127) for u in Units}
@@ -103,7 +108,7 @@ class Toolbox(Works):
             ("gasket-pump", "0.1 mm", 1000, "count"),
         ):
             with self.subTest(thickness=thickness, count=count), self.assertRaises(FieldError) as caught:
-                count_gaskets(self.tom, slug, thickness, count, Units.MM)
+                count_gaskets(self.tom, slug, thickness, count, Entry(Units.MM))
             self.assertEqual(caught.exception.field, field)
 
     def test_a_gauge_past_its_date_says_so(self):

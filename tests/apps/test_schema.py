@@ -21,16 +21,22 @@ from tests.apps.base import Works, feeler, furnish
 SCHEMA = yaml.safe_load((settings.BASE_DIR / "docs/formats/openapi.yaml").read_text())
 
 
-def plain_schema(node: Any) -> Any:
-    """OpenAPI 3.0's ``nullable`` in the words of JSON Schema, and no name in an object that the schema does not give."""
+def plain_schema(node: Any, closed: bool = True) -> Any:
+    """OpenAPI 3.0's ``nullable`` in the words of JSON Schema; ``closed``: no name in an object that the schema does not give."""
     if isinstance(node, list):
-        return [plain_schema(one) for one in node]
+        return [plain_schema(one, closed) for one in node]
     if not isinstance(node, dict):
         return node
-    made = {key: plain_schema(value) for key, value in node.items() if key != "nullable"}
-    if made.get("type") == "object" and "properties" in made:
+    made = {key: plain_schema(value, closed) for key, value in node.items() if key != "nullable"}
+    if closed and made.get("type") == "object" and "properties" in made:
         made["additionalProperties"] = False
     return {"anyOf": [made, {"type": "null"}]} if node.get("nullable") else made
+
+
+def problems_against(component: str, body: Any, closed: bool = False) -> list[str]:
+    """What is wrong with a body by a component of the schema; names it does not give are no fault unless it is ``closed``."""
+    whole = plain_schema({"components": SCHEMA["components"], "$ref": f"#/components/schemas/{component}"}, closed)
+    return [f"{e.json_path}: {e.message[:120]}" for e in Draft202012Validator(whole).iter_errors(body)]
 
 
 class AgainstTheSchema(Works):
@@ -54,7 +60,8 @@ class AgainstTheSchema(Works):
         wrong = self.read(begun, "idler_bore", "front/12–6", "30.06", gauge="B-1")
         services.strike_reading(self.seen(begun), wrong, "slipped")
         services.decide(self.seen(begun), uuid.uuid4(), "idler_bore", "change", "while it is open")
-        self.read(begun, "idler_bore", "front/12–6", "30.03", gauge="B-1", phase="left")
+        for station in self.family(begun).by_key["idler_bore"].stations:
+            self.read(begun, "idler_bore", station.key, "30.03", gauge="B-1", phase="left")
         self.look_all(begun)
         services.look_at(self.seen(begun), uuid.uuid4(), "idler_pin", ["burr"], "at the edge")
         services.decide(self.seen(begun), uuid.uuid4(), "idler_pin", "keep")
@@ -74,6 +81,9 @@ class AgainstTheSchema(Works):
             ("/api/gauges", "/api/gauges"),
             ("/api/gaskets", "/api/gaskets"),
             ("/api/me", "/api/me"),
+            ("/api/settings", "/api/settings"),
+            ("/api/pumps/H-1?unit=in", "/api/pumps/{tag}"),
+            (f"/api/jobs/{done}/log", "/api/jobs/{number}/log"),
         ):
             self.valid(path, published)
         self.valid(f"/api/jobs/{gaskets}/wear/idler_bore?unit=in", "/api/jobs/{number}/wear/{feature}")

@@ -1,9 +1,19 @@
 """The only place that changes a job: who, a transaction, the core, the record, the log."""
 
-from finegap.bench.services.building import NewTorque, fit_part, log_torque, strike_torque, take_back_part, use_at_bench
+from finegap.bench.services.building import (
+    NewTorque,
+    confirm_new,
+    fit_part,
+    log_torque,
+    strike_torque,
+    take_back_new,
+    take_back_part,
+    use_at_bench,
+)
 from finegap.bench.services.changing import Seen
 from finegap.bench.services.deciding import decide
 from finegap.bench.services.known import NewKnown, set_known
+from finegap.bench.services.meanwhile import catch_up, note_verdicts, read_meanwhile
 from finegap.bench.services.measuring import (
     NewReading,
     NewSet,
@@ -31,14 +41,18 @@ __all__ = [
     "NewTry",
     "Seen",
     "attach_photo",
+    "catch_up",
     "clear_step",
+    "confirm_new",
     "decide",
     "fit_part",
     "log_torque",
     "look_at",
     "mark_step",
     "note_run_in",
+    "note_verdicts",
     "open_job",
+    "read_meanwhile",
     "record_reading",
     "record_set",
     "record_try",
@@ -50,6 +64,7 @@ __all__ = [
     "sign_off",
     "strike_reading",
     "strike_torque",
+    "take_back_new",
     "take_back_note",
     "take_back_part",
     "use_at_bench",

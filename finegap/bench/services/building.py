@@ -5,20 +5,18 @@ from __future__ import annotations
 import uuid
 from dataclasses import dataclass
 
-from django.utils import timezone
-
-from finegap.bench.facts import load
-from finegap.bench.models import Job, PartFitted, TorqueMark
+from finegap.bench.facts import family_of, load
+from finegap.bench.models import Job, NewPart, PartFitted, TorqueMark
 from finegap.bench.services.changing import Seen, changing, log, recording
 from finegap.bench.services.measuring import overdue
 from finegap.core.build.elastomers import MEDIA
 from finegap.core.build.torque import Adapter
 from finegap.core.build.works import Works
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family, Stage
 from finegap.core.gauges import GaugeKind
 from finegap.core.job import assess
-from finegap.core.quantities import Dimension, Sign, parse
 from finegap.core.showing import Amount, Kind, Units
 from finegap.toolbox.models import Gauge, GreaseGun
 
@@ -48,7 +46,7 @@ def fit_part(
     FieldError
         What the stack's own check says.
     """
-    with recording(seen, PartFitted, fit_id) as job:
+    with recording(seen, PartFitted, fit_id, (place, part_key, confirmed, reused, reason)) as job:
         if job is None:
             return
         state = _works(job).stacks.get(place)
@@ -58,10 +56,10 @@ def fit_part(
         directions = "; ".join(state.stack.directions(part))
         PartFitted.objects.create(
             id=fit_id, job=job, stack=state.stack.key, part=part.key, reused=reused, reason=reason.strip(),
-            directions=directions, by=seen.actor, at=timezone.now(),
+            directions=directions, **seen.stamp,
         )  # fmt: skip
         words = [f"{'Used again' if reused else 'Fitted'}: {part.name}", directions, reason.strip()]
-        log(job, seen.actor, "; ".join(w for w in words if w))
+        log(job, seen, "; ".join(w for w in words if w))
 
 
 def take_back_part(seen: Seen, place: str, part_key: str) -> None:
@@ -74,7 +72,9 @@ def take_back_part(seen: Seen, place: str, part_key: str) -> None:
             raise FieldError("part", f"{part_key} is not in.", "Expected a part that is fitted.")
         out = keys[keys.index(part_key) :]
         job.fitted.filter(stack=state.stack.key, part__in=out).delete()
-        log(job, seen.actor, f"Taken out again, with what came after: {part_key}{_reopen(job, facts.family, f'stack:{place}')}")
+        features = [p.feature for p in state.stack.parts if p.key in out and p.feature]
+        job.new_parts.filter(feature__in=features).delete()
+        log(job, seen, f"Taken out again, with what came after: {part_key}{_reopen(job, facts.family, f'stack:{place}')}")
 
 
 def log_torque(seen: Seen, new: NewTorque) -> None:
@@ -86,28 +86,29 @@ def log_torque(seen: Seen, new: NewTorque) -> None:
         No such fastener in this job, not a torque wrench, a setting outside its range, an adapter that cannot be, or what the
         order and range of the pass say.
     """
-    with recording(seen, TorqueMark, new.id) as job:
+    with recording(seen, TorqueMark, new.id, new) as job:
         if job is None:
             return
         tightening = _works(job).tightenings.get(new.fastener)
         if tightening is None:
             raise FieldError("fastener", f"{new.fastener} is not tightened in this job.", "Expected a fastener of Build.")
         wrench = _wrench(new.wrench)
-        quantity = parse(new.typed, Dimension.TORQUE, "torque", _BARE[seen.unit], Sign.POSITIVE)
-        if not wrench.low <= quantity.value <= wrench.high:
+        quantity = seen.entry.read("torque", new.typed)
+        if not wrench.now.low <= quantity.value <= wrench.now.high:
             raise FieldError("torque", f"{wrench.tag} does not reach {quantity.said}.", f"Expected {_span(wrench, seen.unit)}.")
-        adapter = _adapter(new, seen.unit)
+        usual = (_LEAST_OF_TORQUE * tightening.torque.low_n_m, _MOST_OF_TORQUE * tightening.torque.high_n_m)
+        seen.entry.check_usual(quantity, "torque", usual)
+        adapter = _adapter(new, seen.entry)
         at_nut = quantity.value / (adapter.share if adapter else 1.0)
         tightening.check(new.pass_number, new.bolts, at_nut, seen.unit)
-        now = timezone.now()
         TorqueMark.objects.create(
             id=new.id, job=job, fastener=new.fastener, pass_number=new.pass_number, bolts=new.bolts, typed=quantity.said,
-            set_n_m=quantity.value, at_nut_n_m=at_nut, adapter=_adapter_words(new, seen.unit) if adapter else "",
-            wrench=wrench, wrench_overdue=overdue(wrench, now), by=seen.actor, at=now,
+            set_n_m=quantity.value, at_nut_n_m=at_nut, adapter=_adapter_words(new, seen.entry) if adapter else "",
+            wrench=wrench, certificate=wrench.now, wrench_overdue=overdue(wrench, seen.moment), **seen.stamp,
         )  # fmt: skip
         log(
             job,
-            seen.actor,
+            seen,
             f"{tightening.torque.fastener}{_which(new, tightening.torque.count)}: {quantity.said} with {wrench.tag}",
         )
 
@@ -124,7 +125,33 @@ def strike_torque(seen: Seen, torque: uuid.UUID, reason: str) -> None:
         struck = later.update(struck_by=seen.actor, struck_reason=reason.strip())
         what = f"Struck out, because: {reason.strip()}: {row.fastener} {row.typed}"
         what += f" and {struck - 1} after it" if struck > 1 else ""
-        log(job, seen.actor, what + _reopen(job, load(job).facts.family, f"torque:{row.fastener}"))
+        log(job, seen, what + _reopen(job, load(job).facts.family, f"torque:{row.fastener}"))
+
+
+def confirm_new(seen: Seen, part_id: uuid.UUID, feature: str) -> None:
+    """Say that the new part is in, where no size shows it.
+
+    Raises
+    ------
+    FieldError
+        A part that is not renewed in this job, or one whose sizes show it.
+    """
+    with recording(seen, NewPart, part_id, feature) as job:
+        if job is None:
+            return
+        state = next((s for s in assess(load(job).facts).features if s.feature.key == feature), None)
+        if state is None or not state.to_confirm:
+            raise FieldError("part", f"{feature} is not to be confirmed in this job.", "Expected a part that is changed.")
+        if not job.new_parts.filter(feature=feature).exists():
+            NewPart.objects.create(id=part_id, job=job, feature=feature, **seen.stamp)
+            log(job, seen, f"New part in: {state.feature.name}")
+
+
+def take_back_new(seen: Seen, feature: str) -> None:
+    """Take back that a new part is in; the log keeps both."""
+    with changing(seen) as job:
+        if job.new_parts.filter(feature=feature).delete()[0]:
+            log(job, seen, f"Not in after all: new part, {family_of(job).by_key[feature].name}")
 
 
 def use_at_bench(seen: Seen, lubricant: str | None = None, gun: str | None = None) -> None:
@@ -141,10 +168,14 @@ def use_at_bench(seen: Seen, lubricant: str | None = None, gun: str | None = Non
                 raise FieldError("grease gun", f"there is no {gun}.", "Expected one from the toolbox.")
         job.save(update_fields=["lubricant", "gun"])
         said = [MEDIA[job.lubricant].name if job.lubricant else "no lubricant", job.gun.tag if job.gun else ""]
-        log(job, seen.actor, "On the bench: " + ", ".join(s for s in said if s))
+        log(job, seen, "On the bench: " + ", ".join(s for s in said if s))
 
 
-_BARE = {Units.MM: "N.m", Units.IN: "lbf.ft"}
+_LEAST_OF_TORQUE, _MOST_OF_TORQUE = 0.1, 3.0
+"""What a wrench is usually set to, as shares of the sheet's torque.
+
+Passes begin low, an adapter or a slip goes high (no source).
+"""
 
 
 def _works(job: Job) -> Works:
@@ -167,24 +198,25 @@ def _wrench(tag: str) -> Gauge:
 
 
 def _span(wrench: Gauge, units: Units) -> str:
-    return f"{Amount(wrench.low, Kind.TORQUE).text(units)} to {Amount(wrench.high, Kind.TORQUE).text(units)}"
+    low, high = (Amount(value, Kind.TORQUE).text(units) for value in (wrench.now.low, wrench.now.high))
+    return f"{low} to {high}"
 
 
-def _adapter(new: NewTorque, units: Units) -> Adapter | None:
+def _adapter(new: NewTorque, entry: Entry) -> Adapter | None:
     if not new.adapter.strip():
         return None
     if not new.wrench_length.strip():
         raise FieldError("wrench, length", "an adapter changes the setting by the wrench's length.", "Expected drive to grip.")
     return Adapter(
-        parse(new.wrench_length, Dimension.LENGTH, "wrench, length", units.value, Sign.POSITIVE).value,
-        parse(new.adapter, Dimension.LENGTH, "adapter, length", units.value, Sign.NOT_NEGATIVE).value,
-        parse(new.angle or "0", Dimension.ANGLE, "adapter, angle", "deg").value,
+        entry.read("wrench_length", new.wrench_length).value,
+        entry.read("adapter", new.adapter).value,
+        entry.read("angle", new.angle or "0").value,
     )
 
 
-def _adapter_words(new: NewTorque, units: Units) -> str:
-    wrench, adapter = (parse(text, Dimension.LENGTH, "", units.value).said for text in (new.wrench_length, new.adapter))
-    return f"adapter {adapter} at {parse(new.angle or '0', Dimension.ANGLE, '', 'deg').value:g}° on {wrench}"
+def _adapter_words(new: NewTorque, entry: Entry) -> str:
+    wrench, adapter = entry.read("wrench_length", new.wrench_length).said, entry.read("adapter", new.adapter).said
+    return f"adapter {adapter} at {entry.read('angle', new.angle or '0').value:g}° on {wrench}"
 
 
 def _which(new: NewTorque, count: int) -> str:

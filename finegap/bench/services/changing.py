@@ -1,15 +1,19 @@
-"""What every change to a job shares: who, a transaction, the version that was seen, the log.
+"""What every change to a job shares: who, when, with which units, a transaction, the version that was seen, the log.
 
 Every change names the ``version`` of the job it was made from. If somebody saved in between it is refused with what they did,
-so nothing is overwritten silently. Records carry an identity made by the client: a retry is the same record, not a second one.
+so nothing is overwritten silently. Records carry an identity made by the client: a retry is the same record, not a second one,
+and the same identity with other contents is a conflict.
 """
 
 from __future__ import annotations
 
+import datetime as dt
 import uuid
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
@@ -17,19 +21,50 @@ from django.utils import timezone
 
 from finegap.bench.facts import name_of
 from finegap.bench.models import Event, Job, Recorded, SignOff
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.showing import Units
 from finegap.site.errors import Conflict, ReadOnly
+from finegap.site.retry import digest
+
+_AHEAD = dt.timedelta(minutes=5)
+"""How far a device's clock may be ahead of this one before it is refused."""
 
 
 @dataclass(frozen=True)
 class Seen:
-    """From which version of which job a change is made, by whom, and the unit a bare number is in."""
+    """From which version of which job a change is made, and by whom.
+
+    ``entry`` is how it was typed. ``at`` is the moment of the act with its zone; ``None`` is now, by the clock of this machine.
+    """
 
     actor: User
     number: int
     version: int
-    unit: Units = Units.MM
+    entry: Entry = field(default_factory=Entry)
+    at: dt.datetime | None = None
+
+    @property
+    def unit(self) -> Units:
+        """The unit system it was typed in."""
+        return self.entry.units
+
+    @cached_property
+    def moment(self) -> dt.datetime:
+        """When it was done: one moment for all that is kept of one act."""
+        return self.at or timezone.now()
+
+    @property
+    def stamp(self) -> dict[str, Any]:
+        """By whom and when, as a record keeps it."""
+        at = self.moment
+        return {"by": self.actor, "at": at, "zone_min": zone_of(at)}
+
+
+def zone_of(moment: dt.datetime) -> int:
+    """Minutes by which a moment's clock is ahead of UTC."""
+    ahead = timezone.localtime(moment).utcoffset() if moment.tzinfo in (None, dt.UTC) else moment.utcoffset()
+    return round((ahead or dt.timedelta()).total_seconds() / 60)
 
 
 @contextmanager
@@ -42,17 +77,25 @@ def changing(seen: Seen) -> Iterator[Job]:
 
 
 @contextmanager
-def recording(seen: Seen, kind: type[Recorded], record_id: uuid.UUID) -> Iterator[Job | None]:
-    """As ``changing``, for a record with an identity: ``None`` when this very record is already there."""
+def recording(seen: Seen, kind: type[Recorded], record_id: uuid.UUID, contents: object) -> Iterator[Job | None]:
+    """As ``changing``, for a record with an identity: ``None`` when this very record is already there.
+
+    ``contents`` is what came with the identity.
+    """
     with transaction.atomic():
         job = _job(seen.number)
         existing = kind._default_manager.filter(id=record_id).first()
+        sent = digest(contents, seen.actor, seen.entry)
         if existing is None:
             _check_open(job, seen)
             yield job
+            # As it may hold other rows made beside it, the one with the identity is marked when all is made.
+            kind._default_manager.filter(id=record_id).update(sent=sent)
             return
         if existing.job_id != job.id:  # type: ignore[attr-defined]
             raise FieldError("id", "this identity is taken by another job.", "Expected a fresh one for each record.")
+        if existing.sent not in ("", sent):
+            raise Conflict([f"It was saved with other contents, by {name_of(existing.by)}."])
         yield None
 
 
@@ -68,6 +111,18 @@ def _check_open(job: Job, seen: Seen) -> None:
         raise ReadOnly
     if job.version != seen.version:
         raise Conflict(_since(job, seen.version))
+    if seen.at is not None:
+        _check_clock(job, seen.at)
+
+
+def _check_clock(job: Job, at: dt.datetime) -> None:
+    """A clock that is wrong would put a wrong time under a signature."""
+    expected = "Set the clock of this device, then go on."
+    if at > timezone.now() + _AHEAD:
+        raise FieldError("time", f"the clock of this device is ahead: it says {at:%Y-%m-%d %H:%M}.", expected)
+    if at < job.opened_at - _AHEAD:
+        problem = f"the clock of this device is behind: it says {at:%Y-%m-%d %H:%M}, before the job was opened."
+        raise FieldError("time", problem, expected)
 
 
 def _since(job: Job, version: int) -> list[str]:
@@ -75,8 +130,8 @@ def _since(job: Job, version: int) -> list[str]:
     return [f"{name_of(e.by)}: {e.what}" for e in events]
 
 
-def log(job: Job, actor: User, what: str) -> None:
+def log(job: Job, seen: Seen, what: str) -> None:
     """One line of the log, and one version more."""
     job.version += 1
     job.save(update_fields=["version"])
-    Event.objects.create(job=job, version=job.version, by=actor, at=timezone.now(), what=what[:400])
+    Event.objects.create(job=job, version=job.version, what=what[:400], **seen.stamp)

@@ -3,46 +3,79 @@
 from __future__ import annotations
 
 import uuid
-
-from django.utils import timezone
+from collections.abc import Sequence
 
 from finegap.bench.facts import load
-from finegap.bench.models import Decision
+from finegap.bench.models import Decision, Job
 from finegap.bench.services.changing import Seen, log, recording
 from finegap.core import facts as core
+from finegap.core.deciding import decided as decided_with
 from finegap.core.errors import FieldError
-from finegap.core.inspection import reason_needed
+from finegap.core.inspection import FeatureState, reason_needed
 from finegap.core.job import assess
 
 
-def decide(seen: Seen, decision_id: uuid.UUID, feature: str, decided: str, reason: str = "") -> None:
-    """Decide keep or change for a feature.
+def decide(seen: Seen, decision_id: uuid.UUID, feature: str, decided: str, reason: str = "", parts: Sequence[str] = ()) -> None:
+    """Decide keep or change for a feature; of a pair to be changed, ``parts`` are those of its features whose parts are new.
+
+    A pair and its parts are one decision: deciding the one settles the other, and what no longer holds goes.
 
     Raises
     ------
     FieldError
-        Against the verdict without a reason.
+        Against the verdict without a reason, of the feature or of a part it takes with it; or a pair that names no part.
     """
-    with recording(seen, Decision, decision_id) as job:
+    with recording(seen, Decision, decision_id, (feature, decided, reason, tuple(parts))) as job:
         if job is None:
             return
-        wanted = core.Decided(decided)
-        state = next((f for f in assess(load(job).facts).features if f.feature.key == feature), None)
+        facts = load(job).facts
+        states = {state.feature.key: state for state in assess(facts).features}
+        state = states.get(feature)
         if state is None:
             raise FieldError("feature", f"there is no feature {feature}.", "Expected a feature of this family.")
-        called = state.found_verdict.call if state.found_verdict else None
-        call = called.value if called else "not measured"
-        if reason_needed(called, wanted) and not reason.strip():
-            raise FieldError("reason", f"{wanted.value} goes against the verdict “{call}”.", "Expected the reason, in a few words.")
-        job.decisions.filter(feature=feature).delete()
+        wanted = core.Decision(core.Decided(decided), reason.strip(), tuple(parts))
+        _check_reason(state, wanted.decided, reason)
+        after, touched = decided_with(facts.family, facts.decisions, feature, wanted)
+        for key in touched[1:]:
+            if key in after and after[key].decided is core.Decided.KEEP and key in states:
+                _check_reason(states[key], core.Decided.KEEP, reason)
+        for key in touched:
+            record_id = decision_id if key == feature else uuid.uuid5(decision_id, key)
+            _put(job, seen, states[key], after.get(key), record_id)
+        _undo_renewal(job, seen, facts.changed - load(job).facts.changed)
+        log(job, seen, "; ".join(_said(states[key], after.get(key)) for key in touched))
+
+
+def _check_reason(state: FeatureState, wanted: core.Decided, reason: str) -> None:
+    call = state.found_verdict.call if state.found_verdict else None
+    if reason_needed(call, wanted) and not reason.strip():
+        problem = f"{wanted.value} goes against the verdict “{_call(state)}” of {state.feature.name}."
+        raise FieldError("reason", problem, "Expected the reason, in a few words.")
+
+
+def _call(state: FeatureState) -> str:
+    return state.found_verdict.call.value if state.found_verdict else "not measured"
+
+
+def _put(job: Job, seen: Seen, state: FeatureState, decision: core.Decision | None, record_id: uuid.UUID) -> None:
+    key = state.feature.key
+    job.decisions.filter(feature=key).delete()
+    if decision is not None:
         Decision.objects.create(
-            id=decision_id,
-            job=job,
-            feature=feature,
-            decided=wanted.value,
-            verdict=call,
-            reason=reason.strip(),
-            by=seen.actor,
-            at=timezone.now(),
-        )
-        log(job, seen.actor, f"{state.feature.name}: {wanted.value} (verdict {call}) {reason.strip()}".strip())
+            id=record_id, job=job, feature=key, decided=decision.decided.value, verdict=_call(state), reason=decision.reason,
+            parts=list(decision.parts), **seen.stamp,
+        )  # fmt: skip
+
+
+def _undo_renewal(job: Job, seen: Seen, kept: frozenset[str]) -> None:
+    """A part that is kept after all is not a new one that is in, and what was measured as the new one is not of it."""
+    job.new_parts.filter(feature__in=kept).delete()
+    job.readings.filter(feature__in=kept, phase=core.Phase.LEFT.value, struck_at__isnull=True).update(
+        struck_by=seen.actor, struck_at=seen.moment, struck_reason="measured as a new part; the part is kept after all"
+    )
+
+
+def _said(state: FeatureState, decision: core.Decision | None) -> str:
+    if decision is None:
+        return f"{state.feature.name}: open again"
+    return f"{state.feature.name}: {decision.decided.value} (verdict {_call(state)}) {decision.reason}".strip()

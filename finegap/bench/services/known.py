@@ -2,20 +2,24 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+
+from django.utils import timezone
 
 from finegap.bench.facts import sheet_of
 from finegap.bench.models import Job
 from finegap.bench.services.changing import Seen, changing, log
 from finegap.bench.services.opening import symptom_name
 from finegap.core.build.elastomers import MEDIA
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.quantities import Dimension, Sign, parse, parse_hours
-from finegap.fleet.duty import read_density, read_range, read_temperature, settle_viscosity
+from finegap.core.wear.hours import check_replaced
+from finegap.fleet.duty import read_maybe, settle_viscosity, usual_of
+from finegap.fleet.meter import last_hours
 
 PLACES = ("workshop", "site")
-_FASTEST_R_MIN = 20_000.0
 
 
 @dataclass(frozen=True)
@@ -68,8 +72,8 @@ def set_known(seen: Seen, new: NewKnown) -> None:
             if new.medium and new.medium not in MEDIA:
                 raise FieldError("kind of liquid", f"“{new.medium}” is not in the table.", f"Expected one of: {', '.join(MEDIA)}.")
             job.medium = new.medium
-        _set_duty(job, new)
-        _set_hours(job, new)
+        _set_duty(job, new, seen.entry)
+        _set_hours(job, new, seen.entry)
         if new.symptom is not None:
             symptom_name(sheet_of(job).family.symptoms, new.symptom)
             job.symptom = new.symptom
@@ -84,7 +88,7 @@ def set_known(seen: Seen, new: NewKnown) -> None:
         if not changed:
             return
         job.save(update_fields=changed)
-        log(job, seen.actor, "Known: " + "; ".join(f"{_WORDS[name]} {getattr(job, name)}" for name in changed if name in _WORDS))
+        log(job, seen, "Known: " + "; ".join(f"{_WORDS[name]} {getattr(job, name)}" for name in changed if name in _WORDS))
 
 
 _WORDS = {
@@ -109,50 +113,42 @@ _WORDS = {
     "room": "room",
     "build": "build",
 }
-_FIELDS = (*_WORDS, "viscosity_mm2_s")
+_FIELDS = (*_WORDS, "viscosity_mm2_s", "viscosity_units", "viscosity_mark")
 
 
-def _set_duty(job: Job, new: NewKnown) -> None:
+def _set_duty(job: Job, new: NewKnown, entry: Entry) -> None:
+    usual = usual_of(sheet_of(job))
     if new.density is not None:
-        job.density_kg_m3 = read_density(new.density)
+        job.density_kg_m3 = read_maybe(entry, "density", new.density, usual)
     if new.start is not None:
-        job.start_c = read_range(new.start, "coldest start")
+        job.start_c = read_maybe(entry, "start", new.start, usual)
     if new.hot is not None:
-        job.hot_c = read_range(new.hot, "hottest running")
+        job.hot_c = read_maybe(entry, "hot", new.hot, usual)
     if new.temperature is not None:
         follows = job.casing_c == job.temperature_c
-        job.temperature_c = read_temperature(new.temperature, "temperature")
+        job.temperature_c = entry.read("temperature", new.temperature, usual.get("temperature")).value
         if follows and new.casing is None:
             job.casing_c = job.temperature_c
     if new.casing is not None:
-        job.casing_c = read_temperature(new.casing, "casing temperature")
-    if new.viscosity is not None:
-        job.viscosity_typed = new.viscosity.strip()
-    if any(typed is not None for typed in (new.viscosity, new.temperature, new.density, new.start, new.hot)):
-        settle_viscosity(job)
+        job.casing_c = entry.read("casing", new.casing, usual.get("casing")).value
+    if new.viscosity is not None or any(v is not None for v in (new.temperature, new.density, new.start, new.hot)):
+        settle_viscosity(job, new.viscosity, entry)
     if new.pressure is not None:
-        job.pressure_bar = parse(new.pressure, Dimension.PRESSURE, "pressure", "bar", Sign.NOT_NEGATIVE).value
+        job.pressure_bar = entry.read("pressure", new.pressure, usual.get("pressure")).value
     if new.speed is not None:
-        job.speed_r_min = _speed(new.speed)
+        job.speed_r_min = entry.read("speed", new.speed, usual.get("speed")).value
 
 
-def _speed(typed: str) -> float:
-    try:
-        speed = float(typed.lower().replace("r/min", "").replace("rpm", "").replace(",", ".").strip())
-    except ValueError:
-        raise FieldError("speed", f"“{typed}” is no speed.", "Expected revolutions a minute, such as 320.") from None
-    if not 0 < speed <= _FASTEST_R_MIN:
-        raise FieldError("speed", f"{typed} r/min cannot be.", f"Expected more than 0, up to {_FASTEST_R_MIN:g}.")
-    return speed
-
-
-def _set_hours(job: Job, new: NewKnown) -> None:
+def _set_hours(job: Job, new: NewKnown, entry: Entry) -> None:
     if new.hours_run is not None:
-        job.hours_run = parse_hours(new.hours_run, "hours run")
+        job.hours_run = entry.hours(new.hours_run, "hours run")
     if new.old_meter_last is not None:
-        job.old_meter_last = parse_hours(new.old_meter_last, "old meter's last reading")
+        job.old_meter_last = entry.hours(new.old_meter_last, "old meter's last reading")
     if new.new_meter_first is not None:
-        job.new_meter_first = parse_hours(new.new_meter_first, "new meter's first reading") or 0
-    if job.old_meter_last is not None and job.hours_run is not None and job.hours_run < job.new_meter_first:
-        problem = f"it began at {job.new_meter_first} h and cannot read {job.hours_run} h now."
-        raise FieldError("new meter's first reading", problem, "Expected no more than the hours run.")
+        job.new_meter_first = entry.hours(new.new_meter_first, "new meter's first reading") or 0
+    if all(value is None for value in (new.hours_run, new.old_meter_last, new.new_meter_first)):
+        return
+    before = last_hours(job.pump, timezone.localdate(job.opened_at), job.pk)
+    if before is not None or job.old_meter_last is not None:
+        on = dt.date.fromordinal(before.day).isoformat() if before else ""
+        check_replaced(job.hours_run, job.old_meter_last, job.new_meter_first, before.hours if before else None, on)

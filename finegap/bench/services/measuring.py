@@ -4,26 +4,30 @@ from __future__ import annotations
 
 import datetime as dt
 import uuid
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 
-from django.contrib.auth.models import User
 from django.db import models
 from django.utils import timezone
 
-from finegap.bench.facts import family_of, sheet_of
+from finegap.bench.facts import family_of, load, sheet_of
 from finegap.bench.models import Job, Look, Reading
 from finegap.bench.services.changing import Seen, changing, log, recording
 from finegap.core import facts as core
-from finegap.core.errors import FieldError
+from finegap.core.entry import FIELDS, Entry
+from finegap.core.errors import FieldError, Unlikely
 from finegap.core.families.model import Feature, FeatureKind, Station
 from finegap.core.gauges import GaugeKind
+from finegap.core.inspection import inspect
 from finegap.core.materials import MATERIALS
 from finegap.core.measuring.feeler import check_pile, interval
 from finegap.core.measuring.paste import Pasted, read_set
-from finegap.core.measuring.plausible import check_plausible
-from finegap.core.quantities import Dimension, Quantity, Sign, parse, said
-from finegap.core.showing import Units
-from finegap.toolbox.models import Gauge
+from finegap.core.measuring.plausible import check_plausible, plausible
+from finegap.core.measuring.verdict import Call
+from finegap.core.numerals import Mark
+from finegap.core.quantities import Dimension, Quantity, Sign, said
+from finegap.core.showing import length
+from finegap.toolbox.models import Certificate, Gauge
 
 
 @dataclass(frozen=True)
@@ -31,7 +35,7 @@ class NewReading:
     """A reading as typed: a size, or with ``stops`` the leaf that goes and the one that does not.
 
     ``part`` is the temperature of a part that is not at 20 C, ``material`` what it is made of where the sheet does not say.
-    ``confirmed`` when the technician says an unlikely number is meant.
+    ``reason`` is why an odd one is meant.
     """
 
     id: uuid.UUID
@@ -44,7 +48,7 @@ class NewReading:
     part: str = ""
     material: str = ""
     taken: str = "typed"
-    confirmed: bool = False
+    reason: str = ""
 
 
 @dataclass(frozen=True)
@@ -56,7 +60,7 @@ class NewSet:
     text: str
     gauge: str
     phase: str = core.Phase.FOUND.value
-    confirmed: bool = False
+    reason: str = ""
 
 
 def record_reading(seen: Seen, new: NewReading) -> None:
@@ -65,31 +69,38 @@ def record_reading(seen: Seen, new: NewReading) -> None:
     Raises
     ------
     FieldError
-        Not a length, unknown feature, station or gauge, a part temperature without a known expansion, or (unless confirmed)
-        absurdly far from the new size, or leaves the set does not have.
+        Not a length, unknown feature, station or gauge, a part temperature without a known expansion, or a number with two
+        meanings.
+    Unlikely
+        Unless it is said to be meant: absurdly far from the new size, leaves the set does not have, a clearance below zero, or a
+        new part away from its new size.
     """
-    with recording(seen, Reading, new.id) as job:
+    with recording(seen, Reading, new.id, new) as job:
         if job is None:
             return
         feature, station = _place(job, new.feature, new.station)
         gauge = length_gauge(new.gauge)
-        quantity = length_typed(new.typed, "leaf that goes" if new.stops else feature.name, seen.unit, feature.kind)
-        stops = length_typed(new.stops, "leaf that does not", seen.unit, feature.kind) if new.stops else None
-        reading = _reading(job, feature, station, gauge, new.phase, seen.actor)
-        reading.id, reading.taken = new.id, new.taken
+        entry = _as_sent(seen.entry, gauge, new.taken)
+        possible = _possible(job, feature)
+        quantity = length_typed(new.typed, "leaf that goes" if new.stops else feature.name, entry, feature.kind, possible)
+        stops = length_typed(new.stops, "leaf that does not", entry, feature.kind, possible) if new.stops else None
+        reading = _reading(job, feature, station, gauge, new.phase, seen)
+        reading.id, reading.taken, reading.reason = new.id, new.taken, new.reason.strip()
         reading.typed, reading.unit, reading.value_mm = quantity.typed, quantity.unit, quantity.value
+        reading.understood = "; ".join(q.understood for q in (quantity, stops) if q and q.understood)
         if stops is not None:
             reading.typed, reading.unit = f"{quantity.said} goes, {stops.said} does not", ""
             reading.value_mm, reading.half_mm = interval(quantity.value, stops.value, feature.name)
         if new.part.strip():
-            reading.part_c, reading.expansion_um_m_k = _warm(job, feature, new)
-        if not new.confirmed:
-            _ask(job, feature, stops or quantity)
+            reading.part_c, reading.expansion_um_m_k = _warm(job, feature, new, entry)
+        if not entry.meant:
+            _ask(job, feature, stops or quantity, entry)
             for leaf in filter(None, (quantity if stops else None, stops)):
-                check_pile(leaf, gauge.leaves_um, gauge.tag, feature.name)
-        reading.out_of_range = not _reaches(gauge, reading)
+                check_pile(leaf, gauge.now.leaves_um, gauge.tag, feature.name)
+        reading.out_of_range = not _reaches(gauge.now, reading)
         reading.save(force_insert=True)
-        log(job, seen.actor, f"{feature.name}, {station.label}: {said(reading.typed, reading.unit)}")
+        _ask_the_rest(job, seen, [reading])
+        log(job, seen, f"{feature.name}, {station.label}: {_said(reading)}")
 
 
 def record_set(seen: Seen, new: NewSet) -> None:
@@ -101,30 +112,46 @@ def record_set(seen: Seen, new: NewSet) -> None:
         As for one reading; the row and column are named.
     """
     first = uuid.uuid5(new.id, "0")
-    with recording(seen, Reading, first) as job:
+    with recording(seen, Reading, first, new) as job:
         if job is None:
             return
         feature = _measured(job, new.feature)
         gauge = length_gauge(new.gauge)
         sign = Sign.NOT_NEGATIVE if feature.kind.is_gap else Sign.POSITIVE
-        rows = read_set(new.text, feature.stations, seen.unit.value, feature.name, sign)
+        entry, possible = seen.entry, _possible(job, feature)
+        rows = read_set(new.text, feature.stations, entry.unit(Dimension.LENGTH), feature.name, sign, entry.mark, possible)
+        pasted = []
         for i, row in enumerate(rows):
-            if not new.confirmed:
-                _ask(job, feature, row.quantity)
-            _pasted(job, feature, gauge, new, row, i, seen.actor).save(force_insert=True)
-        log(job, seen.actor, f"{feature.name}: {len(rows)} readings pasted")
+            if not entry.meant:
+                _ask(job, feature, row.quantity, entry)
+            pasted.append(_pasted(job, feature, gauge, new, row, i, seen))
+            pasted[-1].save(force_insert=True)
+        _ask_the_rest(job, seen, pasted)
+        log(job, seen, f"{feature.name}: {len(rows)} readings pasted")
 
 
-def _pasted(job: Job, feature: Feature, gauge: Gauge, new: NewSet, row: Pasted, index: int, actor: User) -> Reading:
-    reading = _reading(job, feature, row.station, gauge, new.phase, actor)
-    reading.id, reading.taken = uuid.uuid5(new.id, str(index)), "pasted"
+def _as_sent(entry: Entry, gauge: Gauge, taken: str) -> Entry:
+    """How it was typed; a gauge whose own mark is stated writes that, and the receiver a point."""
+    if gauge.mark:
+        return replace(entry, mark=Mark(gauge.mark))
+    return replace(entry, mark=Mark.POINT) if taken == "receiver" else entry
+
+
+def _said(reading: Reading) -> str:
+    """A reading as typed and, where it had two meanings, as understood."""
+    return said(reading.typed, reading.unit) + (f" (read as {reading.understood})" if reading.understood else "")
+
+
+def _pasted(job: Job, feature: Feature, gauge: Gauge, new: NewSet, row: Pasted, index: int, seen: Seen) -> Reading:
+    reading = _reading(job, feature, row.station, gauge, new.phase, seen)
+    reading.id, reading.taken, reading.reason = uuid.uuid5(new.id, str(index)), "pasted", new.reason.strip()
     reading.typed, reading.unit, reading.value_mm = row.quantity.typed, row.quantity.unit, row.quantity.value
-    reading.out_of_range = not _reaches(gauge, reading)
+    reading.understood = row.quantity.understood
+    reading.out_of_range = not _reaches(gauge.now, reading)
     return reading
 
 
-def _reading(job: Job, feature: Feature, station: Station, gauge: Gauge, phase: str, actor: User) -> Reading:
-    now = timezone.now()
+def _reading(job: Job, feature: Feature, station: Station, gauge: Gauge, phase: str, seen: Seen) -> Reading:
     order = (job.readings.aggregate(last=models.Max("order"))["last"] or 0) + 1
     return Reading(
         job=job,
@@ -132,32 +159,88 @@ def _reading(job: Job, feature: Feature, station: Station, gauge: Gauge, phase: 
         phase=core.Phase(phase).value,
         station=station.key,
         gauge=gauge,
-        gauge_overdue=overdue(gauge, now),
+        certificate=gauge.now,
+        gauge_overdue=overdue(gauge, seen.moment),
         order=order,
-        by=actor,
-        at=now,
+        **seen.stamp,
     )
 
 
-def _ask(job: Job, feature: Feature, quantity: Quantity) -> None:
-    """Ask about a reading that can hardly be of this feature; without a size on the sheet there is nothing to go by."""
+def _expected_mm(job: Job, feature: Feature) -> float | None:
+    """About what a feature measures; ``None`` where the sheet gives no size, and there is nothing to go by."""
     spec = sheet_of(job).spec(feature.key)
-    if spec.new_mm is not None:
-        expected = max(spec.limit.upper_mm if spec.limit and spec.limit.upper_mm else 0, spec.new_mm[1])
-        check_plausible(quantity, feature.name, expected, feature.kind.is_gap)
+    if spec.new_mm is None:
+        return None
+    return max(spec.limit.upper_mm if spec.limit and spec.limit.upper_mm else 0, spec.new_mm[1])
 
 
-def _reaches(gauge: Gauge, reading: Reading) -> bool:
-    if GaugeKind(gauge.kind) is GaugeKind.FEELER:
-        return reading.value_mm - reading.half_mm <= gauge.high
-    return gauge.low <= reading.value_mm <= gauge.high
+def _possible(job: Job, feature: Feature) -> Callable[[float], bool] | None:
+    expected = _expected_mm(job, feature)
+    return None if expected is None else plausible(expected, feature.kind.is_gap)
 
 
-def _warm(job: Job, feature: Feature, new: NewReading) -> tuple[float, float]:
+def _ask(job: Job, feature: Feature, quantity: Quantity, entry: Entry) -> None:
+    """Ask about a reading that can hardly be of this feature."""
+    expected = _expected_mm(job, feature)
+    if expected is not None:
+        check_plausible(quantity, feature.name, expected, feature.kind.is_gap, entry.mark)
+
+
+def _ask_the_rest(job: Job, seen: Seen, readings: list[Reading]) -> None:
+    """Ask about what only shows beside the other sizes, or beside the decision: the change is rolled back until it is meant.
+
+    Raises
+    ------
+    Unlikely
+        A clearance below zero; or a new part that is not near its one new size, without a reason.
+    """
+    feature, phase = readings[0].feature, core.Phase(readings[0].phase)
+    if phase is core.Phase.FOUND and not _may_be_below_zero(job, feature):
+        return
+    states = {state.feature.key: state for state in inspect(load(job).facts)}
+    state, meant = states[feature], seen.entry.meant
+    for pair in states.values():
+        clearance = pair.left if phase is core.Phase.LEFT else pair.found
+        if not meant and feature in (pair.feature.bore, pair.feature.shaft) and clearance and clearance.value_mm < 0:
+            shown = length(clearance.value_mm, fine=True).text(seen.unit)
+            raise Unlikely(state.feature.name, f"{pair.feature.name} would be {shown}.", "Is it a reading of this part?")
+    if phase is core.Phase.LEFT and state.not_new is not None:
+        outside = state.left_verdict is not None and state.left_verdict.call is Call.CHANGE
+        words = state.not_new.render(seen.unit)
+        if not meant:
+            hint = "Is it meant?" if outside else "If it is meant, say why."
+            raise Unlikely(state.feature.name, words, hint, reason_wanted=not outside)
+        if not outside:
+            raise Unlikely(state.feature.name, words, "It is not kept without a reason.", reason_wanted=True)
+
+
+def _may_be_below_zero(job: Job, feature: str) -> bool:
+    """Whether a pair with this feature could come out below zero: a look at the bare numbers, before anything is worked out."""
+    pairs = [(f.bore, f.shaft) for f in family_of(job).features if feature in (f.bore, f.shaft)]
+    if not pairs:
+        return False
+    rows = job.readings.filter(feature__in={key for pair in pairs for key in pair}, struck_at__isnull=True)
+    sizes: dict[str, list[float]] = {}
+    for key, value, warm in rows.values_list("feature", "value_mm", "part_c"):
+        if warm is not None:
+            return True
+        sizes.setdefault(key, []).append(value)
+    return any(bore in sizes and shaft in sizes and min(sizes[bore]) <= max(sizes[shaft]) for bore, shaft in pairs)
+
+
+def _reaches(certificate: Certificate, reading: Reading) -> bool:
+    if GaugeKind(certificate.gauge.kind) is GaugeKind.FEELER:
+        return reading.value_mm - reading.half_mm <= certificate.high
+    return certificate.low <= reading.value_mm <= certificate.high
+
+
+def _warm(job: Job, feature: Feature, new: NewReading, entry: Entry) -> tuple[float, float]:
     """Temperature of the part [C] and its expansion [um/(m K)], from the sheet or as chosen."""
-    part = parse(new.part, Dimension.TEMPERATURE, "part temperature", "C").value
+    quantity = entry.quantity(new.part, Dimension.TEMPERATURE, "part temperature")
+    part = quantity.value
     if not _COLDEST_PART_C <= part <= _HOTTEST_PART_C:
         raise FieldError("part temperature", f"nobody measures a part at {part:g} °C.", "Expected −40 to 200 °C.")
+    entry.check_usual(quantity, "part temperature", FIELDS["part"].usual)
     expected = f"Expected: {', '.join(MATERIALS)}."
     expansion = sheet_of(job).spec(feature.key).expansion_um_m_k
     if new.material:
@@ -183,7 +266,7 @@ def look_at(seen: Seen, look_id: uuid.UUID, feature: str, damages: list[str], no
     FieldError
         A feature without damage to choose, or a damage it does not have.
     """
-    with recording(seen, Look, look_id) as job:
+    with recording(seen, Look, look_id, (feature, damages, note, phase)) as job:
         if job is None:
             return
         part = family_of(job).by_key.get(feature)
@@ -196,11 +279,9 @@ def look_at(seen: Seen, look_id: uuid.UUID, feature: str, damages: list[str], no
         when = core.Phase(phase).value
         job.looks.filter(feature=feature, phase=when).delete()
         kept = [d for d in known if d in damages]
-        Look.objects.create(
-            id=look_id, job=job, feature=feature, phase=when, damages=kept, note=note.strip(), by=seen.actor, at=timezone.now()
-        )
+        Look.objects.create(id=look_id, job=job, feature=feature, phase=when, damages=kept, note=note.strip(), **seen.stamp)
         words = ", ".join(known[d] for d in kept) or "sound"
-        log(job, seen.actor, f"{part.name}: {words}" + (f" ({note.strip()})" if note.strip() else ""))
+        log(job, seen, f"{part.name}: {words}" + (f" ({note.strip()})" if note.strip() else ""))
 
 
 def strike_reading(seen: Seen, reading_id: uuid.UUID, reason: str) -> None:
@@ -211,9 +292,9 @@ def strike_reading(seen: Seen, reading_id: uuid.UUID, reason: str) -> None:
         reading = job.readings.filter(id=reading_id, struck_at__isnull=True).first()
         if reading is None:
             raise FieldError("reading", "it is not there, or struck out already.", "Expected a reading of this job.")
-        reading.struck_by, reading.struck_at, reading.struck_reason = seen.actor, timezone.now(), reason.strip()
+        reading.struck_by, reading.struck_at, reading.struck_reason = seen.actor, seen.moment, reason.strip()
         reading.save(update_fields=["struck_by", "struck_at", "struck_reason"])
-        log(job, seen.actor, f"Struck out {said(reading.typed, reading.unit)} of {reading.feature}: {reason.strip()}")
+        log(job, seen, f"Struck out {said(reading.typed, reading.unit)} of {reading.feature}: {reason.strip()}")
 
 
 def _measured(job: Job, feature_key: str) -> Feature:
@@ -232,10 +313,12 @@ def _place(job: Job, feature_key: str, station_key: str) -> tuple[Feature, Stati
     return feature, station
 
 
-def length_typed(typed: str, name: str, unit: Units, kind: FeatureKind) -> Quantity:
-    """A length as typed; only a gap may be nothing."""
+def length_typed(
+    typed: str, name: str, entry: Entry, kind: FeatureKind, possible: Callable[[float], bool] | None = None
+) -> Quantity:
+    """A length as typed; only a gap may be nothing. Of two meanings the one that is ``possible`` is taken."""
     sign = Sign.NOT_NEGATIVE if kind.is_gap else Sign.POSITIVE
-    return parse(typed, Dimension.LENGTH, name, unit.value, sign)
+    return entry.quantity(typed, Dimension.LENGTH, name, sign, possible)
 
 
 def _gauge(tag: str) -> Gauge:
@@ -253,6 +336,6 @@ def length_gauge(tag: str) -> Gauge:
     return gauge
 
 
-def overdue(gauge: Gauge, now: dt.datetime) -> bool:
+def overdue(gauge: Gauge, at: dt.datetime) -> bool:
     """Whether its certificate had run out."""
-    return gauge.due < timezone.localdate(now)
+    return gauge.now.due < timezone.localdate(at)

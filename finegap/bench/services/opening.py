@@ -7,17 +7,19 @@ from django.db import models, transaction
 from django.utils import timezone
 
 from finegap.bench.models import Event, Job
+from finegap.bench.services.changing import zone_of
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Symptom
 from finegap.core.gap.declared import HousingMeans
-from finegap.core.quantities import parse_hours
+from finegap.core.gap.viscosity import AS_WRITTEN
 from finegap.core.sheet import read_sheet
 from finegap.fleet.models import Pump
 from finegap.sheets.models import ShopProcedure
 from finegap.site.errors import Refused
 
 
-def open_job(actor: User, pump_tag: str, reason: str, hours_run: str = "", symptom: str = "") -> Job:
+def open_job(actor: User, pump_tag: str, reason: str, hours_run: str = "", symptom: str = "", entry: Entry = AS_WRITTEN) -> Job:
     """Open a job on a pump, to the latest revision of its sheet and its duty as it stands.
 
     Raises
@@ -54,12 +56,14 @@ def open_job(actor: User, pump_tag: str, reason: str, hours_run: str = "", sympt
             reason=reason,
             symptom=symptom,
             serial=pump.serial,
-            hours_run=parse_hours(hours_run, "hours run"),
+            hours_run=entry.hours(hours_run, "hours run"),
             procedure=ShopProcedure.objects.filter(family=sheet.family.key).first(),
             lash_mm=means.lash_mm if isinstance(means, HousingMeans) else 0.0,
             **pump.duty(),
         )
-        Event.objects.create(job=job, version=1, by=actor, at=job.opened_at, what=f"Job opened: {job.reason}")
+        Event.objects.create(
+            job=job, version=1, by=actor, at=job.opened_at, zone_min=zone_of(job.opened_at), what=f"Job opened: {job.reason}"
+        )
         return job
 
 

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
+import hashlib
 import io
 import uuid
 from dataclasses import dataclass
 
 from django.core.files.base import ContentFile, File
 from django.db import transaction
-from django.utils import timezone
 
 from finegap.bench.facts import family_of, load
 from finegap.bench.models import Job, Photo
@@ -46,7 +46,7 @@ def attach_photo(seen: Seen, new: NewPhoto) -> None:
     if (new.file.size or 0) > LARGEST_BYTES:
         raise FieldError("photo", f"it is {(new.file.size or 0) / 1e6:.0f} MB.", _EXPECTED)
     picture, width, height = _small(new.file)
-    with recording(seen, Photo, new.id) as job:
+    with recording(seen, Photo, new.id, (new.feature, new.step, new.note, hashlib.sha256(picture).hexdigest())) as job:
         if job is None:
             return
         of = _of(job, new)
@@ -54,11 +54,11 @@ def attach_photo(seen: Seen, new: NewPhoto) -> None:
             raise FieldError("photo", f"the job has {_MOST_PHOTOS} already.", "Expected the telling ones.")
         photo = Photo(
             id=new.id, job=job, feature=new.feature, step=new.step, note=new.note.strip(), width=width, height=height,
-            by=seen.actor, at=timezone.now(),
+            **seen.stamp,
         )  # fmt: skip
         photo.file.save(f"{new.id}.jpg", ContentFile(picture), save=False)
         photo.save(force_insert=True)
-        log(job, seen.actor, f"Photo of {of}")
+        log(job, seen, f"Photo of {of}")
 
 
 def remove_photo(seen: Seen, photo_id: uuid.UUID) -> None:
@@ -69,7 +69,7 @@ def remove_photo(seen: Seen, photo_id: uuid.UUID) -> None:
             raise FieldError("photo", "it is not there.", "Expected a photo of this job.")
         file = photo.file
         photo.delete()
-        log(job, seen.actor, "Photo taken off")
+        log(job, seen, "Photo taken off")
         transaction.on_commit(lambda: file.delete(save=False))
 
 

@@ -6,27 +6,25 @@ import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from django.utils import timezone
-
 from finegap.bench.facts import load
 from finegap.bench.models import Job, ProofMark, RunInNote
 from finegap.bench.services.changing import Seen, changing, log, recording
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.job import assess
 from finegap.core.proof.first_hour import NOISES, by_bucket
 from finegap.core.proof.first_hour import Seen as FirstHour
 from finegap.core.proof.proving import CLOCK, END_PLAY, TURNING
 from finegap.core.proof.run_in import Note, check_note, count_drops
-from finegap.core.quantities import Dimension, Sign, parse, parse_number
-from finegap.core.showing import Units
 from finegap.site.errors import Refused
 
 _ASKED = {
-    FirstHour.FLOW: (Dimension.FLOW, ("L/min", "gpm"), Sign.NOT_NEGATIVE),
-    FirstHour.PRESSURE: (Dimension.PRESSURE, ("bar", "psi"), Sign.NOT_NEGATIVE),
-    FirstHour.POWER: (Dimension.POWER, ("kW", "hp"), Sign.POSITIVE),
-    FirstHour.TEMPERATURE: (Dimension.TEMPERATURE, ("C", "F"), Sign.ANY),
+    FirstHour.FLOW: "flow",
+    FirstHour.PRESSURE: "discharge",
+    FirstHour.POWER: "power",
+    FirstHour.TEMPERATURE: "running",
 }
+"""The field of each quantity of the first hour."""
 
 
 @dataclass(frozen=True)
@@ -48,7 +46,7 @@ def see(seen: Seen, new: NewProof) -> None:
     FieldError
         Nothing that is looked at, a quantity that cannot be, a place that is no hour of the clock.
     """
-    with recording(seen, ProofMark, new.id) as job:
+    with recording(seen, ProofMark, new.id, new) as job:
         if job is None:
             return
         value, typed = None, new.typed.strip()
@@ -58,34 +56,34 @@ def see(seen: Seen, new: NewProof) -> None:
                 raise FieldError("tight spot", f"“{odd}” is no hour of the clock.", "Expected 1 to 12.")
             typed = f"tight at {', '.join(new.places)} o'clock" if new.places else "turns freely all the way round"
         elif new.seen == END_PLAY:
-            play = parse(new.typed, Dimension.LENGTH, "end play", seen.unit.value, Sign.NOT_NEGATIVE)
+            play = seen.entry.read("end_play", new.typed)
             value, typed = play.value, play.said
         elif new.seen == FirstHour.NOISE.value:
             if typed not in NOISES:
                 raise FieldError("noise", f"“{typed}” is not in the list.", f"Expected one of: {', '.join(NOISES)}.")
         else:
-            value, typed = _measured(new, seen.unit)
+            value, typed = _measured(new, seen.entry)
         job.proofs.filter(seen=new.seen).delete()
         ProofMark.objects.create(
             id=new.id, job=job, seen=new.seen, value=value, typed=typed, places=sorted(set(new.places), key=int),
-            by=seen.actor, at=timezone.now(),
+            **seen.stamp,
         )  # fmt: skip
-        log(job, seen.actor, f"{new.seen.capitalize()}: {typed}")
+        log(job, seen, f"{new.seen.capitalize()}: {typed}")
 
 
-def _measured(new: NewProof, unit: Units) -> tuple[float, str]:
+def _measured(new: NewProof, entry: Entry) -> tuple[float, str]:
     kinds = {kind.value: kind for kind in _ASKED}
     if new.seen not in kinds:
         known = ", ".join((TURNING, END_PLAY, *kinds, FirstHour.NOISE.value))
         raise FieldError("seen", f"“{new.seen}” is not looked at here.", f"Expected one of: {known}.")
-    dimension, bare, sign = _ASKED[kinds[new.seen]]
+    kind = kinds[new.seen]
     if new.seconds.strip():
-        if dimension is not Dimension.FLOW:
+        if kind is not FirstHour.FLOW:
             raise FieldError("seconds", "only a flow is timed.", "Expected them with a bucket.")
-        bucket = parse(new.typed, Dimension.VOLUME, "bucket", "L" if unit is Units.MM else "gal", Sign.POSITIVE)
-        seconds = parse_number(new.seconds, "seconds", 0.5, 36_000)
+        bucket = entry.read("bucket", new.typed)
+        seconds = entry.number(new.seconds, "seconds", 0.5, 36_000)
         return by_bucket(bucket.value, seconds), f"{bucket.said} in {seconds:g} s"
-    quantity = parse(new.typed, dimension, new.seen, bare[unit is Units.IN], sign)
+    quantity = entry.read(_ASKED[kind], new.typed, name=new.seen)
     return quantity.value, quantity.said
 
 
@@ -114,48 +112,44 @@ def note_run_in(seen: Seen, new: NewNote) -> None:
     Refused
         This pump has no packing to run in.
     """
-    with recording(seen, RunInNote, new.id) as job:
+    with recording(seen, RunInNote, new.id, new) as job:
         if job is None:
             return
         facts = load(job).facts
         if assess(facts).proving.rules is None:
             raise Refused("There is no packing to run in.", ["This pump is sealed otherwise."])
-        drops, expanded = _drops(new)
-        box = (
-            parse(new.box, Dimension.TEMPERATURE, "box temperature", "C" if seen.unit is Units.MM else "F").value
-            if new.box
-            else None
-        )
-        note = Note(_minute(job, new.minute), drops, box, new.eighths)
+        drops, expanded = _drops(new, seen.entry)
+        box = seen.entry.read("box", new.box).value if new.box.strip() else None
+        note = Note(_minute(job, new.minute, seen), drops, box, new.eighths)
         check_note(note, facts.run_in)
         RunInNote.objects.create(
             id=new.id, job=job, number=len(facts.run_in) + 1, minute=note.minute, drops=drops, drops_expanded=expanded, box_c=box,
-            eighths=note.eighths, by=seen.actor, at=timezone.now(),
+            eighths=note.eighths, **seen.stamp,
         )  # fmt: skip
         words = [
             f"{drops:.1f} drops a minute" if drops is not None else "",
             f"box {box:.0f} C" if box is not None else "",
             f"gland {'tightened' if note.eighths > 0 else 'backed off'} {abs(note.eighths) / 8:g} turn" if note.eighths else "",
         ]
-        log(job, seen.actor, f"Run-in, minute {note.minute:.0f}: " + ", ".join(filter(None, words)))
+        log(job, seen, f"Run-in, minute {note.minute:.0f}: " + ", ".join(filter(None, words)))
 
 
-def _drops(new: NewNote) -> tuple[float | None, float | None]:
+def _drops(new: NewNote, entry: Entry) -> tuple[float | None, float | None]:
     if new.drops.strip() and new.taps_s:
         raise FieldError("drops a minute", "they are given twice.", "Expected a number, or taps.")
     if new.taps_s:
         counted = count_drops(new.taps_s)
         return counted.a_minute, counted.expanded
-    return (parse_number(new.drops, "drops a minute", 0, 1000), None) if new.drops.strip() else (None, None)
+    return (entry.number(new.drops, "drops a minute", 0, 1000), None) if new.drops.strip() else (None, None)
 
 
-def _minute(job: Job, typed: str) -> float:
+def _minute(job: Job, typed: str, seen: Seen) -> float:
     if typed.strip():
-        return parse_number(typed, "minute", 0, 72 * 60)
+        return seen.entry.number(typed, "minute", 0, 72 * 60)
     notes = list(job.run_in.all())
     if not notes:
         return 0.0
-    since = (timezone.now() - notes[0].at).total_seconds() / 60 + notes[0].minute
+    since = (seen.moment - notes[0].at).total_seconds() / 60 + notes[0].minute
     return round(max(since, notes[-1].minute), 1)
 
 
@@ -166,4 +160,4 @@ def take_back_note(seen: Seen) -> None:
         if last is None:
             raise FieldError("run-in", "there is no line to take back.", "Expected one in the log.")
         last.delete()
-        log(job, seen.actor, f"Run-in: line {last.number} taken back")
+        log(job, seen, f"Run-in: line {last.number} taken back")

@@ -2,18 +2,16 @@
 
 from __future__ import annotations
 
-import datetime as dt
 import uuid
 from collections import Counter
 from collections.abc import Sequence
-from dataclasses import dataclass, field
-
-from django.utils import timezone
+from dataclasses import dataclass, field, replace
 
 from finegap.bench.facts import GAP, MESH, core_gauge, family_of, load, sheet_of
 from finegap.bench.models import Job, Try, TryCheck
 from finegap.bench.services.changing import Seen, changing, log, recording
 from finegap.bench.services.measuring import length_gauge, length_typed, overdue
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.model import FeatureKind, Stage
 from finegap.core.gap.declared import GasketMeans, HousingMeans, Means, ShimMeans
@@ -25,9 +23,9 @@ from finegap.core.gap.shims import SHAFTS
 from finegap.core.job import assess
 from finegap.core.measuring import readings as measuring
 from finegap.core.measuring.feeler import check_pile
-from finegap.core.measuring.plausible import check_plausible
-from finegap.core.quantities import Dimension, Quantity, Sign, parse
-from finegap.core.showing import Units
+from finegap.core.measuring.plausible import check_plausible, plausible
+from finegap.core.numerals import Mark
+from finegap.core.quantities import Quantity, understood
 from finegap.site.errors import Refused
 from finegap.toolbox.models import GasketStock, Gauge
 
@@ -52,7 +50,6 @@ class NewTry:
     arc: str = ""
     way: str = Way.OPEN.value
     stacks_um: list[list[int]] = field(default_factory=list)
-    confirmed: bool = False
 
 
 def set_zero(seen: Seen, school: str, lash: str = "", lash_arc: str = "") -> None:
@@ -64,12 +61,12 @@ def set_zero(seen: Seen, school: str, lash: str = "", lash_arc: str = "") -> Non
         if lash and lash_arc:
             raise FieldError("play (lash)", "it is given twice.", "Expected the play, or the arc it was measured by.")
         if lash:
-            job.lash_mm = parse(lash, Dimension.LENGTH, "play (lash)", seen.unit.value, Sign.NOT_NEGATIVE).value
+            job.lash_mm = seen.entry.read("lash", lash).value
         means = sheet_of(job).means
         if lash_arc:
             if not isinstance(means, HousingMeans):
                 raise FieldError("arc before the rotor follows", "nothing turns on this pump.", "Expected none.")
-            arc = parse(lash_arc, Dimension.LENGTH, "arc before the rotor follows", seen.unit.value, Sign.NOT_NEGATIVE).value
+            arc = seen.entry.read("lash_arc", lash_arc).value
             job.lash_mm = means.housing.clearance_mm(arc)
         if job.lash_mm > _MOST_LASH_MM:
             raise FieldError("play (lash)", f"{job.lash_mm:g} mm is not play, it is damage.", "Expected up to 1 mm.")
@@ -79,7 +76,7 @@ def set_zero(seen: Seen, school: str, lash: str = "", lash_arc: str = "") -> Non
             expected = " or ".join(z.value for z in Zero)
             raise FieldError("school", f"“{school}” is not a way to find zero.", f"Expected: {expected}.") from None
         job.save(update_fields=["zero_school", "lash_mm"])
-        log(job, seen.actor, f"Zero by {job.zero_school}, play {job.lash_mm:.3f} mm")
+        log(job, seen, f"Zero by {job.zero_school}, play {job.lash_mm:.3f} mm")
 
 
 _MOST_LASH_MM = 1.0
@@ -95,7 +92,7 @@ def record_try(seen: Seen, new: NewTry) -> None:
     Refused
         Zero has not been found; or this pump has no such gap to set.
     """
-    with recording(seen, Try, new.id) as job:
+    with recording(seen, Try, new.id, new) as job:
         if job is None:
             return
         sheet = sheet_of(job)
@@ -105,9 +102,8 @@ def record_try(seen: Seen, new: NewTry) -> None:
             raise Refused(
                 "There is no such gap to set in this job.", [] if gapping.window else [gapping.choice.sentence.render(seen.unit)]
             )
-        now = timezone.now()
-        checked = _checked(setting.asked, new, seen.unit, now)
-        arc = _arc(job, sheet.means, new, seen.unit)
+        checked = _checked(setting.asked, new, seen)
+        arc = _arc(job, sheet.means, new, seen.entry)
         stacks = _take_stacks(job, sheet.means, new.stacks_um) if new.sets == GAP else []
         number = len(setting.tries) + 1
         made = Try.objects.create(
@@ -116,16 +112,15 @@ def record_try(seen: Seen, new: NewTry) -> None:
             sets=new.sets,
             number=number,
             arc_mm=arc.value * (-1 if new.way in _BACKWARDS else 1) if arc else None,
-            arc_typed=arc.said if arc else "",
+            arc_typed=understood(arc) if arc else "",
             stacks_um=stacks,
-            by=seen.actor,
-            at=now,
+            **seen.stamp,
         )
         for order, check in enumerate(checked):
             check.made, check.order = made, order
         TryCheck.objects.bulk_create(checked)
         said = ", ".join(f"{check.value_mm:.3f}" for check in checked)
-        log(job, seen.actor, f"Try {number}: {'gap' if new.sets == GAP else 'mesh gaps'} {said} mm{_unprove(job)}")
+        log(job, seen, f"Try {number}: {'gap' if new.sets == GAP else 'mesh gaps'} {said} mm{_unprove(job)}")
 
 
 _BACKWARDS = (Way.CLOSE.value, "right")
@@ -139,46 +134,49 @@ def _unprove(job: Job) -> str:
     return "; to be proved again" if steps or seen else ""
 
 
-def _checked(asked: Sequence[Asked], new: NewTry, unit: Units, now: dt.datetime) -> list[TryCheck]:
+def _checked(asked: Sequence[Asked], new: NewTry, seen: Seen) -> list[TryCheck]:
     """Every check that is asked for, as rows not yet saved."""
     if len(new.checks) != len(asked):
         raise FieldError("checks", f"{len(new.checks)} were given.", f"Expected {len(asked)}: {', '.join(a.name for a in asked)}.")
-    return [_one_check(one, check, len(asked) > 1, unit, now, new.confirmed) for one, check in zip(asked, new.checks, strict=True)]
+    return [_one_check(one, check, len(asked) > 1, seen) for one, check in zip(asked, new.checks, strict=True)]
 
 
-def _one_check(asked: Asked, new: NewCheck, several: bool, unit: Units, now: dt.datetime, confirmed: bool) -> TryCheck:
+def _one_check(asked: Asked, new: NewCheck, several: bool, seen: Seen) -> TryCheck:
     of = f", {asked.name}" if several else ""
     gauge = length_gauge(new.gauge) if new.gauge or new.read else None
+    entry = replace(seen.entry, mark=Mark(gauge.mark)) if gauge and gauge.mark else seen.entry
+    possible = plausible(asked.window.high_mm, is_gap=True)
     typed = {
-        name: length_typed(text, label, unit, FeatureKind.GAP) if text else None
+        name: length_typed(text, label, entry, FeatureKind.GAP, possible) if text else None
         for name, text, label in (
             ("goes", new.goes, f"leaf that goes{of}"),
             ("stops", new.stops, f"leaf that does not{of}"),
             ("read", new.read, asked.name),
         )
     }
-    if not confirmed:
+    if not entry.meant:
         for quantity in filter(None, typed.values()):
-            check_plausible(quantity, asked.name, asked.window.high_mm, is_gap=True)
+            check_plausible(quantity, asked.name, asked.window.high_mm, is_gap=True, mark=entry.mark)
         for name in ("goes", "stops"):
             if (leaf := typed[name]) and gauge:
-                check_pile(leaf, gauge.leaves_um, gauge.tag, asked.name)
+                check_pile(leaf, gauge.now.leaves_um, gauge.tag, asked.name)
     check = _check(typed["goes"], typed["stops"], typed["read"], gauge, of)
     return TryCheck(
         gap=asked.key,
-        **{f"{name}_typed": quantity.said if quantity else "" for name, quantity in typed.items()},
+        **{f"{name}_typed": understood(quantity) if quantity else "" for name, quantity in typed.items()},
         value_mm=check.value_mm,
         u_mm=check.u_mm,
         dof=None if check.dof == float("inf") else check.dof,
         half_mm=check.half_mm,
         gauge=gauge,
-        gauge_overdue=gauge is not None and overdue(gauge, now),
+        certificate=gauge.now if gauge else None,
+        gauge_overdue=gauge is not None and overdue(gauge, seen.moment),
     )
 
 
 def _check(goes: Quantity | None, stops: Quantity | None, read: Quantity | None, gauge: Gauge | None, of: str) -> Check:
     if read is not None and gauge is not None:
-        reading = measuring.Reading("gap", "", read.value, core_gauge(gauge))
+        reading = measuring.Reading("gap", "", read.value, core_gauge(gauge.now))
         result = measuring.summarize([reading], measuring.Statistic.AS_MEASURED, "Gap")
         return Check(result.value_mm, result.u_mm, result.dof)
     for leaf, name in ((goes, "leaf that goes"), (stops, "leaf that does not")):
@@ -186,19 +184,20 @@ def _check(goes: Quantity | None, stops: Quantity | None, read: Quantity | None,
             raise FieldError(f"{name}{of}", "nothing was entered.", "Expected a leaf's thickness, or a reading by another gauge.")
     assert goes is not None
     assert stops is not None
-    leaf_u = gauge.expanded / gauge.k if gauge else 0.0
-    u = pair_uncertainty_mm(goes.value, stops.value, gauge.leaves_um, leaf_u) if gauge and goes.value < stops.value else leaf_u
+    leaf_u = gauge.now.expanded / gauge.now.k if gauge else 0.0
+    leaves = gauge.now.leaves_um if gauge else []
+    u = pair_uncertainty_mm(goes.value, stops.value, leaves, leaf_u) if gauge and goes.value < stops.value else leaf_u
     return feeler_check(goes.value, stops.value, u)[0]
 
 
-def _arc(job: Job, means: Means, new: NewTry, unit: Units) -> Quantity | None:
+def _arc(job: Job, means: Means, new: NewTry, entry: Entry) -> Quantity | None:
     """What a housing, or a timing gear, was turned by; nothing for what does not turn."""
     if new.sets == GAP:
         if not isinstance(means, HousingMeans):
             return None
         if not job.zero_school:
             raise Refused("Zero has not been found yet.", ["Find zero first, and say by which school."])
-    return parse(new.arc or "0", Dimension.LENGTH, "arc", unit.value, Sign.NOT_NEGATIVE)
+    return entry.read("arc", new.arc or "0")
 
 
 def _take_stacks(job: Job, means: Means, stacks: list[list[int]]) -> list[list[int]]:

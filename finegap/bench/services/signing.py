@@ -4,8 +4,6 @@ from __future__ import annotations
 
 import uuid
 
-from django.utils import timezone
-
 from finegap.bench.facts import load
 from finegap.bench.models import Job, SignOff, SizeOnRecord
 from finegap.bench.services.changing import Seen, log, recording
@@ -33,10 +31,11 @@ def sign_off(seen: Seen, sign_id: uuid.UUID, is_lead: bool, reason: str = "") ->
     """
     from finegap.bench.queries import job_shape
 
-    with recording(seen, SignOff, sign_id) as job:
+    with recording(seen, SignOff, sign_id, reason) as job:
         if job is None:
             return
-        assessment = assess(load(job).facts)
+        records = load(job)
+        assessment = assess(records.facts)
         blockers = assessment.blockers
         hard = [b for b in blockers if not (b.lead_may and is_lead)]
         if hard:
@@ -44,29 +43,30 @@ def sign_off(seen: Seen, sign_id: uuid.UUID, is_lead: bool, reason: str = "") ->
             raise Refused("This job cannot be signed yet.", reasons)
         if blockers and not reason.strip():
             raise FieldError("reason", "a lead signs past what is open only with a reason.", "Expected it in writing.")
-        now = timezone.now()
-        signature = SignOff(id=sign_id, job=job, by=seen.actor, at=now, reason=reason.strip(), core_version=VERSION, record={})
-        log(job, seen.actor, "Signed off" + (f": {reason.strip()}" if reason.strip() else ""))
+        signature = SignOff(id=sign_id, job=job, reason=reason.strip(), core_version=VERSION, record={}, **seen.stamp)
+        changed = job_shape(job, seen.unit).meanwhile
+        if changed:
+            raise Refused("Verdicts have changed since you last worked on this job. Read them first.", changed)
+        log(job, seen, "Signed off" + (f": {reason.strip()}" if reason.strip() else ""))
         signature.record = {u.value: plain(job_shape(job, u, signature)) for u in Units}
         signature.save(force_insert=True)
         _keep_sizes(job, assessment)
 
 
 def _left(state: FeatureState, assessment: Assessment) -> Result | Check | None:
-    """As left: measured, or for the gap that is set the last check of it."""
-    return assessment.gapping.checked.get(state.feature.set_as) or state.left
+    """As left: measured at every station, or for the gap that is set the last check of it."""
+    return assessment.gapping.checked.get(state.feature.set_as) or (state.left if state.done_left else None)
 
 
 def _keep_sizes(job: Job, assessment: Assessment) -> None:
     """Sizes as signed, for the wear of the parts at the next overhaul."""
     changed = {s.feature.key for s in assessment.features if s.renewed}
-    changed |= {k for s in assessment.features if s.renewed for k in (s.feature.bore, s.feature.shaft)}
     SizeOnRecord.objects.bulk_create(
         SizeOnRecord(
             job=job,
             feature=s.feature.key,
-            found_mm=s.found.value_mm if s.found else None,
-            found_u_mm=s.found.u_mm if s.found else None,
+            found_mm=found.value_mm if (found := s.found if s.coverage.complete else None) else None,
+            found_u_mm=found.u_mm if found else None,
             left_mm=left.value_mm if (left := _left(s, assessment)) else None,
             left_u_mm=left.u_mm if left else None,
             changed=s.feature.is_set or s.feature.key in changed or bool({s.feature.bore, s.feature.shaft} & changed - {""}),

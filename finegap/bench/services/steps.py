@@ -4,8 +4,6 @@ from __future__ import annotations
 
 import uuid
 
-from django.utils import timezone
-
 from finegap.bench.facts import load
 from finegap.bench.models import OnHand, StepMark
 from finegap.bench.services.changing import Seen, changing, log, recording
@@ -23,23 +21,21 @@ def mark_step(seen: Seen, mark_id: uuid.UUID, step_key: str, note: str = "", ski
     Refused
         A hold point or caution skipped by anyone but a lead; or what the step is done with is not complete.
     """
-    with recording(seen, StepMark, mark_id) as job:
+    with recording(seen, StepMark, mark_id, (step_key, note, skip)) as job:
         if job is None:
             return
         facts = load(job).facts
         step = step_of(facts.family, step_key)
         if skip.strip() and (step.hold or step.caution) and not is_lead:
             raise Refused("This step is not skipped without a lead.", ["A lead may skip it, with the reason in writing."])
-        if step.works and not skip.strip():
+        if (step.works or step.changed) and not skip.strip():
             waits = assess(facts).holds_back(step)
             if waits:
                 raise Refused("This step is not complete.", [words.render(seen.unit) for words in waits])
         if not job.steps.filter(step=step_key).exists():
-            StepMark.objects.create(
-                id=mark_id, job=job, step=step_key, by=seen.actor, at=timezone.now(), note=note.strip(), skipped=skip.strip()
-            )
+            StepMark.objects.create(id=mark_id, job=job, step=step_key, **seen.stamp, note=note.strip(), skipped=skip.strip())
             done = f"Skipped, because: {skip.strip()}: " if skip.strip() else "Done: "
-            log(job, seen.actor, done + step.text + (f" ({note.strip()})" if note.strip() else ""))
+            log(job, seen, done + step.text + (f" ({note.strip()})" if note.strip() else ""))
 
 
 def step_of(family: Family, step_key: str) -> Step:
@@ -54,16 +50,16 @@ def clear_step(seen: Seen, step_key: str) -> None:
     """Take back a step marked by mistake; the log keeps both."""
     with changing(seen) as job:
         if job.steps.filter(step=step_key).delete()[0]:
-            log(job, seen.actor, f"Taken back: {step_key}")
+            log(job, seen, f"Taken back: {step_key}")
 
 
 def say_on_hand(seen: Seen, line_id: uuid.UUID, item: str, here: bool) -> None:
     """Say whether something the job needs is on hand."""
-    with recording(seen, OnHand, line_id) as job:
+    with recording(seen, OnHand, line_id, (item, here)) as job:
         if job is None:
             return
         if not item.strip():
             raise FieldError("item", "nothing was named.", "Expected a tool, a consumable or a part.")
         job.on_hand.filter(item=item).delete()
-        OnHand.objects.create(id=line_id, job=job, item=item, here=here, by=seen.actor, at=timezone.now())
-        log(job, seen.actor, f"{'On hand' if here else 'Missing'}: {item}")
+        OnHand.objects.create(id=line_id, job=job, item=item, here=here, **seen.stamp)
+        log(job, seen, f"{'On hand' if here else 'Missing'}: {item}")

@@ -11,12 +11,16 @@ from finegap.site.shapes import WorkingShape
 
 @dataclass(frozen=True)
 class JudgedShape:
-    """The call on a feature, the sentence that decides it, the other reasons, and the working of its size where it has one."""
+    """The call on a feature, the sentence that decides it, the other reasons, and the working of its size where it has one.
+
+    ``chance`` is the probability that it conforms, as it is written.
+    """
 
     call: str
     sentence: str
     reasons: list[str]
     probability: float | None
+    chance: str
     working: WorkingShape | None
 
 
@@ -102,13 +106,18 @@ class ResultShape:
 
 @dataclass(frozen=True)
 class ReadingShape:
-    """One reading, as typed and as shown."""
+    """One reading, as typed and as shown.
+
+    ``understood`` is how a number with two meanings was taken, ``reason`` why it is meant.
+    """
 
     id: uuid.UUID
     phase: str
     station: str
     typed: str
+    understood: str
     text: str
+    reason: str
     gauge: str
     overdue: bool
     faults: list[str]
@@ -131,10 +140,19 @@ class StationShape:
 
 @dataclass(frozen=True)
 class DecisionShape:
-    """What was decided."""
+    """What was decided; of a pair, which of its parts are new."""
 
     decided: str
     reason: str
+    parts: list[str]
+    by: str
+    at: dt.datetime
+
+
+@dataclass(frozen=True)
+class RenewedShape:
+    """A new part confirmed as in."""
+
     by: str
     at: dt.datetime
 
@@ -145,7 +163,10 @@ class FeatureShape:
 
     ``parts`` are the features a running clearance is made of; ``reason_to_*`` says whether deciding so needs a reason;
     ``gauge`` is the one to offer first and ``fits`` what each gauge made for it can do; ``missing`` is what the result still lacks;
-    ``suspect`` is its place among what the symptom points at, 0 for none; ``by_parts`` says that its parts decide it.
+    ``suspect`` is its place among what the symptom points at, 0 for none; ``by_parts`` says that its parts decide it. ``partial``
+    and ``partial_left`` say how far a measurement has come that is not complete; ``to_confirm`` that its part is new and somebody
+    has to say that it is in, ``renewed`` who did. ``left_text`` is what the report prints as left, ``left_note`` what is to be
+    read beside.
     """
 
     key: str
@@ -188,6 +209,12 @@ class FeatureShape:
     suspect: int
     press: str
     photos: list[PhotoShape]
+    partial: str
+    partial_left: str
+    to_confirm: bool
+    renewed: RenewedShape | None
+    left_text: str
+    left_note: str
 
 
 @dataclass(frozen=True)

@@ -25,11 +25,12 @@ class StageShape:
 
 @dataclass(frozen=True)
 class BlockerShape:
-    """Why the job cannot be signed yet."""
+    """Why the job cannot be signed yet; ``feature`` is the line of the report it is printed at."""
 
     stage: str
     sentence: str
     lead_may: bool
+    feature: str
 
 
 @dataclass(frozen=True)
@@ -98,7 +99,12 @@ class EventShape:
 
 @dataclass(frozen=True)
 class JobShape:
-    """Everything the bench shows of a job, in one answer."""
+    """Everything the bench shows of a job, in one answer.
+
+    ``used_gauges`` are those something was measured with, each under the certificate of that moment; ``meanwhile`` are verdicts
+    that changed by something else than an act at the bench; ``log`` holds the newest lines of ``log_total``, all of them once
+    signed.
+    """
 
     number: int
     version: int
@@ -129,8 +135,12 @@ class JobShape:
     proving: ProvingShape
     building: BuildingShape
     gauges: list[GaugeShape]
+    used_gauges: list[GaugeShape]
     blockers: list[BlockerShape]
+    meanwhile: list[str]
     log: list[EventShape]
+    log_total: int
+    core: str
     signed: SignedShape | None
 
 

@@ -92,7 +92,7 @@ class BuildingWords(Words):
             reused=row.reused if row else False,
             reason=row.reason if row else "",
             by=records.names[row.by_id] if row else "",
-            at=row.at if row else None,
+            at=row.when if row else None,
         )
 
     def _press(self, state: PressState) -> shapes.PressShape:
@@ -133,10 +133,10 @@ class BuildingWords(Words):
                     at_nut=Amount(row.at_nut_n_m, Kind.FINE_TORQUE).text(self.units),
                     adapter=row.adapter,
                     wrench=row.wrench.tag,
-                    certificate=row.wrench.certificate,
+                    certificate=row.certificate.number,
                     overdue=row.wrench_overdue,
                     by=records.names[row.by_id],
-                    at=row.at,
+                    at=row.when,
                     struck_reason=row.struck_reason,
                 )
                 for row in records.torques
@@ -185,7 +185,7 @@ class BuildingWords(Words):
 
 def _wrenches(records: Records) -> list[Wrench]:
     today, kind = timezone.localdate(), GaugeKind.TORQUE_WRENCH.value
-    return [Wrench(g.tag, g.low, g.high, g.due < today) for g in records.gauges if g.kind == kind]
+    return [Wrench(g.tag, g.now.low, g.now.high, g.now.due < today) for g in records.gauges if g.kind == kind]
 
 
 def _torque_lines(one: Tightening) -> list[Line]:

@@ -4,20 +4,23 @@ from __future__ import annotations
 
 import datetime as dt
 import math
+from collections.abc import Mapping
 from functools import lru_cache
 
 from django.utils import timezone
 
 from finegap.bench import shapes
 from finegap.bench.facts import Records, reading_faults
-from finegap.bench.models import Decision, Look, Photo
+from finegap.bench.models import Decision, Look, NewPart, PartFitted, Photo
 from finegap.core.facts import Decided, Phase
-from finegap.core.families.model import Feature
+from finegap.core.families.model import Feature, FeatureKind
+from finegap.core.gap.setting import Check
 from finegap.core.gauges import Cabinet
-from finegap.core.inspection import FeatureState, Judgement, option_words, reason_needed, wears_up
+from finegap.core.inspection import Coverage, FeatureState, Judgement, option_words, reason_needed
 from finegap.core.job import Assessment
 from finegap.core.measuring.readings import Result
 from finegap.core.quantities import said
+from finegap.core.renewing import never_twice, wears_up
 from finegap.core.showing import Amount, Kind, Units, length
 from finegap.core.wear.forecast import Forecast
 from finegap.core.wear.hours import hours_per_week, since_before
@@ -36,11 +39,14 @@ class FeatureWords(Words):
         suspects = assessment.explained.suspects if assessment.explained else ()
         rank = {key: i for i, key in enumerate(suspects, 1)}
         week_h = hours_a_week(records)
-        return [self._feature(state, records, rank.get(state.feature.key, 0), week_h) for state in assessment.features]
+        checked = assessment.gapping.checked
+        return [self._feature(state, records, rank.get(state.feature.key, 0), week_h, checked) for state in assessment.features]
 
-    def _feature(self, state: FeatureState, records: Records, suspect: int, week_h: float | None) -> shapes.FeatureShape:
+    def _feature(
+        self, state: FeatureState, records: Records, suspect: int, week_h: float | None, checked: Mapping[str, Check]
+    ) -> shapes.FeatureShape:
         feature, spec, limit = state.feature, state.spec, state.spec.limit
-        decision = next((d for d in records.decisions if d.feature == feature.key), None)
+        decision = _decided(state, records)
         call = state.found_verdict.call if state.found_verdict else None
         return shapes.FeatureShape(
             key=feature.key,
@@ -85,7 +91,43 @@ class FeatureWords(Words):
             suspect=suspect,
             press=feature.press,
             photos=photos([p for p in records.photos if p.feature == feature.key], records),
+            partial=self._partial(state.found, state.coverage),
+            partial_left=self._partial(state.left, state.coverage_left),
+            to_confirm=state.to_confirm,
+            renewed=_renewed(state, records) if state.to_confirm and state.confirmed else None,
+            left_text=self._left(state, records, checked),
+            left_note=self.say(state.left_note) if state.left_note else "",
         )
+
+    def _partial(self, result: Result | None, coverage: Coverage) -> str:
+        return "" if result is None or coverage.complete else self.say(coverage.sentence)
+
+    def _left(self, state: FeatureState, records: Records, checked: Mapping[str, Check]) -> str:
+        """What is printed as left; what is new says so, and what was not measured or confirmed says that."""
+        gap = checked.get(state.feature.set_as)
+        if gap is not None:
+            return f"{self.bare(gap.value_mm)} as set"
+        if state.to_confirm:
+            return self._confirmed(state, records)
+        if state.left is not None:
+            size = f"{self.bare(state.left.value_mm, state.fine)} ± {self.bare(state.left.expanded_mm, fine=True)}"
+            judged = self._judged(state.left_verdict)
+            told = (size, self._partial(state.left, state.coverage_left), _call_of(judged) or "no limit on the sheet")
+            return ("new: " if state.renewed else "") + ", ".join(filter(None, told))
+        if state.renewed and state.feature.kind is FeatureKind.PAIR:
+            return "not known: its new parts are not measured after"
+        if state.renewed:
+            return "changed, NOT MEASURED AFTER"
+        if not state.done:
+            return self._partial(state.found, state.coverage) or ""
+        return "as found" + (", to be changed" if state.changed else "")
+
+    def _confirmed(self, state: FeatureState, records: Records) -> str:
+        again = _used_again(state, records)
+        if again:
+            return f"used again: {again}"
+        seen = _renewed(state, records) if state.confirmed else None
+        return f"new, {seen.by}, {seen.at:%Y-%m-%d %H:%M}" if seen else "new part NOT CONFIRMED"
 
     def _new(self, state: FeatureState) -> str:
         new = state.spec.new_mm
@@ -98,6 +140,8 @@ class FeatureWords(Words):
                 phase=r.phase,
                 station=r.station,
                 typed=said(r.typed, r.unit),
+                understood=r.understood,
+                reason=r.reason,
                 text=self.bare(r.value_mm, state.fine),
                 gauge=r.gauge.tag,
                 overdue=r.gauge_overdue,
@@ -105,7 +149,7 @@ class FeatureWords(Words):
                 part="" if r.part_c is None else Amount(r.part_c, Kind.TEMPERATURE).text(self.units),
                 taken=r.taken,
                 by=records.names[r.by_id],
-                at=r.at,
+                at=r.when,
                 struck_reason=r.struck_reason,
             )
             for r in records.readings
@@ -117,10 +161,10 @@ class FeatureWords(Words):
         if row is None:
             return None
         words = ", ".join(d.name for d in feature.damages if d.key in row.damages) or "sound"
-        return shapes.LookShape(row.damages, words, row.note, records.names[row.by_id], row.at)
+        return shapes.LookShape(row.damages, words, row.note, records.names[row.by_id], row.when)
 
     def _decision(self, row: Decision | None, names: dict[int, str]) -> shapes.DecisionShape | None:
-        return None if row is None else shapes.DecisionShape(row.decided, row.reason, names[row.by_id], row.at)
+        return None if row is None else shapes.DecisionShape(row.decided, row.reason, row.parts, names[row.by_id], row.when)
 
     def _result(self, result: Result | None, state: FeatureState) -> shapes.ResultShape | None:
         if result is None:
@@ -148,6 +192,7 @@ class FeatureWords(Words):
             self.say(judged.sentence),
             [self.say(r) for r in judged.reasons],
             judged.probability,
+            "" if judged.probability is None else Amount(100 * judged.probability, Kind.PERCENT).text(self.units),
             self.working(judged.working) if judged.working else None,
         )
 
@@ -218,9 +263,40 @@ class FeatureWords(Words):
         ]
 
 
+def _decided(state: FeatureState, records: Records) -> Decision | None:
+    """The row a decision stands in: a feature's own, or in an older job that of its pair."""
+    own = next((d for d in records.decisions if d.feature == state.feature.key), None)
+    if own is not None or state.decision is None:
+        return own
+    pairs = [f.key for f in records.facts.family.features if state.feature.key in (f.bore, f.shaft)]
+    row = next((d for d in records.decisions if d.feature in pairs), None)
+    return row and Decision(decided=state.decision.decided.value, reason=state.decision.reason, by_id=row.by_id, at=row.at)
+
+
+def _fitted(state: FeatureState, records: Records) -> list[PartFitted]:
+    """Rows of stacks that put in the parts a feature stands for and that are never used twice."""
+    keys = never_twice(records.facts, state.feature.key)
+    return [row for row in records.fitted if row.part in keys]
+
+
+def _renewed(state: FeatureState, records: Records) -> shapes.RenewedShape | None:
+    rows: list[NewPart | PartFitted] = [one for one in records.new_parts if one.feature == state.feature.key]
+    rows = rows or [row for row in _fitted(state, records) if not row.reused]
+    return shapes.RenewedShape(records.names[rows[-1].by_id], rows[-1].when) if rows else None
+
+
+def _used_again(state: FeatureState, records: Records) -> str:
+    return "; ".join(f"{row.reason}, {records.names[row.by_id]}" for row in _fitted(state, records) if row.reused)
+
+
+def _call_of(judged: shapes.JudgedShape | None) -> str:
+    return ", ".join(filter(None, (judged.call, judged.chance))) if judged else ""
+
+
 def _margin(state: FeatureState) -> float | None:
-    """How far from its limit a feature was found."""
-    return state.spec.limit.margin(state.found.value_mm) if state.found and state.spec.limit else None
+    """How far from its limit the part in the pump was measured; a new one has not been until it is measured as left."""
+    measured = state.left or (None if state.renewed else state.found)
+    return state.spec.limit.margin(measured.value_mm) if measured and state.spec.limit else None
 
 
 @lru_cache(maxsize=512)
@@ -272,4 +348,4 @@ def hours_a_week(records: Records) -> float | None:
 def photos(rows: list[Photo], records: Records) -> list[shapes.PhotoShape]:
     """Photographs with the address they are served from."""
     number = records.job.number
-    return [shapes.PhotoShape(p.id, f"/api/jobs/{number}/photos/{p.id}", p.note, records.names[p.by_id], p.at) for p in rows]
+    return [shapes.PhotoShape(p.id, f"/api/jobs/{number}/photos/{p.id}", p.note, records.names[p.by_id], p.when) for p in rows]

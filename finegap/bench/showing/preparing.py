@@ -91,7 +91,7 @@ class PreparingWords(Words):
                     measures=list(assessment.works.measured_at(step, records.facts)),
                     waits=[self.say(words) for words in assessment.holds_back(step)],
                     by=records.names[mark.by_id] if mark else None,
-                    at=mark.at if mark else None,
+                    at=mark.when if mark else None,
                     note=mark.note if mark else "",
                     skipped=mark.skipped if mark else "",
                     photos=photos([p for p in records.photos if p.step == step.key], records),

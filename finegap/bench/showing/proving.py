@@ -35,7 +35,7 @@ class ProvingWords(Words):
 
     def _seen(self, mark: ProofMark, records: Records) -> shapes.SeenShape:
         typed = NOISES.get(mark.typed, mark.typed)
-        return shapes.SeenShape(mark.seen, typed, list(mark.places), records.names[mark.by_id], mark.at)
+        return shapes.SeenShape(mark.seen, typed, list(mark.places), records.names[mark.by_id], mark.when)
 
     def _coach(self, advice: Advice, rules: Rules, records: Records) -> shapes.CoachShape:
         return shapes.CoachShape(
@@ -64,5 +64,5 @@ class ProvingWords(Words):
             eighths=note.eighths,
             turn=f"{way} {share}" if note.eighths else "",
             by=records.names[note.by_id],
-            at=note.at,
+            at=note.when,
         )

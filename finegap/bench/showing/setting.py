@@ -206,7 +206,7 @@ class SettingWords(Words):
             call=judged.call.value,
             next="right" if judged.call is Call.KEEP else self._short(judged),
             by=records.names[row.by_id],
-            at=row.at,
+            at=row.when,
             working=self.working(judged.verdict.working),
         )
 

@@ -18,13 +18,15 @@ from django.utils import timezone
 from finegap.bench import services as bench
 from finegap.bench.facts import load as load_job
 from finegap.bench.models import Job
+from finegap.core.entry import Entry
 from finegap.core.facts import Phase
 from finegap.core.families.model import Stage
+from finegap.core.gap.viscosity import AS_WRITTEN
 from finegap.core.job import assess
 from finegap.core.proof.proving import TURNING
 from finegap.core.quantities import Dimension, parse
 from finegap.core.showing import Units
-from finegap.fleet.services import NewPump, add_pump, lubricate, read_meter
+from finegap.fleet.services import NewMeterReading, NewPump, add_pump, lubricate, read_meter
 from finegap.sheets.models import Sheet
 from finegap.sheets.services import add_revision
 from finegap.site.security import ROLES
@@ -57,17 +59,18 @@ def load(works: dict[str, Any]) -> None:
     for path in sorted((DEMO / "sheets").glob("*.json")):
         add_revision(lead, path.read_text())
     for gauge in works["gauges"]:
-        Gauge.objects.create(**gauge)
+        gauge["number"] = gauge.pop("certificate", "")
+        Gauge.objects.put(**gauge)
     for gun in works["guns"]:
         GreaseGun.objects.create(**gun)
     for pump in works["pumps"]:
-        add_pump(lead, NewPump(**pump))
+        add_pump(lead, NewPump(**pump), AS_WRITTEN)
     for line in works["stock"]:
-        count_gaskets(lead, line["sheet"], line["thickness"], line["count"], Units.MM)
+        count_gaskets(lead, line["sheet"], line["thickness"], line["count"], AS_WRITTEN)
     for one in works["meter"]:
-        read_meter(lead, uuid.uuid4(), one["pump"], one["hours"], one["day"])
+        read_meter(lead, one["pump"], NewMeterReading(uuid.uuid4(), one["hours"], one["day"]), AS_WRITTEN)
     for one in works["lubricated"]:
-        lubricate(lead, uuid.uuid4(), one["pump"], one["name"], one["hours"])
+        lubricate(lead, uuid.uuid4(), one["pump"], one["name"], one["hours"], AS_WRITTEN)
     for job in works["jobs"]:
         _Clock(dt.datetime.fromisoformat(job["opened"])).run(_Script(people[job["by"]], job))
 
@@ -107,7 +110,7 @@ class _Script:
     @property
     def seen(self) -> bench.Seen:
         version = Job.objects.get(number=self.number).version
-        return bench.Seen(self.actor, self.number, version, Units(self.script["unit"]))
+        return bench.Seen(self.actor, self.number, version, Entry(Units(self.script["unit"])))
 
     def play(self) -> None:
         script = self.script

@@ -10,7 +10,9 @@ from typing import Any
 from django.core.management.base import BaseCommand
 
 from finegap.core.calculators import CALCULATORS, Calculator, Input, calculator
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
+from finegap.core.numerals import Mark
 from finegap.core.quantities import from_internal
 from finegap.core.reckoned import Line
 from finegap.core.showing import Amount, Sentence, Units
@@ -29,15 +31,16 @@ class Command(BaseCommand):
         parser.add_argument("name", nargs="?", help="which one")
         parser.add_argument("--list", action="store_true", help="all of them with the JSON schemas of input and output")
         parser.add_argument("--units", choices=[u.value for u in Units], default=Units.MM.value, help="unit system of bare numbers")
+        parser.add_argument("--mark", choices=[m.value for m in Mark], default=Mark.POINT.value, help="decimal mark you write")
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Print, or say on standard error what is wrong and leave with 2."""
-        units = Units(options["units"])
+        units, mark = Units(options["units"]), Mark(options["mark"])
         if options["list"] or not options["name"]:
             self.stdout.write(_dumped([described(one, units) for one in CALCULATORS.values()]))
             return
         try:
-            lines = calculator(options["name"]).run(_given(sys.stdin.read()), units)
+            lines = calculator(options["name"]).run(_given(sys.stdin.read(), mark), Entry(units, mark))
         except FieldError as error:
             wrong = {"error": {"field": error.field, "problem": error.problem, "hint": error.hint}}
             self.stderr.write(_dumped(wrong))
@@ -51,8 +54,8 @@ def _dumped(data: Any) -> str:
     return json.dumps(data, ensure_ascii=False, indent=2)
 
 
-def _given(text: str) -> dict[str, str]:
-    """What was asked, as it would have been typed."""
+def _given(text: str, mark: Mark) -> dict[str, str]:
+    """What was asked, as it would have been typed; a number of JSON has a point whatever the works writes."""
     expected = 'Expected such as {"shaft": "50 mm", "rings": 4}.'
     try:
         data = json.loads(text or "{}")
@@ -60,12 +63,14 @@ def _given(text: str) -> dict[str, str]:
         raise FieldError("input", f"it is no JSON: {error}.", expected) from None
     if not isinstance(data, dict):
         raise FieldError("input", "it is not an object.", expected)
-    return {key: _typed(key, value) for key, value in data.items()}
+    return {key: _typed(key, value, mark) for key, value in data.items()}
 
 
-def _typed(key: str, value: Any) -> str:
+def _typed(key: str, value: Any, mark: Mark) -> str:
     if isinstance(value, list):
-        return " ".join(_typed(key, one) for one in value)
+        return " ".join(_typed(key, one, mark) for one in value)
+    if isinstance(value, float):
+        return str(value).replace(".", mark.sign)
     if value is None or isinstance(value, bool | dict):
         raise FieldError(key, f"{json.dumps(value)} is neither text nor number.", "Expected a number, or text with its unit.")
     return str(value)
@@ -96,7 +101,7 @@ def _schema(one: Input, units: Units) -> dict[str, Any]:
     elif one.dimension is not None:
         told = {
             "type": ["array" if one.long else "number", "string"],
-            "x-unit-of-a-bare-number": one.bare[units is Units.IN],
+            "x-unit-of-a-bare-number": one.bare(units),
         }
     else:
         told = {"type": ["string", "array"] if one.long else "string"}

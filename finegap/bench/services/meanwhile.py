@@ -1,0 +1,49 @@
+"""Verdicts that changed by something else than an act at the bench: kept until somebody reads them."""
+
+from __future__ import annotations
+
+from django.db import transaction
+
+from finegap.bench import shapes
+from finegap.bench.models import Job
+from finegap.bench.services.changing import Seen, changing, log
+from finegap.bench.verdicts import changed_since, outside_now, shown_verdicts
+from finegap.core.showing import Units
+
+
+def note_verdicts(view: shapes.JobShape) -> None:
+    """Keep what a job showed after an act, and what lay outside it then."""
+    with transaction.atomic():
+        job = Job.objects.select_related("pump").get(number=view.number)
+        Job.objects.filter(pk=job.pk, version=view.version).update(
+            verdicts=shown_verdicts(view), verdicts_version=view.version, outside=outside_now(job)
+        )
+
+
+def catch_up(number: int) -> None:
+    """Before an act: if something outside the job is another than when it was last shown, keep what that changed."""
+    from finegap.bench.queries import job_shape, open_job_row
+
+    job = open_job_row(number)
+    if job is None or job.verdicts_version != job.version:
+        return
+    outside = outside_now(job)
+    if job.outside == outside:
+        return
+    told = changed_since(job, shown_verdicts(job_shape(job, Units.MM)), outside)
+    with transaction.atomic():
+        Job.objects.filter(pk=job.pk, version=job.version).update(
+            meanwhile=[*job.meanwhile, *told], outside=outside, verdicts={}, verdicts_version=0
+        )
+
+
+def read_meanwhile(seen: Seen) -> None:
+    """Say that what changed by itself was read."""
+    from finegap.bench.queries import job_shape
+
+    with changing(seen) as job:
+        told = job_shape(job, seen.unit).meanwhile
+        if told:
+            job.meanwhile = []
+            job.save(update_fields=["meanwhile"])
+            log(job, seen, f"Read: {'; '.join(told)}")

@@ -1,0 +1,55 @@
+"""Verdicts that change by something else than an act at the bench: the job says so, and is not signed before that is read.
+
+What was shown after the last act is kept with the job, beside what lies outside it. When either differs later, the difference is
+told.
+"""
+
+from __future__ import annotations
+
+from finegap.bench import shapes
+from finegap.bench.models import Job, SizeOnRecord
+from finegap.core import VERSION
+from finegap.toolbox.queries import works_settings
+
+Outside = dict[str, object]
+
+Shown = dict[str, str]
+"""The verdicts a job showed, by what they are of: ``idler_bore`` as found, ``idler_bore left``, ``gap front:1``."""
+
+_CAUSES = {
+    "core": "the rules of Fine Gap",
+    "share": "the settings of the works",
+    "planned": "the interval between overhauls",
+    "past": "what earlier overhauls left on record",
+    "sheet": "the spec sheet",
+}
+
+
+def shown_verdicts(view: shapes.JobShape) -> Shown:
+    """What a job shows, for a later comparison."""
+    found = {f.name: f.judged.call for f in view.features if f.judged}
+    left = {f"{f.name}, as left": f.judged_left.call for f in view.features if f.judged_left}
+    settings = [one for one in (view.setting, view.mesh) if one is not None]
+    gaps = {f"{gap.name}, as set": gap.call for one in settings for gap in one.gaps if gap.call}
+    return found | left | gaps
+
+
+def outside_now(job: Job) -> Outside:
+    """What lies outside a job and can change its verdicts, read anew."""
+    past = SizeOnRecord.objects.filter(job__pump=job.pump_id, job__number__lt=job.number)
+    return outside_of(job, past.count(), works_settings().new_share)
+
+
+def outside_of(job: Job, past: int, share: float) -> Outside:
+    """The same from what is known already; ``past`` counts the sizes on record of earlier overhauls."""
+    return {"core": VERSION, "share": share, "planned": job.pump.overhaul_every_h, "past": past, "sheet": job.revision_id}
+
+
+def changed_since(job: Job, now: Shown, outside: Outside) -> list[str]:
+    """Sentences on every verdict that is another than the job showed after its last act."""
+    if job.verdicts_version != job.version:
+        return []  # nothing was shown since the last act
+    causes = [_CAUSES[key] for key, value in outside.items() if job.outside.get(key) != value]
+    why = f"Since then changed: {', '.join(causes)}." if causes else "The day, the cabinet or the shelf is another."
+    keys = [key for key in {**job.verdicts, **now} if job.verdicts.get(key) != now.get(key)]
+    return [f"{key}: {job.verdicts.get(key, 'no verdict')} before, {now.get(key, 'no verdict')} now. {why}" for key in keys]
