@@ -6,6 +6,7 @@ import { afterEach, beforeEach, vi } from 'vitest';
 import type { Job, Unit } from './api/client';
 import { KeyProvider } from './app/keys';
 import { UnitProvider } from './app/unit';
+import { WorksContext, type Works } from './app/works';
 
 /** A request as it left the screen. */
 export interface Sent {
@@ -55,6 +56,25 @@ export function refusal(more: object): Response {
   return Response.json({ ...problem, ...more }, { status: 422 });
 }
 
+/** A works that writes a point, with Ines at the page. */
+export const TEST_WORKS: Works = {
+  mark: 'point',
+  person: 'ines',
+  signs: {
+    length: { mm: 'mm', in: 'in' },
+    torque: { mm: 'N·m', in: 'lbf·ft' },
+    temperature: { mm: '°C', in: '°F' },
+    viscosity: { mm: 'mm²/s', in: 'mm²/s' },
+    pressure: { mm: 'bar', in: 'psi' },
+    flow: { mm: 'L/min', in: 'US gal/min' },
+    volume: { mm: 'L', in: 'US gal' },
+    power: { mm: 'kW', in: 'hp' },
+    mass: { mm: 'g', in: 'oz' },
+    speed: { mm: 'r/min', in: 'r/min' },
+    density: { mm: 'kg/m³', in: 'kg/m³' },
+  },
+};
+
 /** On the bench of a job, as the application shows it; with the job as it was last seen in one unit or both. */
 export function showOnBench(children: ReactNode, ...jobs: Job[]) {
   const client = new QueryClient({ defaultOptions: { mutations: { retry: false } } });
@@ -63,7 +83,9 @@ export function showOnBench(children: ReactNode, ...jobs: Job[]) {
     <QueryClientProvider client={client}>
       <UnitProvider>
         <MemoryRouter>
-          <KeyProvider>{children}</KeyProvider>
+          <WorksContext.Provider value={TEST_WORKS}>
+            <KeyProvider>{children}</KeyProvider>
+          </WorksContext.Provider>
         </MemoryRouter>
       </UnitProvider>
     </QueryClientProvider>,

@@ -48,6 +48,8 @@ export type SheetLine = Schemas['SheetLine'];
 export type SheetDetail = Schemas['SheetDetail'];
 export type Stock = Schemas['StockShape'];
 export type Me = Schemas['MeAnswer'];
+export type Settings = Schemas['SettingsShape'];
+export type Event = Schemas['EventShape'];
 export type Unit = 'mm' | 'in';
 
 /** What the server said is wrong, in the one shape every error has. */
@@ -87,6 +89,7 @@ const NO_ANSWER: Problem = {
   hint: 'Try again; if it stays, tell whoever keeps the server.',
   suggestions: [],
   reasons: [],
+  reason_wanted: false,
 };
 
 interface Answer<T> {

@@ -1,4 +1,5 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
+import type { Entered } from '../app/works';
 import { client, unwrap, type Unit } from './client';
 
 export const jobsQuery = queryOptions({ queryKey: ['jobs'], queryFn: () => unwrap(client.GET('/api/jobs')) });
@@ -71,11 +72,16 @@ export const sumsQuery = (unit: Unit) =>
   });
 
 /** One sum for what was typed; nothing is recorded by it. */
-export const sumQuery = (key: string, given: Record<string, string>, unit: Unit) =>
+export const sumQuery = (key: string, given: Record<string, string>, entered: Entered) =>
   queryOptions({
-    queryKey: ['sum', key, given, unit],
+    queryKey: ['sum', key, given, entered],
     queryFn: () =>
-      unwrap(client.POST('/api/sums/{key}', { params: { path: { key }, query: { unit } }, body: { given } })),
+      unwrap(
+        client.POST('/api/sums/{key}', {
+          params: { path: { key }, query: { unit: entered.unit } },
+          body: { given, ...entered },
+        }),
+      ),
     retry: false,
     staleTime: Infinity,
   });
@@ -101,6 +107,21 @@ export const procedureQuery = (family: string) =>
   queryOptions({
     queryKey: ['procedure', family],
     queryFn: () => unwrap(client.GET('/api/procedures/{family}', { params: { path: { family } } })),
+  });
+
+/** Asked for once a page: what is typed on it goes by what it was loaded with. */
+export const settingsQuery = queryOptions({
+  queryKey: ['settings'],
+  queryFn: () => unwrap(client.GET('/api/settings')),
+  staleTime: Infinity,
+});
+
+export const logQuery = (number: number, before: number) =>
+  queryOptions({
+    queryKey: ['log', number, before],
+    queryFn: () =>
+      unwrap(client.GET('/api/jobs/{number}/log', { params: { path: { number }, query: { before } } })),
+    staleTime: Infinity,
   });
 
 export const meQuery = queryOptions({

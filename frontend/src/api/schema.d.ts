@@ -144,6 +144,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{number}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Fifty lines before a version, newest first; 0 is the newest. */
+        get: operations["jobs_log_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{number}/looks": {
         parameters: {
             query?: never;
@@ -155,6 +172,57 @@ export interface paths {
         put?: never;
         /** @description Make the change. */
         post: operations["jobs_looks_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/meanwhile": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_meanwhile_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/new-parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_new_parts_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/new-parts/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_new_parts_take_back_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -665,7 +733,8 @@ export interface paths {
         };
         /** @description With what falls due. */
         get: operations["pumps_retrieve"];
-        put?: never;
+        /** @description Change it; the tag may change with it. */
+        put: operations["pumps_update"];
         post?: never;
         delete?: never;
         options?: never;
@@ -718,6 +787,41 @@ export interface paths {
         put?: never;
         /** @description Record a reading. */
         post: operations["pumps_meter_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pumps/{tag}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Strike it out, with a reason. */
+        post: operations["pumps_strike_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description As they stand, with the units of bare numbers in both systems. */
+        get: operations["settings_retrieve"];
+        /** @description Keep them; what was typed before keeps the mark it was typed with. */
+        put: operations["settings_update"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -816,6 +920,11 @@ export interface components {
     schemas: {
         /** @description A pump as typed. */
         AddPumpRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             tag: string;
             service: string;
             location: string;
@@ -826,8 +935,7 @@ export interface components {
             viscosity: string;
             temperature: string;
             pressure: string;
-            /** Format: double */
-            speed_r_min: number;
+            speed: string;
             /** @default  */
             casing: string;
             /** @default  */
@@ -842,8 +950,8 @@ export interface components {
             medium: string;
             /** @default  */
             overhaul_every: string;
-            /** Format: double */
-            hours_per_week?: number;
+            /** @default  */
+            hours_per_week: string;
             /** @default false */
             wet: boolean;
             build?: {
@@ -861,7 +969,14 @@ export interface components {
         };
         /** @description A photograph of a part or of a step. */
         AttachPhotoRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             id: string;
             /** @default  */
@@ -888,15 +1003,23 @@ export interface components {
             /** Format: double */
             high_mm: number;
         };
+        BareUnitShape: {
+            key: string;
+            metric: string;
+            inch: string;
+        };
         BearingShape: {
             name: string;
             oil: boolean;
             lines: components["schemas"]["LineShape"][];
         };
+        /** @enum {unknown} */
+        BlankEnum: "";
         BlockerShape: {
             stage: string;
             sentence: string;
             lead_may: boolean;
+            feature: string;
         };
         BuildShape: {
             key: string;
@@ -937,7 +1060,14 @@ export interface components {
         };
         /** @description A step taken back. */
         ClearStepRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             step: string;
         };
         CoachShape: {
@@ -957,7 +1087,9 @@ export interface components {
         /**
          * @description * `field` - field
          *     * `unlikely` - unlikely
+         *     * `ambiguous` - ambiguous
          *     * `conflict` - conflict
+         *     * `person` - person
          *     * `signed` - signed
          *     * `refused` - refused
          *     * `signed-out` - signed-out
@@ -966,9 +1098,28 @@ export interface components {
          *     * `bad-request` - bad-request
          * @enum {string}
          */
-        CodeEnum: "field" | "unlikely" | "conflict" | "signed" | "refused" | "signed-out" | "not-allowed" | "not-found" | "bad-request";
+        CodeEnum: "field" | "unlikely" | "ambiguous" | "conflict" | "person" | "signed" | "refused" | "signed-out" | "not-allowed" | "not-found" | "bad-request";
+        /** @description A new part is in. */
+        ConfirmNewRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
+            /** Format: uuid */
+            id: string;
+            feature: string;
+        };
         /** @description How many are on the shelf. */
         CountGasketsRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             slug: string;
             thickness: string;
             count: number;
@@ -981,13 +1132,21 @@ export interface components {
         };
         /** @description A decision. */
         DecideRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             id: string;
             feature: string;
             decided: components["schemas"]["DecidedEnum"];
             /** @default  */
             reason: string;
+            parts?: string[];
         };
         /**
          * @description * `keep` - keep
@@ -998,6 +1157,7 @@ export interface components {
         DecisionShape: {
             decided: string;
             reason: string;
+            parts: string[];
             by: string;
             /** Format: date-time */
             at: string;
@@ -1025,6 +1185,47 @@ export interface components {
             pressure: string;
             speed: string;
         };
+        /** @description A pump put right. */
+        EditPumpRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            tag: string;
+            service: string;
+            location: string;
+            serial: string;
+            sheet: string;
+            material: string;
+            liquid: string;
+            viscosity: string;
+            temperature: string;
+            pressure: string;
+            speed: string;
+            /** @default  */
+            casing: string;
+            /** @default  */
+            density: string;
+            /** @default  */
+            start: string;
+            /** @default  */
+            hot: string;
+            /** @default  */
+            hazards: string;
+            /** @default  */
+            medium: string;
+            /** @default  */
+            overhaul_every: string;
+            /** @default  */
+            hours_per_week: string;
+            /** @default false */
+            wet: boolean;
+            build?: {
+                [key: string]: string;
+            };
+            version: number;
+        };
         /** @description Every error has this shape. */
         Error: {
             code: components["schemas"]["CodeEnum"];
@@ -1033,6 +1234,7 @@ export interface components {
             hint: string;
             suggestions: components["schemas"]["ErrorSuggestion"][];
             reasons: string[];
+            reason_wanted: boolean;
         };
         /** @description Another way of reading what was typed. */
         ErrorSuggestion: {
@@ -1094,10 +1296,23 @@ export interface components {
             suspect: number;
             press: string;
             photos: components["schemas"]["PhotoShape"][];
+            partial: string;
+            partial_left: string;
+            to_confirm: boolean;
+            renewed: components["schemas"]["RenewedShape"] | null;
+            left_text: string;
+            left_note: string;
         };
         /** @description A part of a stack ticked. */
         FitPartRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             id: string;
             stack: string;
@@ -1132,10 +1347,16 @@ export interface components {
             box: components["schemas"]["PieceShape"][];
             possible: boolean;
         };
-        /** @description A gauge of the toolbox. ``lengths`` says that it measures parts; ``leaves`` are those of a feeler set, as written. */
+        /**
+         * @description A gauge of the toolbox under one of its certificates.
+         *
+         *     ``lengths`` says that it measures parts; ``leaves`` are those of a feeler set, as written; ``mark`` is the decimal mark it
+         *     sends.
+         */
         GaugeShape: {
             tag: string;
             kind: string;
+            mark: string;
             lengths: boolean;
             certificate: string;
             leaves: string[];
@@ -1225,7 +1446,13 @@ export interface components {
             signed_at: string | null;
             last: string;
         };
-        /** @description Everything the bench shows of a job, in one answer. */
+        /**
+         * @description Everything the bench shows of a job, in one answer.
+         *
+         *     ``used_gauges`` are those something was measured with, each under the certificate of that moment; ``meanwhile`` are verdicts
+         *     that changed by something else than an act at the bench; ``log`` holds the newest lines of ``log_total``, all of them once
+         *     signed.
+         */
         JobShape: {
             number: number;
             version: number;
@@ -1257,8 +1484,12 @@ export interface components {
             proving: components["schemas"]["ProvingShape"];
             building: components["schemas"]["BuildingShape"];
             gauges: components["schemas"]["GaugeShape"][];
+            used_gauges: components["schemas"]["GaugeShape"][];
             blockers: components["schemas"]["BlockerShape"][];
+            meanwhile: string[];
             log: components["schemas"]["EventShape"][];
+            log_total: number;
+            core: string;
             signed: components["schemas"]["SignedShape"] | null;
         };
         JudgedShape: {
@@ -1267,10 +1498,16 @@ export interface components {
             reasons: string[];
             /** Format: double */
             probability: number | null;
+            chance: string;
             working: components["schemas"]["WorkingShape"] | null;
         };
         /** @description A gauge as typed. */
         KeepGaugeRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             tag: string;
             kind: string;
             low: string;
@@ -1288,11 +1525,23 @@ export interface components {
             repeatability: string;
             /** @default  */
             leaves: string;
+            /** @default  */
+            sends: components["schemas"]["MarkEnum"] | components["schemas"]["BlankEnum"];
         };
         /** @description A shop's version of a procedure, made from ``version``. */
         KeepProcedureRequest: {
             version: number;
             steps: components["schemas"]["StepLineRequest"][];
+        };
+        /** @description What the works decides for itself. */
+        KeepSettingsRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            decimal_mark: components["schemas"]["MarkEnum"];
+            new_share: string;
         };
         KnownShape: {
             serial: string;
@@ -1334,7 +1583,14 @@ export interface components {
         };
         /** @description A torque as typed. */
         LogTorqueRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             id: string;
             fastener: string;
@@ -1351,7 +1607,14 @@ export interface components {
         };
         /** @description What was seen on a part. */
         LookAtRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             id: string;
             feature: string;
@@ -1371,10 +1634,25 @@ export interface components {
         };
         /** @description Oil or grease done. */
         LubricateRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             /** Format: uuid */
             id: string;
             name: string;
             hours: string;
+        };
+        LubricatedShape: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            hours: number;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            struck_reason: string;
         };
         MapShape: {
             mm2_s: number[];
@@ -1385,13 +1663,26 @@ export interface components {
             mm2_s_ticks: components["schemas"]["AxisTickShape"][];
             c_ticks: components["schemas"]["AxisTickShape"][];
         };
+        /**
+         * @description * `point` - point
+         *     * `comma` - comma
+         * @enum {string}
+         */
+        MarkEnum: "point" | "comma";
         MarkShape: {
             style: string;
             path: string;
         };
         /** @description A step done. */
         MarkStepRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             id: string;
             step: string;
@@ -1402,15 +1693,20 @@ export interface components {
         };
         /** @description Who is signed in. */
         MeAnswer: {
+            username: string;
             name: string;
             role: components["schemas"]["RoleEnum"];
             version: string;
         };
         MeterShape: {
+            /** Format: uuid */
+            id: string;
             hours: number;
             /** Format: date */
             day: string;
             by: string;
+            replaced: string;
+            struck_reason: string;
         };
         NamedShape: {
             key: string;
@@ -1429,7 +1725,14 @@ export interface components {
         };
         /** @description A line of the run-in's log. */
         NoteRunInRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             id: string;
             /** @default  */
@@ -1464,6 +1767,11 @@ export interface components {
         };
         /** @description A pump comes to the bench. */
         OpenJobRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             pump: string;
             reason: string;
             /** @default  */
@@ -1597,6 +1905,29 @@ export interface components {
             typed: string;
             note: string;
         };
+        PumpEntered: {
+            version: number;
+            sheet: string;
+            material: string;
+            materials: string[];
+            liquid: string;
+            medium: string;
+            media: components["schemas"]["NamedShape"][];
+            viscosity: string;
+            temperature: string;
+            casing: string;
+            density: string;
+            start: string;
+            hot: string;
+            pressure: string;
+            speed: string;
+            hazards: string;
+            overhaul_every: string;
+            hours_per_week: string;
+            build: {
+                [key: string]: string;
+            };
+        };
         PumpJob: {
             number: number;
             /** Format: date-time */
@@ -1631,6 +1962,8 @@ export interface components {
             wet: boolean;
             rate: string;
             meter: components["schemas"]["MeterShape"][];
+            lubricated: components["schemas"]["LubricatedShape"][];
+            entered: components["schemas"]["PumpEntered"];
             due: components["schemas"]["DueShape"][];
             visits: string[];
         };
@@ -1646,13 +1979,33 @@ export interface components {
             key: string;
             name: string;
         };
-        /** @description The hours meter as read; the day empty means today. */
+        /** @description What changed by itself was read. */
+        ReadMeanwhileRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
+        };
+        /** @description The hours meter as read; the day empty means today. A replaced one comes with the old one's last reading. */
         ReadMeterRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             /** Format: uuid */
             id: string;
             hours: string;
             /** @default  */
             day: string;
+            /** @default  */
+            old_last: string;
+            /** @default  */
+            new_first: string;
         };
         ReadingShape: {
             /** Format: uuid */
@@ -1660,7 +2013,9 @@ export interface components {
             phase: string;
             station: string;
             typed: string;
+            understood: string;
             text: string;
+            reason: string;
             gauge: string;
             overdue: boolean;
             faults: string[];
@@ -1678,13 +2033,25 @@ export interface components {
         };
         /** @description What a sum asks for, as typed. */
         ReckonRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             given: {
                 [key: string]: string;
             };
         };
         /** @description A reading as typed. */
         RecordReadingRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             id: string;
             feature: string;
@@ -1701,12 +2068,19 @@ export interface components {
             material: string;
             /** @default typed */
             taken: components["schemas"]["TakenEnum"];
-            /** @default false */
-            confirmed: boolean;
+            /** @default  */
+            reason: string;
         };
         /** @description A set of readings pasted from a spreadsheet. */
         RecordSetRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             id: string;
             feature: string;
@@ -1714,12 +2088,19 @@ export interface components {
             phase: components["schemas"]["PhaseEnum"];
             text: string;
             gauge: string;
-            /** @default false */
-            confirmed: boolean;
+            /** @default  */
+            reason: string;
         };
         /** @description A try at a gap: one check for each gap it asks for, in their order; one stack for each place. */
         RecordTryRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             id: string;
             /** @default  */
@@ -1730,8 +2111,6 @@ export interface components {
             way: components["schemas"]["WayEnum"];
             stacks_um?: number[][];
             checks: components["schemas"]["TryCheckRequest"][];
-            /** @default false */
-            confirmed: boolean;
         };
         RegionShape: {
             setting: string;
@@ -1745,9 +2124,21 @@ export interface components {
         };
         /** @description A photograph taken off. */
         RemovePhotoRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             photo: string;
+        };
+        RenewedShape: {
+            by: string;
+            /** Format: date-time */
+            at: string;
         };
         ResultShape: {
             text: string;
@@ -1780,7 +2171,14 @@ export interface components {
         };
         /** @description Whether something the job needs is on hand. */
         SayOnHandRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             id: string;
             item: string;
@@ -1788,7 +2186,14 @@ export interface components {
         };
         /** @description Something seen at Prove. */
         SeeProofRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             id: string;
             seen: string;
@@ -1808,7 +2213,14 @@ export interface components {
         };
         /** @description What is put right of what has to be known; what is left out stays as it is. */
         SetKnownRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             serial?: string;
             liquid?: string;
             medium?: string;
@@ -1865,7 +2277,14 @@ export interface components {
         };
         /** @description Zero found. */
         SetZeroRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             school: string;
             /** @default  */
             lash: string;
@@ -1878,6 +2297,15 @@ export interface components {
          * @enum {string}
          */
         SetsEnum: "gap" | "mesh";
+        /** @description What the works decided for itself, who last changed it, and the units of bare numbers. */
+        SettingsShape: {
+            decimal_mark: string;
+            new_share: string;
+            by: string;
+            /** Format: date-time */
+            at: string | null;
+            units: components["schemas"]["BareUnitShape"][];
+        };
         ShaftShape: {
             name: string;
             now: components["schemas"]["PieceShape"][];
@@ -1945,7 +2373,14 @@ export interface components {
         };
         /** @description A signature. */
         SignRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             id: string;
             /** @default  */
@@ -2048,14 +2483,39 @@ export interface components {
         };
         /** @description A reading struck out. */
         StrikeReadingRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             reading: string;
             reason: string;
         };
+        /** @description A line struck out. */
+        StrikeRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            /** Format: uuid */
+            record: string;
+            reason: string;
+        };
         /** @description A torque struck out. */
         StrikeTorqueRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             /** Format: uuid */
             torque: string;
             reason: string;
@@ -2066,13 +2526,39 @@ export interface components {
             name: string;
             asks: components["schemas"]["AskedShape"][];
         };
+        /** @description A new part is not in after all. */
+        TakeBackNewRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
+            feature: string;
+        };
         /** @description The last line of the run-in taken back. */
         TakeBackNoteRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
         };
         /** @description A part of a stack taken out again, with all that came after it. */
         TakeBackPartRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             stack: string;
             part: string;
         };
@@ -2155,9 +2641,22 @@ export interface components {
             at: string;
             working: components["schemas"]["WorkingShape"];
         };
+        /**
+         * @description * `mm` - mm
+         *     * `in` - in
+         * @enum {string}
+         */
+        UnitEnum: "mm" | "in";
         /** @description What is on the bench at Build; what is left out stays as it is. */
         UseAtBenchRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
             lubricant?: string;
             gun?: string;
         };
@@ -2207,6 +2706,11 @@ export interface components {
         };
         /** @description A grease gun, weighed. */
         WeighGunRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             tag: string;
             grease: string;
             ten: string;
@@ -2618,6 +3122,37 @@ export interface operations {
             };
         };
     };
+    jobs_log_list: {
+        parameters: {
+            query?: {
+                before?: number;
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventShape"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     jobs_looks_create: {
         parameters: {
             query?: {
@@ -2632,6 +3167,135 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["LookAtRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_meanwhile_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadMeanwhileRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_new_parts_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmNewRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_new_parts_take_back_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackNewRequest"];
             };
         };
         responses: {
@@ -3900,6 +4564,57 @@ export interface operations {
             };
         };
     };
+    pumps_update: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPumpRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpPage"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     "pumps_due.ics_retrieve": {
         parameters: {
             query?: never;
@@ -3987,6 +4702,99 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PumpPage"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    pumps_strike_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpPage"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    settings_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsShape"];
+                };
+            };
+        };
+    };
+    settings_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepSettingsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsShape"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
             422: {

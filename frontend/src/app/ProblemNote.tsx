@@ -1,13 +1,15 @@
+import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { ApiError, type Problem } from '../api/client';
+import { TextField } from './TextField';
 import { capital } from './words';
 
 interface Props {
   error: Error | null;
   /** Take another reading of what was typed. */
   onSuggestion?: (typed: string) => void;
-  /** Say that it is meant as typed. */
-  onConfirm?: () => void;
+  /** Say that it is meant as typed, with the reason where one is wanted. */
+  onConfirm?: (reason?: string) => void;
 }
 
 /** The one way an error is shown: the field, what is wrong, what was expected, and what can be done. */
@@ -26,19 +28,45 @@ export function ProblemNote({ error, onSuggestion, onConfirm }: Props) {
         </ul>
       )}
       {details?.code === 'conflict' && <p>The sheet now shows their work. Look, then save yours again.</p>}
-      {details?.code === 'unlikely' && onConfirm && (
+      {details?.code === 'person' && (
+        <Button variant="outline-primary" onClick={() => window.location.reload()}>
+          Load the page anew
+        </Button>
+      )}
+      {details && onSuggestion && details.suggestions.length > 0 && (
         <div className="choices">
-          {onSuggestion &&
-            details.suggestions.map((s) => (
-              <Button key={s.typed} variant="outline-primary" onClick={() => onSuggestion(s.typed)}>
-                It is {s.meaning}
-              </Button>
-            ))}
-          <Button variant="outline-secondary" onClick={onConfirm}>
-            It is meant as typed
-          </Button>
+          {details.suggestions.map((s) => (
+            <Button key={s.typed} variant="outline-primary" onClick={() => onSuggestion(s.typed)}>
+              It is {s.meaning}
+            </Button>
+          ))}
         </div>
       )}
+      {details?.code === 'unlikely' && onConfirm && (
+        <Confirm key={details.problem} wanted={details.reason_wanted} onConfirm={onConfirm} />
+      )}
+    </div>
+  );
+}
+
+interface ConfirmProps {
+  /** It is not kept without a reason. */
+  wanted: boolean;
+  onConfirm: (reason?: string) => void;
+}
+
+function Confirm({ wanted, onConfirm }: ConfirmProps) {
+  const [reason, setReason] = useState('');
+  return (
+    <div className="choices">
+      {wanted && <TextField label="Why it is meant" value={reason} maxLength={200} onChange={setReason} />}
+      <Button
+        variant="outline-secondary"
+        disabled={wanted && !reason.trim()}
+        onClick={() => onConfirm(wanted ? reason : undefined)}
+      >
+        It is meant as typed
+      </Button>
     </div>
   );
 }

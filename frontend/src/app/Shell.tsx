@@ -4,6 +4,7 @@ import { NavLink, Outlet } from 'react-router';
 import { meQuery } from '../api/queries';
 import { KeyProvider, useKeys } from './keys';
 import { useUnit } from './unit';
+import { WorksProvider } from './works';
 
 const PLACES = [
   ['/bench', 'Bench'],
@@ -21,7 +22,9 @@ export function Shell() {
       </a>
       <Strip />
       <main id="main" tabIndex={-1}>
-        <Outlet />
+        <WorksProvider>
+          <Outlet />
+        </WorksProvider>
       </main>
     </KeyProvider>
   );

@@ -51,6 +51,18 @@ test('words being typed elsewhere are left alone', async () => {
   expect(screen.getByLabelText('reason')).toHaveValue('worn');
 });
 
+test('a key that is held does its work once; Enter, too', () => {
+  fireEvent.keyDown(window, { key: 'w' });
+  for (let i = 0; i < 5; i++) fireEvent.keyDown(window, { key: 'w', repeat: true });
+  expect(working).toHaveBeenCalledOnce();
+  const pad = screen.getByLabelText('pad');
+  expect(fireEvent.keyDown(pad, { key: 'Enter' })).toBe(true);
+  expect(fireEvent.keyDown(pad, { key: 'Enter', repeat: true })).toBe(false);
+  fireEvent.keyDown(pad, { key: 'ArrowDown' });
+  fireEvent.keyDown(pad, { key: 'ArrowDown', repeat: true });
+  expect(next).toHaveBeenCalledTimes(2);
+});
+
 test("the browser's own keys are not taken", () => {
   for (const held of [{ ctrlKey: true }, { altKey: true }, { metaKey: true }]) {
     expect(fireEvent.keyDown(window, { key: 'w', ...held })).toBe(true);

@@ -33,6 +33,12 @@ function isTyping(target: EventTarget | null): boolean {
   );
 }
 
+/** Whether a key that is held down presses itself again. What is typed may go on so; Enter and a key that does something may not. */
+function isHeld(event: KeyboardEvent): boolean {
+  if (!event.repeat || event.target instanceof HTMLTextAreaElement) return false;
+  return event.key === 'Enter' || (event.key.length === 1 && event.key !== ' ' && !isTyping(event.target));
+}
+
 /** Collects the keys of what is on screen, listens for them, and shows them in the strip at the bottom. */
 export function KeyProvider({ children }: { children: ReactNode }) {
   // What a key does is read from here, so that it works from the moment the screen shows it; the strip only tells.
@@ -74,8 +80,16 @@ export function KeyProvider({ children }: { children: ReactNode }) {
       }
       if (press(event.key)) event.preventDefault();
     }
+    function onHeld(event: KeyboardEvent) {
+      if (isHeld(event)) event.preventDefault();
+    }
+    // Before a form or a button hears of it: each press does one thing.
+    window.addEventListener('keydown', onHeld, { capture: true });
     window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
+    return () => {
+      window.removeEventListener('keydown', onHeld, { capture: true });
+      window.removeEventListener('keydown', onKey);
+    };
   }, [press]);
 
   return (
@@ -114,9 +128,7 @@ export function KeyProvider({ children }: { children: ReactNode }) {
                 </div>
               ))}
           </dl>
-          <p>
-            Letters work while the number is empty; a number may carry its unit: 1.4995 in, 5 thou, 130 um.
-          </p>
+          <p>Letters work while the number is empty; a number may carry its unit: 1.6 in, 5 thou, 130 um.</p>
         </Modal.Body>
       </Modal>
     </RegisterContext.Provider>

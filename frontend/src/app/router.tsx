@@ -13,6 +13,7 @@ const ProcedurePage = lazy(() =>
   import('../sheets/ProcedurePage').then((m) => ({ default: m.ProcedurePage })),
 );
 const Sums = lazy(() => import('../toolbox/Sums').then((m) => ({ default: m.Sums })));
+const SettingsPage = lazy(() => import('../toolbox/SettingsPage').then((m) => ({ default: m.SettingsPage })));
 const Toolbox = lazy(() => import('../toolbox/Toolbox').then((m) => ({ default: m.Toolbox })));
 
 export const router = createBrowserRouter([
@@ -72,6 +73,14 @@ export const router = createBrowserRouter([
         element: (
           <Suspense>
             <Toolbox />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/toolbox/settings',
+        element: (
+          <Suspense>
+            <SettingsPage />
           </Suspense>
         ),
       },

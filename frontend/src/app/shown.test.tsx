@@ -12,6 +12,7 @@ const PROBLEM: Problem = {
   hint: 'Expected mm.',
   suggestions: [],
   reasons: [],
+  reason_wanted: false,
 };
 
 test('an error names the field, what is wrong and what was expected', () => {

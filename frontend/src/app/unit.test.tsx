@@ -1,8 +1,10 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import { expect, test } from 'vitest';
-import { SIGNS, UnitProvider, useDraft, useDrafts, useSign, useUnit } from './unit';
+import { UnitProvider, useDraft, useDrafts, useUnit } from './unit';
+import { useSign, WorksContext } from './works';
+import { TEST_WORKS } from '../test-bench';
 
-function Line({ kind = 'length' }: { kind?: keyof typeof SIGNS }) {
+function Line({ kind = 'length' }: { kind?: string }) {
   const { unit, toggle } = useUnit();
   const [text, setText] = useDraft('', useSign(kind));
   return (
@@ -16,9 +18,11 @@ function Line({ kind = 'length' }: { kind?: keyof typeof SIGNS }) {
 function typeThenSwitch(text: string): string {
   localStorage.clear();
   const { unmount } = render(
-    <UnitProvider>
-      <Line />
-    </UnitProvider>,
+    <WorksContext.Provider value={TEST_WORKS}>
+      <UnitProvider>
+        <Line />
+      </UnitProvider>
+    </WorksContext.Provider>,
   );
   fireEvent.change(screen.getByLabelText('typed'), { target: { value: text } });
   fireEvent.click(screen.getByRole('button'));
@@ -30,6 +34,7 @@ function typeThenSwitch(text: string): string {
 test('a bare number keeps the unit it was typed in when the unit is switched', () => {
   expect(typeThenSwitch('38.17')).toBe('38.17 mm');
   expect(typeThenSwitch('0,13')).toBe('0,13 mm');
+  expect(typeThenSwitch("1'750,5")).toBe("1'750,5 mm");
 });
 
 test('a list keeps it too, each thickness before its count', () => {
@@ -46,9 +51,11 @@ test('what carries a unit, or nothing, stays as typed', () => {
 test('a pressure keeps its bar, and is bare again when the unit is switched back', () => {
   localStorage.clear();
   render(
-    <UnitProvider>
-      <Line kind="pressure" />
-    </UnitProvider>,
+    <WorksContext.Provider value={TEST_WORKS}>
+      <UnitProvider>
+        <Line kind="pressure" />
+      </UnitProvider>
+    </WorksContext.Provider>,
   );
   const shown = () => screen.getByLabelText<HTMLInputElement>('typed').value;
   fireEvent.change(screen.getByLabelText('typed'), { target: { value: '5' } });

@@ -20,22 +20,6 @@ export function UnitProvider({ children }: { children: ReactNode }) {
 // eslint-disable-next-line react-refresh/only-export-components -- a hook belongs beside its provider
 export const useUnit = (): UnitChoice => useContext(UnitContext);
 
-/** What a bare number of each kind is taken to be in. */
-// eslint-disable-next-line react-refresh/only-export-components -- the signs belong beside the switch
-export const SIGNS = {
-  length: { mm: 'mm', in: 'in' },
-  torque: { mm: 'N·m', in: 'lbf·ft' },
-  temperature: { mm: '°C', in: '°F' },
-  pressure: { mm: 'bar', in: 'psi' },
-  flow: { mm: 'L/min', in: 'US gal/min' },
-  volume: { mm: 'L', in: 'US gal' },
-  power: { mm: 'kW', in: 'hp' },
-  mass: { mm: 'g', in: 'oz' },
-};
-
-// eslint-disable-next-line react-refresh/only-export-components -- a hook belongs beside its provider
-export const useSign = (kind: keyof typeof SIGNS): string => SIGNS[kind][useUnit().unit];
-
 /** Text as it was typed, with the unit a bare number was in then. */
 export interface Draft {
   text: string;
@@ -43,7 +27,7 @@ export interface Draft {
 }
 
 /** A bare number, several with spaces between, or a thickness with its count. */
-const BARE = /^(\s*[\d.,/\s-]*\d[\d.,/]*)(\s*[x×]\s*\d+)?\s*$/i;
+const BARE = /^(\s*[\d.,/\s'’-]*\d[\d.,/]*)(\s*[x×]\s*\d+)?\s*$/i;
 
 /** A draft as it stands now: bare numbers typed in another unit carry that unit, so that they keep their meaning. */
 // eslint-disable-next-line react-refresh/only-export-components -- a rule belongs beside the hooks that follow it
@@ -60,7 +44,7 @@ export function useDrafts(
   initial: Record<string, string> = {},
   signOf?: (name: string) => string | undefined,
 ): [Record<string, string>, (name: string, text: string) => void] {
-  const length = useSign('length');
+  const { unit: length } = useUnit();
   const now = (name: string) => signOf?.(name) ?? length;
   const [drafts, setDrafts] = useState<Record<string, Draft>>(() =>
     Object.fromEntries(Object.entries(initial).map(([name, text]) => [name, { text, sign: now(name) }])),
@@ -77,7 +61,7 @@ export function useDraft(
   initial = '',
   sign?: string,
 ): [string, (text: string | ((now: string) => string)) => void] {
-  const length = useSign('length');
+  const { unit: length } = useUnit();
   const now = sign ?? length;
   const [draft, setDraft] = useState<Draft>({ text: initial, sign: now });
   const set = useCallback(

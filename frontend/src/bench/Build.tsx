@@ -44,11 +44,10 @@ function pagesOf(job: Job, steps: Step[]): BuildPage[] {
       features: found([...pressed(job, s), ...s.measures]),
     }));
   const there = new Set(pages.flatMap((p) => p.features.map((f) => f.key)));
-  const changed = job.features.filter((f) => f.decision?.decided === 'change');
-  const parts = [...new Set(changed.flatMap((f) => (f.parts.length ? f.parts : [f.key])))];
-  const rest = found(parts.filter((k) => !there.has(k)));
+  const changed = job.features.filter((f) => f.to_confirm || f.decision?.decided === 'change');
+  const rest = changed.filter((f) => !f.parts.length && !there.has(f.key));
   return rest.length && steps.length
-    ? [...pages, { key: 'rest', name: 'What else was fitted: measured as left', works: [], features: rest }]
+    ? [...pages, { key: 'rest', name: 'What else is new: measured or confirmed', works: [], features: rest }]
     : pages;
 }
 

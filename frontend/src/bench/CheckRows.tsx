@@ -82,7 +82,7 @@ export function CheckRows({ checks, setting }: { checks: Checks; setting: Settin
     return checks.byFeeler ? (
       <>
         <Field checks={checks} name="goes0" label={`Leaf that goes (${unit})`} />
-        <Field checks={checks} name="stops0" label="Leaf that does not" />
+        <Field checks={checks} name="stops0" label={`Leaf that does not (${unit})`} />
       </>
     ) : (
       <Field checks={checks} name="goes0" label={`Gap read (${unit})`} />
@@ -90,14 +90,18 @@ export function CheckRows({ checks, setting }: { checks: Checks; setting: Settin
   }
   return (
     <fieldset className="check-rows">
-      <legend>Checked ({unit})</legend>
+      <legend>Checked</legend>
       {setting.gaps
         .filter((g) => !g.derived)
         .map((g, i) => (
           <div key={g.key} className="check-row" role="group" aria-label={g.name}>
             <b>{g.name}</b>
-            <Field checks={checks} name={`goes${i}`} label={checks.isFeeler(i) ? 'goes' : 'reads'} />
-            {checks.isFeeler(i) && <Field checks={checks} name={`stops${i}`} label="does not" />}
+            <Field
+              checks={checks}
+              name={`goes${i}`}
+              label={`${checks.isFeeler(i) ? 'goes' : 'reads'} (${unit})`}
+            />
+            {checks.isFeeler(i) && <Field checks={checks} name={`stops${i}`} label={`does not (${unit})`} />}
             {checks.picker(i)}
             <Proof gap={g} index={i} checks={checks} />
           </div>

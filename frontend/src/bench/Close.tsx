@@ -1,9 +1,9 @@
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { Link } from 'react-router';
-import { newId, type Job } from '../api/client';
-import { meQuery } from '../api/queries';
+import { newId, type Event, type Job } from '../api/client';
+import { logQuery, meQuery } from '../api/queries';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { moment } from '../app/time';
@@ -18,6 +18,7 @@ export function Close({ job }: { job: Job }) {
   return (
     <div className="stage two-columns">
       <section aria-label="Still open">
+        <Meanwhile job={job} />
         <h2>{job.signed ? 'Signed' : job.blockers.length ? 'Still open' : 'Nothing is open'}</h2>
         {!job.signed && job.blockers.length === 0 && (
           <p>Found and left, the gap, and the hold points are all there.</p>
@@ -25,16 +26,7 @@ export function Close({ job }: { job: Job }) {
         {!job.signed && <Blockers job={job} />}
         <details open={job.signed !== null}>
           <summary>Log of the job</summary>
-          <ul className="log">
-            {job.log.map((e) => (
-              <li key={e.version}>
-                <span>{e.what}</span>
-                <small>
-                  {e.by}, {moment(e.at)}
-                </small>
-              </li>
-            ))}
-          </ul>
+          <LogLines job={job} />
         </details>
       </section>
       <section aria-label="Signature">
@@ -113,5 +105,65 @@ function Blockers({ job }: { job: Job }) {
         </li>
       ))}
     </ul>
+  );
+}
+
+/** Verdicts that changed by something else than an act at the bench: nobody signs what they never saw. */
+function Meanwhile({ job }: { job: Job }) {
+  const read = useChange('meanwhile', job.number);
+  if (job.signed || !job.meanwhile.length) return null;
+  return (
+    <div className="problem" role="alert">
+      <strong>Changed since you last worked on this job:</strong>
+      <ul>
+        {job.meanwhile.map((one) => (
+          <li key={one}>{one}</li>
+        ))}
+      </ul>
+      <ProblemNote error={read.error} />
+      <Button variant="outline-primary" disabled={read.isPending} onClick={() => read.mutate({})}>
+        I have read this
+      </Button>
+    </div>
+  );
+}
+
+const SHOWN = 30;
+
+/** The newest lines of the log, and page by page all before them. */
+function LogLines({ job }: { job: Job }) {
+  const [pages, setPages] = useState<Event[]>([]);
+  const cache = useQueryClient();
+  // A signed job carries its whole log; at once its newest lines are shown.
+  const [all, setAll] = useState(false);
+  const newest = all ? job.log : job.log.slice(0, SHOWN);
+  const lines = [...newest, ...pages.filter((e) => e.version < (newest.at(-1)?.version ?? 0))];
+  const oldest = lines.at(-1)?.version ?? 1;
+  const earlier = async () => {
+    if (newest.length < job.log.length) {
+      setAll(true);
+      return;
+    }
+    const more = await cache.fetchQuery(logQuery(job.number, oldest));
+    setPages((now) => [...now, ...more]);
+  };
+  return (
+    <>
+      <ul className="log">
+        {lines.map((e) => (
+          <li key={e.version}>
+            <span>{e.what}</span>
+            <small>
+              {e.by}, {moment(e.at)}
+            </small>
+          </li>
+        ))}
+      </ul>
+      {oldest > 1 && (
+        <button type="button" className="fold" onClick={() => void earlier()}>
+          {oldest - 1} earlier {oldest === 2 ? 'line' : 'lines'} ▾
+        </button>
+      )}
+    </>
   );
 }

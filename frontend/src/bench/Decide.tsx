@@ -56,21 +56,40 @@ export function Decide({ job }: { job: Job }) {
 
 type Choice = 'keep' | 'change';
 
+interface Wanted {
+  decided: Choice;
+  parts: string[];
+}
+
+const nameOf = (job: Job, key: string) =>
+  (job.features.find((f) => f.key === key)?.name ?? key).toLowerCase();
+
+/** How a feature can be changed: a pair by the one part, by the other, or by both, each in one press. */
+function ways(job: Job, feature: Feature): { label: string; parts: string[] }[] {
+  if (!feature.parts.length) return [{ label: 'Change', parts: [] }];
+  const each = feature.parts.map((key) => ({ label: `Change ${nameOf(job, key)}`, parts: [key] }));
+  return [...each, { label: 'Change both', parts: feature.parts }];
+}
+
+function isSettled(settled: Feature['decision'], parts: string[]): boolean {
+  return settled?.decided === 'change' && settled.parts.join() === parts.join();
+}
+
 function Line({ job, feature }: { job: Job; feature: Feature }) {
   const [reason, setReason] = useState('');
-  const [wanted, setWanted] = useState<Choice | null>(null);
+  const [wanted, setWanted] = useState<Wanted | null>(null);
   const [charting, setCharting] = useState(false);
   const decide = useChange('decisions', job.number);
   const { judged, decision: settled } = feature;
   if (!judged) return null;
-  function choose(decided: Choice) {
+  function choose(decided: Choice, parts: string[] = []) {
     const asks = decided === 'keep' ? feature.reason_to_keep : feature.reason_to_change;
     if (asks && !reason.trim()) {
-      setWanted(decided);
+      setWanted({ decided, parts });
       return;
     }
     decide.mutate(
-      { id: newId(), feature: feature.key, decided, reason },
+      { id: newId(), feature: feature.key, decided, reason, parts },
       {
         onSuccess: () => {
           setWanted(null);
@@ -81,7 +100,10 @@ function Line({ job, feature }: { job: Job; feature: Feature }) {
   }
   const off = job.signed !== null || decide.isPending;
   return (
-    <article className={`decision${feature.open_decision ? ' open' : ''}`} aria-label={feature.name}>
+    <article
+      className={`decision${feature.open_decision ? ' open' : ''}${feature.parts.length ? ' pair' : ''}`}
+      aria-label={feature.name}
+    >
       <VerdictMark call={judged.call} size={40} />
       <div className="what">
         <h2>
@@ -105,6 +127,7 @@ function Line({ job, feature }: { job: Job; feature: Feature }) {
         {settled && (
           <p className="settled">
             {settled.by}: <b>{settled.decided}</b>
+            {settled.parts.length > 0 && ` ${settled.parts.map((key) => nameOf(job, key)).join(' and ')}`}
             {settled.reason ? `, because: ${settled.reason}` : ''}
           </p>
         )}
@@ -112,24 +135,30 @@ function Line({ job, feature }: { job: Job; feature: Feature }) {
         {wanted && (
           <TextField
             autoFocus
-            label={`${wanted === 'keep' ? 'Keeping it' : 'Changing it'} goes against the verdict. Why?`}
+            label={`${wanted.decided === 'keep' ? 'Keeping it' : 'Changing it'} goes against the verdict. Why?`}
             value={reason}
             maxLength={300}
             onChange={setReason}
-            onEnter={() => choose(wanted)}
+            onEnter={() => choose(wanted.decided, wanted.parts)}
           />
+        )}
+        {!wanted && decide.error && (
+          <TextField label="The reason, in a few words" value={reason} maxLength={300} onChange={setReason} />
         )}
         <ProblemNote error={decide.error} />
       </div>
       <div className="choices">
-        <Button
-          variant={settled?.decided === 'change' ? 'primary' : 'outline-primary'}
-          aria-pressed={settled?.decided === 'change'}
-          disabled={off}
-          onClick={() => choose('change')}
-        >
-          {feature.parts.length ? 'Change both' : 'Change'}
-        </Button>
+        {ways(job, feature).map(({ label, parts }) => (
+          <Button
+            key={label}
+            variant={isSettled(settled, parts) ? 'primary' : 'outline-primary'}
+            aria-pressed={isSettled(settled, parts)}
+            disabled={off}
+            onClick={() => choose('change', parts)}
+          >
+            {label}
+          </Button>
+        ))}
         <Button
           variant={settled?.decided === 'keep' ? 'primary' : 'outline-primary'}
           aria-pressed={settled?.decided === 'keep'}

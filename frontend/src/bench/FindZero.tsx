@@ -76,7 +76,7 @@ export function FindZero({ job, housing }: { job: Job; housing: Housing }) {
         Play is taken up each time the direction changes. Left empty, the sheet's own counts; the check
         reading shows whether it is right.
       </p>
-      <ProblemNote error={zero.error} />
+      <ProblemNote error={zero.error} onConfirm={zero.confirm} />
       <Button type="submit" size="lg" disabled={zero.isPending}>
         Zero is found
       </Button>

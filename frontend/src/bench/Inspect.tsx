@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Feature, Job } from '../api/client';
 import { useKeys } from '../app/keys';
@@ -10,13 +10,12 @@ import { drawn, toDo } from './stages';
 export function Inspect({ job }: { job: Job }) {
   const [search, setSearch] = useSearchParams();
   const features = drawn(job);
-  const first = toDo(features)[0] ?? features[0];
-  const selected = features.find((f) => f.key === search.get('gap')) ?? first;
+  // The part in hand is chosen once, and changes by the technician's own act alone: never because something was saved.
+  const [begun] = useState(() => (toDo(features)[0] ?? features[0])?.key);
+  const selected = features.find((f) => f.key === (search.get('gap') ?? begun)) ?? features[0];
   const select = (key: string) => setSearch({ gap: key }, { replace: true });
-  // The pad goes on by itself when a part is measured: a finger already on its way to "next" must not skip the next one.
-  const wentOn = useRef(-Infinity);
+  const following = selected && after(features, selected.key);
   const move = (by: number) => {
-    if (by > 0 && performance.now() - wentOn.current < 600) return;
     const index = features.findIndex((f) => f.key === selected?.key);
     const next = features[(index + by + features.length) % features.length];
     if (next) select(next.key);
@@ -38,12 +37,7 @@ export function Inspect({ job }: { job: Job }) {
         job={job}
         feature={selected}
         phase="found"
-        onDone={() => {
-          const next = after(features, selected.key);
-          if (!next) return;
-          wentOn.current = performance.now();
-          select(next.key);
-        }}
+        onNext={following ? () => select(following.key) : undefined}
       />
     </div>
   );

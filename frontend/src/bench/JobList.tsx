@@ -1,14 +1,16 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { client, unwrap, type JobLine } from '../api/client';
+import { client, type JobLine } from '../api/client';
 import { jobsQuery, pumpsQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { day, moment } from '../app/time';
 import { useUnit } from '../app/unit';
+import { useTyped } from '../app/useTyped';
+import type { Entered } from '../app/works';
 
 /** What is on the bench, what was signed, and a new job. */
 export function JobList() {
@@ -62,21 +64,15 @@ function OpenJob() {
   const [symptom, setSymptom] = useState('');
   const navigate = useNavigate();
   const cache = useQueryClient();
-  const open = useMutation({
-    mutationFn: () =>
-      unwrap(
-        client.POST('/api/jobs', {
-          params: { query: { unit } },
-          body: { pump, reason, hours_run: hours, symptom },
-        }),
-      ),
-    retry: false,
-    onSuccess: (job) => {
-      cache.setQueryData(['job', job.number, unit], job);
+  const open = useTyped(
+    (body: { pump: string; reason: string; hours_run: string; symptom: string } & Entered) =>
+      client.POST('/api/jobs', { params: { query: { unit: body.unit } }, body }),
+    (job) => {
+      cache.setQueryData(['job', job.number, job.unit], job);
       void cache.invalidateQueries({ queryKey: ['jobs'] });
       void navigate(`/bench/${job.number}/prepare`);
     },
-  });
+  );
   // What can be opened stands first.
   const free = [...(pumps.data ?? [])].sort(
     (a, b) => Number(a.on_bench !== null) - Number(b.on_bench !== null),
@@ -87,7 +83,7 @@ function OpenJob() {
       className="panel"
       onSubmit={(event) => {
         event.preventDefault();
-        open.mutate();
+        open.mutate({ pump, reason, hours_run: hours, symptom });
       }}
     >
       <h2>Open a job</h2>
@@ -131,13 +127,13 @@ function OpenJob() {
       )}
       <TextField label="Why it came in" value={reason} maxLength={200} onChange={setReason} />
       <TextField
-        label="Hours run, if known"
+        label="Hours run (h), if known"
         keyboard="numeric"
         value={hours}
         maxLength={20}
         onChange={setHours}
       />
-      <ProblemNote error={open.error} />
+      <ProblemNote error={open.error} onConfirm={open.confirm} />
       <Button type="submit" size="lg" disabled={open.isPending}>
         Open job
       </Button>

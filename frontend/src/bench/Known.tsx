@@ -1,35 +1,40 @@
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
-import type { Job, Known as KnownShape, Unit } from '../api/client';
+import type { Job, Known as KnownShape } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
-import { SIGNS, useDrafts, useUnit } from '../app/unit';
+import { useDrafts, useUnit } from '../app/unit';
+import { useWorks } from '../app/works';
 import { useChange } from './useJob';
 
 const TEXTS = [
   ['serial', 'Serial, off the nameplate'],
   ['liquid', 'Liquid'],
   ['hazards', 'Its hazards'],
-  ['viscosity', 'Viscosity when pumping, or two points (VG 68; 8.6 mm2/s at 100 C)'],
+  ['viscosity', 'Viscosity when pumping, or two points, each at its temperature in C or F'],
   ['temperature', 'Temperature'],
   ['casing', 'Casing temperature'],
   ['start', 'Coldest start'],
   ['hot', 'Hottest running'],
-  ['density', 'Density, kg/m³'],
+  ['density', 'Density'],
   ['pressure', 'Differential pressure'],
-  ['speed', 'Speed, r/min'],
+  ['speed', 'Speed'],
   ['hours_run', 'Hours on the meter'],
   ['reason', 'Why it came in, in your words'],
   ['room', 'Room to work, lifting'],
 ] as const;
 
 /** What of these is a number with a unit, which it is read in where none is typed. */
-const MEASURED: Record<string, Record<Unit, string>> = {
-  temperature: SIGNS.temperature,
-  casing: SIGNS.temperature,
-  start: SIGNS.temperature,
-  hot: SIGNS.temperature,
-  pressure: SIGNS.pressure,
+const MEASURED: Record<string, string> = {
+  viscosity: 'viscosity',
+  temperature: 'temperature',
+  casing: 'temperature',
+  start: 'temperature',
+  hot: 'temperature',
+  density: 'density',
+  pressure: 'pressure',
+  speed: 'speed',
+  hours_run: 'hours',
 };
 
 type TextKey = (typeof TEXTS)[number][0];
@@ -80,7 +85,10 @@ interface FormProps {
 function KnownForm({ job, whole, onSaved }: FormProps) {
   const { known } = job;
   const { unit } = useUnit();
-  const [text, put] = useDrafts({}, (name) => MEASURED[name]?.[unit] ?? '');
+  const { signs } = useWorks();
+  const signOf = (name: string) => (name === 'hours_run' ? 'h' : signs[MEASURED[name] ?? '']?.[unit]) ?? '';
+  // Two points of a viscosity carry a temperature, whose bare number is in the unit that is on, too.
+  const [text, put] = useDrafts({}, (name) => (name === 'hours_run' ? '' : signOf(name)));
   const [build, setBuild] = useState<Record<string, string>>({});
   const [meter, setMeter] = useState(known.old_meter_last !== '');
   const save = useChange('known', job.number);
@@ -135,7 +143,7 @@ function KnownForm({ job, whole, onSaved }: FormProps) {
         {TEXTS.filter(([key]) => asked(key)).map(([key, label]) => (
           <TextField
             key={key}
-            label={label}
+            label={signOf(key) ? `${label} (${signOf(key)})` : label}
             value={value(key)}
             maxLength={200}
             onChange={(typed) => put(key, typed)}
@@ -168,18 +176,18 @@ function KnownForm({ job, whole, onSaved }: FormProps) {
       {meter && (
         <div className="try-check">
           <TextField
-            label="The old one's last reading"
+            label="The old one's last reading (h)"
             value={value('old_meter_last')}
             onChange={(typed) => put('old_meter_last', typed)}
           />
           <TextField
-            label="The new one began at"
+            label="The new one began at (h)"
             value={value('new_meter_first')}
             onChange={(typed) => put('new_meter_first', typed)}
           />
         </div>
       )}
-      <ProblemNote error={save.error} />
+      <ProblemNote error={save.error} onConfirm={save.confirm} />
       <Button type="submit" disabled={save.isPending}>
         Save what is known
       </Button>

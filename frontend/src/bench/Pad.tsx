@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { ApiError, type Feature, type Gauge, type Job } from '../api/client';
 import { useKeys } from '../app/keys';
@@ -6,25 +6,26 @@ import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { useDraft, useUnit } from '../app/unit';
 import { WorkingLink } from '../app/WorkingLink';
+import { useSign } from '../app/works';
 import { StationPlan } from '../drawing/StationPlan';
 import { LookForm, LookPanel } from './LookPanel';
 import { Outcome } from './Outcome';
 import { PasteSet } from './PasteSet';
 import { Photos } from './Photos';
 import { ReadingList, Strike } from './ReadingList';
-import { usePull } from './useJob';
+import { useHow, usePull } from './useJob';
 import { newEntry, useReadings, type Entry as Taken } from './useReadings';
 
 interface Props {
   job: Job;
   feature: Feature;
   phase: 'found' | 'left';
-  /** All stations have a reading, or the part was looked at. */
-  onDone?: () => void;
+  /** Goes on to the next part, by the technician's own act; absent where there is none. */
+  onNext?: (() => void) | undefined;
 }
 
 /** The reading pad: number, Enter, next station; the result and its verdict below as they stand. */
-export function Pad({ job, feature, phase, onDone }: Props) {
+export function Pad({ job, feature, phase, onNext }: Props) {
   const size = feature.new_text
     ? `new ${feature.new_text} ${job.unit} · ${feature.limit_text}${feature.page ? ` · sheet page ${feature.page}` : ''}`
     : feature.kind === 'check'
@@ -38,48 +39,56 @@ export function Pad({ job, feature, phase, onDone }: Props) {
         {phase === 'left' && !feature.press ? ', as left' : ''}
       </h2>
       <p className="quiet">{size}</p>
-      <Taking job={job} feature={feature} phase={phase} onDone={onDone} />
+      <Taking job={job} feature={feature} phase={phase} onNext={onNext} />
       <Outcome job={job} feature={feature} phase={phase} />
     </section>
   );
 }
 
-function Taking({ job, feature, phase, onDone }: Props) {
+function Taking({ job, feature, phase, onNext }: Props) {
   if (feature.kind === 'check') {
     return (
       <>
-        <LookForm job={job} feature={feature} phase={phase} onSaved={onDone} />
+        <LookForm job={job} feature={feature} phase={phase} />
+        {onNext && (phase === 'left' ? feature.look_left : feature.look) && (
+          <p className="taken-all">
+            Looked at.{' '}
+            <Button variant="outline-primary" autoFocus onClick={onNext}>
+              Next part
+            </Button>
+          </p>
+        )}
         <Photos job={job} photos={feature.photos} of={{ feature: feature.key }} what={feature.name} />
       </>
     );
   }
   if (!feature.stations.length) return <p>Worked out from its two parts. Measure them and it is here.</p>;
-  return <Entry job={job} feature={feature} phase={phase} onDone={onDone} />;
+  return <Entry job={job} feature={feature} phase={phase} onNext={onNext} />;
 }
 
-function Entry({ job, feature, phase, onDone }: Props) {
+/** An Enter so soon after a number is that of a gauge that ends its line with two. */
+const STRAY_ENTER_MS = 700;
+
+function Entry({ job, feature, phase, onNext }: Props) {
   const { unit } = useUnit();
   const readings = feature.readings.filter((r) => r.phase === phase);
   const counted = readings.filter((r) => !r.struck_reason);
   const { save, failed, sent, forget } = useReadings(job, feature.key, phase);
   // On the way until the sheet shows it: between its answer and the sheet there is a moment with neither.
   const waiting = sent.filter((e) => !feature.readings.some((r) => r.id === e.id));
-  const flying = useRef(0);
-  const shown = useRef(true);
-  useEffect(() => {
-    shown.current = true;
-    return () => {
-      shown.current = false;
-    };
-  }, []);
+  const lastEntered = useRef(-Infinity);
+  const clock = useCallback(() => performance.now(), []);
+  const how = useHow();
   const taken = new Set([...counted, ...waiting].map((r) => r.station));
   const [station, setStation] = useState(
     () => feature.stations.find((s) => !taken.has(s.key))?.key ?? feature.stations[0]?.key ?? '',
   );
   const [draft, setDraft] = useDraft();
   const [goes, setGoes] = useState<string | null>(null);
-  const [restored, setRestored] = useState<Taken | null>(null);
-  const [part, setPart] = useState<{ at: string; material: string } | null>(null);
+  const degrees = useSign('temperature');
+  const [partAt, setPartAt] = useDraft('', degrees);
+  const [material, setMaterial] = useState('');
+  const [warm, setWarm] = useState(false);
   const input = useRef<HTMLInputElement>(null);
   const gauges = inOrder(job.gauges, feature);
   const [gauge, setGauge] = useGauge(job, feature);
@@ -92,20 +101,23 @@ function Entry({ job, feature, phase, onDone }: Props) {
   const [arrived, setArrived] = useState('');
   const here = feature.stations.find((s) => s.key === station);
   const off = job.signed !== null;
+  const every = feature.stations.length > 0 && feature.stations.every((s) => taken.has(s.key));
 
   useEffect(() => {
     if (!off) input.current?.focus();
   }, [station, goes, feature.key, off]);
-  useEffect(() => {
-    // Typing replaces what was put back: a gauge that types must not add its digits to it.
-    if (restored) input.current?.select();
-  }, [restored]);
 
-  function enter(typed: string, how: Taken['taken'] = 'typed') {
+  function enter(typed: string, as: Taken['taken'] = 'typed') {
     const text = typed.trim();
-    // An Enter too many, after a reading has gone on its way, is no reading.
-    if (off || (!text && (waiting.length > 0 || goes !== null))) return;
-    if (leaves && goes === null && how === 'typed') {
+    if (off) return;
+    if (!text) {
+      // All stations are taken and on the sheet: Enter goes on. Any other Enter too many is no reading.
+      const stray = clock() - lastEntered.current < STRAY_ENTER_MS;
+      if (every && waiting.length === 0 && failed.length === 0 && goes === null && !stray) onNext?.();
+      return;
+    }
+    lastEntered.current = clock();
+    if (leaves && goes === null && as === 'typed') {
       setGoes(text);
       setDraft('');
       return;
@@ -115,48 +127,40 @@ function Entry({ job, feature, phase, onDone }: Props) {
       ...pair,
       station,
       gauge,
-      taken: how,
-      part: part?.at ?? '',
-      material: part?.material ?? '',
+      taken: as,
+      part: warm ? partAt : '',
+      material: warm ? material : '',
+      reason: '',
+      how: how(),
     });
-    // The same reading sent again keeps its identity: the server may have it, and only its answer was lost.
-    const same =
-      restored?.station === station && restored.typed === entry.typed && restored.stops === entry.stops;
-    send(same ? { ...entry, id: restored.id } : entry);
+    // A wrong number typed anew at its station is put right; what was not taken for other reasons stays until it is said.
+    const mended = failed.filter((f) => f.entry.station === station && isWrong(f.error));
+    mended.forEach((f) => forget(f.entry.id));
+    if (as === 'typed') {
+      setDraft('');
+      setGoes(null);
+    }
+    const next = nextStation();
+    // A pulled reading may come when another station is in hand already: that one stays.
+    if (!taken.has(station) && next) setStation((now) => (now === station ? next : now));
+    void save(entry);
   }
 
-  function send(entry: Taken, confirmed = false) {
-    const first = !taken.has(entry.station);
-    // A wrong number put right is done with; what the server did not take for other reasons stays until it is said.
-    const mended = failed.filter((f) => f.entry.station === entry.station && isWrong(f.error));
-    mended.forEach((f) => forget(f.entry.id));
-    setRestored(null);
+  /** The station after the one in hand that is free: one whose number waits to be asked about is not. */
+  function nextStation(): string | undefined {
+    const held = new Set([...taken, ...failed.map((f) => f.entry.station)]);
+    const here = feature.stations.findIndex((s) => s.key === station);
+    const inOrder = [...feature.stations.slice(here + 1), ...feature.stations.slice(0, Math.max(here, 0))];
+    return inOrder.find((s) => !held.has(s.key))?.key;
+  }
+
+  /** Back to the station of a number that was not taken, to type it anew: only by the technician's own act. */
+  function typeAnew(entry: Taken) {
+    forget(entry.id);
+    setStation(entry.station);
     setDraft('');
     setGoes(null);
-    const next = feature.stations.find((s) => s.key !== entry.station && !taken.has(s.key));
-    if (first && next) setStation(next.key);
-    flying.current += 1;
-    void save(entry, confirmed).then((after) => {
-      flying.current -= 1;
-      if (!after) {
-        putBack(entry);
-        return;
-      }
-      const mine = after.features.find((f) => f.key === feature.key);
-      const done = mine?.readings.filter((r) => r.phase === phase && !r.struck_reason) ?? [];
-      const every = feature.stations.every((s) => done.some((r) => r.station === s.key));
-      // Somebody who chose another part in the meantime is not taken away from it.
-      if (shown.current && first && every && done.length >= feature.stations.length) onDone?.();
-    });
-  }
-
-  /** What could not be saved goes back into the field it came from, unless other numbers are there or on their way. */
-  function putBack(entry: Taken) {
-    if (input.current?.value || flying.current > 0) return;
-    setStation(entry.station);
-    setDraft(entry.stops || entry.typed);
-    setGoes(entry.stops ? entry.typed : null);
-    setRestored(entry);
+    input.current?.focus();
   }
 
   const pullHere = () => {
@@ -222,10 +226,7 @@ function Entry({ job, feature, phase, onDone }: Props) {
               aria-label={`Reading, ${here?.label ?? ''}${saysNext ? `, ${saysNext}` : ''}`}
               value={draft}
               disabled={off}
-              onChange={(event) => {
-                setDraft(event.target.value);
-                setRestored(null);
-              }}
+              onChange={(event) => setDraft(event.target.value)}
             />
             <span className="unit">{unit}</span>
           </div>
@@ -239,6 +240,22 @@ function Entry({ job, feature, phase, onDone }: Props) {
               {leaves && goes === null ? 'It goes' : 'Save reading'}
             </Button>
           </div>
+          {last?.understood && (
+            <p className="surprise" role="status">
+              {last.typed} was read as {last.understood}.
+            </p>
+          )}
+          {every && !off && (
+            <p className="taken-all">
+              {feature.stations.length > 1 ? `All ${feature.stations.length} stations are` : 'It is'} taken. A
+              number now is a repeat here.{' '}
+              {onNext && (
+                <Button variant="outline-primary" onClick={onNext}>
+                  Next part (Enter)
+                </Button>
+              )}
+            </p>
+          )}
           <label className="gauge-pick">
             Gauge in hand
             <select value={gauge} disabled={off} onChange={(event) => setGauge(event.target.value)}>
@@ -266,12 +283,7 @@ function Entry({ job, feature, phase, onDone }: Props) {
               Paste
             </button>
           )}
-          <button
-            type="button"
-            className="tool"
-            aria-pressed={part !== null}
-            onClick={() => setPart(part ? null : { at: '', material: '' })}
-          >
+          <button type="button" className="tool" aria-pressed={warm} onClick={() => setWarm(!warm)}>
             Warm part
           </button>
           {feature.damages.length > 0 && (
@@ -283,31 +295,42 @@ function Entry({ job, feature, phase, onDone }: Props) {
           <ReadingList readings={readings} stations={feature.stations} onStrike={setStriking} />
         </div>
       )}
-      {part && <PartTemperature feature={feature} job={job} part={part} onChange={setPart} />}
+      {warm && (
+        <div className="try-check">
+          <TextField short label={`Part is at (${degrees})`} value={partAt} onChange={setPartAt} />
+          <PartMaterial feature={feature} job={job} material={material} onChange={setMaterial} />
+        </div>
+      )}
       {arrived && <p className="surprise">{arrived}</p>}
       <ProblemNote error={pull.error} />
       {failed.map(({ entry, error }) => (
         <div key={entry.id}>
+          <p className="not-saved">
+            <b>
+              {feature.stations.find((s) => s.key === entry.station)?.label}: {entry.typed}
+              {entry.stops && ` goes, ${entry.stops} does not`}
+            </b>{' '}
+            is not saved.{' '}
+            {isWrong(error) ? (
+              <button type="button" className="tool" onClick={() => typeAnew(entry)}>
+                Type it anew
+              </button>
+            ) : (
+              <button type="button" className="tool" onClick={() => void save(entry)}>
+                Save it again
+              </button>
+            )}{' '}
+            <button type="button" className="tool" onClick={() => forget(entry.id)}>
+              Give it up
+            </button>
+          </p>
           <ProblemNote
             error={error}
-            onSuggestion={(typed) => send({ ...entry, typed })}
-            onConfirm={() => send(entry, true)}
+            onSuggestion={(typed) => void save({ ...entry, typed })}
+            onConfirm={(reason) => {
+              void save({ ...entry, reason: reason ?? '', how: { ...entry.how, meant: true } });
+            }}
           />
-          {restored?.id !== entry.id && (
-            <p className="not-saved">
-              <b>
-                {feature.stations.find((s) => s.key === entry.station)?.label}: {entry.typed}
-                {entry.stops && ` goes, ${entry.stops} does not`}
-              </b>{' '}
-              is not saved.{' '}
-              <button type="button" className="tool" onClick={() => send(entry)}>
-                Save it again
-              </button>{' '}
-              <button type="button" className="tool" onClick={() => forget(entry.id)}>
-                Give it up
-              </button>
-            </p>
-          )}
         </div>
       ))}
       {striking && <Strike job={job} reading={striking} onHide={() => setStriking(null)} />}
@@ -321,7 +344,7 @@ function Entry({ job, feature, phase, onDone }: Props) {
 
 /** The number itself is wrong, or hardly possible: typing another puts it right. */
 function isWrong(error: Error): boolean {
-  return error instanceof ApiError && ['field', 'unlikely'].includes(error.details.code);
+  return error instanceof ApiError && ['field', 'unlikely', 'ambiguous'].includes(error.details.code);
 }
 
 function lookWords(feature: Feature, phase: 'found' | 'left'): string {
@@ -356,37 +379,23 @@ function GaugeNote({ feature, gauge }: { feature: Feature; gauge: Gauge }) {
 interface PartProps {
   feature: Feature;
   job: Job;
-  part: { at: string; material: string };
-  onChange: (part: { at: string; material: string }) => void;
+  material: string;
+  onChange: (material: string) => void;
 }
 
-/** Temperature of a warm part, and what it is made of where the sheet does not say. */
-function PartTemperature({ feature, job, part, onChange }: PartProps) {
+/** What a warm part is made of, where the sheet does not say. */
+function PartMaterial({ feature, job, material, onChange }: PartProps) {
+  if (feature.expansion) return <p className="quiet">Its material grows {feature.expansion}.</p>;
   return (
-    <div className="try-check">
-      <TextField
-        short
-        label="Part is at (°C, or with F)"
-        value={part.at}
-        onChange={(at) => onChange({ ...part, at })}
-      />
-      {feature.expansion ? (
-        <p className="quiet">Its material grows {feature.expansion}.</p>
-      ) : (
-        <label className="field">
-          It is made of
-          <select
-            value={part.material}
-            onChange={(event) => onChange({ ...part, material: event.target.value })}
-          >
-            <option value="">choose</option>
-            {job.materials.map((m) => (
-              <option key={m}>{m}</option>
-            ))}
-          </select>
-        </label>
-      )}
-    </div>
+    <label className="field">
+      It is made of
+      <select value={material} onChange={(event) => onChange(event.target.value)}>
+        <option value="">choose</option>
+        {job.materials.map((m) => (
+          <option key={m}>{m}</option>
+        ))}
+      </select>
+    </label>
   );
 }
 

@@ -19,14 +19,14 @@ export function PasteSet({ job, feature, phase, gauge, onHide }: Props) {
   const [text, setText] = useState('');
   const [id] = useState(newId);
   const record = useChange('readings/set', job.number);
-  const save = (confirmed: boolean) =>
-    record.mutate({ id, feature: feature.key, phase, text, gauge, confirmed }, { onSuccess: onHide });
+  const save = () =>
+    record.mutate({ id, feature: feature.key, phase, text, gauge, reason: '' }, { onSuccess: onHide });
   return (
     <Modal show onHide={onHide} centered aria-labelledby="paste-title">
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          save(false);
+          save();
         }}
       >
         <Modal.Header closeButton>
@@ -49,7 +49,7 @@ export function PasteSet({ job, feature, phase, gauge, onHide }: Props) {
             />
           </label>
           <p className="quiet">Taken with {gauge}.</p>
-          <ProblemNote error={record.error} onConfirm={() => save(true)} />
+          <ProblemNote error={record.error} onConfirm={record.confirm} />
         </Modal.Body>
         <Modal.Footer>
           <Button type="submit" disabled={record.isPending}>

@@ -34,6 +34,8 @@ export function ReadingList({ readings, stations, onStrike }: Props) {
                   {r.gauge}
                   {r.part ? `, part at ${r.part}` : ''}
                   {r.taken === 'typed' ? '' : r.taken === 'receiver' ? ', pulled' : ', pasted'}
+                  {r.understood && `, read as ${r.understood}`}
+                  {r.reason && `, meant: ${r.reason}`}
                   {r.faults.length > 0 && <span className="warning"> {r.faults.join(' ')}</span>}
                 </td>
                 <td>

@@ -20,7 +20,7 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
   const record = useChange('tries', job.number);
   const number = setting.tries.length + 1;
 
-  function save(confirmed: boolean) {
+  function save() {
     if (record.isPending) return;
     const stacks = gaskets ? [one.pieces] : shims ? [one.pieces, other.pieces] : [];
     const way = timing ? (toward === 'right' ? 'right' : 'left') : setting.way === 'close' ? 'close' : 'open';
@@ -32,7 +32,6 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
       way,
       stacks_um: stacks,
       checks: checks.typed,
-      confirmed,
     });
   }
 
@@ -43,7 +42,7 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
       aria-label={`Try ${number}`}
       onSubmit={(event) => {
         event.preventDefault();
-        save(false);
+        save();
       }}
     >
       {gaskets && (
@@ -82,7 +81,7 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
       </div>
       {!checks.single && <CheckRows checks={checks} setting={setting} />}
       {checks.single && setting.gaps[0] && <Proof gap={setting.gaps[0]} index={0} checks={checks} />}
-      <ProblemNote error={record.error} onConfirm={() => save(true)} />
+      <ProblemNote error={record.error} onConfirm={record.confirm} />
       <div className="pad-row">
         <Button type="submit" size="lg" disabled={record.isPending}>
           Record try {number}

@@ -85,7 +85,7 @@ test('a try carries the arc as told, its way, both leaves and the feeler set in 
   show(<TryForm job={JOB} setting={SETTING} />);
   expect(screen.getByLabelText('Arc clockwise (mm)')).toHaveValue('18.7');
   await userEvent.type(screen.getByLabelText('Leaf that goes (mm)'), '0.14');
-  await userEvent.type(screen.getByLabelText('Leaf that does not'), '0.16{Enter}');
+  await userEvent.type(screen.getByLabelText(/^Leaf that does not/), '0.16{Enter}');
   await waitFor(() => expect(sent).toHaveLength(1));
   expect(sent[0]?.body).toMatchObject({
     arc: '18.7',
@@ -121,7 +121,7 @@ test('a refused try keeps everything that was typed, and the retry has the same 
   server.answer = () => Response.json(problem, { status: 422 });
   show(<TryForm job={JOB} setting={SETTING} />);
   await userEvent.type(screen.getByLabelText('Leaf that goes (mm)'), '0.2');
-  await userEvent.type(screen.getByLabelText('Leaf that does not'), '0.1{Enter}');
+  await userEvent.type(screen.getByLabelText(/^Leaf that does not/), '0.1{Enter}');
   expect(await screen.findByRole('alert')).toHaveTextContent('Feeler: is not thinner.');
   expect(screen.getByLabelText('Leaf that goes (mm)')).toHaveValue('0.2');
   await userEvent.click(screen.getByRole('button', { name: 'Record try 1' }));
@@ -201,11 +201,11 @@ test('two shafts share one shelf, and each gap is checked with its own gauge', a
   for (const button of more) expect(button).toBeDisabled(); // two on the shelf, one behind each bearing
   const front = screen.getByRole('group', { name: 'front, drive shaft' });
   await userEvent.selectOptions(screen.getByLabelText('front, drive shaft, checked with'), 'D-1');
-  await userEvent.type(within(front).getByLabelText('reads'), '0.15');
+  await userEvent.type(within(front).getByLabelText('reads (mm)'), '0.15');
   for (const [i, name] of ['back, drive shaft', 'front, driven shaft'].entries()) {
     const row = screen.getByRole('group', { name });
-    await userEvent.type(within(row).getByLabelText('goes'), `0.1${i}`);
-    await userEvent.type(within(row).getByLabelText('does not'), `0.2${i}`);
+    await userEvent.type(within(row).getByLabelText('goes (mm)'), `0.1${i}`);
+    await userEvent.type(within(row).getByLabelText('does not (mm)'), `0.2${i}`);
   }
   await userEvent.click(screen.getByRole('button', { name: 'fill in' })); // the one window leaves are told for
   await userEvent.click(screen.getByRole('button', { name: 'Record try 1' }));

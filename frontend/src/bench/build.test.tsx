@@ -91,7 +91,7 @@ test('each step with work has a page; what no step measures has one of its own',
     'Nothing to reckon or to log at this step',
     'Bushing in',
     'Pin towards the ports',
-    'What else was fitted: measured as left',
+    'What else is new: measured or confirmed',
   ]);
 });
 

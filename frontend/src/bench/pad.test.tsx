@@ -1,11 +1,13 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
 import { render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import type { Feature, Job } from '../api/client';
 import { KeyProvider } from '../app/keys';
-import { UnitProvider } from '../app/unit';
+import { UnitProvider, useUnit } from '../app/unit';
+import { WorksContext } from '../app/works';
+import { TEST_WORKS } from '../test-bench';
 import { Pad } from './Pad';
 
 interface Sent {
@@ -77,7 +79,7 @@ function keeping() {
     await new Promise((later) => setTimeout(later, 60));
     const { station = '', typed = '' } = body;
     kept.push({
-      id: `${kept.length}`,
+      id: body.id,
       phase: 'found',
       station,
       text: typed,
@@ -88,7 +90,33 @@ function keeping() {
   };
 }
 
-function Bench({ feature, phase = 'found' }: { feature: Feature; phase?: 'found' | 'left' }) {
+interface BenchProps {
+  feature: Feature;
+  phase?: 'found' | 'left';
+  onNext?: () => void;
+}
+
+/** The pad as the page shows it: with the part as the last answer has it. */
+function Whole({
+  given,
+  phase,
+  onNext,
+}: {
+  given: Feature;
+  phase: 'found' | 'left';
+  onNext?: (() => void) | undefined;
+}) {
+  const kept = useQuery<Job>({ queryKey: ['job', 5, 'mm'], queryFn: () => job(given), staleTime: Infinity });
+  const shown = kept.data?.features[0] ?? given;
+  return <Pad job={kept.data ?? job(given)} feature={shown} phase={phase} onNext={onNext} />;
+}
+
+function Switch() {
+  const { toggle } = useUnit();
+  return <button onClick={toggle}>switch the unit</button>;
+}
+
+function Bench({ feature, phase = 'found', onNext }: BenchProps) {
   const [client] = useState(() => {
     const made = new QueryClient({ defaultOptions: { mutations: { retry: false } } });
     made.setQueryData(['job', 5, 'mm'], job(feature));
@@ -97,15 +125,18 @@ function Bench({ feature, phase = 'found' }: { feature: Feature; phase?: 'found'
   return (
     <QueryClientProvider client={client}>
       <UnitProvider>
-        <KeyProvider>
-          <Pad job={job(feature)} feature={feature} phase={phase} />
-        </KeyProvider>
+        <WorksContext.Provider value={TEST_WORKS}>
+          <KeyProvider>
+            <Switch />
+            <Whole given={feature} phase={phase} onNext={onNext} />
+          </KeyProvider>
+        </WorksContext.Provider>
       </UnitProvider>
     </QueryClientProvider>
   );
 }
 
-const NO = { field: '', hint: '', suggestions: [], reasons: [] };
+const NO = { field: '', hint: '', suggestions: [], reasons: [], reason_wanted: false };
 const field = () => screen.getByLabelText<HTMLInputElement>(/^Reading, /);
 
 test('a gauge that types three readings in a breath fills three stations, each from the version before', async () => {
@@ -130,18 +161,87 @@ test('an Enter too many is no reading', async () => {
   expect(sent).toHaveLength(1);
 });
 
-test('a reading that fails goes back into the field at its station, and is sent again with the same identity', async () => {
-  const problem = { code: 'unlikely', problem: 'is far.', field: 'Tooth ends', hint: '', reasons: [] };
+test('twelve fast readings on a part of three stations put none on another', async () => {
+  reply = keeping();
+  const next = vi.fn();
+  render(<Bench feature={FEATURE} onNext={next} />);
+  const typed = Array.from({ length: 12 }, (_, i) => `58.${10 + i}`);
+  await userEvent.type(field(), typed.map((one) => `${one}{Enter}{Enter}`).join(''));
+  await waitFor(() => expect(sent).toHaveLength(12), { timeout: 4000 });
+  expect(sent.every((s) => s.body.feature === 'teeth')).toBe(true);
+  expect(sent.map((s) => s.body.typed)).toEqual(typed);
+  expect(next).not.toHaveBeenCalled();
+});
+
+test('when all stations are taken it says so, a number is a repeat, and Enter goes on', async () => {
+  reply = keeping();
+  const next = vi.fn();
+  render(<Bench feature={FEATURE} onNext={next} />);
+  await userEvent.type(field(), '58.91{Enter}58.92{Enter}58.93{Enter}');
+  expect(await screen.findByText(/All 3 stations are taken. A number now is a repeat here/)).toBeVisible();
+  await userEvent.type(field(), '58.94{Enter}');
+  await waitFor(() => expect(sent).toHaveLength(4));
+  expect(sent[3]?.body).toMatchObject({ feature: 'teeth', station: '6' });
+  await waitFor(() => expect(screen.queryByText(/on the way/)).toBeNull());
+  expect(next).not.toHaveBeenCalled();
+  await new Promise((later) => setTimeout(later, 750)); // a gauge's second Enter comes at once
+  await userEvent.type(field(), '{Enter}');
+  expect(next).toHaveBeenCalledOnce();
+});
+
+test('a reading keeps the unit, the mark, the person and the moment of its Enter', async () => {
+  let answer: () => void = () => undefined;
+  const answered = new Promise<void>((done) => {
+    answer = done;
+  });
+  const kept = keeping();
+  reply = async (one) => {
+    await answered;
+    return kept(one);
+  };
+  render(<Bench feature={FEATURE} />);
+  await userEvent.type(field(), '58.91{Enter}58.92{Enter}');
+  await userEvent.click(screen.getByRole('button', { name: 'switch the unit' }));
+  answer();
+  await waitFor(() => expect(sent).toHaveLength(2));
+  for (const { body } of sent) {
+    expect(body).toMatchObject({ unit: 'mm', mark: 'point', person: 'ines' });
+    expect(body.at).toMatch(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{3}[+-]\d\d:\d\d$/);
+  }
+});
+
+test('a reading that is asked about waits at its station, and the next number lands on the next one', async () => {
+  const problem = { ...NO, code: 'unlikely', problem: 'is far.', field: 'Tooth ends' };
   const suggestions = [{ typed: '58.91 mm', meaning: 'millimetres: 58.910 mm' }];
   reply = async () => Response.json({ ...problem, suggestions }, { status: 422 });
   render(<Bench feature={FEATURE} />);
   await userEvent.type(field(), '5891{Enter}');
   expect(await screen.findByRole('alert')).toHaveTextContent('Tooth ends: is far.');
-  expect(field()).toHaveValue('5891');
-  expect(field()).toHaveAccessibleName("Reading, 12 o'clock");
-  await userEvent.click(screen.getByRole('button', { name: /It is millimetres/ }));
+  expect(screen.getByText(/12 o'clock: 5891/)).toBeVisible();
+  expect(field()).toHaveValue('');
+  expect(field()).toHaveAccessibleName("Reading, 3 o'clock");
+  reply = keeping();
+  await userEvent.type(field(), '58.92{Enter}');
   await waitFor(() => expect(sent).toHaveLength(2));
-  expect(sent[1]?.body).toMatchObject({ typed: '58.91 mm', station: '12', id: sent[0]?.body.id });
+  expect(sent[1]?.body).toMatchObject({ typed: '58.92', station: '3' });
+  // the station that waits is not offered again by itself: the next number is the next station's
+  expect(field()).toHaveAccessibleName("Reading, 6 o'clock");
+  await userEvent.click(screen.getByRole('button', { name: /It is millimetres/ }));
+  await waitFor(() => expect(sent).toHaveLength(3));
+  expect(sent[2]?.body).toMatchObject({ typed: '58.91 mm', station: '12', id: sent[0]?.body.id });
+});
+
+test('what is meant is sent as meant, with its reason where one is wanted', async () => {
+  const problem = { ...NO, code: 'unlikely', problem: 'Is it the new part?', reason_wanted: true };
+  reply = async () => Response.json(problem, { status: 422 });
+  render(<Bench feature={FEATURE} />);
+  await userEvent.type(field(), '58.91{Enter}');
+  const meant = await screen.findByRole('button', { name: 'It is meant as typed' });
+  expect(meant).toBeDisabled();
+  await userEvent.type(screen.getByLabelText('Why it is meant'), 'reamed');
+  await userEvent.click(meant);
+  await waitFor(() => expect(sent).toHaveLength(2));
+  expect(sent[1]?.body).toMatchObject({ meant: true, reason: 'reamed', at: sent[0]?.body.at });
 });
 
 test('with a feeler set it asks for the leaf that goes, then the one that does not', async () => {
@@ -173,39 +273,28 @@ test('several that fail are all kept, and each can be sent again with its own id
   render(<Bench feature={FEATURE} />);
   await userEvent.type(field(), '58.91{Enter}58.92{Enter}58.93{Enter}');
   await waitFor(() => expect(screen.getAllByRole('alert')).toHaveLength(3), { timeout: 3000 });
-  // the last one lies in the field, the others are named
-  expect(field()).toHaveValue('58.93');
+  expect(field()).toHaveValue('');
   expect(screen.getByText(/12 o'clock: 58.91/)).toBeVisible();
   reply = keeping();
   const again = screen.getAllByRole('button', { name: 'Save it again' });
-  expect(again).toHaveLength(2);
+  expect(again).toHaveLength(3);
   await userEvent.click(again[0] as HTMLElement);
   await waitFor(() => expect(sent).toHaveLength(4));
   expect(sent[3]?.body).toMatchObject({ station: '12', typed: '58.91', id: sent[0]?.body.id });
 });
 
-test('typing replaces what was put back, and a wrong number put right is done with', async () => {
-  const problem = { ...NO, code: 'unlikely', problem: 'is far.' };
+test('a wrong number is typed anew at its station, by the technician’s own act', async () => {
+  const problem = { ...NO, code: 'field', problem: 'is not a number.' };
   reply = async () => Response.json(problem, { status: 422 });
   render(<Bench feature={FEATURE} />);
-  await userEvent.type(field(), '5891{Enter}');
-  await screen.findByRole('alert');
+  await userEvent.type(field(), '58x91{Enter}');
+  await userEvent.click(await screen.findByRole('button', { name: 'Type it anew' }));
+  expect(field()).toHaveAccessibleName("Reading, 12 o'clock");
+  expect(screen.queryByRole('alert')).toBeNull();
   reply = keeping();
   await userEvent.keyboard('58.91{Enter}');
   await waitFor(() => expect(sent).toHaveLength(2));
   expect(sent[1]?.body).toMatchObject({ station: '12', typed: '58.91' });
-  expect(screen.queryByRole('alert')).toBeNull();
-});
-
-test('the same reading entered again after its answer was lost keeps its identity', async () => {
-  reply = async () => Response.json({ ...NO, code: 'bad-request', problem: 'no' }, { status: 500 });
-  render(<Bench feature={FEATURE} />);
-  await userEvent.type(field(), '58.91{Enter}');
-  await screen.findByRole('alert');
-  expect(field()).toHaveValue('58.91');
-  await userEvent.type(field(), '{Enter}');
-  await waitFor(() => expect(sent).toHaveLength(2));
-  expect(sent[1]?.body.id).toBe(sent[0]?.body.id);
 });
 
 test('the letter for damage is free in Build, where it marks a step done', () => {

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { newId, type Job } from '../api/client';
-import { useChange } from './useJob';
+import { useChange, type How } from './useJob';
 
 type Phase = 'found' | 'left';
 
@@ -15,6 +15,9 @@ export interface Entry {
   material: string;
   gauge: string;
   taken: 'typed' | 'receiver';
+  reason: string;
+  /** How and when it was typed: it keeps its unit however long it waits. */
+  how: How;
 }
 
 export interface Failed {
@@ -48,7 +51,7 @@ export function useReadings(job: Job, feature: string, phase: Phase) {
   const cache = useQueryClient();
   const unsaved = useUnsaved(job.number);
   const [sent, setSent] = useState<Entry[]>([]);
-  const send = record.mutateAsync;
+  const { send } = record;
   const { number } = job;
 
   const keep = useCallback(
@@ -58,11 +61,12 @@ export function useReadings(job: Job, feature: string, phase: Phase) {
   );
   const forget = useCallback((id: string) => keep((now) => now.filter((f) => f.entry.id !== id)), [keep]);
   const save = useCallback(
-    async (entry: Entry, confirmed = false): Promise<Job | null> => {
+    async (entry: Entry): Promise<Job | null> => {
       forget(entry.id);
       setSent((now) => [...now.filter((e) => e.id !== entry.id), entry]);
       try {
-        return await send({ ...entry, feature, phase, confirmed });
+        const { how, ...reading } = entry;
+        return await send({ ...reading, feature, phase }, how);
       } catch (error) {
         keep((now) => [...now, { entry, error: error as Error, feature, phase }]);
         setSent((now) => now.filter((e) => e.id !== entry.id));

@@ -85,7 +85,14 @@ test('the state of each gap is in its shape, in its words and in its name', () =
 test('a gap is chosen by a press or from the keyboard, and what was left counts over what was found', async () => {
   const choose = vi.fn();
   const left = { text: '34.04' } as unknown as Result;
-  const judged_left = { call: 'Keep', sentence: '', reasons: [], probability: 1, working: WORKING };
+  const judged_left = {
+    call: 'Keep',
+    sentence: '',
+    reasons: [],
+    probability: 1,
+    chance: '',
+    working: WORKING,
+  };
   render(
     <Section
       drawing={DRAWING}

@@ -1,17 +1,21 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { Link, useParams } from 'react-router';
-import { client, newId, unwrap, type PumpDetail } from '../api/client';
-import { pumpQuery } from '../api/queries';
+import { client, newId, type PumpDetail } from '../api/client';
+import { meQuery, pumpQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
-import { DayField } from '../app/DayField';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { day } from '../app/time';
 import { grouped } from '../app/words';
 import { useUnit } from '../app/unit';
 import { WorkingLink } from '../app/WorkingLink';
+import type { Entered } from '../app/works';
+import { Meter } from './Meter';
+import { PumpForm } from './PumpForm';
+import { Struckable } from './Struckable';
+import { usePumpChange } from './usePumpChange';
 
 /** One pump: its duty, what oil and grease fall due by its meter, and where to record both. */
 export function PumpPage() {
@@ -29,16 +33,26 @@ export function PumpPage() {
 
 function Whole({ page }: { page: PumpDetail }) {
   const { line } = page;
+  const me = useQuery(meQuery);
+  const [editing, setEditing] = useState(false);
   return (
     <>
-      <h1>
-        {line.tag} <small>{line.service}</small>
-      </h1>
+      <div className="sheet-head">
+        <h1>
+          {line.tag} <small>{line.service}</small>
+        </h1>
+        {me.data?.role === 'lead' && !editing && (
+          <Button variant="outline-primary" onClick={() => setEditing(true)}>
+            Edit
+          </Button>
+        )}
+      </div>
       <p>
         {line.liquid}, {line.viscosity} at {line.temperature}, {line.pressure}, {line.speed}. {line.location}
         {page.wet && ', a wet place'}. <Link to={`/sheets/${line.slug}/latest`}>{line.sheet}</Link>, serial{' '}
         {line.serial}.
       </p>
+      {editing && <PumpForm page={page} onHide={() => setEditing(false)} />}
       <div className="two-columns">
         <Due page={page} />
         <Meter page={page} />
@@ -80,6 +94,15 @@ function Due({ page }: { page: PumpDetail }) {
           </li>
         ))}
       </ul>
+      <Struckable
+        caption="Oil and grease done"
+        tag={line.tag}
+        rows={page.lubricated.map((one) => ({
+          ...one,
+          said: `${one.name}, at ${grouped(one.hours)}\u00a0h`,
+          when: day(one.at.slice(0, 10)),
+        }))}
+      />
       {visits.map((visit) => (
         <p key={visit} className="quiet">
           {visit}.
@@ -102,8 +125,10 @@ interface DoneProps {
 
 function DoneForm({ page, name, onSaved }: DoneProps) {
   const [hours, setHours] = useState('');
-  const save = usePumpChange(page.line.tag, (body: { id: string; hours: string }, at) =>
-    client.POST('/api/pumps/{tag}/lubricated', { ...at, body: { ...body, name } }),
+  const save = usePumpChange(
+    page.line.tag,
+    (body: { id: string; name: string; hours: string } & Entered, at) =>
+      client.POST('/api/pumps/{tag}/lubricated', { ...at, body }),
   );
   const identity = useRef(newId());
   return (
@@ -111,90 +136,21 @@ function DoneForm({ page, name, onSaved }: DoneProps) {
       className="panel"
       onSubmit={(event) => {
         event.preventDefault();
-        if (!save.isPending) save.mutate({ id: identity.current, hours }, { onSuccess: onSaved });
+        if (!save.isPending) save.mutate({ id: identity.current, name, hours }, { onSuccess: onSaved });
       }}
     >
       <TextField
         short
-        label={`${name}, at hours`}
+        label={`${name}, at (h)`}
         keyboard="numeric"
         autoFocus
         value={hours}
         onChange={setHours}
       />
-      <ProblemNote error={save.error} />
+      <ProblemNote error={save.error} onConfirm={save.confirm} />
       <Button type="submit" disabled={save.isPending}>
         Save as done
       </Button>
     </form>
   );
-}
-
-function Meter({ page }: { page: PumpDetail }) {
-  const [hours, setHours] = useState('');
-  const [on, setOn] = useState('');
-  const identity = useRef(newId());
-  const save = usePumpChange(page.line.tag, (body: { id: string; hours: string; day: string }, at) =>
-    client.POST('/api/pumps/{tag}/meter', { ...at, body }),
-  );
-  return (
-    <section aria-label="Hours meter">
-      <h2>Hours meter {page.rate && <small>{page.rate}</small>}</h2>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (save.isPending) return;
-          save.mutate(
-            { id: identity.current, hours, day: on },
-            {
-              onSuccess: () => {
-                identity.current = newId();
-                setHours('');
-                setOn('');
-              },
-            },
-          );
-        }}
-      >
-        <div className="try-check">
-          <TextField short label="Reads (h)" keyboard="numeric" value={hours} onChange={setHours} />
-          <DayField label="Day, if not today" value={on} onChange={setOn} />
-          <Button type="submit" disabled={save.isPending}>
-            Save reading
-          </Button>
-        </div>
-        <ProblemNote error={save.error} />
-      </form>
-      <table className="ruled">
-        <caption className="visually-hidden">Readings between overhauls</caption>
-        <tbody>
-          {page.meter.map((m) => (
-            <tr key={`${m.day} ${m.hours}`}>
-              <th scope="row">{grouped(m.hours)}&nbsp;h</th>
-              <td>{day(m.day)}</td>
-              <td>{m.by}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </section>
-  );
-}
-
-interface At {
-  params: { path: { tag: string }; query: { unit: 'mm' | 'in' } };
-}
-
-/** A change to a pump, after which its page is read anew. */
-function usePumpChange<T>(
-  tag: string,
-  send: (body: T, at: At) => Promise<{ data?: PumpDetail; error?: unknown; response: Response }>,
-) {
-  const { unit } = useUnit();
-  const cache = useQueryClient();
-  return useMutation({
-    mutationFn: (body: T) => unwrap(send(body, { params: { path: { tag }, query: { unit } } })),
-    // Read anew, not kept from the answer: the unit may have been switched while it was on its way.
-    onSuccess: () => cache.invalidateQueries({ queryKey: ['pump', tag] }),
-  });
 }

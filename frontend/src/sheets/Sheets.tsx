@@ -126,5 +126,6 @@ function tooLarge(): ApiError {
     hint: `Expected up to ${LARGEST / 1024} kB.`,
     suggestions: [],
     reasons: [],
+    reason_wanted: false,
   });
 }

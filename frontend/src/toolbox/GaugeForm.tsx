@@ -1,14 +1,17 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button, Modal } from 'react-bootstrap';
-import { client, unwrap, type Gauge } from '../api/client';
+import { client, type Gauge } from '../api/client';
 import type { components } from '../api/schema';
 import { ProblemNote } from '../app/ProblemNote';
 import { DayField } from '../app/DayField';
 import { TextField } from '../app/TextField';
 import { useDrafts, useUnit } from '../app/unit';
+import { useTyped } from '../app/useTyped';
+import { useWorks, type Entered } from '../app/works';
 
-type Given = components['schemas']['KeepGaugeRequest'];
+type Given = Omit<components['schemas']['KeepGaugeRequest'], keyof Entered | 'sends'>;
+type Sends = '' | Entered['mark'];
 
 const KINDS = [
   'outside micrometer',
@@ -31,34 +34,34 @@ export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () =
   const cache = useQueryClient();
   const begun = begin(gauge);
   const [kind, setKind] = useState(begun.kind);
-  const reads = kind === 'torque wrench' ? 'N·m' : kind === 'thermometer' ? '°C' : unit;
+  const [sends, setSends] = useState<Sends>((gauge?.mark ?? '') as Sends);
+  const { signs } = useWorks();
+  const dimension = kind === 'torque wrench' ? 'torque' : kind === 'thermometer' ? 'temperature' : 'length';
+  const reads = signs[dimension]?.[unit] ?? '';
   const [texts, putText] = useDrafts(begun, (name) => (READ.includes(name) ? reads : ''));
   const given = { ...begun, ...texts, kind };
   const put = (name: keyof Given) => (text: string) => putText(name, text);
-  const keep = useMutation({
-    retry: false,
-    mutationFn: () =>
+  const keep = useTyped(
+    (body: Given & { sends: Sends } & Entered) =>
       gauge
-        ? unwrap(
-            client.PUT('/api/gauges/{tag}', {
-              params: { path: { tag: gauge.tag }, query: { unit } },
-              body: given,
-            }),
-          )
-        : unwrap(client.POST('/api/gauges', { params: { query: { unit } }, body: given })),
-    onSuccess: (lines) => {
-      cache.setQueryData(['gauges', unit], lines);
+        ? client.PUT('/api/gauges/{tag}', {
+            params: { path: { tag: gauge.tag }, query: { unit: body.unit } },
+            body,
+          })
+        : client.POST('/api/gauges', { params: { query: { unit: body.unit } }, body }),
+    (lines, how) => {
+      cache.setQueryData(['gauges', how.unit], lines);
       void cache.invalidateQueries({ queryKey: ['gauges'] });
       void cache.invalidateQueries({ queryKey: ['job'] });
       onHide();
     },
-  });
+  );
   return (
     <Modal show onHide={onHide} centered size="lg" aria-labelledby="gauge-title">
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          keep.mutate();
+          keep.mutate({ ...given, sends });
         }}
       >
         <Modal.Header closeButton>
@@ -93,7 +96,7 @@ export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () =
               onChange={put('resolution')}
             />
             <TextField
-              label="Repeatability in trained hands, if known"
+              label={`Repeatability in trained hands (${reads}), if known`}
               value={given.repeatability}
               onChange={put('repeatability')}
             />
@@ -108,6 +111,14 @@ export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () =
               value={given.expanded}
               onChange={put('expanded')}
             />
+            <label className="field">
+              Decimal mark it sends by cable
+              <select value={sends} onChange={(e) => setSends(e.target.value as Sends)}>
+                <option value="">not stated: that of the works</option>
+                <option value="point">point, 37.975</option>
+                <option value="comma">comma, 37,975</option>
+              </select>
+            </label>
             <TextField label="k of the certificate" value={given.k} onChange={put('k')} />
             <DayField label="Calibrated on" value={given.calibrated} onChange={put('calibrated')} />
             <DayField label="Due again" value={given.due} onChange={put('due')} />
@@ -120,7 +131,7 @@ export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () =
               onChange={put('leaves')}
             />
           )}
-          <ProblemNote error={keep.error} />
+          <ProblemNote error={keep.error} onConfirm={keep.confirm} />
         </Modal.Body>
         <Modal.Footer>
           <Button type="submit" disabled={keep.isPending}>

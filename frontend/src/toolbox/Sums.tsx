@@ -10,6 +10,7 @@ import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { carried, useDrafts, useUnit, type Draft } from '../app/unit';
 import { capital } from '../app/words';
+import { useEntered } from '../app/works';
 
 /** Everything that can be reckoned without a job, one beside the other. */
 export function Sums() {
@@ -63,12 +64,12 @@ interface FormProps {
 }
 
 function SumForm({ sum, inUnit }: FormProps) {
-  const { unit } = useUnit();
+  const entered = useEntered();
   const signOf = (key: string) => sum.asks.find((a) => a.key === key)?.unit ?? '';
   const [typed, put] = useDrafts(Object.fromEntries(sum.asks.map((a) => [a.key, a.usual])), signOf);
   const [asked, setAsked] = useState<Record<string, Draft> | null>(null);
   const given = mapped(asked ?? {}, (draft, key) => carried(draft, signOf(key)));
-  const result = useQuery({ ...sumQuery(sum.key, given, unit), enabled: asked !== null && inUnit });
+  const result = useQuery({ ...sumQuery(sum.key, given, entered()), enabled: asked !== null && inUnit });
   return (
     <section aria-label={sum.name}>
       <h2>{sum.name}</h2>

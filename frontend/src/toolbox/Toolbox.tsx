@@ -1,14 +1,16 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { Link } from 'react-router';
-import { client, unwrap, type Gauge, type Stock } from '../api/client';
+import { client, type Gauge, type Stock } from '../api/client';
 import { gaugesQuery, meQuery, sheetsQuery, stockQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { day } from '../app/time';
 import { useDraft, useUnit } from '../app/unit';
+import { useTyped } from '../app/useTyped';
+import type { Entered } from '../app/works';
 import { GaugeForm } from './GaugeForm';
 import { Guns } from './Guns';
 
@@ -27,6 +29,9 @@ export function Toolbox() {
           <h1>Gauges</h1>
           <Link className="btn btn-outline-primary" to="/toolbox/sums">
             Quick figures
+          </Link>
+          <Link className="btn btn-outline-primary" to="/toolbox/settings">
+            Settings of the works
           </Link>
           {lead && <Button onClick={() => setForm('new')}>Add a gauge</Button>}
         </div>
@@ -89,17 +94,15 @@ export function Toolbox() {
 }
 
 function useCount() {
-  const { unit } = useUnit();
   const cache = useQueryClient();
-  return useMutation({
-    mutationFn: (body: { slug: string; thickness: string; count: number }) =>
-      unwrap(client.POST('/api/gaskets', { params: { query: { unit } }, body })),
-    scope: { id: 'gaskets' },
-    onSuccess: (lines) => {
-      cache.setQueryData(['gaskets', unit], lines);
+  return useTyped(
+    (body: { slug: string; thickness: string; count: number } & Entered) =>
+      client.POST('/api/gaskets', { params: { query: { unit: body.unit } }, body }),
+    (lines, how) => {
+      cache.setQueryData(['gaskets', how.unit], lines);
       void cache.invalidateQueries({ queryKey: ['gaskets'] });
     },
-  });
+  );
 }
 
 function Shelf({ lines }: { lines: Stock[] }) {
@@ -187,7 +190,7 @@ function CountForm() {
           onChange={setNumber}
         />
       </div>
-      <ProblemNote error={count.error} />
+      <ProblemNote error={count.error} onConfirm={count.confirm} />
       <Button type="submit" disabled={count.isPending}>
         Save count
       </Button>

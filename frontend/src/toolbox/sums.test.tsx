@@ -38,7 +38,7 @@ test('a sum is asked for with what is usual filled in, its lines shown, and noth
     Response.json([{ name: 'Cut each ring', text: '188.50 mm', stand: 'good', working: null }]);
   await userEvent.click(screen.getByRole('button', { name: 'Reckon' }));
   expect(await screen.findByText('188.50 mm')).toBeInTheDocument();
-  expect(server.sent.at(-1)?.body).toEqual({ given: { shaft: '50', joints: 'quarter', gap: '' } });
+  expect(server.sent.at(-1)?.body).toMatchObject({ given: { shaft: '50', joints: 'quarter', gap: '' } });
 });
 
 function Switch() {
@@ -85,7 +85,14 @@ test('a gun is weighed under the name written on it', async () => {
   await userEvent.type(screen.getByLabelText('Ten strokes weigh (g)'), '5');
   await userEvent.type(screen.getByLabelText('Grease in it'), 'lithium{Enter}');
   await waitFor(() => expect(saved).toHaveBeenCalledWith('G-1'));
-  expect(server.sent[0]?.body).toEqual({ tag: ' G-1 ', grease: 'lithium', ten: '5' });
+  expect(server.sent[0]?.body).toMatchObject({
+    unit: 'mm',
+    mark: 'point',
+    person: 'ines',
+    tag: ' G-1 ',
+    grease: 'lithium',
+    ten: '5',
+  });
 });
 
 test('a sum is found by its name or by what it asks for', async () => {

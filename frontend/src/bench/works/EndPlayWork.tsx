@@ -43,7 +43,7 @@ export function EndPlayWork({ job }: { job: Job }) {
               Save
             </Button>
           </div>
-          <ProblemNote error={save.error} />
+          <ProblemNote error={save.error} onConfirm={save.confirm} />
         </form>
       )}
     </section>

@@ -5,7 +5,8 @@ import { Lines } from '../../app/Lines';
 import { ProblemNote } from '../../app/ProblemNote';
 import { TextField } from '../../app/TextField';
 import { moment } from '../../app/time';
-import { useDraft, useSign } from '../../app/unit';
+import { useDraft } from '../../app/unit';
+import { useSign } from '../../app/works';
 import { useChange } from '../useJob';
 
 /** The first hour: flow by bucket or meter, pressure, power, noise and temperature, set against what slip and the gap say. */

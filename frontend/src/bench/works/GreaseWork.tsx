@@ -20,7 +20,7 @@ export function GreaseWork({ job }: { job: Job }) {
         <label className="inline-field">
           Grease gun{' '}
           <select
-            value={(say.isPending && say.variables.gun) || gun}
+            value={(say.isPending && say.variables.change.gun) || gun}
             disabled={job.signed !== null}
             onChange={(event) => say.mutate({ gun: event.target.value })}
           >

@@ -4,7 +4,8 @@ import { newId, type Coach, type Job } from '../../api/client';
 import { useKeys } from '../../app/keys';
 import { ProblemNote } from '../../app/ProblemNote';
 import { TextField } from '../../app/TextField';
-import { useDraft, useSign } from '../../app/unit';
+import { useDraft } from '../../app/unit';
+import { useSign } from '../../app/works';
 import { RunInPlot } from '../../drawing/RunInPlot';
 import { useChange } from '../useJob';
 
@@ -97,7 +98,7 @@ function NoteForm({ job, coach }: { job: Job; coach: Coach }) {
           </label>
         ))}
       </fieldset>
-      <ProblemNote error={note.error} />
+      <ProblemNote error={note.error} onConfirm={note.confirm} />
       <Button type="submit" size="lg" disabled={note.isPending}>
         Save line {coach.notes.length + 1}
       </Button>

@@ -1,14 +1,18 @@
 import { useState } from 'react';
 import type { Feature, Job } from '../../api/client';
+import { NewPart } from '../NewPart';
 import { Pad } from '../Pad';
 
 /** What is measured at this step: parts about to be pressed, and what was fitted. */
 export function Sizes({ job, features }: { job: Job; features: Feature[] }) {
-  const open = (f: Feature) => !(f.left ?? f.look_left);
-  // Kept while its stations are taken: one reading does not finish a part.
+  const open = (f: Feature) => (f.to_confirm ? !f.renewed : !f.left || f.partial_left !== '');
+  // The part in hand changes by the technician's own act alone.
   const [chosen, setChosen] = useState((features.find(open) ?? features[0])?.key);
   const selected = features.find((f) => f.key === chosen) ?? features[0];
   if (!selected) return null;
+  // Round from the part in hand: one before it may still wait for its answers.
+  const at = features.indexOf(selected);
+  const following = [...features.slice(at + 1), ...features.slice(0, at)].find(open);
   return (
     <section aria-label="As left">
       <div className="part-tabs" role="group" aria-label="What is measured here">
@@ -20,19 +24,26 @@ export function Sizes({ job, features }: { job: Job; features: Feature[] }) {
             onClick={() => setChosen(f.key)}
           >
             {f.name}
-            <small>
-              {f.left ? `${f.left.text}${f.press ? '' : ' as left'}` : (f.look_left?.words ?? 'to do')}
-            </small>
+            <small>{said(f)}</small>
           </button>
         ))}
       </div>
+      <NewPart key={`new ${selected.key}`} job={job} feature={selected} />
       <Pad
         key={selected.key}
         job={job}
         feature={selected}
         phase="left"
-        onDone={() => setChosen(features.find((f) => open(f) && f !== selected)?.key ?? selected.key)}
+        onNext={following ? () => setChosen(following.key) : undefined}
       />
     </section>
   );
+}
+
+/** How far a part has come, in a few words. */
+function said(f: Feature): string {
+  if (f.to_confirm) return f.renewed ? 'new, confirmed' : 'new: to confirm';
+  if (f.left)
+    return `${f.left.text}${f.press ? '' : ' as left'}${f.partial_left ? `, ${f.partial_left}` : ''}`;
+  return f.look_left?.words ?? 'to do';
 }

@@ -54,7 +54,7 @@ function Lubricant({ job }: { job: Job }) {
     <label className="inline-field">
       Lubricant on the bench{' '}
       <select
-        value={(say.isPending && say.variables.lubricant) || lubricant}
+        value={(say.isPending && say.variables.change.lubricant) || lubricant}
         disabled={job.signed !== null}
         onChange={(event) => say.mutate({ lubricant: event.target.value })}
       >

@@ -6,7 +6,8 @@ import { sumQuery } from '../../api/queries';
 import { Lines } from '../../app/Lines';
 import { ProblemNote } from '../../app/ProblemNote';
 import { TextField } from '../../app/TextField';
-import { useDraft, useDrafts, useSign, useUnit } from '../../app/unit';
+import { useDraft, useDrafts, useUnit } from '../../app/unit';
+import { useEntered, useSign } from '../../app/works';
 import { BoltCircle } from '../../drawing/BoltCircle';
 import { useChange } from '../useJob';
 import { TorqueLog } from './TorqueLog';
@@ -128,7 +129,7 @@ function LogForm({ job, one, pass }: FormProps) {
         With an adapter
       </button>
       {adapting && <AdapterFields typed={adapter} middle={one.middle} put={putAdapter} />}
-      <ProblemNote error={log.error} />
+      <ProblemNote error={log.error} onConfirm={log.confirm} />
       {many && (
         <p className="quiet">Enter logs the next one, Shift and Enter all that are left of the pass.</p>
       )}
@@ -155,10 +156,11 @@ interface AdapterProps {
 /** What the wrench is set to so that the nut gets the middle of the pass. */
 function AdapterFields({ typed, middle, put }: AdapterProps) {
   const { unit } = useUnit();
+  const entered = useEntered();
   const { wrench = '', length = '', angle = '' } = typed;
   const given = { torque: middle, wrench, adapter: length, angle };
   const whole = Boolean(wrench.trim() && length.trim());
-  const sum = useQuery({ ...sumQuery('adapter', given, unit), enabled: whole });
+  const sum = useQuery({ ...sumQuery('adapter', given, entered()), enabled: whole });
   return (
     <>
       <div className="try-check">
