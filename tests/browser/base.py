@@ -73,6 +73,13 @@ class Bench(StaticLiveServerTestCase):
             self.page.keyboard.press(key)
         self.fail(f"{target} cannot be reached with {key}")
 
+    def go_on(self) -> None:
+        """To the next part by Enter, once all stations are on the sheet; an Enter at once would be a gauge's second one."""
+        expect(self.page.locator(".taken-all")).to_contain_text("taken")
+        expect(self.page.get_by_text("on the way")).to_have_count(0)
+        self.page.wait_for_timeout(750)
+        self.page.keyboard.press("Enter")
+
     def build(self, torques: dict[str, str]) -> None:
         """The whole of Build: each stack part by part, each torque pass by pass, each step. ``torques`` by what a pass shows."""
         while not self.page.locator(".steps > .all-done").count():

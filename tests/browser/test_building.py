@@ -10,7 +10,7 @@ from playwright.sync_api import expect
 from finegap.bench import services
 from finegap.bench.models import Job, PartFitted, TorqueMark
 from finegap.sheets.services import add_revision
-from finegap.toolbox.models import Gauge, GreaseGun
+from finegap.toolbox.models import Certificate, GreaseGun
 from tests.apps.base import Works, sheet_data
 from tests.browser.base import Bench
 from tests.core.test_build_work import PRESS
@@ -88,7 +88,7 @@ class Build(Bench):
         expect(page.get_by_label("Torque the wrench is set to")).to_be_visible()
 
     def test_a_press_fit_is_reckoned_as_it_is_measured(self):
-        Gauge.objects.filter(tag__in=["M-1", "B-1"]).update(high=60)
+        Certificate.objects.filter(gauge__tag__in=["M-1", "B-1"]).update(high=60)
         add_revision(self.lena, json.dumps(sheet_data(revision="2", press_fits=PRESS)))
         number = self.works.open("H-1")
         self.works.measure_all(number)
@@ -105,6 +105,7 @@ class Build(Bench):
             for _ in range(4):
                 page.locator(".big-field input").fill(size)
                 page.keyboard.press("Enter")
+            page.get_by_role("button", name="Next part").click()
         expect(lines).to_contain_text(re.compile(r"Interference\s*0\.032 mm"))
         expect(lines).to_contain_text("Running clearance to expect")
         expect(page.locator(".pad h2")).to_contain_text("Bushing, bore, as left")

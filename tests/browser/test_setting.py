@@ -4,7 +4,7 @@ from django.contrib.auth.models import User
 from playwright.sync_api import expect
 
 from finegap.bench.services import open_job
-from finegap.core.showing import Units
+from finegap.core.entry import Entry
 from finegap.fleet.services import NewPump, add_pump
 from finegap.sheets.services import add_revision
 from finegap.toolbox.services import count_gaskets
@@ -17,9 +17,9 @@ class TwoShafts(Bench):
         super().setUp()
         lead = User.objects.get(username="lena")
         add_revision(lead, piston())
-        add_pump(lead, NewPump("C-1", "test", "here", "1", "piston", "stainless 316", "oil", **DUTY))
+        add_pump(lead, NewPump("C-1", "test", "here", "1", "piston", "stainless 316", "oil", **DUTY), Entry())
         for thickness, count in (("0.05 mm", 6), ("0.10 mm", 4)):
-            count_gaskets(lead, "piston", thickness, count, Units.MM)
+            count_gaskets(lead, "piston", thickness, count, Entry())
 
     def opened(self, pump):
         return open_job(User.objects.get(username="tom"), pump, "test", "14 380").number
