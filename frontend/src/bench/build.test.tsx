@@ -6,6 +6,7 @@ import { Lines } from '../app/Lines';
 import { showOnBench, STEP, stubServer } from '../test-bench';
 import { Build } from './Build';
 import { drawn } from './stages';
+import { Sizes } from './works/Sizes';
 
 stubServer(() => Response.json(JOB));
 
@@ -114,6 +115,15 @@ test('arrows go through the pages, round to the first', async () => {
   await userEvent.keyboard('{ArrowUp}');
   expect(picker()).toHaveValue('rest');
   expect(screen.getByRole('button', { name: /^idler/ })).toBeInTheDocument();
+});
+
+test('from a part the next one follows, also while one before it waits for its answers', async () => {
+  const seen = { sound: true } as unknown as Feature['look_left'];
+  const three = [feature('a'), feature('b', { look_left: seen }), feature('c')];
+  showOnBench(<Sizes job={JOB} features={three} />, JOB);
+  await userEvent.click(screen.getByRole('button', { name: /^b/ }));
+  await userEvent.click(screen.getByRole('button', { name: 'Next part' }));
+  expect(screen.getByRole('button', { name: /^c/ })).toHaveAttribute('aria-pressed', 'true');
 });
 
 test('sizes of parts about to be pressed are not on the drawing', () => {
