@@ -256,8 +256,11 @@ def _judged(
         school, share = facts.sheet.school, facts.sheet.near_share
         size = judge(result.value_mm, result.u_mm, result.dof, spec.limit, school, share, spec.fine)
     calls = [*_by_damage(feature, look)]
+    chance = size.probability if size else None
     if size is not None and result is not None:
         calls.append(_by_size(feature, result, size, coverage))
+        if calls[-1][1] is not size.sentence:
+            chance = None  # it would be of a size that does not count
         if size.call in (Call.KEEP, Call.WATCH) and coming is not None and _will_cross(coming, facts.sheet.school):
             calls.append((Call.WATCH, _crossing_words(coming)))
     if new.wrong is not None:
@@ -270,7 +273,7 @@ def _judged(
     told += _faults(facts, feature, phase) if result is not None else ()
     if size is not None and size.call is Call.MEASURE_AGAIN and call is Call.MEASURE_AGAIN and result is not None:
         told.append(settle(result, size.margin_mm, None if feature.kind is FeatureKind.PAIR else cabinet))
-    return Judgement(call, told[0], tuple(told[1:]), size.probability if size else None, size.working if size else None)
+    return Judgement(call, told[0], tuple(told[1:]), chance, size.working if size else None)
 
 
 def _by_size(feature: Feature, result: Result, size: Verdict, coverage: Coverage) -> tuple[Call, Sentence]:
@@ -278,8 +281,8 @@ def _by_size(feature: Feature, result: Result, size: Verdict, coverage: Coverage
     if feature.kind is FeatureKind.PAIR and result.value_mm < 0:
         return Call.MEASURE_AGAIN, Sentence("A running clearance below zero cannot be: a reading is wrong, or of another part.")
     if not coverage.complete and size.call is not Call.CHANGE:
-        words = "{taken} only: it is not measured yet. So far: {size}"
-        return Call.MEASURE_AGAIN, Sentence(words, {"taken": coverage.sentence, "size": size.sentence})
+        # Nothing of "inside" or "sure": the stations that are left may say otherwise.
+        return Call.MEASURE_AGAIN, Sentence("{taken} only: it is not measured yet.", {"taken": coverage.sentence})
     return size.call, size.sentence
 
 

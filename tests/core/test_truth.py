@@ -47,7 +47,11 @@ class Stations(unittest.TestCase):
         of = sheet()
         some = readings(GOOD, of) | partly({key: GOOD[key] + off}, of, count)
         found = states(readings=some)
-        self.assertIn(found[key].found_verdict.call, (Call.CHANGE, Call.MEASURE_AGAIN))
+        verdict = found[key].found_verdict
+        self.assertIn(verdict.call, (Call.CHANGE, Call.MEASURE_AGAIN))
+        if verdict.call is Call.MEASURE_AGAIN:
+            self.assertIsNone(verdict.probability)
+            self.assertEqual(verdict.sentence.render(Units.MM), f"{count} of 4 stations only: it is not measured yet.")
         pair = next(s for s in found.values() if key in (s.feature.bore, s.feature.shaft))
         self.assertIn(pair.found_verdict.call, (Call.CHANGE, Call.MEASURE_AGAIN))
 
@@ -61,6 +65,7 @@ class Stations(unittest.TestCase):
         self.assertAlmostEqual(state.found.value_mm, -0.001)
         self.assertIs(state.found_verdict.call, Call.MEASURE_AGAIN)
         self.assertIn("below zero cannot be", state.found_verdict.sentence.render(Units.MM))
+        self.assertIsNone(state.found_verdict.probability)
 
 
 class Pairs(unittest.TestCase):
