@@ -94,6 +94,17 @@ class TwoPeople(Works):
             self.assertEqual(caught.exception.changes, ["Tom: Idler, bore, front, 12–6: 30.05 mm"])
         self.assertEqual(Reading.objects.count(), 1)
 
+    def test_of_much_that_was_done_since_the_newest_is_told(self):
+        number = self.open()
+        seen = self.seen(number, self.lena)
+        for i in range(23):
+            self.read(number, "idler_bore", "front/12–6", f"30.{50 + i}")
+        with self.assertRaises(Conflict) as caught:
+            services.mark_step(seen, uuid.uuid4(), "isolate")
+        told = caught.exception.changes
+        self.assertEqual((len(told), told[0]), (21, "And 3 before these."))
+        self.assertTrue(told[1].endswith("30.53 mm") and told[-1].endswith("30.72 mm"), told)
+
     def test_every_change_has_its_line_in_the_log(self):
         number = self.finished()
         events = list(Event.objects.filter(job__number=number).values_list("version", flat=True))

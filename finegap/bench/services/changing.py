@@ -27,6 +27,9 @@ from finegap.core.showing import Units
 from finegap.site.errors import Conflict, ReadOnly
 from finegap.site.retry import digest
 
+_TOLD = 20
+"""What somebody else did since: so much of it is told, the newest."""
+
 _AHEAD = dt.timedelta(minutes=5)
 """How far a device's clock may be ahead of this one before it is refused."""
 
@@ -126,8 +129,10 @@ def _check_clock(job: Job, at: dt.datetime) -> None:
 
 
 def _since(job: Job, version: int) -> list[str]:
-    events = job.events.filter(version__gt=version).select_related("by")
-    return [f"{name_of(e.by)}: {e.what}" for e in events]
+    events = job.events.filter(version__gt=version)
+    told = [f"{name_of(e.by)}: {e.what}" for e in events.select_related("by").order_by("-id")[:_TOLD]]
+    before = events.count() - len(told)
+    return [*([f"And {before} before these."] if before else []), *reversed(told)]
 
 
 def log(job: Job, seen: Seen, what: str) -> None:
