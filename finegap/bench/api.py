@@ -16,12 +16,14 @@ from rest_framework.views import APIView
 
 from finegap.bench import queries, services, shapes
 from finegap.bench.requests import (
+    Abandon,
+    Amend,
     AttachPhoto,
     Change,
-    ClearStep,
     ConfirmNew,
     Decide,
     FitPart,
+    JobVersion,
     LogTorque,
     LookAt,
     MarkStep,
@@ -39,14 +41,11 @@ from finegap.bench.requests import (
     SetKnown,
     SetZero,
     Sign,
-    StrikeReading,
-    StrikeTorque,
-    TakeBackNew,
-    TakeBackNote,
-    TakeBackPart,
+    StrikeOut,
     UseAtBench,
 )
 from finegap.core.errors import FieldError
+from finegap.people.pins import check_pin
 from finegap.site.api import UNIT, Error, actor_of, answer, checked, entered, shape_serializer, units_of
 from finegap.site.security import LEAD, role_of
 from finegap.toolbox import receiver
@@ -137,17 +136,10 @@ class StepDone(_ChangeJob):
 
     def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
         """By name and time."""
-        is_lead = bool(data["skip"]) and role_of(seen.actor) == LEAD
-        services.mark_step(seen, data["id"], data["step"], data["note"], data["skip"], is_lead)
-
-
-@_documented(ClearStep)
-class StepCleared(_ChangeJob):
-    """Take a step back."""
-
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
-        """The log keeps both."""
-        services.clear_step(seen, data["step"])
+        is_lead = bool(data["skip"] or data["past"]) and role_of(seen.actor) == LEAD
+        if is_lead and (data["past"] or queries.needs_lead(seen.number, data["step"])):
+            check_pin(seen.actor, data["pin"])
+        services.mark_step(seen, data["id"], data["step"], data["note"], data["skip"], data["past"], is_lead)
 
 
 @_documented(RecordReading)
@@ -157,15 +149,6 @@ class Readings(_ChangeJob):
     def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
         """As typed."""
         services.record_reading(seen, services.NewReading(**data))
-
-
-@_documented(StrikeReading)
-class ReadingStruck(_ChangeJob):
-    """Strike out a reading."""
-
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
-        """With a reason."""
-        services.strike_reading(seen, data["reading"], data["reason"])
 
 
 @_documented(Decide)
@@ -184,15 +167,6 @@ class NewParts(_ChangeJob):
     def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
         """Where no size shows it."""
         services.confirm_new(seen, data["id"], data["feature"])
-
-
-@_documented(TakeBackNew)
-class NewPartTakenBack(_ChangeJob):
-    """Take back that a new part is in."""
-
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
-        """The log keeps both."""
-        services.take_back_new(seen, data["feature"])
 
 
 @_documented(ReadMeanwhile)
@@ -234,7 +208,7 @@ class OnHand(_ChangeJob):
 
     def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
         """Here, or missing."""
-        services.say_on_hand(seen, data["id"], data["item"], data["here"])
+        services.say_on_hand(seen, data["id"], data["items"], data["here"])
 
 
 @_documented(LookAt)
@@ -310,15 +284,6 @@ class PartsFitted(_ChangeJob):
         services.fit_part(seen, data["id"], data["stack"], data["part"], data["confirmed"], data["reused"], data["reason"])
 
 
-@_documented(TakeBackPart)
-class PartTakenBack(_ChangeJob):
-    """Take a part of a stack out again."""
-
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
-        """With all that came after it."""
-        services.take_back_part(seen, data["stack"], data["part"])
-
-
 @_documented(LogTorque)
 class Torques(_ChangeJob):
     """Log a torque."""
@@ -326,15 +291,6 @@ class Torques(_ChangeJob):
     def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
         """With the wrench it was made with."""
         services.log_torque(seen, services.NewTorque(**data))
-
-
-@_documented(StrikeTorque)
-class TorqueStruck(_ChangeJob):
-    """Strike a torque out."""
-
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
-        """With a reason."""
-        services.strike_torque(seen, data["torque"], data["reason"])
 
 
 @_documented(UseAtBench)
@@ -352,7 +308,7 @@ class ZeroFound(_ChangeJob):
 
     def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
         """By which school, with which play."""
-        services.set_zero(seen, data["school"], data["lash"], data["lash_arc"])
+        services.set_zero(seen, data["id"], data["school"], data["lash"], data["lash_arc"])
 
 
 @_documented(RecordTry)
@@ -383,19 +339,52 @@ class RunIn(_ChangeJob):
         services.note_run_in(seen, services.NewNote(**data))
 
 
-@_documented(TakeBackNote)
-class RunInTakenBack(_ChangeJob):
-    """Take the last line of the run-in back."""
-
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
-        """The log keeps it."""
-        services.take_back_note(seen)
-
-
 @_documented(Sign)
 class Signature(_ChangeJob):
     """Sign the job."""
 
     def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
         """Technicians when nothing is open; leads past some of it with a reason."""
+        check_pin(seen.actor, data["pin"])
         services.sign_off(seen, data["id"], role_of(seen.actor) == LEAD, data["reason"])
+
+
+@_documented(StrikeOut)
+class Struck(_ChangeJob):
+    """Strike a record out."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """With a reason, and with it what rests on it."""
+        services.strike(seen, data["kind"], data["record"], data["reason"])
+
+
+@_documented(Abandon)
+class Abandoned(_ChangeJob):
+    """Give a job up."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """It is kept and marked."""
+        services.abandon(seen, data["id"], data["reason"])
+
+
+@_documented(Amend)
+class Amendments(_ChangeJob):
+    """Put a signed job right."""
+
+    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+        """By a lead, who says who it is."""
+        check_pin(seen.actor, data["pin"])
+        is_lead = role_of(seen.actor) == LEAD
+        services.amend(seen, data["id"], data["what"], data["reason"], data["void"], data["belongs_to"], is_lead)
+
+
+class Version(APIView):
+    """How far a job has come."""
+
+    @extend_schema(responses={200: JobVersion, 404: Error})
+    def get(self, request: Request, number: int) -> Response:
+        """The version of its last change: another screen asks for it every few seconds, and for the job when it has changed."""
+        version = queries.version_of(number)
+        if version is None:
+            raise Http404
+        return answer({"version": version})

@@ -5,8 +5,10 @@ from __future__ import annotations
 import json
 import math
 import uuid
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import TypeVar
 
 from django.contrib.auth.models import User
 from django.utils import timezone
@@ -27,11 +29,13 @@ from finegap.bench.models import (
     TorqueMark,
     Try,
     TryCheck,
+    ZeroFound,
 )
 from finegap.core import facts as core
 from finegap.core.build.stacking import Fitted
 from finegap.core.build.tightening import Tightened
 from finegap.core.families.model import Family
+from finegap.core.gap.declared import TIMING, HousingMeans, means_key
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import Check, TryMade
 from finegap.core.gap.viscosity import has_points
@@ -60,7 +64,8 @@ GAP, MESH = "gap", "mesh"
 class Records:
     """A job's rows, each kind read once, and the facts made of them.
 
-    ``names`` are people by key, ``certificates`` those that something on the job was measured under.
+    ``names`` are people by key, ``certificates`` those that something on the job was measured under. Readings, torques and tries
+    hold what was struck out, too; of all others it is in ``struck``.
     """
 
     job: Job
@@ -80,7 +85,15 @@ class Records:
     torques: list[TorqueMark]
     proofs: list[ProofMark]
     run_in: list[RunInNote]
+    zero: ZeroFound | None
+    struck: list[Struck]
     facts: core.Facts
+
+
+Struck = StepMark | Decision | NewPart | PartFitted | ProofMark | RunInNote | ZeroFound
+"""A row that can be struck out, of a kind that is then shown nowhere else."""
+
+S = TypeVar("S", StepMark, Decision, NewPart, PartFitted, ProofMark, RunInNote, ZeroFound)
 
 
 @lru_cache(maxsize=64)
@@ -128,11 +141,14 @@ def load(job: Job) -> Records:
     checks: dict[uuid.UUID, list[TryCheck]] = {one.pk: [] for one in tries}
     for check in TryCheck.objects.filter(made__job=job):
         checks[check.made_id].append(check)
-    proofs, run_in = list(job.proofs.all()), list(job.run_in.all())
-    fitted, torques = list(job.fitted.all()), list(job.torques.all())
+    struck: list[Struck] = []
+    proofs, run_in = _standing(job.proofs.all(), struck), _standing(job.run_in.all(), struck)
+    fitted = _standing(job.fitted.all(), struck)
+    torques = list(job.torques.all())
     gauges, certificates = _join_gauges(readings, [c for of in checks.values() for c in of], torques)
-    steps, decisions, looks = list(job.steps.all()), list(job.decisions.all()), list(job.looks.all())
-    new_parts = list(job.new_parts.all())
+    steps, decisions, looks = _standing(job.steps.all(), struck), _standing(job.decisions.all(), struck), list(job.looks.all())
+    new_parts, on_hand = _standing(job.new_parts.all(), struck), list(job.on_hand.all())
+    zero = next(iter(_standing(job.zeros.all(), struck)), None)
     stock = GasketStock.objects.filter(sheet=job.revision.sheet_id).values_list("thickness_um", "count")
     sheet = sheet_of(job)
     build = {**sheet.build, **job.build}
@@ -144,31 +160,35 @@ def load(job: Job) -> Records:
         decisions=core.one_decision(
             sheet.family, {d.feature: core.Decision(core.Decided(d.decided), d.reason, tuple(d.parts)) for d in decisions}
         ),
-        zero=Zero(job.zero_school) if job.zero_school else None,
-        lash_mm=job.lash_mm,
-        tries=tuple(_try(t, checks[t.pk]) for t in tries if t.sets == GAP),
-        mesh_tries=tuple(_try(t, checks[t.pk]) for t in tries if t.sets == MESH),
+        zero=Zero(zero.school) if zero else None,
+        lash_mm=zero.lash_mm if zero else sheet.means.lash_mm if isinstance(sheet.means, HousingMeans) else 0.0,
+        tries=tuple(_try(t, checks[t.pk]) for t in tries if t.sets == GAP and not t.struck_reason),
+        mesh_tries=tuple(_try(t, checks[t.pk]) for t in tries if t.sets == MESH and not t.struck_reason),
+        opened=frozenset(means_key(sheet.means) if t.sets == GAP else TIMING for t in tries if t.opened and not t.struck_reason),
         box=dict(stock),
         build=build,
         shop=shop_of(job),
         looks={(k.feature, core.Phase(k.phase)): core.Look(tuple(k.damages)) for k in looks},
         past=_past(job),
         gauges=tuple(core_choice(gauge) for gauge in gauges.values() if reads_lengths(gauge)),
-        gauge_faults=_faults(readings, [c for of in checks.values() for c in of], torques),
+        gauge_faults=_faults(readings, [c for t in tries if not t.struck_reason for c in checks[t.pk]], torques),
         symptom=job.symptom,
         skipped=frozenset(s.step for s in steps if s.skipped),
         fitted=tuple(Fitted(row.stack, row.part, row.reused, row.reason) for row in fitted),
-        tightened=tuple(Tightened(t.fastener, t.pass_number, tuple(t.bolts), t.at_nut_n_m) for t in torques if not t.struck_reason),
+        tightened=tuple(
+            Tightened(t.fastener, t.pass_number, tuple(t.bolts), t.at_nut_n_m, t.made) for t in torques if not t.struck_reason
+        ),
         lubricant=job.lubricant,
         ten_g=job.gun.ten_g if job.gun else None,
-        tight=next((tuple(p.places) for p in proofs if p.seen == TURNING), None),
-        play_mm=next((p.value for p in proofs if p.seen == END_PLAY), None),
+        turned={p.step: tuple(p.places) for p in proofs if p.seen == TURNING},
+        plays={p.step: p.value for p in proofs if p.seen == END_PLAY and p.value is not None},
+        on_hand={row.item: row.here for row in on_hand},
         run_in=tuple(Note(n.minute, n.drops, n.box_c, n.eighths) for n in run_in),
         running=_running(proofs),
         confirmed_new=frozenset(one.feature for one in new_parts),
         new_share=works_settings().new_share,
     )
-    on_hand, photos = list(job.on_hand.all()), list(job.photos.all())
+    photos = list(job.photos.all())
     return Records(
         job=job,
         gauges=list(gauges.values()),
@@ -187,8 +207,18 @@ def load(job: Job) -> Records:
         torques=torques,
         proofs=proofs,
         run_in=run_in,
+        zero=zero,
+        struck=struck,
         facts=facts,
     )
+
+
+def _standing(rows: Iterable[S], struck: list[Struck]) -> list[S]:
+    """Rows that count; the others go to ``struck``."""
+    standing: list[S] = []
+    for row in rows:
+        (struck if row.struck_reason else standing).append(row)
+    return standing
 
 
 def _join_gauges(
@@ -249,7 +279,7 @@ def _grouped(family: Family, rows: list[Reading]) -> dict[tuple[str, core.Phase]
     gauges = {row.certificate_id: core_gauge(row.certificate) for row in rows}
     groups: dict[tuple[str, core.Phase], list[measuring.Reading]] = {}
     for row in rows:
-        if row.struck_at is None:
+        if not row.struck_reason:
             reading = measuring.Reading(
                 row.station,
                 planes.get((row.feature, row.station), ""),
@@ -280,11 +310,11 @@ def _overdue(gauge: Gauge) -> Sentence:
 
 def _try(row: Try, checks: list[TryCheck]) -> TryMade:
     read = tuple(Check(c.value_mm, c.u_mm, math.inf if c.dof is None else c.dof, c.half_mm) for c in checks)
-    return TryMade(read, row.arc_mm, tuple(tuple(stack) for stack in row.stacks_um))
+    return TryMade(read, row.arc_mm, tuple(tuple(stack) for stack in row.stacks_um), row.made)
 
 
 def _faults(readings: list[Reading], checks: list[TryCheck], torques: list[TorqueMark]) -> tuple[Sentence, ...]:
-    faults = [fault for row in readings if row.struck_at is None for fault in reading_faults(row)]
+    faults = [fault for row in readings if not row.struck_reason for fault in reading_faults(row)]
     faults += [_overdue(c.gauge) for c in checks if c.gauge_overdue and c.gauge]
     faults += [_overdue(t.wrench) for t in torques if t.wrench_overdue and not t.struck_reason]
     return tuple({(f.template, *f.amounts.values()): f for f in faults}.values())
@@ -298,7 +328,9 @@ _COLUMNS = (
 
 def _past(job: Job) -> core.Past:
     """Earlier overhauls of this pump that were signed, one visit of each feature an overhaul."""
-    rows = SizeOnRecord.objects.filter(job__pump=job.pump_id, job__number__lt=job.number).order_by("job__number", "feature")
+    rows = (
+        SizeOnRecord.objects.counting().filter(job__pump=job.pump_id, job__number__lt=job.number).order_by("job__number", "feature")
+    )
     visits: dict[str, list[Visit]] = {}
     for number, opened, hours, old_last, new_first, bar, speed, feature, found, found_u, left, left_u, changed in rows.values_list(
         *_COLUMNS

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from contextlib import nullcontext
 
 from django.http import Http404, HttpResponse
 from drf_spectacular.types import OpenApiTypes
@@ -23,7 +24,7 @@ class Report(APIView):
         responses={(200, "application/pdf"): OpenApiTypes.BINARY, (200, "application/json"): OpenApiTypes.OBJECT, 404: Error},
     )
     def get(self, request: Request, number: int, kind: str) -> HttpResponse:
-        """One page as PDF, or the same as JSON."""
+        """As PDF, or the same as JSON."""
         from finegap.exchange import report
 
         units = units_of(request)
@@ -31,10 +32,19 @@ class Report(APIView):
         if view is None:
             raise Http404
         record = plain(view)
-        body = report.as_pdf(record) if kind == "pdf" else report.as_json(record)
+        body = report.as_pdf(record, lambda photo: _file_of(number, photo)) if kind == "pdf" else report.as_json(record)
         response = HttpResponse(body, content_type="application/pdf" if kind == "pdf" else "application/json")
         response["Content-Disposition"] = f'inline; filename="job-{number}.{kind}"'
         return response
+
+
+def _file_of(number: int, photo: str) -> bytes | None:
+    kept = queries.photo_of(number, uuid.UUID(photo))
+    try:
+        with kept.file.open("rb") if kept else nullcontext() as picture:
+            return bytes(picture.read()) if picture else None
+    except FileNotFoundError:
+        return None
 
 
 class PhotoFile(APIView):

@@ -1,8 +1,10 @@
 """Everything recorded at the bench. Verdicts and moves are computed from it, never stored, until a signature freezes them."""
 
 import datetime as dt
+from typing import Self, TypeVar
 
 from django.conf import settings
+from django.contrib.auth.models import User
 from django.db import models
 
 from finegap.bench.record import RECORD_VERSION
@@ -11,6 +13,11 @@ from finegap.sheets.models import SheetRevision, ShopProcedure
 from finegap.toolbox.models import Certificate, Gauge, GreaseGun
 
 USER = settings.AUTH_USER_MODEL
+
+M = TypeVar("M", bound=models.Model, covariant=True)
+
+_LONGEST_REASON = 300
+_STANDING = models.Q(struck_reason="")
 
 
 class Job(Duty):
@@ -35,8 +42,6 @@ class Job(Duty):
     old_meter_last = models.PositiveIntegerField(null=True, blank=True)
     new_meter_first = models.PositiveIntegerField(default=0)
     procedure = models.ForeignKey(ShopProcedure, models.PROTECT, related_name="+", null=True, blank=True)
-    zero_school = models.CharField(max_length=30, blank=True)
-    lash_mm = models.FloatField(default=0)
     lubricant = models.CharField(max_length=40, blank=True)
     gun = models.ForeignKey(GreaseGun, models.PROTECT, related_name="+", null=True, blank=True)
     version = models.PositiveIntegerField(default=1)
@@ -45,9 +50,11 @@ class Job(Duty):
     outside = models.JSONField(default=dict)
     meanwhile = models.JSONField(default=list)
 
+    about = "*"
+    """What the change in hand is about, kept with its line of the log; no column."""
+
     class Meta:
         ordering = ["-number"]
-        constraints = [models.CheckConstraint(condition=models.Q(lash_mm__gte=0), name="lash_not_negative")]
 
     def __str__(self) -> str:
         return f"Job {self.number}"
@@ -72,30 +79,76 @@ class Recorded(InItsZone):
     """By whom, when, and under which identity the client gave it: a retry is the same record, not a second one.
 
     ``at`` is the moment of the act and ``zone_min`` the minutes its clock was ahead of UTC. ``sent`` is a digest of what came with
-    the identity: the same identity with other contents is a conflict. Older rows have none.
+    the identity: the same identity with other contents is a conflict. ``made`` is the version of the job it made: what was done
+    before what, whatever the clocks said. Older rows have neither.
     """
 
     id = models.UUIDField(primary_key=True)
     by = models.ForeignKey(USER, models.PROTECT, related_name="+")
     sent = models.CharField(max_length=64, blank=True)
+    made = models.PositiveIntegerField(default=0)
 
     class Meta:
         abstract = True
 
 
-class StepMark(Recorded):
-    """A step done, a caution acknowledged, or a step skipped with a reason, by name and time."""
+class StrikeableSet(models.QuerySet[M]):
+    """Rows some of which were struck out."""
+
+    def standing(self) -> Self:
+        """Those that count."""
+        return self.filter(struck_reason="")
+
+    def strike(self, by: User, at: dt.datetime, reason: str) -> int:
+        """Strike out those that still stand; how many they were."""
+        return self.standing().update(struck_by=by, struck_at=at, struck_reason=reason[:_LONGEST_REASON])
+
+
+class Strikeable(models.Model):
+    """Put right by striking it out, with a reason and by name; never erased.
+
+    ``struck_at`` is not known of what was struck before it was kept.
+    """
+
+    struck_by = models.ForeignKey(USER, models.PROTECT, related_name="+", null=True, blank=True)
+    struck_at = models.DateTimeField(null=True, blank=True)
+    struck_reason = models.CharField(max_length=_LONGEST_REASON, blank=True)
+
+    objects = StrikeableSet.as_manager()
+
+    class Meta:
+        abstract = True
+        constraints = [
+            models.CheckConstraint(
+                condition=models.Q(struck_by__isnull=True, struck_at__isnull=True, struck_reason="")
+                | (models.Q(struck_by__isnull=False) & ~models.Q(struck_reason="")),
+                name="%(class)s_struck_with_a_reason",
+            )
+        ]
+
+
+class StepMark(Recorded, Strikeable):
+    """A step done, a caution acknowledged, or a step skipped with a reason, by name and time.
+
+    ``past`` is a lead's reason for doing it before what must come before it, or for skipping what only a lead skips; ``own`` when
+    that lead had worked on the job.
+    """
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="steps")
     step = models.CharField(max_length=40)
     note = models.CharField(max_length=300, blank=True)
     skipped = models.CharField(max_length=300, blank=True)
+    past = models.CharField(max_length=300, blank=True)
+    own = models.BooleanField(default=False)
 
-    class Meta:
-        constraints = [models.UniqueConstraint(fields=["job", "step"], name="a_step_is_done_once")]
+    class Meta(Strikeable.Meta):
+        constraints = [
+            *Strikeable.Meta.constraints,
+            models.UniqueConstraint(fields=["job", "step"], condition=_STANDING, name="a_step_is_done_once"),
+        ]
 
 
-class Reading(Recorded):
+class Reading(Recorded, Strikeable):
     """One reading, as typed and as converted. Never erased: struck out with a reason.
 
     ``half_mm`` is half the interval between the leaf that goes and the one that does not; ``part_c`` and ``expansion_um_m_k`` are
@@ -121,23 +174,16 @@ class Reading(Recorded):
     gauge_overdue = models.BooleanField()
     out_of_range = models.BooleanField(default=False)
     order = models.PositiveIntegerField()
-    struck_by = models.ForeignKey(USER, models.PROTECT, related_name="+", null=True, blank=True)
-    struck_at = models.DateTimeField(null=True, blank=True)
-    struck_reason = models.CharField(max_length=200, blank=True)
 
-    class Meta:
+    class Meta(Strikeable.Meta):
         ordering = ["order"]
         constraints = [
+            *Strikeable.Meta.constraints,
             models.UniqueConstraint(fields=["job", "order"], name="readings_in_order"),
-            models.CheckConstraint(
-                condition=models.Q(struck_at__isnull=True, struck_reason="")
-                | (models.Q(struck_at__isnull=False) & ~models.Q(struck_reason="")),
-                name="struck_with_a_reason",
-            ),
         ]
 
 
-class Decision(Recorded):
+class Decision(Recorded, Strikeable):
     """What was decided for a feature; deciding again replaces it, and the log keeps both.
 
     ``parts`` are the features of a pair whose parts are new.
@@ -150,18 +196,24 @@ class Decision(Recorded):
     reason = models.CharField(max_length=300, blank=True)
     parts = models.JSONField(default=list)
 
-    class Meta:
-        constraints = [models.UniqueConstraint(fields=["job", "feature"], name="one_decision_a_feature")]
+    class Meta(Strikeable.Meta):
+        constraints = [
+            *Strikeable.Meta.constraints,
+            models.UniqueConstraint(fields=["job", "feature"], condition=_STANDING, name="one_decision_a_feature"),
+        ]
 
 
-class NewPart(Recorded):
+class NewPart(Recorded, Strikeable):
     """A new part confirmed as in, where no size shows it: the washer, the bearing, a shaft without a size on the sheet."""
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="new_parts")
     feature = models.CharField(max_length=40)
 
-    class Meta:
-        constraints = [models.UniqueConstraint(fields=["job", "feature"], name="a_new_part_is_confirmed_once")]
+    class Meta(Strikeable.Meta):
+        constraints = [
+            *Strikeable.Meta.constraints,
+            models.UniqueConstraint(fields=["job", "feature"], condition=_STANDING, name="a_new_part_is_confirmed_once"),
+        ]
 
 
 class Look(Recorded):
@@ -188,7 +240,7 @@ class OnHand(Recorded):
         constraints = [models.UniqueConstraint(fields=["job", "item"], name="one_line_an_item")]
 
 
-class PartFitted(Recorded):
+class PartFitted(Recorded, Strikeable):
     """A part of a stack in place, in its turn. ``directions`` are what was confirmed of it, in words."""
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="fitted")
@@ -198,12 +250,15 @@ class PartFitted(Recorded):
     reason = models.CharField(max_length=300, blank=True)
     directions = models.CharField(max_length=400, blank=True)
 
-    class Meta:
+    class Meta(Strikeable.Meta):
         ordering = ["at"]
-        constraints = [models.UniqueConstraint(fields=["job", "stack", "part"], name="a_part_is_fitted_once")]
+        constraints = [
+            *Strikeable.Meta.constraints,
+            models.UniqueConstraint(fields=["job", "stack", "part"], condition=_STANDING, name="a_part_is_fitted_once"),
+        ]
 
 
-class TorqueMark(Recorded):
+class TorqueMark(Recorded, Strikeable):
     """A torque as logged, for one fastener or several of a pass. Never erased: struck out with a reason.
 
     ``typed`` is what the wrench was set to; ``adapter`` its lengths and angle as typed, where there was one.
@@ -220,18 +275,12 @@ class TorqueMark(Recorded):
     wrench = models.ForeignKey(Gauge, models.PROTECT, related_name="+")
     certificate = models.ForeignKey(Certificate, models.PROTECT, related_name="+")
     wrench_overdue = models.BooleanField()
-    struck_by = models.ForeignKey(USER, models.PROTECT, related_name="+", null=True, blank=True)
-    struck_reason = models.CharField(max_length=200, blank=True)
 
-    class Meta:
+    class Meta(Strikeable.Meta):
         ordering = ["at"]
         constraints = [
+            *Strikeable.Meta.constraints,
             models.CheckConstraint(condition=models.Q(at_nut_n_m__gt=0, set_n_m__gt=0), name="torque_above_zero"),
-            models.CheckConstraint(
-                condition=models.Q(struck_by__isnull=True, struck_reason="")
-                | (models.Q(struck_by__isnull=False) & ~models.Q(struck_reason="")),
-                name="torque_struck_with_a_reason",
-            ),
         ]
 
 
@@ -255,6 +304,14 @@ class Photo(Recorded):
         ]
 
 
+class SizesSet(models.QuerySet[M]):
+    """Sizes on record."""
+
+    def counting(self) -> Self:
+        """Those of records that were not declared void."""
+        return self.exclude(job__amendments__void=True)
+
+
 class SizeOnRecord(models.Model):
     """A size as a signature froze it: what wear is reckoned from at the next overhaul. Lengths and standard uncertainties in mm."""
 
@@ -266,12 +323,35 @@ class SizeOnRecord(models.Model):
     left_u_mm = models.FloatField(null=True, blank=True)
     changed = models.BooleanField()
 
+    objects = SizesSet.as_manager()
+
     class Meta:
         constraints = [models.UniqueConstraint(fields=["job", "feature"], name="one_size_a_feature")]
 
 
-class Try(Recorded):
-    """A try: what was done. ``sets`` is the gap of the clearance table, or the mesh of a timing gear; one stack a place."""
+class ZeroFound(Recorded, Strikeable):
+    """How zero was found, and the play; found anew it replaces the one before, which is struck out."""
+
+    job = models.ForeignKey(Job, models.CASCADE, related_name="zeros")
+    school = models.CharField(max_length=30)
+    lash_mm = models.FloatField(default=0)
+    lash_typed = models.CharField(max_length=60, blank=True)
+
+    class Meta(Strikeable.Meta):
+        ordering = ["at"]
+        constraints = [
+            *Strikeable.Meta.constraints,
+            models.UniqueConstraint(fields=["job"], condition=_STANDING, name="one_zero_a_job"),
+            models.CheckConstraint(condition=models.Q(lash_mm__gte=0), name="lash_not_negative"),
+        ]
+
+
+class Try(Recorded, Strikeable):
+    """A try: what was done. ``sets`` is the gap of the clearance table, or the mesh of a timing gear; one stack a place.
+
+    ``opened`` when the pump was opened for it: what that takes apart is to be done again. ``trial`` when it was tightened for the
+    check alone, not to its torque.
+    """
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="tries")
     sets = models.CharField(max_length=10, default="gap")
@@ -279,10 +359,15 @@ class Try(Recorded):
     arc_mm = models.FloatField(null=True, blank=True)
     arc_typed = models.CharField(max_length=40, blank=True)
     stacks_um = models.JSONField(default=list)
+    opened = models.BooleanField(default=False)
+    trial = models.BooleanField(default=False)
 
-    class Meta:
+    class Meta(Strikeable.Meta):
         ordering = ["sets", "number"]
-        constraints = [models.UniqueConstraint(fields=["job", "sets", "number"], name="tries_in_order")]
+        constraints = [
+            *Strikeable.Meta.constraints,
+            models.UniqueConstraint(fields=["job", "sets", "number"], name="tries_in_order"),
+        ]
 
 
 class TryCheck(models.Model):
@@ -307,24 +392,29 @@ class TryCheck(models.Model):
         constraints = [models.UniqueConstraint(fields=["made", "order"], name="checks_in_order")]
 
 
-class ProofMark(Recorded):
+class ProofMark(Recorded, Strikeable):
     """What was seen at Prove: how the shaft turned, or something of the first hour. Seen again it is replaced; the log keeps both.
 
-    ``value`` is in the internal unit of what was seen; ``places`` are clock positions where the shaft was tight.
+    It is of one ``step`` and proves no other. ``value`` is in the internal unit of what was seen; ``places`` are clock positions
+    where the shaft was tight.
     """
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="proofs")
+    step = models.CharField(max_length=40)
     seen = models.CharField(max_length=20)
     value = models.FloatField(null=True, blank=True)
     typed = models.CharField(max_length=120, blank=True)
     places = models.JSONField(default=list)
 
-    class Meta:
+    class Meta(Strikeable.Meta):
         ordering = ["at"]
-        constraints = [models.UniqueConstraint(fields=["job", "seen"], name="one_proof_of_each")]
+        constraints = [
+            *Strikeable.Meta.constraints,
+            models.UniqueConstraint(fields=["job", "step", "seen"], condition=_STANDING, name="one_proof_of_each"),
+        ]
 
 
-class RunInNote(Recorded):
+class RunInNote(Recorded, Strikeable):
     """A line of the run-in's log: minutes since the start, drops a minute, the box in C, and eighths the gland was turned."""
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="run_in")
@@ -335,26 +425,64 @@ class RunInNote(Recorded):
     box_c = models.FloatField(null=True, blank=True)
     eighths = models.FloatField(default=0)
 
-    class Meta:
+    class Meta(Strikeable.Meta):
         ordering = ["number"]
-        constraints = [models.UniqueConstraint(fields=["job", "number"], name="run_in_in_order")]
+        constraints = [
+            *Strikeable.Meta.constraints,
+            models.UniqueConstraint(fields=["job", "number"], name="run_in_in_order"),
+        ]
 
 
 class SignOff(Recorded):
-    """The signature, with everything that was shown when it was given, in the shape of ``record_version``."""
+    """The signature, with everything that was shown when it was given, in the shape of ``record_version``.
+
+    ``own`` when a lead signed past what was open on a job that lead had worked on.
+    """
 
     job = models.OneToOneField(Job, models.CASCADE, related_name="sign_off")
     reason = models.CharField(max_length=300, blank=True)
     record = models.JSONField()
     record_version = models.PositiveSmallIntegerField(default=RECORD_VERSION)
     core_version = models.CharField(max_length=20)
+    own = models.BooleanField(default=False)
+
+
+class Abandonment(Recorded):
+    """A job opened by mistake, or not gone on with: it is kept, marked so, and can only be read."""
+
+    job = models.OneToOneField(Job, models.CASCADE, related_name="abandonment")
+    reason = models.CharField(max_length=300)
+
+
+class Amendment(Recorded):
+    """What a lead puts right after the signature. The signed page stays as it is; this adds one.
+
+    ``void`` when the whole record does not count for this pump, ``belongs_to`` the tag it belongs to where that is known; its
+    sizes are then no part of this pump's wear. ``own`` when the lead had signed the job, or worked on it.
+    """
+
+    job = models.ForeignKey(Job, models.CASCADE, related_name="amendments")
+    number = models.PositiveIntegerField()
+    what = models.TextField(max_length=2000)
+    reason = models.CharField(max_length=300)
+    void = models.BooleanField(default=False)
+    belongs_to = models.CharField(max_length=30, blank=True)
+    own = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [models.UniqueConstraint(fields=["job", "number"], name="amendments_in_order")]
 
 
 class Event(InItsZone):
-    """The log of a job: one line for each version."""
+    """The log of a job: one line for each version.
+
+    ``about`` names what it changed, in words apart: a change to something else is no conflict. ``*`` is all of the job.
+    """
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="events")
     version = models.PositiveIntegerField()
+    about = models.CharField(max_length=400, default="*")
     by = models.ForeignKey(USER, models.PROTECT, related_name="+")
     what = models.CharField(max_length=400)
 

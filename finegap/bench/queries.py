@@ -6,18 +6,19 @@ import uuid
 from dataclasses import replace
 from typing import Any
 
-from django.db.models import OuterRef, Subquery
+from django.db.models import Exists, OuterRef, Subquery
 from django.utils import timezone
 
 from finegap.bench import shapes
 from finegap.bench.facts import GAP, MESH, Records, load, name_of
-from finegap.bench.models import Event, Job, Photo, SignOff
+from finegap.bench.models import Abandonment, Amendment, Event, Job, Photo, SignOff
 from finegap.bench.record import upgraded
 from finegap.bench.showing.building import BuildingWords
 from finegap.bench.showing.inspecting import FeatureWords
 from finegap.bench.showing.preparing import PreparingWords
 from finegap.bench.showing.proving import ProvingWords
 from finegap.bench.showing.setting import SettingWords
+from finegap.bench.showing.striking import StruckWords
 from finegap.bench.verdicts import changed_since, outside_of, shown_verdicts
 from finegap.core import VERSION
 from finegap.core.families.model import Stage
@@ -26,6 +27,7 @@ from finegap.core.gap.tape import Printed, Tape
 from finegap.core.job import assess
 from finegap.core.materials import MATERIALS
 from finegap.core.showing import Units
+from finegap.site.plain import plain
 from finegap.toolbox.queries import gauge_shape, gauge_shapes
 from finegap.toolbox.shapes import GaugeShape
 
@@ -36,7 +38,9 @@ _LOG_PAGE = 50
 def job_lines() -> list[shapes.JobLine]:
     """All jobs, newest first."""
     last = Event.objects.filter(job=OuterRef("pk")).order_by("-version").values("what")[:1]
-    jobs = Job.objects.select_related("pump", "opened_by", "sign_off").annotate(last=Subquery(last))
+    void = Amendment.objects.filter(job=OuterRef("pk"), void=True)
+    rows = Job.objects.select_related("pump", "opened_by", "sign_off", "abandonment")
+    jobs = rows.annotate(last=Subquery(last), void=Exists(void))
     return [
         shapes.JobLine(
             number=job.number,
@@ -46,6 +50,7 @@ def job_lines() -> list[shapes.JobLine]:
             opened_by=name_of(job.opened_by),
             opened_at=job.opened_at,
             signed_at=job.sign_off.at if hasattr(job, "sign_off") else None,
+            ended="abandoned" if hasattr(job, "abandonment") else "void" if job.void else "",
             last=job.last or "",
         )
         for job in jobs
@@ -60,14 +65,27 @@ def job_view(number: int, units: Units) -> shapes.JobShape | dict[str, Any] | No
     signature = SignOff.objects.filter(job=job).first()
     if signature is not None:
         record: dict[str, Any] = signature.record[units.value]
-        return upgraded(record, signature.record_version)
+        # Amendments are of after the signature: the frozen page stays as it is.
+        return upgraded(record, signature.record_version) | {"amendments": plain(_amendments(job))}
     return job_shape(job, units)
+
+
+def _amendments(job: Job) -> list[shapes.AmendmentShape]:
+    return [
+        shapes.AmendmentShape(one.number, one.what, one.reason, one.void, one.belongs_to, name_of(one.by), one.when, one.own)
+        for one in job.amendments.select_related("by")
+    ]
+
+
+def _abandoned(job: Job) -> shapes.AbandonedShape | None:
+    row = Abandonment.objects.filter(job=job).select_related("by").first()
+    return shapes.AbandonedShape(name_of(row.by), row.when, row.reason) if row else None
 
 
 def open_job_row(number: int) -> Job | None:
     """An unsigned job with what is shown of it."""
     jobs = Job.objects.select_related("pump", "revision__sheet", "opened_by", "procedure", "gun")
-    return jobs.filter(number=number, sign_off__isnull=True).first()
+    return jobs.filter(number=number, sign_off__isnull=True, abandonment__isnull=True).first()
 
 
 def log_lines(number: int, before: int) -> list[shapes.EventShape] | None:
@@ -131,7 +149,10 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
         core=VERSION,
         signed=None
         if signature is None
-        else shapes.SignedShape(name_of(signature.by), signature.when, signature.reason, signature.core_version),
+        else shapes.SignedShape(name_of(signature.by), signature.when, signature.reason, signature.core_version, signature.own),
+        struck=StruckWords(units).struck(records),
+        abandoned=None if signature else _abandoned(job),
+        amendments=[],
     )
     if signature is not None:
         return view
@@ -191,3 +212,15 @@ def photo_of(number: int, photo: uuid.UUID) -> Photo | None:
 def pump_of(number: int) -> str | None:
     """The tag of the pump a job is on."""
     return Job.objects.filter(number=number).values_list("pump__tag", flat=True).first()
+
+
+def version_of(number: int) -> int | None:
+    """The version of a job's last change; ``None`` where there is no such job."""
+    return Job.objects.filter(number=number).values_list("version", flat=True).first()
+
+
+def needs_lead(number: int, step: str) -> bool:
+    """Whether a step of a job is a hold point or a caution, which only a lead skips."""
+    job = open_job_row(number)
+    steps = load(job).facts.family.steps if job else ()
+    return any(s.key == step and (s.hold or s.caution) for s in steps)

@@ -6,6 +6,7 @@ from typing import Any
 
 from rest_framework import serializers
 
+from finegap.bench.services.striking import STRUCK_KINDS
 from finegap.core.facts import Decided, Phase
 from finegap.site.api import Entered
 
@@ -36,6 +37,8 @@ class MarkStep(Change):
     step = serializers.CharField(max_length=40)
     note = serializers.CharField(max_length=300, allow_blank=True, default="")
     skip = serializers.CharField(max_length=300, allow_blank=True, default="")
+    past = serializers.CharField(max_length=300, allow_blank=True, default="", help_text="a lead's reason for doing it early")
+    pin = serializers.CharField(max_length=20, allow_blank=True, default="", help_text="of a lead who overrides")
 
 
 class SetKnown(Change):
@@ -64,10 +67,10 @@ class SetKnown(Change):
 
 
 class SayOnHand(Change):
-    """Whether something the job needs is on hand."""
+    """Whether things the job needs are on hand."""
 
     id = serializers.UUIDField()
-    item = serializers.CharField(max_length=120)
+    items = serializers.ListField(child=serializers.CharField(max_length=120, allow_blank=True), max_length=300)
     here = serializers.BooleanField()
 
 
@@ -123,12 +126,6 @@ class Pulled(serializers.Serializer[Any]):
     note = serializers.CharField(allow_blank=True)
 
 
-class ClearStep(Change):
-    """A step taken back."""
-
-    step = serializers.CharField(max_length=40)
-
-
 class RecordReading(Change):
     """A reading as typed."""
 
@@ -143,13 +140,6 @@ class RecordReading(Change):
     material = serializers.CharField(max_length=40, allow_blank=True, default="")
     taken = serializers.ChoiceField(["typed", "receiver"], default="typed")
     reason = serializers.CharField(max_length=200, allow_blank=True, default="")
-
-
-class StrikeReading(Change):
-    """A reading struck out."""
-
-    reading = serializers.UUIDField()
-    reason = serializers.CharField(max_length=200, allow_blank=True)
 
 
 class Decide(Change):
@@ -169,12 +159,6 @@ class ConfirmNew(Change):
     feature = serializers.CharField(max_length=40)
 
 
-class TakeBackNew(Change):
-    """A new part is not in after all."""
-
-    feature = serializers.CharField(max_length=40)
-
-
 class ReadMeanwhile(Change):
     """What changed by itself was read."""
 
@@ -188,13 +172,6 @@ class FitPart(Change):
     confirmed = serializers.BooleanField(default=False)
     reused = serializers.BooleanField(default=False)
     reason = serializers.CharField(max_length=300, allow_blank=True, default="")
-
-
-class TakeBackPart(Change):
-    """A part of a stack taken out again, with all that came after it."""
-
-    stack = serializers.CharField(max_length=40)
-    part = serializers.CharField(max_length=60)
 
 
 class LogTorque(Change):
@@ -211,13 +188,6 @@ class LogTorque(Change):
     angle = serializers.CharField(max_length=40, allow_blank=True, default="")
 
 
-class StrikeTorque(Change):
-    """A torque struck out."""
-
-    torque = serializers.UUIDField()
-    reason = serializers.CharField(max_length=200, allow_blank=True)
-
-
 class UseAtBench(Change):
     """What is on the bench at Build; what is left out stays as it is."""
 
@@ -228,6 +198,7 @@ class UseAtBench(Change):
 class SetZero(Change):
     """Zero found."""
 
+    id = serializers.UUIDField()
     school = serializers.CharField(max_length=40)
     lash = serializers.CharField(max_length=40, allow_blank=True, default="")
     lash_arc = serializers.CharField(max_length=40, allow_blank=True, default="")
@@ -253,12 +224,15 @@ class RecordTry(Change):
         child=serializers.ListField(child=serializers.IntegerField(max_value=100_000), max_length=60), max_length=2, default=list
     )
     checks = TryCheck(many=True)
+    trial = serializers.BooleanField(default=False, help_text="what was opened is tightened for the check")
+    opened = serializers.BooleanField(allow_null=True, default=None, help_text="whether the first try opened the pump")
 
 
 class SeeProof(Change):
-    """Something seen at Prove."""
+    """Something seen at a step."""
 
     id = serializers.UUIDField()
+    step = serializers.CharField(max_length=40)
     seen = serializers.CharField(max_length=20)
     typed = serializers.CharField(max_length=60, allow_blank=True, default="")
     seconds = serializers.CharField(max_length=20, allow_blank=True, default="")
@@ -276,12 +250,41 @@ class NoteRunIn(Change):
     eighths = serializers.FloatField(min_value=-8, max_value=8, default=0)
 
 
-class TakeBackNote(Change):
-    """The last line of the run-in taken back."""
-
-
 class Sign(Change):
     """A signature."""
 
     id = serializers.UUIDField()
     reason = serializers.CharField(max_length=300, allow_blank=True, default="")
+    pin = serializers.CharField(max_length=20, allow_blank=True)
+
+
+class StrikeOut(Change):
+    """A record struck out."""
+
+    kind = serializers.ChoiceField(STRUCK_KINDS)
+    record = serializers.UUIDField()
+    reason = serializers.CharField(max_length=300, allow_blank=True)
+
+
+class Abandon(Change):
+    """A job given up."""
+
+    id = serializers.UUIDField()
+    reason = serializers.CharField(max_length=300, allow_blank=True)
+
+
+class Amend(Change):
+    """A signed job put right by a lead."""
+
+    id = serializers.UUIDField()
+    what = serializers.CharField(max_length=2000, allow_blank=True)
+    reason = serializers.CharField(max_length=300, allow_blank=True)
+    void = serializers.BooleanField(default=False)
+    belongs_to = serializers.CharField(max_length=30, allow_blank=True, default="")
+    pin = serializers.CharField(max_length=20, allow_blank=True)
+
+
+class JobVersion(serializers.Serializer[Any]):
+    """How far a job has come: its version, and how many amendments it has."""
+
+    version = serializers.IntegerField()

@@ -36,7 +36,7 @@ def shown_verdicts(view: shapes.JobShape) -> Shown:
 
 def outside_now(job: Job) -> Outside:
     """What lies outside a job and can change its verdicts, read anew."""
-    past = SizeOnRecord.objects.filter(job__pump=job.pump_id, job__number__lt=job.number)
+    past = SizeOnRecord.objects.counting().filter(job__pump=job.pump_id, job__number__lt=job.number)
     return outside_of(job, past.count(), works_settings().new_share)
 
 

@@ -17,7 +17,7 @@ from finegap.core.gap.sweep import Sweep
 from finegap.core.gap.viscosity import Liquid
 from finegap.core.gauges import Choice
 from finegap.core.measuring.readings import Reading
-from finegap.core.procedure import ShopStep, in_force, needed
+from finegap.core.procedure import ShopStep, in_force, needed, reopened
 from finegap.core.proof.first_hour import Running
 from finegap.core.proof.run_in import Note
 from finegap.core.sheet import SpecSheet
@@ -117,10 +117,11 @@ class Facts:
     ``readings`` and ``tightened`` leave out what was struck; ``steps_done`` holds steps skipped with a reason, too, and
     ``skipped`` those alone; ``zero`` is ``None`` until zero is found; ``box`` is gasket stock by thickness [um];
     ``gauge_faults`` are the sentences against gauges that were used; ``lubricant`` is what is on the bench, and ``ten_g`` what ten
-    strokes of its grease gun weigh. ``mesh_tries`` are those of a timing gear; ``tight`` the clock positions where the turned shaft
-    dragged, ``None`` before it was turned; ``play_mm`` its end play; ``run_in`` the log of its packing, ``running`` what was seen
-    in the first hour. ``confirmed_new`` are features whose new part was confirmed as in; ``new_share`` is how far a new part may
-    be from its one new size, as a share of its wear allowance, before it is asked about.
+    strokes of its grease gun weigh. ``mesh_tries`` are those of a timing gear, ``opened`` the means that had the pump opened again
+    to set a gap. ``turned`` are the clock positions where the turned shaft dragged, by the step it was turned at, ``plays`` the end
+    play in mm likewise: neither proves another step. ``run_in`` is the log of its packing, ``running`` what was seen in the first
+    hour. ``on_hand`` says of what the job needs whether it is there. ``confirmed_new`` are features whose new part was confirmed as
+    in; ``new_share`` is how far a new part may be from its one new size, as a share of its allowance, before it is asked about.
     """
 
     sheet: SpecSheet
@@ -145,8 +146,10 @@ class Facts:
     lubricant: str = ""
     ten_g: float | None = None
     mesh_tries: tuple[TryMade, ...] = ()
-    tight: tuple[str, ...] | None = None
-    play_mm: float | None = None
+    opened: frozenset[str] = frozenset()
+    turned: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    plays: Mapping[str, float] = field(default_factory=dict)
+    on_hand: Mapping[str, bool] = field(default_factory=dict)
     run_in: tuple[Note, ...] = ()
     running: Running | None = None
     confirmed_new: frozenset[str] = frozenset()
@@ -162,7 +165,7 @@ class Facts:
         """The same with only the steps this job needs."""
         torques = tuple((t.key, t.fastener) for t in self.sheet.torques if self.builds)
         stacks = tuple((s.place, s.name) for s in self.sheet.building.stacks if self.builds)
-        return needed(self.whole, self.changed, self.skipped, torques, stacks)
+        return reopened(needed(self.whole, self.changed, self.skipped, torques, stacks), self.opened)
 
     @property
     def builds(self) -> bool:

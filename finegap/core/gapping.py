@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from finegap.core.build.tightening import Tightening
 from finegap.core.facts import Facts
+from finegap.core.families.model import FeatureKind
 from finegap.core.gap import heat, table
-from finegap.core.gap.declared import FixedMeans, GasketMeans, HousingMeans, RingMeans, ShimMeans
+from finegap.core.gap.declared import TIMING, FixedMeans, GasketMeans, HousingMeans, RingMeans, ShimMeans, means_key
 from finegap.core.gap.gaskets import Known
 from finegap.core.gap.means import set_by_gaskets, set_by_housing, set_by_nothing, set_by_ring, set_by_shims, set_by_timing
 from finegap.core.gap.move import Window
@@ -23,7 +25,8 @@ from finegap.core.showing import Sentence, length
 class Gapping:
     """What follows for the gap. ``setting`` is the gap of the clearance table, ``mesh`` that of a timing gear.
 
-    ``found`` is what the pump did with the gaps it came in with, ``left`` what it will do as it is put together.
+    ``found`` is what the pump did with the gaps it came in with, ``left`` what it will do as it is put together. ``outside`` says
+    which of its other gaps are outside their limit as it stands: a pump with one is not right, whatever was set.
     """
 
     choice: table.Choice
@@ -34,6 +37,7 @@ class Gapping:
     warming: heat.WarmingUp | None
     found: Performance | None
     left: Performance | None
+    outside: tuple[Sentence, ...] = ()
 
     @property
     def windows(self) -> dict[str, Window]:
@@ -58,10 +62,50 @@ def gapping_of(facts: Facts, features: tuple[FeatureState, ...]) -> Gapping:
         sheet.rows, duty.material, duty.viscosity_mm2_s, duty.temperature_c, sheet.cite(sheet.table_page), duty.sweep
     )
     window = _window(facts, choice.chosen.clearance_mm) if choice.chosen else None
-    setting = _setting(facts, window, choice, features)
+    setting = _counted(facts, _setting(facts, window, choice, features), means_key(sheet.means))
     mesh = set_by_timing(sheet.mesh, facts.mesh_tries, sheet.school) if sheet.mesh and facts.sets_a_gap else None
     hot, warming = _heat(facts, window, setting)
-    return Gapping(choice, window, setting, mesh, hot, warming, _found(facts, features), _left(facts, features, setting))
+    found, left = _found(facts, features), _left(facts, features, setting)
+    return Gapping(choice, window, setting, _counted(facts, mesh, TIMING), hot, warming, found, left, _outside(features))
+
+
+def _outside(features: tuple[FeatureState, ...]) -> tuple[Sentence, ...]:
+    """Gaps nobody sets that are outside their limit as the pump stands; one whose part is changed is open until measured after."""
+    changed = {s.feature.key for s in features if s.renewed}
+    found = []
+    for state in features:
+        feature = state.feature
+        if feature.is_set or not (feature.kind is FeatureKind.PAIR or feature.kind is FeatureKind.GAP):
+            continue
+        is_new = bool({feature.key, feature.bore, feature.shaft} & changed)
+        size, verdict = (state.left, state.left_verdict) if state.left or is_new else (state.found, state.found_verdict)
+        if size is not None and verdict is not None and verdict.call is Call.CHANGE:
+            found.append(Sentence("{name}, {gap}, is outside its limit.", {"name": feature.name, "gap": length(size.value_mm)}))
+    return tuple(found)
+
+
+def _counted(facts: Facts, setting: Setting | None, means: str) -> Setting | None:
+    """A setting whose last check counts: taken after everything its means takes apart has got its torque."""
+    if setting is None or not setting.right:
+        return setting
+    undone = [s for s in facts.family.steps if means in s.undone_by and s.key not in facts.skipped]
+    keys = {work.removeprefix("torque:") for step in undone for work in step.works}
+    logs = [
+        Tightening(t, tuple(one for one in facts.tightened if one.fastener == t.key)) for t in facts.sheet.torques if t.key in keys
+    ]
+    open_ = [log for log in logs if not log.complete]
+    late = [log for log in logs if log.complete and any(one.made > setting.tries[-1].made.made for one in log.log)]
+    if not open_ and not late:
+        return setting
+    named = {"name": ", ".join(log.torque.fastener.lower() for log in open_ or late)}
+    if open_:
+        headline = Sentence("Right on trial: now the torque of the {name}, then check once more", named)
+        why = Sentence("The {gap} was checked before the {name} had their torque.", {**named, "gap": setting.asked[0].name})
+    else:
+        headline = Sentence("Check once more, as it stands", named)
+        why = Sentence("The {name} got their torque after the last check.", named)
+    move = replace(setting.move, headline=headline, details=(why,))
+    return replace(setting, move=move, right=False, unproved=why)
 
 
 def _window(facts: Facts, target_mm: float) -> Window:
@@ -179,6 +223,8 @@ def _setting_blockers(setting: Setting, name: str) -> list[tuple[Sentence, bool]
         return [(Sentence(f"The {name} was measured as {{gap}}: never run at zero.", {"gap": length(gap)}), False)]
     if setting.right:
         return []
+    if setting.unproved is not None:
+        return [(setting.unproved, True)]
     worst = setting.tries[-1].worst
     how = {
         Call.CHANGE: "is not inside {low} to {high}.",

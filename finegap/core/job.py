@@ -13,6 +13,8 @@ from finegap.core.inspection import FeatureState, inspect
 from finegap.core.measuring.verdict import Call
 from finegap.core.ordering import Order, to_have_ready, to_order
 from finegap.core.proof.proving import Proving, proving_of
+from finegap.core.ready import READY, needs, not_ready
+from finegap.core.sequence import out_of_turn
 from finegap.core.showing import Amounts, Sentence
 from finegap.core.symptoms import Explained, explain
 
@@ -44,10 +46,28 @@ class Assessment:
     proving: Proving
     progress: Mapping[Stage, tuple[int, int]]
     blockers: tuple[Blocker, ...]
+    needs: tuple[tuple[str, str], ...]
+    gap_open: tuple[Sentence, ...]
+    facts: Facts
 
     def holds_back(self, step: Step) -> tuple[Sentence, ...]:
-        """Why a step cannot be marked done yet."""
-        return (*self.works.holds_back(step), *self.proving.holds_back(step))
+        """Why a step cannot be marked done yet: what it is done with is not complete."""
+        missing = not_ready(self.needs, self.facts.on_hand) if READY in step.works else ()
+        return (*self.works.holds_back(step), *self._unmeasured(step), *missing, *self.proving.holds_back(step))
+
+    def out_of_turn(self, step: Step) -> tuple[Sentence, ...]:
+        """Why a hold point may be done by a lead alone, with a reason: what comes before it is open."""
+        return out_of_turn(step, self.facts.family, self.facts.steps_done, self.gap_open)
+
+    def _unmeasured(self, step: Step) -> tuple[Sentence, ...]:
+        """Parts put in at this step that are new, and were not measured after, or not everywhere."""
+        here = self.works.measured_at(step, self.facts)
+        return tuple(
+            Sentence(words, {"name": state.feature.name, **amounts})
+            for state in self.features
+            if state.feature.key in here and state.spec.new_mm is not None
+            for words, amounts in _not_measured_after(state)
+        )
 
 
 def assess(facts: Facts) -> Assessment:
@@ -61,16 +81,21 @@ def assess(facts: Facts) -> Assessment:
     blockers = _blockers(facts, features, gapping)
     proof = (Blocker(Stage.PROVE, sentence, lead_may) for sentence, lead_may in proving.blockers())
     blockers = _in_order((*blockers, *_build_blockers(facts, works), *proof))
+    ready = to_have_ready(facts.family, features, sheet.catalogue)
     return Assessment(
         features=features,
         gapping=gapping,
         explained=explain(facts.family, facts.symptom, features, gapping.windows),
         order=to_order(facts.family, features, sheet.catalogue),
-        ready=to_have_ready(facts.family, features, sheet.catalogue),
+        ready=ready,
         works=works,
         proving=proving,
         progress=progress,
         blockers=blockers,
+        # What will have to be changed is not known yet: tools for all of it are looked for.
+        needs=needs(facts.whole, ready),
+        gap_open=(*(sentence for sentence, _ in gap_blockers(facts, gapping)), *gapping.outside),
+        facts=facts,
     )
 
 
@@ -95,9 +120,16 @@ def _progress(facts: Facts, features: tuple[FeatureState, ...], gapping: Gapping
         **{stage: steps(stage) for stage in (Stage.PREPARE, Stage.STRIP, Stage.BUILD, Stage.PROVE)},
         Stage.INSPECT: (sum(f.done for f in measured), len(measured)),
         Stage.DECIDE: (sum(not f.open_decision for f in asking), len(asking)),
-        Stage.SET: (sum(s.right for s in gapping.settings), max(len(gapping.settings), 1 if facts.sets_a_gap else 0)),
+        Stage.SET: _set_progress(facts, gapping, *steps(Stage.SET)),
         Stage.CLOSE: (0, 1),
     }
+
+
+def _set_progress(facts: Facts, gapping: Gapping, done: int, of: int) -> tuple[int, int]:
+    """Every gap that is set, every other that is outside, every step done at Set."""
+    right = sum(s.right for s in gapping.settings)
+    gaps = max(len(gapping.settings), 1 if facts.sets_a_gap else 0)
+    return right + done, gaps + len(gapping.outside) + of
 
 
 def _blockers(facts: Facts, features: tuple[FeatureState, ...], gapping: Gapping) -> tuple[Blocker, ...]:
@@ -133,17 +165,24 @@ def _not_done(state: FeatureState) -> tuple[str, bool, Amounts]:
     return "{name}: measured at {taken}.", True, {"taken": state.coverage.sentence}
 
 
+def _not_measured_after(state: FeatureState) -> list[tuple[str, Amounts]]:
+    """Of a part that is changed and whose size shows it: that nobody has measured the new one, or not everywhere."""
+    if not state.renewed or state.feature.kind is FeatureKind.PAIR or state.to_confirm or state.done_left:
+        return []
+    if state.left is None:
+        return [("{name}: changed, but not measured after.", {})]
+    return [("{name}: changed, but measured after at {taken} only.", {"taken": state.coverage_left.sentence})]
+
+
 def _build_of(state: FeatureState, at: Callable[..., Blocker]) -> list[Blocker]:
     """What Build still owes a part: a new one measured, right, or confirmed."""
     if state.not_new is not None:
         return [at(Stage.BUILD, "{name}: {why}", True, {"why": state.not_new})]
     if state.to_confirm and not state.confirmed:
         return [at(Stage.BUILD, "{name}: nobody has confirmed that the new part is in.")]
-    if state.renewed and state.feature.kind is not FeatureKind.PAIR and not state.to_confirm and not state.done_left:
-        if state.left is None:
-            return [at(Stage.BUILD, "{name}: changed, but not measured after.")]
-        taken = {"taken": state.coverage_left.sentence}
-        return [at(Stage.BUILD, "{name}: changed, but measured after at {taken} only.", True, taken)]
+    unmeasured = _not_measured_after(state)
+    if unmeasured:
+        return [at(Stage.BUILD, words, True, amounts) for words, amounts in unmeasured]
     if state.left_verdict is not None and state.left_verdict.call is Call.CHANGE:
         return [at(Stage.BUILD, "{name}: outside its limit as left.")]
     return []

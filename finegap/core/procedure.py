@@ -106,6 +106,14 @@ def needed(
     return replace(family, steps=(*steps[:place], *own, *steps[place:]))
 
 
+def reopened(family: Family, opened: frozenset[str]) -> Family:
+    """The procedure with what a means of setting the gap took apart to be done again at Set, in its order there."""
+    if not opened:
+        return family
+    undone = {s.key for s in family.steps if s.stage is Stage.BUILD and opened & set(s.undone_by)}
+    return replace(family, steps=tuple(replace(s, stage=Stage.SET, reopened=True) if s.key in undone else s for s in family.steps))
+
+
 def _asked_for(step: Step, changed: frozenset[str], skipped: frozenset[str]) -> bool:
     if not step.changed and not step.opened:
         return True

@@ -11,7 +11,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, KeepInFrame
 
-from finegap.exchange.report import HEAD, Record, paragraph, register_fonts, table
+from finegap.exchange.paper import HEAD, Record, paragraph, register_fonts, table
 
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
 _MARGIN = 15 * mm

@@ -14,7 +14,7 @@ from finegap.core.gap.housing import ThreadHand
 from finegap.core.gap.move import Way
 from finegap.core.gap.tape import Printed, Segment
 from finegap.core.showing import Units, length
-from finegap.exchange.report import register_fonts
+from finegap.exchange.paper import register_fonts
 
 PAGE_MM = (297.0, 210.0)
 MARGIN_MM = 15.0

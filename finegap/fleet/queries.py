@@ -34,7 +34,9 @@ from finegap.toolbox.queries import works_settings
 
 def pump_lines(units: Units) -> list[PumpLine]:
     """Every pump with its jobs, by tag, in a fixed number of SQL queries."""
-    jobs = Prefetch("jobs", Job.objects.select_related("sign_off").order_by("-number"))
+    jobs = Prefetch(
+        "jobs", Job.objects.select_related("sign_off", "abandonment").prefetch_related("amendments").order_by("-number")
+    )
     return [_line(pump, units) for pump in Pump.objects.select_related("sheet").prefetch_related(jobs, "sheet__revisions")]
 
 
@@ -56,7 +58,7 @@ def _line(pump: Pump, units: Units) -> PumpLine:
         temperature=Amount(pump.temperature_c, Kind.TEMPERATURE).text(units),
         pressure=Amount(pump.pressure_bar, Kind.PRESSURE).text(units),
         speed=f"{pump.speed_r_min:g} r/min",
-        on_bench=next((j.number for j in jobs if j.signed_at is None), None),
+        on_bench=next((j.number for j in jobs if j.signed_at is None and not j.ended), None),
         symptoms=[PumpSymptom(s.key, s.name) for s in family.symptoms] if family else [],
         jobs=jobs,
     )
@@ -68,7 +70,9 @@ def _job(job: Job, units: Units) -> PumpJob:
     setting = signature.record[units.value]["setting"] if signature is not None else None
     if setting and setting["tries"]:
         gap = setting["tries"][-1]["gap"]
-    return PumpJob(job.number, job.opened_at, job.reason, signature.at if signature else None, gap)
+    void = any(one.void for one in job.amendments.all())
+    ended = "abandoned" if hasattr(job, "abandonment") else "void" if void else ""
+    return PumpJob(job.number, job.opened_at, job.reason, signature.at if signature else None, ended, gap)
 
 
 def pump_page(tag: str, units: Units) -> PumpPage | None:
@@ -117,7 +121,9 @@ def due_of(pump: Pump) -> tuple[Due, ...]:
 
 
 def _whole(tag: str) -> Pump | None:
-    jobs = Prefetch("jobs", Job.objects.select_related("sign_off").order_by("-number"))
+    jobs = Prefetch(
+        "jobs", Job.objects.select_related("sign_off", "abandonment").prefetch_related("amendments").order_by("-number")
+    )
     pumps = Pump.objects.select_related("sheet")
     return pumps.prefetch_related(jobs, "sheet__revisions", "meter__by", "lubricated__by").filter(tag=tag).first()
 

@@ -84,9 +84,9 @@ def edit_pump(actor: User, tag: str, version: int, new: NewPump, entry: Entry) -
         pump = _pump(tag)
         if pump.version != version:
             raise Conflict([f"{pump.tag} was changed since."])
-        if new.sheet != pump.sheet.slug and pump.jobs.filter(sign_off__isnull=True).exists():
+        if new.sheet != pump.sheet.slug and pump.jobs.filter(sign_off__isnull=True, abandonment__isnull=True).exists():
             raise FieldError(
-                "sheet", f"{pump.tag} is on the bench with {pump.sheet}.", "Expected the same until its job is signed."
+                "sheet", f"{pump.tag} is on the bench with {pump.sheet}.", "Expected the same until its job is signed or abandoned."
             )
         _fill(pump, new, entry)
         pump.version += 1

@@ -11,12 +11,13 @@ from finegap.site.shapes import NamedShape, WorkingShape
 
 @dataclass(frozen=True)
 class PumpJob:
-    """A job in a pump's history, with the gap it was left with."""
+    """A job in a pump's history, with the gap it was left with; ``ended`` says “abandoned” or “void” of one that does not count."""
 
     number: int
     opened_at: dt.datetime
     reason: str
     signed_at: dt.datetime | None
+    ended: str
     gap: str | None
 
 

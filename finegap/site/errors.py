@@ -12,10 +12,10 @@ from finegap.core.errors import Ambiguous, FieldError, Unlikely
 
 
 class Conflict(Exception):
-    """Somebody else saved to the job since it was looked at. ``changes`` says who did what, newest last."""
+    """Somebody else changed the same part or step since it was looked at. ``changes`` says who did what, newest last."""
 
     def __init__(self, changes: list[str]) -> None:
-        super().__init__("Somebody else saved to this job while you were looking at it.")
+        super().__init__("Somebody else changed this while you were looking at it.")
         self.changes = changes
 
 
@@ -27,7 +27,10 @@ class OtherPerson(Exception):
 
 
 class ReadOnly(Exception):
-    """The job is signed."""
+    """The job is signed, or was abandoned."""
+
+    def __init__(self, problem: str = "This job is signed: it can be read, not changed.") -> None:
+        super().__init__(problem)
 
 
 class Refused(Exception):
@@ -61,7 +64,7 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
         case OtherPerson():
             return Response(body("person", str(error), reasons=["Load this page anew before you go on."]), status=409)
         case ReadOnly():
-            return Response(body("signed", "This job is signed: it can be read, not changed."), status=409)
+            return Response(body("signed", str(error)), status=409)
         case Refused():
             return Response(body("refused", str(error), reasons=error.reasons), status=409)
         case exceptions.ValidationError():

@@ -41,6 +41,7 @@ INSTALLED_APPS = [
     "rest_framework",
     "drf_spectacular",
     "finegap.site.apps.Config",
+    "finegap.people.apps.Config",
     "finegap.sheets.apps.Config",
     "finegap.fleet.apps.Config",
     "finegap.toolbox.apps.Config",

@@ -6,6 +6,7 @@ from django.urls import path, re_path
 from finegap.bench import api as bench
 from finegap.bench import files
 from finegap.fleet import api as fleet
+from finegap.people import api as people
 from finegap.sheets import api as sheets
 from finegap.site import views
 from finegap.toolbox import api as toolbox
@@ -17,9 +18,7 @@ urlpatterns = [
     path("api/jobs", bench.Jobs.as_view()),
     path(_JOB, bench.JobDetail.as_view()),
     path(f"{_JOB}/steps", bench.StepDone.as_view()),
-    path(f"{_JOB}/steps/clear", bench.StepCleared.as_view()),
     path(f"{_JOB}/readings", bench.Readings.as_view()),
-    path(f"{_JOB}/readings/strike", bench.ReadingStruck.as_view()),
     path(f"{_JOB}/decisions", bench.Decisions.as_view()),
     path(f"{_JOB}/known", bench.Known.as_view()),
     path(f"{_JOB}/on-hand", bench.OnHand.as_view()),
@@ -32,22 +31,25 @@ urlpatterns = [
     path(f"{_JOB}/wear/<slug:feature>", bench.Wear.as_view()),
     re_path(r"^api/jobs/(?P<number>\d{1,9})/order\.(?P<kind>pdf|csv|txt)$", files.Order.as_view()),
     path(f"{_JOB}/new-parts", bench.NewParts.as_view()),
-    path(f"{_JOB}/new-parts/take-back", bench.NewPartTakenBack.as_view()),
     path(f"{_JOB}/meanwhile", bench.MeanwhileRead.as_view()),
     path(f"{_JOB}/log", bench.Log.as_view()),
     path(f"{_JOB}/parts", bench.PartsFitted.as_view()),
-    path(f"{_JOB}/parts/take-back", bench.PartTakenBack.as_view()),
     path(f"{_JOB}/torques", bench.Torques.as_view()),
-    path(f"{_JOB}/torques/strike", bench.TorqueStruck.as_view()),
     path(f"{_JOB}/on-the-bench", bench.OnTheBench.as_view()),
     path(f"{_JOB}/tape.pdf", files.TapeFile.as_view()),
     path(f"{_JOB}/zero", bench.ZeroFound.as_view()),
     path(f"{_JOB}/tries", bench.Tries.as_view()),
     path(f"{_JOB}/proofs", bench.Proofs.as_view()),
     path(f"{_JOB}/run-in", bench.RunIn.as_view()),
-    path(f"{_JOB}/run-in/take-back", bench.RunInTakenBack.as_view()),
+    path(f"{_JOB}/strike", bench.Struck.as_view()),
+    path(f"{_JOB}/version", bench.Version.as_view()),
     path(f"{_JOB}/signature", bench.Signature.as_view()),
+    path(f"{_JOB}/abandon", bench.Abandoned.as_view()),
+    path(f"{_JOB}/amendments", bench.Amendments.as_view()),
     re_path(r"^api/jobs/(?P<number>\d{1,9})/report\.(?P<kind>pdf|json)$", files.Report.as_view()),
+    path("api/people", people.People.as_view()),
+    path("api/people/pin", people.OwnPin.as_view()),
+    path("api/people/<str:username>/pin/clear", people.PinCleared.as_view()),
     path("api/pumps", fleet.Pumps.as_view()),
     path("api/pumps/<str:tag>", fleet.PumpDetail.as_view()),
     path("api/pumps/<str:tag>/meter", fleet.Meter.as_view()),

@@ -23,10 +23,8 @@ from rest_framework.views import APIView
 
 from finegap.core import VERSION
 from finegap.site.api import actor_of
+from finegap.site.demo import PEOPLE
 from finegap.site.security import ROLES, role_of
-
-DEMO_USERS = ("ines", "otto")
-"""The demo's technician and lead; one click signs in as one of them, and only in the demo."""
 
 
 @require_safe
@@ -53,14 +51,14 @@ class SignIn(LoginView):
 
     def get_context_data(self, **kwargs: Any) -> dict[str, Any]:
         """The demo's people, if this is the demo."""
-        people = User.objects.filter(username__in=DEMO_USERS).order_by("username") if settings.DEMO else []
-        return super().get_context_data(demo_people=people, **kwargs)
+        people = User.objects.filter(username__in=PEOPLE).order_by("username") if settings.DEMO else []
+        return super().get_context_data(demo_people=[(one, PEOPLE[one.username]) for one in people], **kwargs)
 
 
 @require_POST
 def demo_sign_in(request: HttpRequest) -> HttpResponse:
     """Sign in as a demo person without a password; there is no such address outside the demo."""
-    if not settings.DEMO or request.POST.get("username") not in DEMO_USERS:
+    if not settings.DEMO or request.POST.get("username") not in PEOPLE:
         raise Http404
     login(request, get_object_or_404(User, username=request.POST["username"]))
     return HttpResponseRedirect("/")

@@ -16,11 +16,18 @@ import { Unreachable } from './api/client';
 import { router } from './app/router';
 import { UnitProvider } from './app/unit';
 
+/** Between two tries while the server does not answer. */
+const LONGEST_MS = 10_000;
+
 const queryClient = new QueryClient({
   defaultOptions: {
     queries: { staleTime: 5_000, retry: (count, error) => error instanceof Unreachable && count < 3 },
-    // A lost answer is asked for again with the same identity: the record is made once.
-    mutations: { retry: (count, error) => error instanceof Unreachable && count < 4, networkMode: 'always' },
+    // A lost answer is asked for again with the same identity, however long the outage: the record is made once.
+    mutations: {
+      retry: (_, error) => error instanceof Unreachable,
+      retryDelay: (count) => Math.min(1_000 * 2 ** count, LONGEST_MS),
+      networkMode: 'always',
+    },
   },
 });
 

@@ -5,6 +5,7 @@ import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, vi } from 'vitest';
 import type { Job, Unit } from './api/client';
 import { KeyProvider } from './app/keys';
+import { closePage } from './app/outbox';
 import { UnitProvider } from './app/unit';
 import { WorksContext, type Works } from './app/works';
 
@@ -19,9 +20,13 @@ export function stubServer(usual: () => Response) {
   const server = { sent: [] as Sent[], answer: usual };
   beforeEach(() => {
     localStorage.clear();
+    closePage();
     server.sent.length = 0;
     server.answer = usual;
     vi.stubGlobal('fetch', async (request: Request) => {
+      // Who is at the page is asked by many a screen, and is no part of what is tested.
+      if (request.url.endsWith('/api/me'))
+        return Response.json({ username: 'ines', name: 'Ines', role: 'technician' });
       const body = request.method === 'GET' ? {} : ((await request.json()) as Record<string, unknown>);
       server.sent.push({ url: request.url, body });
       return server.answer();
@@ -33,6 +38,11 @@ export function stubServer(usual: () => Response) {
 
 /** A step nobody has done, with nothing to it. */
 export const STEP = {
+  id: null,
+  early: [],
+  reopened: false,
+  past: '',
+  own: false,
   why: '',
   look: '',
   tells: [],
@@ -49,6 +59,9 @@ export const STEP = {
   by: null,
   at: null,
 };
+
+/** What every job has, where a test does not care. */
+const EMPTY: Partial<Job> = { features: [], steps: [] };
 
 /** What the server says is wrong. */
 export function refusal(more: object): Response {
@@ -78,7 +91,7 @@ export const TEST_WORKS: Works = {
 /** On the bench of a job, as the application shows it; with the job as it was last seen in one unit or both. */
 export function showOnBench(children: ReactNode, ...jobs: Job[]) {
   const client = new QueryClient({ defaultOptions: { mutations: { retry: false } } });
-  for (const job of jobs) client.setQueryData(['job', job.number, job.unit], job);
+  for (const job of jobs) client.setQueryData(['job', job.number, job.unit], { ...EMPTY, ...job });
   const shown = render(
     <QueryClientProvider client={client}>
       <UnitProvider>

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import io
 import json
 import uuid
 from typing import Any
 
 from django.contrib.auth.models import Group, User
 from django.test import TestCase
+from pypdf import PdfReader
 
 from finegap.bench import services
 from finegap.bench.facts import load
@@ -16,6 +18,8 @@ from finegap.core.entry import Entry
 from finegap.core.facts import Phase
 from finegap.core.families.model import Family, FeatureKind, Stage
 from finegap.core.job import assess
+from finegap.core.proof.proving import END_PLAY, FIRST_HOUR, RUN_IN, TURNING
+from finegap.exchange import report
 from finegap.fleet.services import NewPump, add_pump
 from finegap.sheets.services import add_revision
 from finegap.site.security import LEAD, ROLES, TECHNICIAN
@@ -82,6 +86,11 @@ def sheet_data(**changes: Any) -> dict[str, Any]:
 def feeler(goes: str, stops: str, gauge: str = "") -> services.NewCheck:
     """A check by feeler: this leaf goes, the next does not."""
     return services.NewCheck(goes=goes, stops=stops, gauge=gauge)
+
+
+def text_of(record: dict[str, Any]) -> str:
+    """What the pages of a report say."""
+    return "\n".join(page.extract_text() for page in PdfReader(io.BytesIO(report.as_pdf(record))).pages)
 
 
 def person(name: str, role: str | None) -> User:
@@ -174,12 +183,38 @@ class Works(TestCase):
         if not stages or Stage.BUILD in stages:
             self.build(number)
         if not stages or Stage.PROVE in stages:
-            services.see(self.seen(number), services.NewProof(uuid.uuid4(), "turning"))
-            if assess(load(self.row(number)).facts).proving.rules:
-                services.note_run_in(self.seen(number), services.NewNote(uuid.uuid4(), drops="5", box="30 C"))
+            self.prove(number)
+        if not stages or Stage.PREPARE in stages:
+            self.have_ready(number)
         for step in self.family(number).steps:
             if not stages or step.stage in stages:
                 services.mark_step(self.seen(number), uuid.uuid4(), step.key)
+
+    def have_ready(self, number: int) -> None:
+        """Everything the job needs is on hand."""
+        wanted = [item for item, _ in assess(load(self.row(number)).facts).needs]
+        if wanted:
+            services.say_on_hand(self.seen(number), uuid.uuid4(), wanted, here=True)
+
+    def see(self, number: int, seen: str, typed: str = "", actor: User | None = None, **more: Any) -> uuid.UUID:
+        """Something seen at the step that is done with it."""
+        work = seen if seen in (TURNING, END_PLAY) else FIRST_HOUR
+        step = next(s.key for s in self.family(number).steps if work in s.works)
+        new = services.NewProof(uuid.uuid4(), step, seen, typed, **more)
+        services.see(self.seen(number, actor), new)
+        return new.id
+
+    def prove(self, number: int) -> None:
+        """All that the steps of Prove are done with."""
+        works = {work for step in self.family(number).steps for work in step.works}
+        for seen, typed in ((TURNING, ""), (END_PLAY, "0.01 mm"), ("noise", "even")):
+            if (seen if seen != "noise" else FIRST_HOUR) in works:
+                self.see(number, seen, typed)
+        if RUN_IN in works:
+            services.note_run_in(self.seen(number), services.NewNote(uuid.uuid4(), drops="5", box="30 C"))
+
+    def strike(self, number: int, kind: str, record: uuid.UUID, reason: str = "a slip", actor: User | None = None) -> None:
+        services.strike(self.seen(number, actor), kind, record, reason)
 
     def measure_all(self, number: int, sizes: dict[str, float] = GOOD, phase: Phase = Phase.FOUND) -> None:
         family = self.family(number)
@@ -201,7 +236,7 @@ class Works(TestCase):
         return load(self.row(number)).facts.family
 
     def set_housing(self, number: int, arc: str = "18.85 mm", goes: str = "0.11", stops: str = "0.13") -> None:
-        services.set_zero(self.seen(number), "close to first drag", "")
+        services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag", "")
         services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), arc=arc, checks=[feeler(goes, stops)]))
 
     def finished(self, pump: str = "H-1") -> int:

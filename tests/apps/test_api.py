@@ -46,12 +46,10 @@ ROUTES = [
     ("post", "/api/jobs", {"pump": "G-1", "reason": "x"}, 401, 403, 201, 201),
     ("get", JOB, None, 401, 403, 200, 200),
     ("post", f"{JOB}/steps", {**VERSIONED, "id": new(), "step": "isolate"}, 401, 403, 200, 200),
-    ("post", f"{JOB}/steps/clear", {**VERSIONED, "step": "isolate"}, 401, 403, 200, 200),
     ("post", f"{JOB}/readings", {**VERSIONED, "id": new(), "feature": "idler_bore", "station": "front/12–6", "typed": "30.05", "gauge": "B-1"}, 401, 403, 200, 200),
-    ("post", f"{JOB}/readings/strike", {**VERSIONED, "reading": new(), "reason": "x"}, 401, 403, 422, 422),
     ("post", f"{JOB}/decisions", {**VERSIONED, "id": new(), "feature": "idler_bore", "decided": "keep", "reason": "x"}, 401, 403, 200, 200),
     ("post", f"{JOB}/known", {**VERSIONED, "hazards": "hot"}, 401, 403, 200, 200),
-    ("post", f"{JOB}/on-hand", {**VERSIONED, "id": new(), "item": "gloves", "here": True}, 401, 403, 200, 200),
+    ("post", f"{JOB}/on-hand", {**VERSIONED, "id": new(), "items": ["gloves"], "here": True}, 401, 403, 200, 200),
     ("post", f"{JOB}/looks", {**VERSIONED, "id": new(), "feature": "bearings", "damages": ["rough"]}, 401, 403, 200, 200),
     ("post", f"{JOB}/readings/set", {**VERSIONED, "id": new(), "feature": "idler_bore", "text": "30.05", "gauge": "B-1"}, 401, 403, 200, 200),
     ("post", f"{JOB}/pull", {"feature": "idler_bore", "station": "front/12–6", "gauge": "B-1"}, 401, 403, 409, 409),
@@ -61,21 +59,24 @@ ROUTES = [
     ("get", f"{JOB}/wear/idler_bore", None, 401, 403, 200, 200),
     ("get", f"{JOB}/order.csv", None, 401, 403, 404, 404),
     ("post", f"{JOB}/parts", {**VERSIONED, "id": new(), "stack": "seal", "part": "retainer", "confirmed": True}, 401, 403, 200, 200),
-    ("post", f"{JOB}/parts/take-back", {**VERSIONED, "stack": "seal", "part": "retainer"}, 401, 403, 422, 422),
     ("post", f"{JOB}/torques", {**VERSIONED, "id": new(), "fastener": "lock nut", "pass_number": 1, "bolts": [1], "typed": "85", "wrench": "W-1"}, 401, 403, 200, 200),
-    ("post", f"{JOB}/torques/strike", {**VERSIONED, "torque": new(), "reason": "x"}, 401, 403, 422, 422),
     ("post", f"{JOB}/on-the-bench", {**VERSIONED, "lubricant": "soap"}, 401, 403, 200, 200),
     ("get", f"{JOB}/tape.pdf", None, 401, 403, 200, 200),
-    ("post", f"{JOB}/zero", {**VERSIONED, "school": "back off from bind"}, 401, 403, 200, 200),
+    ("post", f"{JOB}/zero", {**VERSIONED, "id": new(), "school": "back off from bind"}, 401, 403, 200, 200),
     ("post", f"{JOB}/tries", {**VERSIONED, "id": new(), "arc": "1", "checks": [{"goes": "0.1", "stops": "0.12"}]}, 401, 403, 409, 409),
-    ("post", f"{JOB}/proofs", {**VERSIONED, "id": new(), "seen": "pressure", "typed": "5 bar"}, 401, 403, 200, 200),
+    ("post", f"{JOB}/proofs", {**VERSIONED, "id": new(), "step": "first_hour", "seen": "pressure", "typed": "5 bar"}, 401, 403, 200, 200),
     ("post", f"{JOB}/run-in", {**VERSIONED, "id": new(), "drops": "5"}, 401, 403, 200, 200),
-    ("post", f"{JOB}/run-in/take-back", VERSIONED, 401, 403, 422, 422),
     ("post", f"{JOB}/new-parts", {**VERSIONED, "id": new(), "feature": "lock_washer"}, 401, 403, 200, 200),
-    ("post", f"{JOB}/new-parts/take-back", {**VERSIONED, "feature": "lock_washer"}, 401, 403, 200, 200),
     ("post", f"{JOB}/meanwhile", VERSIONED, 401, 403, 200, 200),
     ("get", f"{JOB}/log", None, 401, 403, 200, 200),
-    ("post", f"{JOB}/signature", {**VERSIONED, "id": new()}, 401, 403, 409, 409),
+    ("post", f"{JOB}/strike", {**VERSIONED, "kind": "try", "record": new(), "reason": "x"}, 401, 403, 422, 422),
+    ("get", f"{JOB}/version", None, 401, 403, 200, 200),
+    ("post", f"{JOB}/signature", {**VERSIONED, "id": new(), "pin": "1"}, 401, 403, 409, 409),
+    ("post", f"{JOB}/abandon", {**VERSIONED, "id": new(), "reason": "x"}, 401, 403, 200, 200),
+    ("post", f"{JOB}/amendments", {**VERSIONED, "id": new(), "what": "x", "reason": "x", "pin": "1"}, 401, 403, 409, 409),
+    ("get", "/api/people", None, 401, 403, 200, 200),
+    ("post", "/api/people/pin", {"password": "x", "pin": "2708"}, 401, 403, 422, 422),
+    ("post", "/api/people/tom/pin/clear", {}, 401, 403, 403, 422),
     ("get", f"{JOB}/report.pdf", None, 401, 403, 200, 200),
     ("get", f"{JOB}/report.json", None, 401, 403, 200, 200),
     ("get", "/api/pumps", None, 401, 403, 200, 200),
@@ -187,12 +188,12 @@ class Shapes(Works):
             (f"{JOB}/readings", reading | {"typed": "30.0", "version": 0}, 422, "field", "version"),
             (f"{JOB}/readings", reading | {"typed": "30.0", "id": "x"}, 422, "field", "id"),
             (f"{JOB}/readings", reading | {"typed": "30.0", "version": 7}, 409, "conflict", ""),
-            (f"{JOB}/signature", {"version": 1, "id": new()}, 409, "refused", ""),
+            (f"{JOB}/signature", {"version": 1, "id": new(), "pin": "2708"}, 409, "refused", ""),
             ("/api/jobs/99/steps", {"version": 1, "id": new(), "step": "isolate"}, 422, "field", "job"),
             (f"{JOB}/readings?unit=feet", reading | {"typed": "30.0"}, 422, "field", "unit"),
             (f"{JOB}/readings", reading | {"typed": "30.0", "unit": "feet"}, 422, "field", "unit"),
             (f"{JOB}/readings", reading | {"typed": "30.0", "at": "now"}, 422, "field", "time"),
-            (f"{JOB}/readings", reading | {"typed": "30.0", "at": "2999-01-01T00:00:00+01:00"}, 422, "field", "time"),
+            (f"{JOB}/readings", reading | {"typed": "30.0", "at": "2999-01-01T00:00:00+01:00"}, 422, "unlikely", "time"),
             (f"{JOB}/readings", reading | {"typed": "30.0", "at": "1970-01-01T00:00:00+00:00"}, 422, "field", "time"),
             (f"{JOB}/readings", reading | {"typed": "30.0", "person": "lena"}, 409, "person", ""),
             (f"{JOB}/known", {"version": 1, "viscosity": "5,000 cSt"}, 422, "ambiguous", "viscosity"),
@@ -218,9 +219,9 @@ class Shapes(Works):
         self.assertEqual(self.client.get(f"{JOB}?unit=mm").json()["features"][1]["readings"][0]["text"], "30.061")
 
     def test_every_number_shown_opens_its_working(self):
-        self.steps(1)
         self.measure_all(1)
         self.set_housing(1)
+        self.steps(1)
         job = self.client.get(JOB).json()
         workings = [job["choice"]["working"], job["setting"]["working"], job["setting"]["hot"]["working"]]
         workings += [f["found"]["working"] for f in job["features"] if f["found"]]

@@ -8,7 +8,6 @@ from unittest import mock
 import jsonschema
 from django.core.management import call_command
 from django.test import Client
-from pypdf import PdfReader
 
 from finegap.bench import services
 from finegap.bench.models import Event, Job, PartFitted, StepMark, TorqueMark
@@ -17,8 +16,8 @@ from finegap.core.calculators import CALCULATORS
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.facts import Phase
+from finegap.core.families.model import Stage
 from finegap.core.showing import Units
-from finegap.exchange import report
 from finegap.sheets.models import Sheet
 from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision
@@ -26,7 +25,7 @@ from finegap.site.errors import Refused
 from finegap.site.plain import plain
 from finegap.toolbox.models import Certificate, GreaseGun
 from finegap.toolbox.services import NewGun, weigh_gun
-from tests.apps.base import Works, sheet_data
+from tests.apps.base import Works, sheet_data, text_of
 from tests.core.test_build_work import PRESS
 from tests.core.test_building import TYPED
 from tests.references import VALUES
@@ -63,6 +62,7 @@ class Building(Works):
 
 class Stacks(Building):
     def test_part_by_part_and_the_step_waits_for_the_last(self):
+        self.steps(self.number, Stage.PREPARE)
         keys = [p.key for p in self.stack().parts]
         self.unchanged_by(lambda: self.fit(keys[1]), "out of order")
         self.unchanged_by(lambda: self.fit(keys[0], confirmed=False), "not confirmed")
@@ -83,15 +83,17 @@ class Stacks(Building):
         self.assertEqual(PartFitted.objects.count(), 1)
 
     def test_taken_out_again_with_what_came_after_and_its_step_is_open(self):
+        self.steps(self.number, Stage.PREPARE)
         for part in self.stack().parts:
             self.fit(part.key)
         services.mark_step(self.seen(self.number), uuid.uuid4(), "bearing_in")
-        services.take_back_part(self.seen(self.number), "bearing", "outer_lip")
+        out = PartFitted.objects.get(part="outer_lip").id
+        self.strike(self.number, "part", out)
         self.assertEqual(self.stack().next, "outer_lip")
         self.assertEqual([p.fitted for p in self.stack().parts][-3:], [False] * 3)
-        self.assertFalse(StepMark.objects.filter(step="bearing_in").exists())
-        self.assertIn("its step is open again", Event.objects.last().what)
-        self.unchanged_by(lambda: services.take_back_part(self.seen(self.number), "bearing", "outer_lip"), "not in")
+        self.assertFalse(StepMark.objects.standing().filter(step="bearing_in").exists())
+        self.assertIn("open again: Bearings in, part by part.", Event.objects.last().what)
+        self.unchanged_by(lambda: self.strike(self.number, "part", out), "struck out already")
 
     def test_a_wrong_lubricant_stops_it_and_the_reason_says_why(self):
         services.set_known(self.seen(self.number), services.NewKnown(medium="water"))
@@ -156,19 +158,19 @@ class TorqueLog(Building):
     def test_struck_out_with_what_came_after_and_the_log_keeps_it(self):
         first = self.log("16.8", "head bolts", 1, (1, 3))
         self.log("16.8", "head bolts", 1, (2, 4))
-        self.unchanged_by(lambda: services.strike_torque(self.seen(self.number), first, " "), "reason")
-        services.strike_torque(self.seen(self.number), first, "gasket slipped")
+        self.unchanged_by(lambda: self.strike(self.number, "torque", first, " "), "reason")
+        self.strike(self.number, "torque", first, "gasket slipped")
         self.assertEqual(TorqueMark.objects.exclude(struck_reason="").count(), 2)
         one = next(t for t in self.view().building.tightenings if t.key == "head bolts")
         self.assertEqual((one.pass_number, one.left, len(one.log)), (1, [1, 3, 2, 4], 2))
-        self.unchanged_by(lambda: services.strike_torque(self.seen(self.number), first, "again"), "no such line")
+        self.unchanged_by(lambda: self.strike(self.number, "torque", first, "again"), "struck out already")
 
     def test_a_wrench_past_its_date_needs_a_lead_and_is_printed_so(self):
         Certificate.objects.filter(gauge__tag="W-1").update(due="2001-01-01")
         self.log()
         blocker = next(b for b in self.view().blockers if "W-1" in b.sentence)
         self.assertTrue(blocker.lead_may)
-        text = PdfReader(io.BytesIO(report.as_pdf(plain(self.view())))).pages[0].extract_text()
+        text = text_of(plain(self.view()))
         self.assertIn("OVERDUE", text)
 
 
@@ -177,7 +179,7 @@ class Whole(Building):
         Job.objects.all().delete()
         self.number = self.finished()
         mark = TorqueMark.objects.filter(fastener="lock nut").get()
-        services.strike_torque(self.seen(self.number), mark.id, "the wrong wrench")
+        self.strike(self.number, "torque", mark.id, "the wrong wrench")
         with self.assertRaises(Refused) as caught:
             services.sign_off(self.seen(self.number, self.lena), uuid.uuid4(), is_lead=True, reason="never mind")
         self.assertTrue(any("Lock nut: torque not logged." in r for r in caught.exception.reasons))
@@ -186,7 +188,7 @@ class Whole(Building):
         self.fit("retainer", "seal")
         self.fit("packing", "seal", reused=True, reason="spare on order")
         self.log("80", wrench_length="400", adapter="25", angle="0")
-        text = " ".join(PdfReader(io.BytesIO(report.as_pdf(plain(self.view())))).pages[0].extract_text().split())
+        text = " ".join(text_of(plain(self.view())).split())
         self.assertIn("Packing with a one-piece gland: 2 of 3 parts in order, Tom.", text)
         self.assertIn("Packing ring used again: spare on order", text)
         self.assertIn("W-1 torque wrench 10 to 250 N·m", text)

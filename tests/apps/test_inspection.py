@@ -31,7 +31,7 @@ from finegap.site.errors import Conflict, Refused
 from finegap.site.plain import plain
 from finegap.toolbox.models import Certificate, Gauge
 from finegap.toolbox.services import NewGauge, keep_gauge
-from tests.apps.base import GOOD, SIZES, Works, feeler, sheet_data
+from tests.apps.base import GOOD, SIZES, Works, feeler, sheet_data, text_of
 
 CATALOGUE = {
     "currency": "EUR",
@@ -94,7 +94,7 @@ class Known(Inspection):
         number = self.open()
         ready = self.view(number).ready
         self.assertIn(("brass or hardwood block", None), [(n.item, n.here) for n in ready.needs])
-        services.say_on_hand(self.seen(number), uuid.uuid4(), "brass or hardwood block", here=False)
+        services.say_on_hand(self.seen(number), uuid.uuid4(), ["brass or hardwood block"], here=False)
         self.assertIn(("brass or hardwood block", False), [(n.item, n.here) for n in self.view(number).ready.needs])
         self.assertEqual(ready.gauges, [])
         Certificate.objects.filter(gauge__tag="B-1").update(due="2001-01-01")
@@ -138,7 +138,7 @@ class Steps(Inspection):
     def test_what_was_skipped_is_printed_with_its_reason(self):
         number = self.open()
         services.mark_step(self.seen(number), uuid.uuid4(), "discard", skip="seal is new")
-        text = PdfReader(io.BytesIO(report.as_pdf(plain(self.view(number))))).pages[0].extract_text()
+        text = text_of(plain(self.view(number)))
         self.assertIn("SKIPPED, because: seal is new", " ".join(text.split()))
         self.assertIn("not looked at", text)
         # neither on this sheet nor looked at: no line of the page is spent on it
@@ -202,7 +202,7 @@ class Taking(Inspection):
         self.assertIn("outside the range of B-1", next(f.sentence for f in feature.fits if f.tag == "B-1"))
         blocker = next(b for b in self.view(number).blockers if "range" in b.sentence)
         self.assertTrue(blocker.lead_may)
-        text = PdfReader(io.BytesIO(report.as_pdf(plain(self.view(number))))).pages[0].extract_text()
+        text = text_of(plain(self.view(number)))
         self.assertIn("USED OUTSIDE ITS RANGE", text)
 
     def test_a_torque_wrench_measures_no_length(self):

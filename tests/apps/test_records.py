@@ -9,6 +9,7 @@ import copy
 import io
 import json
 import lzma
+import re
 import uuid
 from importlib import import_module
 from pathlib import Path
@@ -31,7 +32,7 @@ RECORDS = Path(__file__).parents[1] / "references" / "records"
 STATEMENTS = json.loads((RECORDS / "statements.json").read_text())
 NAMES = sorted(path.name.removesuffix(".json.xz") for path in RECORDS.glob("*.xz"))
 version_of = import_module("finegap.bench.migrations.0008_versions_and_certificates").version_of
-VERSIONS = {"4ed79ad": 1, "2ee1988": 2, "f2c6d71": 3, "bff3347": 4, "686e246": 4, "2689a8e": 5}
+VERSIONS = {"4ed79ad": 1, "2ee1988": 2, "f2c6d71": 3, "bff3347": 4, "686e246": 4, "2689a8e": 5, "ec828c2": 6}
 
 
 def stored(name):
@@ -45,9 +46,11 @@ def shown(name, units):
 
 
 def printed(record):
-    """The text of all pages without its blanks: cells wrap where the layout wraps them."""
-    pages = PdfReader(io.BytesIO(report.as_pdf(record))).pages
-    return squeezed("".join(page.extract_text() for page in pages))
+    """The text of all pages without its blanks: cells wrap where the layout wraps them. What stands under each page comes last."""
+    pages = [page.extract_text() for page in PdfReader(io.BytesIO(report.as_pdf(record))).pages]
+    foot = re.compile(r"Local law, .*?Lengths in \w+\.", re.DOTALL)
+    feet = [match.group(0) for page in pages for match in foot.finditer(page)]
+    return squeezed("".join(foot.sub("", page) for page in pages) + "".join(feet))
 
 
 def squeezed(text):
@@ -60,7 +63,8 @@ class EveryVersion(SimpleTestCase):
         self.assertEqual(set(STATEMENTS), set(NAMES))
 
     def test_it_is_told_once_from_its_keys_and_by_its_version_ever_after(self):
-        for name in NAMES:
+        told_by_keys = [name for name in NAMES if VERSIONS[stored(name)["commit"]] <= 5]
+        for name in told_by_keys:
             kept = stored(name)
             self.assertEqual(version_of(kept["record"]["mm"]), VERSIONS[kept["commit"]], name)
 
@@ -80,8 +84,9 @@ class EveryVersion(SimpleTestCase):
             before = copy.deepcopy(kept["record"]["mm"])
             after = upgraded(kept["record"]["mm"], VERSIONS[kept["commit"]])
             self.assertEqual(kept["record"]["mm"], before, name)
-            for key in ("number", "reason", "sheet", "pump", "opened_at", "log", "signed"):
+            for key in ("number", "reason", "sheet", "pump", "opened_at", "log"):
                 self.assertEqual(after[key], before[key], (name, key))
+            self.assertEqual(after["signed"], {"own": False} | before["signed"], name)
 
     def test_it_has_the_shape_that_is_published_now(self):
         for name in NAMES:

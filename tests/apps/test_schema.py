@@ -8,6 +8,7 @@ from typing import Any
 
 import yaml
 from django.conf import settings
+from django.utils import timezone
 from hypothesis import HealthCheck, given
 from hypothesis import settings as hypothesis_settings
 from hypothesis import strategies as st
@@ -52,13 +53,13 @@ class AgainstTheSchema(Works):
         self.client.force_login(self.tom)
         begun, done, gaskets = self.open("H-1"), None, self.open("G-1")
         services.record_try(
-            self.seen(gaskets), services.NewTry(uuid.uuid4(), stacks_um=[[250]], checks=[feeler("0.2", "0.22", "F-1")])
+            self.seen(gaskets), services.NewTry(uuid.uuid4(), stacks_um=[[250]], trial=True, checks=[feeler("0.2", "0.22", "F-1")])
         )
         self.valid(f"/api/jobs/{begun}", "/api/jobs/{number}")
         self.valid(f"/api/jobs/{gaskets}?unit=in", "/api/jobs/{number}")
         self.measure_all(begun)
         wrong = self.read(begun, "idler_bore", "front/12–6", "30.06", gauge="B-1")
-        services.strike_reading(self.seen(begun), wrong, "slipped")
+        self.strike(begun, "reading", wrong, "slipped")
         services.decide(self.seen(begun), uuid.uuid4(), "idler_bore", "change", "while it is open")
         for station in self.family(begun).by_key["idler_bore"].stations:
             self.read(begun, "idler_bore", station.key, "30.03", gauge="B-1", phase="left")
@@ -66,7 +67,7 @@ class AgainstTheSchema(Works):
         services.look_at(self.seen(begun), uuid.uuid4(), "idler_pin", ["burr"], "at the edge")
         services.decide(self.seen(begun), uuid.uuid4(), "idler_pin", "keep")
         services.set_known(self.seen(begun), services.NewKnown(hazards="hot", symptom="noise", place="site"))
-        services.say_on_hand(self.seen(begun), uuid.uuid4(), "gloves", here=False)
+        services.say_on_hand(self.seen(begun), uuid.uuid4(), ["gloves"], here=False)
         self.set_housing(begun)
         self.steps(begun)
         self.valid(f"/api/jobs/{begun}", "/api/jobs/{number}")
@@ -99,9 +100,8 @@ ANYTHING = st.recursive(
     max_leaves=6,
 )
 TYPED = st.text(max_size=12) | st.sampled_from(["30.05", "0.1", "0.12 mm", "5 thou", "nan", "1/0", "-1", "1e99", "٣٠", "30,05 mm"])
+CHECK = st.fixed_dictionaries({"goes": TYPED, "stops": TYPED, "read": TYPED, "gauge": st.sampled_from(["F-1", "", "x"])})
 FIELDS = {
-    "steps": {"step": TYPED | st.sampled_from(["isolate", "free_turn"])},
-    "steps/clear": {"step": TYPED},
     "known": dict.fromkeys(
         ("viscosity", "temperature", "pressure", "speed", "hours_run", "old_meter_last", "new_meter_first", "symptom", "place"),
         TYPED,
@@ -130,7 +130,7 @@ FIELDS = {
         "phase": st.sampled_from(["found", "left", "later"]),
         "confirmed": st.booleans(),
     },
-    "readings/strike": {"reading": st.uuids().map(str) | TYPED, "reason": TYPED},
+    "strike": {"kind": st.sampled_from(["reading", "step", "?"]), "record": st.uuids().map(str) | TYPED, "reason": TYPED},
     "decisions": {
         "feature": st.sampled_from(["idler_bore", "nope"]),
         "decided": st.sampled_from(["keep", "change", "?"]),
@@ -140,14 +140,14 @@ FIELDS = {
     "tries": {
         "arc": TYPED,
         "way": st.sampled_from(["open", "close", "up"]),
-        "stack_um": st.lists(st.integers(-10, 400), max_size=4),
-        "goes": TYPED,
-        "stops": TYPED,
-        "read": TYPED,
-        "gauge": st.sampled_from(["F-1", "", "x"]),
-        "confirmed": st.booleans(),
+        "stacks_um": st.lists(st.lists(st.integers(-10, 400), max_size=4), max_size=2),
+        "checks": st.lists(CHECK, max_size=2),
+        "trial": st.booleans(),
+        "opened": st.none() | st.booleans(),
     },
-    "signature": {"reason": TYPED},
+    "signature": {"reason": TYPED, "pin": TYPED},
+    "abandon": {"reason": TYPED},
+    "steps": {"step": st.sampled_from(["isolate", "marks", "nope"]), "skip": TYPED, "past": TYPED},
 }
 
 
@@ -180,7 +180,8 @@ class AgainstAnything(HypothesisTestCase):
         for kind, body in sent:
             job = Job.objects.get(number=number)
             if isinstance(body, dict):
-                body = {"version": job.version} | body
+                how = {"unit": unit, "mark": "point", "person": "tom", "at": timezone.now().isoformat()}
+                body = {"version": job.version} | how | body
             answer = self.client.post(f"/api/jobs/{number}/{kind}?unit={unit}", json.dumps(body), content_type="application/json")
             told = answer.json()
             after = Job.objects.get(number=number)

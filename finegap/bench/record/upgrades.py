@@ -12,6 +12,7 @@ version  what it holds
 4        core 0.4 at first: several gaps with several checks, a duty's range, slip, the proof
 5        core 0.4 later: end play, leaves told for each gap
 6        core 0.5: stations counted, new parts confirmed, the whole log, the words of the column "Left"
+7        core 0.6: what was struck out, what a lead did out of its turn, proofs by the step they were seen at
 =======  ==================================================================================================
 """
 
@@ -26,7 +27,7 @@ from typing import Any
 
 Record = dict[str, Any]
 
-RECORD_VERSION = 6
+RECORD_VERSION = 7
 """The version signatures are frozen in now."""
 
 
@@ -265,4 +266,53 @@ def _chance(probability: float | None) -> str:
     return f"{Decimal(percent).quantize(Decimal('0.1'), rounding=ROUND_HALF_UP)}%"
 
 
-_CHAIN: tuple[Callable[[Record], Record], ...] = (_inspection, _building, _proof, _leaves, _truth)
+# 6 to 7
+
+_STEP_7: Record = {"id": None, "early": [], "reopened": False, "past": "", "own": False}
+_SETTING_7: Record = {"opens": [], "asks_opened": False, "outside": []}
+_TRY_7: Record = {"id": None, "opened": False, "struck_reason": ""}
+
+
+def _striking(record: Record) -> Record:
+    building, proving = record["building"], record["proving"]
+    stacks = [stack | {"parts": [{"id": None} | part for part in stack["parts"]]} for stack in building["stacks"]]
+    return record | {
+        "steps": [_STEP_7 | step for step in record["steps"]],
+        "features": [_with_ids(feature) for feature in record["features"]],
+        "building": building | {"stacks": stacks},
+        "setting": _set_7(record["setting"]),
+        "mesh": _set_7(record["mesh"]),
+        "proving": _proving_7(proving),
+        "signed": record["signed"] and {"own": False} | record["signed"],
+        "struck": [],
+        "abandoned": None,
+        "amendments": [],
+    }
+
+
+def _with_ids(feature: Record) -> Record:
+    named = {key: feature[key] and {"id": None} | feature[key] for key in ("decision", "renewed")}
+    return feature | named
+
+
+def _set_7(setting: Record | None) -> Record | None:
+    if setting is None:
+        return None
+    housing = setting["housing"] and {"zero": None} | setting["housing"]
+    return _SETTING_7 | setting | {"housing": housing, "tries": [_TRY_7 | made for made in setting["tries"]]}
+
+
+def _proving_7(proving: Record) -> Record:
+    """Which step a proof was seen at was not kept: it is of none."""
+    seen: Record = {"id": None, "step": ""}
+    coach = proving["coach"] and proving["coach"] | {"notes": [{"id": None} | note for note in proving["coach"]["notes"]]}
+    rest = {key: value for key, value in proving.items() if key != "play"}
+    return rest | {
+        "turning": [seen | proving["turning"]] if proving["turning"] else [],
+        "plays": [{"id": None, "step": "", "line": proving["play"]}] if proving["play"] else [],
+        "seen": [seen | one for one in proving["seen"]],
+        "coach": coach,
+    }
+
+
+_CHAIN: tuple[Callable[[Record], Record], ...] = (_inspection, _building, _proof, _leaves, _truth, _striking)

@@ -1,13 +1,11 @@
 """The only place that changes a job: who, a transaction, the core, the record, the log."""
 
+from finegap.bench.services.afterwards import abandon, amend
 from finegap.bench.services.building import (
     NewTorque,
     confirm_new,
     fit_part,
     log_torque,
-    strike_torque,
-    take_back_new,
-    take_back_part,
     use_at_bench,
 )
 from finegap.bench.services.changing import Seen
@@ -20,16 +18,17 @@ from finegap.bench.services.measuring import (
     look_at,
     record_reading,
     record_set,
-    strike_reading,
 )
 from finegap.bench.services.opening import open_job
 from finegap.bench.services.photos import NewPhoto, attach_photo, remove_photo
-from finegap.bench.services.proving import NewNote, NewProof, note_run_in, see, take_back_note
+from finegap.bench.services.proving import NewNote, NewProof, note_run_in, see
 from finegap.bench.services.setting import NewCheck, NewTry, record_try, set_zero
 from finegap.bench.services.signing import sign_off
-from finegap.bench.services.steps import clear_step, mark_step, say_on_hand
+from finegap.bench.services.steps import mark_step, say_on_hand
+from finegap.bench.services.striking import STRUCK_KINDS, strike
 
 __all__ = [
+    "STRUCK_KINDS",
     "NewCheck",
     "NewKnown",
     "NewNote",
@@ -40,9 +39,10 @@ __all__ = [
     "NewTorque",
     "NewTry",
     "Seen",
+    "abandon",
+    "amend",
     "attach_photo",
     "catch_up",
-    "clear_step",
     "confirm_new",
     "decide",
     "fit_part",
@@ -62,10 +62,6 @@ __all__ = [
     "set_known",
     "set_zero",
     "sign_off",
-    "strike_reading",
-    "strike_torque",
-    "take_back_new",
-    "take_back_note",
-    "take_back_part",
+    "strike",
     "use_at_bench",
 ]

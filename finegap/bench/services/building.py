@@ -5,7 +5,7 @@ from __future__ import annotations
 import uuid
 from dataclasses import dataclass
 
-from finegap.bench.facts import family_of, load
+from finegap.bench.facts import load
 from finegap.bench.models import Job, NewPart, PartFitted, TorqueMark
 from finegap.bench.services.changing import Seen, changing, log, recording
 from finegap.bench.services.measuring import overdue
@@ -14,7 +14,6 @@ from finegap.core.build.torque import Adapter
 from finegap.core.build.works import Works
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Family, Stage
 from finegap.core.gauges import GaugeKind
 from finegap.core.job import assess
 from finegap.core.showing import Amount, Kind, Units
@@ -46,7 +45,7 @@ def fit_part(
     FieldError
         What the stack's own check says.
     """
-    with recording(seen, PartFitted, fit_id, (place, part_key, confirmed, reused, reason)) as job:
+    with recording(seen, PartFitted, fit_id, (place, part_key, confirmed, reused, reason), f"stack:{place}") as job:
         if job is None:
             return
         state = _works(job).stacks.get(place)
@@ -62,21 +61,6 @@ def fit_part(
         log(job, seen, "; ".join(w for w in words if w))
 
 
-def take_back_part(seen: Seen, place: str, part_key: str) -> None:
-    """Take a part of a stack out again, with all that came after it; the step of the stack is open again."""
-    with changing(seen) as job:
-        facts = load(job).facts
-        state = assess(facts).works.stacks.get(place)
-        keys = [p.key for p in state.stack.parts] if state else []
-        if state is None or part_key not in state.fitted:
-            raise FieldError("part", f"{part_key} is not in.", "Expected a part that is fitted.")
-        out = keys[keys.index(part_key) :]
-        job.fitted.filter(stack=state.stack.key, part__in=out).delete()
-        features = [p.feature for p in state.stack.parts if p.key in out and p.feature]
-        job.new_parts.filter(feature__in=features).delete()
-        log(job, seen, f"Taken out again, with what came after: {part_key}{_reopen(job, facts.family, f'stack:{place}')}")
-
-
 def log_torque(seen: Seen, new: NewTorque) -> None:
     """Log what fasteners got, and with which wrench.
 
@@ -86,7 +70,7 @@ def log_torque(seen: Seen, new: NewTorque) -> None:
         No such fastener in this job, not a torque wrench, a setting outside its range, an adapter that cannot be, or what the
         order and range of the pass say.
     """
-    with recording(seen, TorqueMark, new.id, new) as job:
+    with recording(seen, TorqueMark, new.id, new, f"torque:{new.fastener}") as job:
         if job is None:
             return
         tightening = _works(job).tightenings.get(new.fastener)
@@ -113,21 +97,6 @@ def log_torque(seen: Seen, new: NewTorque) -> None:
         )
 
 
-def strike_torque(seen: Seen, torque: uuid.UUID, reason: str) -> None:
-    """Strike a torque out, with what was tightened after it; the log keeps it, and its step is open again."""
-    with changing(seen) as job:
-        row = job.torques.filter(id=torque, struck_reason="").first()
-        if row is None:
-            raise FieldError("torque", "there is no such line to strike out.", "Expected one that is not struck yet.")
-        if not reason.strip():
-            raise FieldError("reason", "a torque is struck out only with a reason.", "Expected why.")
-        later = job.torques.filter(fastener=row.fastener, struck_reason="", at__gte=row.at)
-        struck = later.update(struck_by=seen.actor, struck_reason=reason.strip())
-        what = f"Struck out, because: {reason.strip()}: {row.fastener} {row.typed}"
-        what += f" and {struck - 1} after it" if struck > 1 else ""
-        log(job, seen, what + _reopen(job, load(job).facts.family, f"torque:{row.fastener}"))
-
-
 def confirm_new(seen: Seen, part_id: uuid.UUID, feature: str) -> None:
     """Say that the new part is in, where no size shows it.
 
@@ -136,27 +105,20 @@ def confirm_new(seen: Seen, part_id: uuid.UUID, feature: str) -> None:
     FieldError
         A part that is not renewed in this job, or one whose sizes show it.
     """
-    with recording(seen, NewPart, part_id, feature) as job:
+    with recording(seen, NewPart, part_id, feature, f"feature:{feature}") as job:
         if job is None:
             return
         state = next((s for s in assess(load(job).facts).features if s.feature.key == feature), None)
         if state is None or not state.to_confirm:
             raise FieldError("part", f"{feature} is not to be confirmed in this job.", "Expected a part that is changed.")
-        if not job.new_parts.filter(feature=feature).exists():
+        if not job.new_parts.standing().filter(feature=feature).exists():
             NewPart.objects.create(id=part_id, job=job, feature=feature, **seen.stamp)
             log(job, seen, f"New part in: {state.feature.name}")
 
 
-def take_back_new(seen: Seen, feature: str) -> None:
-    """Take back that a new part is in; the log keeps both."""
-    with changing(seen) as job:
-        if job.new_parts.filter(feature=feature).delete()[0]:
-            log(job, seen, f"Not in after all: new part, {family_of(job).by_key[feature].name}")
-
-
 def use_at_bench(seen: Seen, lubricant: str | None = None, gun: str | None = None) -> None:
     """Say which lubricant and which grease gun are on the bench; what is ``None`` stays as it is."""
-    with changing(seen) as job:
+    with changing(seen, "bench") as job:
         if lubricant is not None:
             if lubricant and not (lubricant in MEDIA and MEDIA[lubricant].lubricates):
                 known = ", ".join(key for key, m in MEDIA.items() if m.lubricates)
@@ -180,12 +142,6 @@ Passes begin low, an adapter or a slip goes high (no source).
 
 def _works(job: Job) -> Works:
     return assess(load(job).facts).works
-
-
-def _reopen(job: Job, family: Family, work: str) -> str:
-    """A step whose work was undone is not done any more. Words for the log."""
-    keys = [s.key for s in family.steps if s.stage is Stage.BUILD and work in s.works]
-    return "; its step is open again" if job.steps.filter(step__in=keys).delete()[0] else ""
 
 
 def _wrench(tag: str) -> Gauge:

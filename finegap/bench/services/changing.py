@@ -1,7 +1,8 @@
 """What every change to a job shares: who, when, with which units, a transaction, the version that was seen, the log.
 
-Every change names the ``version`` of the job it was made from. If somebody saved in between it is refused with what they did,
-so nothing is overwritten silently. Records carry an identity made by the client: a retry is the same record, not a second one,
+Every change names the ``version`` of the job it was made from. If somebody else saved to the same part or step in between it is
+refused with what they did, so nothing is overwritten silently; changes to different parts or steps do not stand in each other's
+way. Records carry an identity made by the client: a retry is the same record, not a second one,
 and the same identity with other contents is a conflict.
 """
 
@@ -9,7 +10,7 @@ from __future__ import annotations
 
 import datetime as dt
 import uuid
-from collections.abc import Iterator
+from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 from functools import cached_property
@@ -20,9 +21,9 @@ from django.db import transaction
 from django.utils import timezone
 
 from finegap.bench.facts import name_of
-from finegap.bench.models import Event, Job, Recorded, SignOff
+from finegap.bench.models import Abandonment, Event, Job, Recorded, SignOff
 from finegap.core.entry import Entry
-from finegap.core.errors import FieldError
+from finegap.core.errors import FieldError, Unlikely
 from finegap.core.showing import Units
 from finegap.site.errors import Conflict, ReadOnly
 from finegap.site.retry import digest
@@ -30,8 +31,11 @@ from finegap.site.retry import digest
 _TOLD = 20
 """What somebody else did since: so much of it is told, the newest."""
 
-_AHEAD = dt.timedelta(minutes=5)
-"""How far a device's clock may be ahead of this one before it is refused."""
+_LOOKED_AT = 500
+"""How many changes one may be behind."""
+
+AHEAD = dt.timedelta(minutes=5)
+"""How far a device's clock may be ahead of this one before it is asked about."""
 
 
 @dataclass(frozen=True)
@@ -70,17 +74,23 @@ def zone_of(moment: dt.datetime) -> int:
     return round((ahead or dt.timedelta()).total_seconds() / 60)
 
 
+About = str | Callable[[Job], Iterable[str]]
+"""What a change is about: ``feature:idler_bore``, ``step:isolate``; several where it touches several; ``*`` for all of the job."""
+
+ALL = "*"
+
+
 @contextmanager
-def changing(seen: Seen) -> Iterator[Job]:
-    """A transaction on an unsigned job, at the version that was seen."""
+def changing(seen: Seen, about: About = ALL) -> Iterator[Job]:
+    """A transaction on an unsigned job, at the version that was seen of what the change is about."""
     with transaction.atomic():
         job = _job(seen.number)
-        _check_open(job, seen)
+        _check_open(job, seen, about)
         yield job
 
 
 @contextmanager
-def recording(seen: Seen, kind: type[Recorded], record_id: uuid.UUID, contents: object) -> Iterator[Job | None]:
+def recording(seen: Seen, kind: type[Recorded], record_id: uuid.UUID, contents: object, about: About = ALL) -> Iterator[Job | None]:
     """As ``changing``, for a record with an identity: ``None`` when this very record is already there.
 
     ``contents`` is what came with the identity.
@@ -90,10 +100,10 @@ def recording(seen: Seen, kind: type[Recorded], record_id: uuid.UUID, contents: 
         existing = kind._default_manager.filter(id=record_id).first()
         sent = digest(contents, seen.actor, seen.entry)
         if existing is None:
-            _check_open(job, seen)
+            _check_open(job, seen, about)
             yield job
             # As it may hold other rows made beside it, the one with the identity is marked when all is made.
-            kind._default_manager.filter(id=record_id).update(sent=sent)
+            kind._default_manager.filter(id=record_id).update(sent=sent, made=job.version)
             return
         if existing.job_id != job.id:  # type: ignore[attr-defined]
             raise FieldError("id", "this identity is taken by another job.", "Expected a fresh one for each record.")
@@ -109,34 +119,60 @@ def _job(number: int) -> Job:
     return job
 
 
-def _check_open(job: Job, seen: Seen) -> None:
+def _check_open(job: Job, seen: Seen, about: About) -> None:
     if SignOff.objects.filter(job=job).exists():
         raise ReadOnly
+    if Abandonment.objects.filter(job=job).exists():
+        raise ReadOnly("This job was abandoned: it can be read, not changed.")
+    job.about = about if isinstance(about, str) else " ".join(sorted(set(about(job))))
+    if seen.version > job.version:
+        raise Conflict(["This page is of another database. Read the job anew."])
     if job.version != seen.version:
-        raise Conflict(_since(job, seen.version))
+        since = _since(job, seen)
+        if since:
+            raise Conflict(since)
     if seen.at is not None:
-        _check_clock(job, seen.at)
+        _check_clock(job, seen)
 
 
-def _check_clock(job: Job, at: dt.datetime) -> None:
-    """A clock that is wrong would put a wrong time under a signature."""
-    expected = "Set the clock of this device, then go on."
-    if at > timezone.now() + _AHEAD:
-        raise FieldError("time", f"the clock of this device is ahead: it says {at:%Y-%m-%d %H:%M}.", expected)
-    if at < job.opened_at - _AHEAD:
+def _check_clock(job: Job, seen: Seen) -> None:
+    """A clock that is wrong would put a wrong time under a signature: a time to come is asked about, one before the job refused."""
+    at = seen.moment
+    if at > timezone.now() + AHEAD and not seen.entry.meant:
+        problem = f"the clock of this device is ahead: it says {at:%Y-%m-%d %H:%M}."
+        raise Unlikely("time", problem, "Set the clock of this device; or is that time meant?")
+    if at < job.opened_at - AHEAD:
         problem = f"the clock of this device is behind: it says {at:%Y-%m-%d %H:%M}, before the job was opened."
-        raise FieldError("time", problem, expected)
+        raise FieldError("time", problem, "Set the clock of this device, then go on.")
 
 
-def _since(job: Job, version: int) -> list[str]:
-    events = job.events.filter(version__gt=version)
-    told = [f"{name_of(e.by)}: {e.what}" for e in events.select_related("by").order_by("-id")[:_TOLD]]
-    before = events.count() - len(told)
-    return [*([f"And {before} before these."] if before else []), *reversed(told)]
+def _since(job: Job, seen: Seen) -> list[str]:
+    """What others did since to what this change is about, the newest; a change to all of the job stands in the way of anybody's.
+
+    A person's own changes wait in their order and are no news to that person.
+    """
+    if seen.version < job.version - _LOOKED_AT:
+        return [f"More than {_LOOKED_AT} changes since. Read the job anew."]
+    events = list(job.events.filter(version__gt=seen.version).select_related("by").order_by("-version"))
+    mine = set(job.about.split())
+    told = [e for e in events if ALL in mine or (e.by_id != seen.actor.pk and _meets(mine, e.about))]
+    lines = [f"{name_of(e.by)}: {e.what}" for e in told[:_TOLD]]
+    before = len(told) - len(lines)
+    return [*([f"And {before} before these."] if before else []), *reversed(lines)]
+
+
+def _meets(mine: set[str], about: str) -> bool:
+    theirs = set(about.split())
+    return ALL in theirs or bool(mine & theirs)
+
+
+def has_worked(job: Job, person: User) -> bool:
+    """Whether somebody has had a hand in a job."""
+    return job.opened_by_id == person.pk or job.events.filter(by=person).exists()
 
 
 def log(job: Job, seen: Seen, what: str) -> None:
     """One line of the log, and one version more."""
     job.version += 1
     job.save(update_fields=["version"])
-    Event.objects.create(job=job, version=job.version, what=what[:400], **seen.stamp)
+    Event.objects.create(job=job, version=job.version, what=what[:400], about=job.about, **seen.stamp)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import uuid
 from collections.abc import Sequence
 
-from finegap.bench.facts import load
+from finegap.bench.facts import family_of, load
 from finegap.bench.models import Decision, Job
 from finegap.bench.services.changing import Seen, log, recording
 from finegap.core import facts as core
@@ -25,7 +25,8 @@ def decide(seen: Seen, decision_id: uuid.UUID, feature: str, decided: str, reaso
     FieldError
         Against the verdict without a reason, of the feature or of a part it takes with it; or a pair that names no part.
     """
-    with recording(seen, Decision, decision_id, (feature, decided, reason, tuple(parts))) as job:
+    contents = (feature, decided, reason, tuple(parts))
+    with recording(seen, Decision, decision_id, contents, lambda job: about_feature(job, feature)) as job:
         if job is None:
             return
         facts = load(job).facts
@@ -42,8 +43,17 @@ def decide(seen: Seen, decision_id: uuid.UUID, feature: str, decided: str, reaso
         for key in touched:
             record_id = decision_id if key == feature else uuid.uuid5(decision_id, key)
             _put(job, seen, states[key], after.get(key), record_id)
-        _undo_renewal(job, seen, facts.changed - load(job).facts.changed)
+        undo_renewal(job, seen, facts.changed - load(job).facts.changed)
         log(job, seen, "; ".join(_said(states[key], after.get(key)) for key in touched))
+
+
+def about_feature(job: Job, feature: str) -> tuple[str, ...]:
+    """What deciding a feature is about: itself, the parts of a pair, and the pairs of a part."""
+    family = family_of(job)
+    named = family.by_key.get(feature)
+    members = {named.bore, named.shaft} - {""} if named else set()
+    pairs = {f.key for f in family.features if {f.bore, f.shaft} & {feature, *members}}
+    return tuple(f"feature:{key}" for key in sorted({feature, *members, *pairs}))
 
 
 def _check_reason(state: FeatureState, wanted: core.Decided, reason: str) -> None:
@@ -59,7 +69,7 @@ def _call(state: FeatureState) -> str:
 
 def _put(job: Job, seen: Seen, state: FeatureState, decision: core.Decision | None, record_id: uuid.UUID) -> None:
     key = state.feature.key
-    job.decisions.filter(feature=key).delete()
+    job.decisions.filter(feature=key).strike(seen.actor, seen.moment, "decided again")
     if decision is not None:
         Decision.objects.create(
             id=record_id, job=job, feature=key, decided=decision.decided.value, verdict=_call(state), reason=decision.reason,
@@ -67,12 +77,12 @@ def _put(job: Job, seen: Seen, state: FeatureState, decision: core.Decision | No
         )  # fmt: skip
 
 
-def _undo_renewal(job: Job, seen: Seen, kept: frozenset[str]) -> None:
+def undo_renewal(job: Job, seen: Seen, kept: frozenset[str]) -> None:
     """A part that is kept after all is not a new one that is in, and what was measured as the new one is not of it."""
-    job.new_parts.filter(feature__in=kept).delete()
-    job.readings.filter(feature__in=kept, phase=core.Phase.LEFT.value, struck_at__isnull=True).update(
-        struck_by=seen.actor, struck_at=seen.moment, struck_reason="measured as a new part; the part is kept after all"
-    )
+    why = "the part is kept after all"
+    job.new_parts.filter(feature__in=kept).strike(seen.actor, seen.moment, why)
+    left = job.readings.filter(feature__in=kept, phase=core.Phase.LEFT.value)
+    left.strike(seen.actor, seen.moment, f"measured as a new part; {why}")
 
 
 def _said(state: FeatureState, decision: core.Decision | None) -> str:

@@ -56,7 +56,7 @@ def set_known(seen: Seen, new: NewKnown) -> None:
     FieldError
         A quantity that cannot be, a symptom, build or place that is none, or an old meter's last reading without the new one's.
     """
-    with changing(seen) as job:
+    with changing(seen, "known") as job:
         before = {name: getattr(job, name) for name in _FIELDS}
         for name, label in (("serial", "serial"), ("liquid", "liquid"), ("reason", "reason")):
             text = getattr(new, name)

@@ -41,7 +41,7 @@ def read_meanwhile(seen: Seen) -> None:
     """Say that what changed by itself was read."""
     from finegap.bench.queries import job_shape
 
-    with changing(seen) as job:
+    with changing(seen, "meanwhile") as job:
         told = job_shape(job, seen.unit).meanwhile
         if told:
             job.meanwhile = []

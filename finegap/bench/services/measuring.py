@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from finegap.bench.facts import family_of, load, sheet_of
 from finegap.bench.models import Job, Look, Reading
-from finegap.bench.services.changing import Seen, changing, log, recording
+from finegap.bench.services.changing import Seen, log, recording
 from finegap.core import facts as core
 from finegap.core.entry import FIELDS, Entry
 from finegap.core.errors import FieldError, Unlikely
@@ -75,7 +75,7 @@ def record_reading(seen: Seen, new: NewReading) -> None:
         Unless it is said to be meant: absurdly far from the new size, leaves the set does not have, a clearance below zero, or a
         new part away from its new size.
     """
-    with recording(seen, Reading, new.id, new) as job:
+    with recording(seen, Reading, new.id, new, f"feature:{new.feature}") as job:
         if job is None:
             return
         feature, station = _place(job, new.feature, new.station)
@@ -112,7 +112,7 @@ def record_set(seen: Seen, new: NewSet) -> None:
         As for one reading; the row and column are named.
     """
     first = uuid.uuid5(new.id, "0")
-    with recording(seen, Reading, first, new) as job:
+    with recording(seen, Reading, first, new, f"feature:{new.feature}") as job:
         if job is None:
             return
         feature = _measured(job, new.feature)
@@ -219,7 +219,7 @@ def _may_be_below_zero(job: Job, feature: str) -> bool:
     pairs = [(f.bore, f.shaft) for f in family_of(job).features if feature in (f.bore, f.shaft)]
     if not pairs:
         return False
-    rows = job.readings.filter(feature__in={key for pair in pairs for key in pair}, struck_at__isnull=True)
+    rows = job.readings.filter(feature__in={key for pair in pairs for key in pair}, struck_reason="")
     sizes: dict[str, list[float]] = {}
     for key, value, warm in rows.values_list("feature", "value_mm", "part_c"):
         if warm is not None:
@@ -266,7 +266,7 @@ def look_at(seen: Seen, look_id: uuid.UUID, feature: str, damages: list[str], no
     FieldError
         A feature without damage to choose, or a damage it does not have.
     """
-    with recording(seen, Look, look_id, (feature, damages, note, phase)) as job:
+    with recording(seen, Look, look_id, (feature, damages, note, phase), f"feature:{feature}") as job:
         if job is None:
             return
         part = family_of(job).by_key.get(feature)
@@ -282,19 +282,6 @@ def look_at(seen: Seen, look_id: uuid.UUID, feature: str, damages: list[str], no
         Look.objects.create(id=look_id, job=job, feature=feature, phase=when, damages=kept, note=note.strip(), **seen.stamp)
         words = ", ".join(known[d] for d in kept) or "sound"
         log(job, seen, f"{part.name}: {words}" + (f" ({note.strip()})" if note.strip() else ""))
-
-
-def strike_reading(seen: Seen, reading_id: uuid.UUID, reason: str) -> None:
-    """Strike out a reading with a reason. It stays on the sheet and no longer counts."""
-    if not reason.strip():
-        raise FieldError("reason", "say why it is struck out.", "Expected a few words, such as “slipped off the edge”.")
-    with changing(seen) as job:
-        reading = job.readings.filter(id=reading_id, struck_at__isnull=True).first()
-        if reading is None:
-            raise FieldError("reading", "it is not there, or struck out already.", "Expected a reading of this job.")
-        reading.struck_by, reading.struck_at, reading.struck_reason = seen.actor, seen.moment, reason.strip()
-        reading.save(update_fields=["struck_by", "struck_at", "struck_reason"])
-        log(job, seen, f"Struck out {said(reading.typed, reading.unit)} of {reading.feature}: {reason.strip()}")
 
 
 def _measured(job: Job, feature_key: str) -> Feature:

@@ -11,7 +11,6 @@ from finegap.bench.services.changing import zone_of
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Symptom
-from finegap.core.gap.declared import HousingMeans
 from finegap.core.gap.viscosity import AS_WRITTEN
 from finegap.core.sheet import read_sheet
 from finegap.fleet.models import Pump
@@ -35,7 +34,7 @@ def open_job(actor: User, pump_tag: str, reason: str, hours_run: str = "", sympt
         pump = Pump.objects.select_related("sheet").filter(tag=pump_tag).first()
         if pump is None:
             raise FieldError("pump", f"there is no pump {pump_tag}.", "Expected a tag from Fleet.")
-        already = Job.objects.filter(pump=pump, sign_off__isnull=True).first()
+        already = Job.objects.filter(pump=pump, sign_off__isnull=True, abandonment__isnull=True).first()
         if already:
             raise Refused(f"{pump.tag} is already on the bench.", [f"Job {already.number} is not signed yet."])
         revision = pump.sheet.revisions.first()
@@ -46,7 +45,6 @@ def open_job(actor: User, pump_tag: str, reason: str, hours_run: str = "", sympt
         if not reason:
             raise FieldError("reason", "say why the pump came in.", "Expected a symptom from the list, or a few words.")
         last = Job.objects.aggregate(last=models.Max("number"))["last"] or 0
-        means = sheet.means
         job = Job.objects.create(
             number=last + 1,
             pump=pump,
@@ -58,7 +56,6 @@ def open_job(actor: User, pump_tag: str, reason: str, hours_run: str = "", sympt
             serial=pump.serial,
             hours_run=entry.hours(hours_run, "hours run"),
             procedure=ShopProcedure.objects.filter(family=sheet.family.key).first(),
-            lash_mm=means.lash_mm if isinstance(means, HousingMeans) else 0.0,
             **pump.duty(),
         )
         Event.objects.create(

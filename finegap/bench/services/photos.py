@@ -46,7 +46,9 @@ def attach_photo(seen: Seen, new: NewPhoto) -> None:
     if (new.file.size or 0) > LARGEST_BYTES:
         raise FieldError("photo", f"it is {(new.file.size or 0) / 1e6:.0f} MB.", _EXPECTED)
     picture, width, height = _small(new.file)
-    with recording(seen, Photo, new.id, (new.feature, new.step, new.note, hashlib.sha256(picture).hexdigest())) as job:
+    with recording(
+        seen, Photo, new.id, (new.feature, new.step, new.note, hashlib.sha256(picture).hexdigest()), f"photo:{new.id}"
+    ) as job:
         if job is None:
             return
         of = _of(job, new)
@@ -63,7 +65,7 @@ def attach_photo(seen: Seen, new: NewPhoto) -> None:
 
 def remove_photo(seen: Seen, photo_id: uuid.UUID) -> None:
     """Take a photograph off an unsigned job; the log says so."""
-    with changing(seen) as job:
+    with changing(seen, f"photo:{photo_id}") as job:
         photo = job.photos.filter(id=photo_id).first()
         if photo is None:
             raise FieldError("photo", "it is not there.", "Expected a photo of this job.")

@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from finegap.bench.facts import load
 from finegap.bench.models import Job, ProofMark, RunInNote
-from finegap.bench.services.changing import Seen, changing, log, recording
+from finegap.bench.services.changing import AHEAD, Seen, log, recording
+from finegap.bench.services.steps import step_of
 from finegap.core.entry import Entry
-from finegap.core.errors import FieldError
+from finegap.core.errors import FieldError, Unlikely
 from finegap.core.job import assess
 from finegap.core.proof.first_hour import NOISES, by_bucket
 from finegap.core.proof.first_hour import Seen as FirstHour
-from finegap.core.proof.proving import CLOCK, END_PLAY, TURNING
+from finegap.core.proof.proving import CLOCK, END_PLAY, FIRST_HOUR, TURNING
 from finegap.core.proof.run_in import Note, check_note, count_drops
 from finegap.site.errors import Refused
 
@@ -29,9 +31,11 @@ _ASKED = {
 
 @dataclass(frozen=True)
 class NewProof:
-    """Something seen, as typed. A flow may come as a bucket with the seconds it took; ``places`` are where the shaft is tight."""
+    """Something seen at a step, as typed. A flow may come as a bucket with the seconds it took; ``places`` are where the shaft is
+    tight."""
 
     id: uuid.UUID
+    step: str
     seen: str
     typed: str = ""
     seconds: str = ""
@@ -39,16 +43,19 @@ class NewProof:
 
 
 def see(seen: Seen, new: NewProof) -> None:
-    """Record something seen at Prove; seeing it again replaces it, and the log keeps both.
+    """Record something seen at a step; seeing it again replaces it there, and the record keeps both.
 
     Raises
     ------
     FieldError
-        Nothing that is looked at, a quantity that cannot be, a place that is no hour of the clock.
+        A step that is not done with it, nothing that is looked at, a quantity that cannot be, a place that is no hour of the clock.
     """
-    with recording(seen, ProofMark, new.id, new) as job:
+    with recording(seen, ProofMark, new.id, new, f"step:{new.step}") as job:
         if job is None:
             return
+        step = step_of(load(job).facts.family, new.step)
+        if (new.seen if new.seen in (TURNING, END_PLAY) else FIRST_HOUR) not in step.works:
+            raise FieldError("step", f"{new.seen} is not looked at there.", "Expected the step that is done with it.")
         value, typed = None, new.typed.strip()
         if new.seen == TURNING:
             odd = next((place for place in new.places if place not in CLOCK), None)
@@ -63,9 +70,9 @@ def see(seen: Seen, new: NewProof) -> None:
                 raise FieldError("noise", f"“{typed}” is not in the list.", f"Expected one of: {', '.join(NOISES)}.")
         else:
             value, typed = _measured(new, seen.entry)
-        job.proofs.filter(seen=new.seen).delete()
+        job.proofs.filter(step=new.step, seen=new.seen).strike(seen.actor, seen.moment, "seen again")
         ProofMark.objects.create(
-            id=new.id, job=job, seen=new.seen, value=value, typed=typed, places=sorted(set(new.places), key=int),
+            id=new.id, job=job, step=new.step, seen=new.seen, value=value, typed=typed, places=sorted(set(new.places), key=int),
             **seen.stamp,
         )  # fmt: skip
         log(job, seen, f"{new.seen.capitalize()}: {typed}")
@@ -112,7 +119,7 @@ def note_run_in(seen: Seen, new: NewNote) -> None:
     Refused
         This pump has no packing to run in.
     """
-    with recording(seen, RunInNote, new.id, new) as job:
+    with recording(seen, RunInNote, new.id, new, "run-in") as job:
         if job is None:
             return
         facts = load(job).facts
@@ -123,7 +130,7 @@ def note_run_in(seen: Seen, new: NewNote) -> None:
         note = Note(_minute(job, new.minute, seen), drops, box, new.eighths)
         check_note(note, facts.run_in)
         RunInNote.objects.create(
-            id=new.id, job=job, number=len(facts.run_in) + 1, minute=note.minute, drops=drops, drops_expanded=expanded, box_c=box,
+            id=new.id, job=job, number=job.run_in.count() + 1, minute=note.minute, drops=drops, drops_expanded=expanded, box_c=box,
             eighths=note.eighths, **seen.stamp,
         )  # fmt: skip
         words = [
@@ -143,21 +150,23 @@ def _drops(new: NewNote, entry: Entry) -> tuple[float | None, float | None]:
     return (entry.number(new.drops, "drops a minute", 0, 1000), None) if new.drops.strip() else (None, None)
 
 
+def _ask_of_the_future(first: RunInNote, minute: float, seen: Seen) -> None:
+    """A line of a time that has not come is asked about."""
+    at = first.at + dt.timedelta(minutes=minute - first.minute)
+    if at > seen.moment + AHEAD:
+        raise Unlikely(
+            "minute", f"minute {minute:g} is still to come: it would be {at.astimezone(seen.moment.tzinfo):%H:%M}.", "Is it meant?"
+        )
+
+
 def _minute(job: Job, typed: str, seen: Seen) -> float:
+    notes = list(job.run_in.standing())
     if typed.strip():
-        return seen.entry.number(typed, "minute", 0, 72 * 60)
-    notes = list(job.run_in.all())
+        minute = seen.entry.number(typed, "minute", 0, 72 * 60)
+        if notes and not seen.entry.meant:
+            _ask_of_the_future(notes[0], minute, seen)
+        return minute
     if not notes:
         return 0.0
     since = (seen.moment - notes[0].at).total_seconds() / 60 + notes[0].minute
     return round(max(since, notes[-1].minute), 1)
-
-
-def take_back_note(seen: Seen) -> None:
-    """Take the last line of the run-in back; the log keeps it."""
-    with changing(seen) as job:
-        last = job.run_in.last()
-        if last is None:
-            raise FieldError("run-in", "there is no line to take back.", "Expected one in the log.")
-        last.delete()
-        log(job, seen, f"Run-in: line {last.number} taken back")

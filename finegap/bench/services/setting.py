@@ -8,13 +8,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
 from finegap.bench.facts import GAP, MESH, core_gauge, family_of, load, sheet_of
-from finegap.bench.models import Job, Try, TryCheck
-from finegap.bench.services.changing import Seen, changing, log, recording
+from finegap.bench.models import Job, Try, TryCheck, ZeroFound
+from finegap.bench.services.changing import Seen, log, recording
 from finegap.bench.services.measuring import length_gauge, length_typed, overdue
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.families.model import FeatureKind, Stage
-from finegap.core.gap.declared import GasketMeans, HousingMeans, Means, ShimMeans
+from finegap.core.families.model import Family, FeatureKind, Stage, Step
+from finegap.core.gap.declared import TIMING, GasketMeans, HousingMeans, Means, ShimMeans, means_key
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.leaves import pair_uncertainty_mm
 from finegap.core.gap.move import Way
@@ -42,7 +42,11 @@ class NewCheck:
 
 @dataclass(frozen=True)
 class NewTry:
-    """A try as typed: which gap it sets; an arc and its way, or one stack a place; and a check of each gap, in their order."""
+    """A try as typed: which gap it sets; an arc and its way, or one stack a place; and a check of each gap, in their order.
+
+    ``trial`` says that what was opened for it was tightened for the check; ``opened`` whether it was opened for the first try,
+    which only the technician knows.
+    """
 
     id: uuid.UUID
     checks: list[NewCheck]
@@ -50,33 +54,45 @@ class NewTry:
     arc: str = ""
     way: str = Way.OPEN.value
     stacks_um: list[list[int]] = field(default_factory=list)
+    trial: bool = False
+    opened: bool | None = None
 
 
-def set_zero(seen: Seen, school: str, lash: str = "", lash_arc: str = "") -> None:
-    """Say that zero is found, by which school, and the play if not the sheet's: as a length, or as the arc turned before the rotor
-    followed. After tries only the play can change."""
-    with changing(seen) as job:
-        if school != job.zero_school and job.tries.exists():
-            raise Refused("The gap has been tried from this zero already.", ["How zero was found stands as it was."])
+def set_zero(seen: Seen, zero_id: uuid.UUID, school: str, lash: str = "", lash_arc: str = "") -> None:
+    """Say that zero is found, by which school, and the play if not the one in use: as a length, or as the arc turned before the
+    rotor followed. After tries only the play can change; strike the zero out to find it anew."""
+    with recording(seen, ZeroFound, zero_id, (school, lash, lash_arc), GAP) as job:
+        if job is None:
+            return
+        before = job.zeros.standing().first()
+        if before is not None and school != before.school and job.tries.standing().filter(sets=GAP).exists():
+            raise Refused(
+                "The gap has been tried from this zero already.",
+                ["How zero was found stands as it was. If it was wrong, strike it out, with its tries."],
+            )
+        means = sheet_of(job).means
+        lash_mm, typed = load(job).facts.lash_mm, ""
         if lash and lash_arc:
             raise FieldError("play (lash)", "it is given twice.", "Expected the play, or the arc it was measured by.")
         if lash:
-            job.lash_mm = seen.entry.read("lash", lash).value
-        means = sheet_of(job).means
+            quantity = seen.entry.read("lash", lash)
+            lash_mm, typed = quantity.value, quantity.said
         if lash_arc:
             if not isinstance(means, HousingMeans):
                 raise FieldError("arc before the rotor follows", "nothing turns on this pump.", "Expected none.")
-            arc = seen.entry.read("lash_arc", lash_arc).value
-            job.lash_mm = means.housing.clearance_mm(arc)
-        if job.lash_mm > _MOST_LASH_MM:
-            raise FieldError("play (lash)", f"{job.lash_mm:g} mm is not play, it is damage.", "Expected up to 1 mm.")
+            arc = seen.entry.read("lash_arc", lash_arc)
+            lash_mm, typed = means.housing.clearance_mm(arc.value), f"arc {arc.said}"
+        if lash_mm > _MOST_LASH_MM:
+            raise FieldError("play (lash)", f"{lash_mm:g} mm is not play, it is damage.", "Expected up to 1 mm.")
         try:
-            job.zero_school = Zero(school).value
+            found = Zero(school).value
         except ValueError:
             expected = " or ".join(z.value for z in Zero)
             raise FieldError("school", f"“{school}” is not a way to find zero.", f"Expected: {expected}.") from None
-        job.save(update_fields=["zero_school", "lash_mm"])
-        log(job, seen, f"Zero by {job.zero_school}, play {job.lash_mm:.3f} mm")
+        if before is not None:
+            job.zeros.strike(seen.actor, seen.moment, "found anew")
+        ZeroFound.objects.create(id=zero_id, job=job, school=found, lash_mm=lash_mm, lash_typed=typed, **seen.stamp)
+        log(job, seen, f"Zero by {found}, play {lash_mm:.3f} mm")
 
 
 _MOST_LASH_MM = 1.0
@@ -85,18 +101,21 @@ _MOST_LASH_MM = 1.0
 def record_try(seen: Seen, new: NewTry) -> None:
     """Record a try at a gap. The shelf gives and takes the gaskets or shims that were put in and taken out.
 
+    A try the pump was opened for takes apart what its means is under: those steps are to be done again, at Set.
+
     Raises
     ------
     FieldError
-        Readings that cannot be, a stack of nothing, or more pieces than the shelf has.
+        Readings that cannot be, a stack of nothing, more pieces than the shelf has, an opened pump not tightened for the trial, or
+        a first try of which nobody says whether the pump was opened for it.
     Refused
         Zero has not been found; or this pump has no such gap to set.
     """
-    with recording(seen, Try, new.id, new) as job:
+    with recording(seen, Try, new.id, new, lambda job: _about(job, new.sets)) as job:
         if job is None:
             return
-        sheet = sheet_of(job)
-        gapping = assess(load(job).facts).gapping
+        sheet, facts = sheet_of(job), load(job).facts
+        gapping = assess(facts).gapping
         setting = {GAP: gapping.setting, MESH: gapping.mesh}.get(new.sets)
         if setting is None:
             raise Refused(
@@ -104,8 +123,15 @@ def record_try(seen: Seen, new: NewTry) -> None:
             )
         checked = _checked(setting.asked, new, seen)
         arc = _arc(job, sheet.means, new, seen.entry)
-        stacks = _take_stacks(job, sheet.means, new.stacks_um) if new.sets == GAP else []
-        number = len(setting.tries) + 1
+        undone = undone_by(facts.family, _means(job, new.sets))
+        last = job.tries.standing().filter(sets=new.sets).last()
+        stacks = _stacks(sheet.means, new.stacks_um) if new.sets == GAP else []
+        opened = bool(undone) and _opened(job, new, undone, last, stacks)
+        if opened and not new.trial:
+            raise FieldError("trial tightening", "a gap under what is loose is none.", "Tighten it for the trial, and say so.")
+        if new.sets == GAP:
+            move_stock(job, last.stacks_um if last else [], stacks)
+        number = job.tries.filter(sets=new.sets).count() + 1
         made = Try.objects.create(
             id=new.id,
             job=job,
@@ -114,24 +140,84 @@ def record_try(seen: Seen, new: NewTry) -> None:
             arc_mm=arc.value * (-1 if new.way in _BACKWARDS else 1) if arc else None,
             arc_typed=understood(arc) if arc else "",
             stacks_um=stacks,
+            opened=opened,
+            trial=opened,
             **seen.stamp,
         )
         for order, check in enumerate(checked):
             check.made, check.order = made, order
         TryCheck.objects.bulk_create(checked)
         said = ", ".join(f"{check.value_mm:.3f}" for check in checked)
-        log(job, seen, f"Try {number}: {'gap' if new.sets == GAP else 'mesh gaps'} {said} mm{_unprove(job)}")
+        what = f"Try {number}: {'gap' if new.sets == GAP else 'mesh gaps'} {said} mm"
+        if opened:
+            what += _take_apart(job, seen, undone, f"opened for try {number}")
+        log(job, seen, what + unprove(job, seen, facts.family, f"try {number} came after"))
 
 
 _BACKWARDS = (Way.CLOSE.value, "right")
 
 
-def _unprove(job: Job) -> str:
-    """A gap that was moved has to be proved again: what Prove had ticked or seen no longer stands. Words for the log."""
-    proved = [step.key for step in family_of(job).steps_of(Stage.PROVE)]
-    steps, _ = job.steps.filter(step__in=proved).delete()
-    seen, _ = job.proofs.all().delete()
-    return "; to be proved again" if steps or seen else ""
+def _means(job: Job, sets: str) -> str:
+    return means_key(sheet_of(job).means) if sets == GAP else TIMING
+
+
+def undone_by(family: Family, means: str) -> tuple[Step, ...]:
+    """Steps that put together what a means of setting the gap takes apart."""
+    return tuple(step for step in family.steps if means in step.undone_by)
+
+
+def _about(job: Job, sets: str) -> tuple[str, ...]:
+    undone = undone_by(family_of(job), _means(job, sets))
+    return (sets, *(f"step:{s.key}" for s in undone), *(work for s in undone for work in s.works if ":" in work))
+
+
+def _opened(job: Job, new: NewTry, undone: Sequence[Step], last: Try | None, stacks: list[list[int]]) -> bool:
+    """Whether the pump was opened for a try. After the first, another stack says so; of the first only the technician knows."""
+    if last is not None:
+        return bool(stacks != last.stacks_um)
+    keys = {s.key for s in undone}
+    works = {work.partition(":")[2] for s in undone for work in s.works}
+    together = (
+        job.steps.standing().filter(step__in=keys).exists()
+        or job.torques.standing().filter(fastener__in=works).exists()
+        or job.fitted.standing().filter(stack__in=_stack_keys(job, undone)).exists()
+    )
+    if not together:
+        return True
+    if new.opened is None:
+        problem = "it was put together at Build, and nobody says whether it was opened for this try."
+        raise FieldError("opened", problem, "Expected: opened for it, or checked as it was built.")
+    return new.opened
+
+
+def _stack_keys(job: Job, undone: Sequence[Step]) -> set[str]:
+    stacks = load(job).facts.stacks
+    places = {work.removeprefix("stack:") for s in undone for work in s.works if work.startswith("stack:")}
+    return {stack.key for place, stack in stacks.items() if place in places}
+
+
+def _take_apart(job: Job, seen: Seen, undone: Sequence[Step], why: str) -> str:
+    """Strike out what is no longer so of a pump that was opened: steps, parts in their stacks, torques. Words for the log."""
+    stacks = _stack_keys(job, undone)
+    parts = load(job).facts.stacks.values()
+    features = [p.feature for stack in parts if stack.key in stacks for p in stack.parts if p.feature]
+    torques = {work.removeprefix("torque:") for s in undone for work in s.works}
+    struck = (
+        job.steps.filter(step__in=[s.key for s in undone]).strike(seen.actor, seen.moment, why),
+        job.fitted.filter(stack__in=stacks).strike(seen.actor, seen.moment, why),
+        job.torques.filter(fastener__in=torques).strike(seen.actor, seen.moment, why),
+        job.new_parts.filter(feature__in=features).strike(seen.actor, seen.moment, why),
+        job.run_in.all().strike(seen.actor, seen.moment, why),
+    )
+    return "; opened: what that took apart is to be done again at Set" if any(struck) else "; opened"
+
+
+def unprove(job: Job, seen: Seen, family: Family, why: str) -> str:
+    """A gap that was moved has to be proved again, and what comes after its check done again. Words for the log."""
+    after = [s.key for s in family.steps if s.stage is Stage.PROVE or (s.stage is Stage.SET and not s.reopened)]
+    steps = job.steps.filter(step__in=after).strike(seen.actor, seen.moment, why)
+    seen_there = job.proofs.all().strike(seen.actor, seen.moment, why)
+    return "; to be proved again" if steps or seen_there else ""
 
 
 def _checked(asked: Sequence[Asked], new: NewTry, seen: Seen) -> list[TryCheck]:
@@ -195,13 +281,13 @@ def _arc(job: Job, means: Means, new: NewTry, entry: Entry) -> Quantity | None:
     if new.sets == GAP:
         if not isinstance(means, HousingMeans):
             return None
-        if not job.zero_school:
+        if not job.zeros.standing().exists():
             raise Refused("Zero has not been found yet.", ["Find zero first, and say by which school."])
     return entry.read("arc", new.arc or "0")
 
 
-def _take_stacks(job: Job, means: Means, stacks: list[list[int]]) -> list[list[int]]:
-    """Move gaskets or shims between shelf and pump; the shelf never goes below nothing."""
+def _stacks(means: Means, stacks: list[list[int]]) -> list[list[int]]:
+    """Stacks as they are kept, the thickest first; none for a means without."""
     if not isinstance(means, GasketMeans | ShimMeans):
         return []
     places = len(SHAFTS) if isinstance(means, ShimMeans) else 1
@@ -209,9 +295,13 @@ def _take_stacks(job: Job, means: Means, stacks: list[list[int]]) -> list[list[i
         raise FieldError("stack", "it cannot be.", f"Expected {places} of thicknesses above zero.")
     if isinstance(means, GasketMeans) and not stacks[0]:
         raise FieldError("stack", "there is no gasket in it.", "Expected one gasket or more: it seals.")
-    last = job.tries.filter(sets=GAP).last()
-    needed = Counter(t for stack in stacks for t in stack)
-    needed.subtract(Counter(t for stack in (last.stacks_um if last else []) for t in stack))
+    return [sorted(stack, reverse=True) for stack in stacks]
+
+
+def move_stock(job: Job, before: list[list[int]], after: list[list[int]]) -> None:
+    """Move gaskets or shims between shelf and pump; the shelf never goes below nothing."""
+    needed = Counter(t for stack in after for t in stack)
+    needed.subtract(Counter(t for stack in before for t in stack))
     for thickness, count in needed.items():
         if not count:
             continue
@@ -222,4 +312,3 @@ def _take_stacks(job: Job, means: Means, stacks: list[list[int]]) -> list[list[i
             )
         line.count -= count
         line.save(update_fields=["count"])
-    return [sorted(stack, reverse=True) for stack in stacks]

@@ -6,7 +6,7 @@ import uuid
 
 from finegap.bench.facts import load
 from finegap.bench.models import Job, SignOff, SizeOnRecord
-from finegap.bench.services.changing import Seen, log, recording
+from finegap.bench.services.changing import Seen, has_worked, log, recording
 from finegap.core import VERSION
 from finegap.core.errors import FieldError
 from finegap.core.families.model import FeatureKind
@@ -47,7 +47,9 @@ def sign_off(seen: Seen, sign_id: uuid.UUID, is_lead: bool, reason: str = "") ->
         changed = job_shape(job, seen.unit).meanwhile
         if changed:
             raise Refused("Verdicts have changed since you last worked on this job. Read them first.", changed)
-        log(job, seen, "Signed off" + (f": {reason.strip()}" if reason.strip() else ""))
+        signature.own = bool(blockers) and has_worked(job, seen.actor)
+        own = " (past what was open, on a job that lead had worked on)" if signature.own else ""
+        log(job, seen, "Signed off" + (f": {reason.strip()}" if reason.strip() else "") + own)
         signature.record = {u.value: plain(job_shape(job, u, signature)) for u in Units}
         signature.save(force_insert=True)
         _keep_sizes(job, assessment)

@@ -1,41 +1,74 @@
-"""Steps done, taken back or skipped, and what is on hand."""
+"""Steps done or skipped, and what is on hand."""
 
 from __future__ import annotations
 
 import uuid
+from collections.abc import Sequence
 
-from finegap.bench.facts import load
-from finegap.bench.models import OnHand, StepMark
-from finegap.bench.services.changing import Seen, changing, log, recording
+from finegap.bench.facts import family_of, load, name_of
+from finegap.bench.models import Job, OnHand, StepMark
+from finegap.bench.services.changing import Seen, has_worked, log, recording
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family, Step
 from finegap.core.job import assess
-from finegap.site.errors import Refused
+from finegap.site.errors import Conflict, Refused
+
+_MOST_ITEMS = 300
 
 
-def mark_step(seen: Seen, mark_id: uuid.UUID, step_key: str, note: str = "", skip: str = "", is_lead: bool = False) -> None:
+def mark_step(
+    seen: Seen, mark_id: uuid.UUID, step_key: str, note: str = "", skip: str = "", past: str = "", is_lead: bool = False
+) -> None:
     """Mark a step done, a caution acknowledged, or (with the reason in ``skip``) a step skipped, by name and time.
+
+    ``past`` is a lead's reason for a hold point done before what must come before it.
 
     Raises
     ------
     Refused
-        A hold point or caution skipped by anyone but a lead; or what the step is done with is not complete.
+        A hold point or caution skipped, or a hold point done out of its turn, by anyone but a lead; or what the step is done with
+        is not complete.
     """
-    with recording(seen, StepMark, mark_id, (step_key, note, skip)) as job:
+    with recording(seen, StepMark, mark_id, (step_key, note, skip, past), lambda job: about_step(job, step_key)) as job:
         if job is None:
             return
         facts = load(job).facts
         step = step_of(facts.family, step_key)
-        if skip.strip() and (step.hold or step.caution) and not is_lead:
-            raise Refused("This step is not skipped without a lead.", ["A lead may skip it, with the reason in writing."])
-        if (step.works or step.changed) and not skip.strip():
-            waits = assess(facts).holds_back(step)
+        overrides = False
+        if skip.strip():
+            overrides = step.hold or step.caution
+            if overrides and not is_lead:
+                raise Refused("This step is not skipped without a lead.", ["A lead may skip it, with the reason in writing."])
+        elif step.hold or step.works or step.changed:
+            assessment = assess(facts)
+            waits = assessment.holds_back(step)
             if waits:
                 raise Refused("This step is not complete.", [words.render(seen.unit) for words in waits])
-        if not job.steps.filter(step=step_key).exists():
-            StepMark.objects.create(id=mark_id, job=job, step=step_key, **seen.stamp, note=note.strip(), skipped=skip.strip())
-            done = f"Skipped, because: {skip.strip()}: " if skip.strip() else "Done: "
-            log(job, seen, done + step.text + (f" ({note.strip()})" if note.strip() else ""))
+            early = assessment.out_of_turn(step)
+            overrides = bool(early)
+            if early and not (is_lead and past.strip()):
+                reasons = [words.render(seen.unit) for words in early]
+                raise Refused("Something comes before this step.", [*reasons, "A lead may do it now, with the reason in writing."])
+        if job.steps.standing().filter(step=step_key).exists():
+            return
+        own = overrides and has_worked(job, seen.actor)
+        StepMark.objects.create(
+            id=mark_id, job=job, step=step_key, note=note.strip(), skipped=skip.strip(), past=past.strip() if overrides else "",
+            own=own, **seen.stamp,
+        )  # fmt: skip
+        log(job, seen, _said(step, note.strip(), skip.strip(), past.strip() if overrides else "", own))
+
+
+def _said(step: Step, note: str, skip: str, past: str, own: bool) -> str:
+    done = f"Skipped, because: {skip}: " if skip else f"Done out of its turn, because: {past}: " if past else "Done: "
+    lead = " A lead's override of that lead's own job." if own else ""
+    return done + step.text + (f" ({note})" if note else "") + lead
+
+
+def about_step(job: Job, step_key: str) -> tuple[str, ...]:
+    """What marking a step is about: the step, and what it is done with."""
+    step = next((s for s in family_of(job).steps if s.key == step_key), None)
+    return (f"step:{step_key}", *(work for work in (step.works if step else ()) if ":" in work))
 
 
 def step_of(family: Family, step_key: str) -> Step:
@@ -46,20 +79,22 @@ def step_of(family: Family, step_key: str) -> Step:
     return step
 
 
-def clear_step(seen: Seen, step_key: str) -> None:
-    """Take back a step marked by mistake; the log keeps both."""
-    with changing(seen) as job:
-        if job.steps.filter(step=step_key).delete()[0]:
-            log(job, seen, f"Taken back: {step_key}")
-
-
-def say_on_hand(seen: Seen, line_id: uuid.UUID, item: str, here: bool) -> None:
-    """Say whether something the job needs is on hand."""
-    with recording(seen, OnHand, line_id, (item, here)) as job:
+def say_on_hand(seen: Seen, line_id: uuid.UUID, items: Sequence[str], here: bool) -> None:
+    """Say whether things the job needs are on hand."""
+    first = uuid.uuid5(line_id, "0")
+    with recording(seen, OnHand, first, (tuple(items), here), f"on-hand:{line_id}") as job:
         if job is None:
             return
-        if not item.strip():
-            raise FieldError("item", "nothing was named.", "Expected a tool, a consumable or a part.")
-        job.on_hand.filter(item=item).delete()
-        OnHand.objects.create(id=line_id, job=job, item=item, here=here, **seen.stamp)
-        log(job, seen, f"{'On hand' if here else 'Missing'}: {item}")
+        named = [item.strip() for item in dict.fromkeys(items)]
+        if not named or not all(named) or len(named) > _MOST_ITEMS:
+            raise FieldError("items", "nothing was named.", f"Expected tools, consumables or parts, up to {_MOST_ITEMS}.")
+        rows = job.on_hand.filter(item__in=named)
+        since = rows.filter(made__gt=seen.version).exclude(by=seen.actor).select_related("by")
+        if since:
+            raise Conflict([f"{name_of(row.by)}: {'On hand' if row.here else 'Missing'}: {row.item}" for row in since])
+        rows.delete()
+        OnHand.objects.bulk_create(
+            OnHand(id=uuid.uuid5(line_id, str(i)), job=job, item=item, here=here, made=job.version + 1, **seen.stamp)
+            for i, item in enumerate(named)
+        )
+        log(job, seen, f"{'On hand' if here else 'Missing'}: {', '.join(named)}")

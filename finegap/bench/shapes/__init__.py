@@ -36,6 +36,8 @@ from finegap.bench.shapes.inspecting import (
     WearShape,
 )
 from finegap.bench.shapes.job import (
+    AbandonedShape,
+    AmendmentShape,
     BlockerShape,
     DrawingShape,
     DutyShape,
@@ -46,9 +48,10 @@ from finegap.bench.shapes.job import (
     PumpShape,
     SignedShape,
     StageShape,
+    StruckShape,
 )
 from finegap.bench.shapes.preparing import BuildShape, KnownShape, NeedShape, OrderLineShape, OrderShape, ReadyShape, StepShape
-from finegap.bench.shapes.proving import CoachShape, NoteShape, ProvingShape, SeenShape
+from finegap.bench.shapes.proving import CoachShape, NoteShape, PlayShape, ProvingShape, SeenShape
 from finegap.bench.shapes.setting import (
     AxisTickShape,
     CandidateShape,
@@ -74,6 +77,8 @@ from finegap.bench.shapes.setting import (
 from finegap.site.shapes import GivenShape, LineShape, MarkShape, NamedShape, WorkingShape
 
 __all__ = [
+    "AbandonedShape",
+    "AmendmentShape",
     "AxisTickShape",
     "BandShape",
     "BearingShape",
@@ -119,6 +124,7 @@ __all__ = [
     "PictureShape",
     "PieceShape",
     "PileShape",
+    "PlayShape",
     "PressShape",
     "ProofShape",
     "ProvingShape",
@@ -139,6 +145,7 @@ __all__ = [
     "StageShape",
     "StationShape",
     "StepShape",
+    "StruckShape",
     "TickShape",
     "TighteningShape",
     "TimingShape",

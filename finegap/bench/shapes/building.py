@@ -14,6 +14,7 @@ from finegap.toolbox.shapes import GunShape
 class StackPartShape:
     """A part of a stack; ``fresh`` when it was decided new."""
 
+    id: uuid.UUID | None
     key: str
     name: str
     shape: str

@@ -140,8 +140,9 @@ class StationShape:
 
 @dataclass(frozen=True)
 class DecisionShape:
-    """What was decided; of a pair, which of its parts are new."""
+    """What was decided; of a pair, which of its parts are new. ``id`` is what it is struck out by; none in older records."""
 
+    id: uuid.UUID | None
     decided: str
     reason: str
     parts: list[str]
@@ -153,6 +154,7 @@ class DecisionShape:
 class RenewedShape:
     """A new part confirmed as in."""
 
+    id: uuid.UUID | None
     by: str
     at: dt.datetime
 

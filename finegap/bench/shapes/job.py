@@ -85,6 +85,42 @@ class SignedShape:
     at: dt.datetime
     reason: str
     core_version: str
+    own: bool
+
+
+@dataclass(frozen=True)
+class AbandonedShape:
+    """Who gave the job up, when and why."""
+
+    by: str
+    at: dt.datetime
+    reason: str
+
+
+@dataclass(frozen=True)
+class AmendmentShape:
+    """What a lead put right after the signature; ``own`` when that lead had worked on the job."""
+
+    number: int
+    what: str
+    reason: str
+    void: bool
+    belongs_to: str
+    by: str
+    at: dt.datetime
+    own: bool
+
+
+@dataclass(frozen=True)
+class StruckShape:
+    """Something struck out that no longer stands anywhere else; when is not known of the oldest."""
+
+    what: str
+    by: str
+    at: dt.datetime
+    struck_by: str
+    struck_at: dt.datetime | None
+    reason: str
 
 
 @dataclass(frozen=True)
@@ -103,7 +139,8 @@ class JobShape:
 
     ``used_gauges`` are those something was measured with, each under the certificate of that moment; ``meanwhile`` are verdicts
     that changed by something else than an act at the bench; ``log`` holds the newest lines of ``log_total``, all of them once
-    signed.
+    signed. ``struck`` holds what was struck out, but for readings, torques and tries, which are shown where they stood.
+    ``amendments`` are of after the signature, and not of its record.
     """
 
     number: int
@@ -142,11 +179,14 @@ class JobShape:
     log_total: int
     core: str
     signed: SignedShape | None
+    struck: list[StruckShape]
+    abandoned: AbandonedShape | None
+    amendments: list[AmendmentShape]
 
 
 @dataclass(frozen=True)
 class JobLine:
-    """A job in a list."""
+    """A job in a list; ``ended`` says “abandoned” or “void” of one that does not count."""
 
     number: int
     pump: str
@@ -155,4 +195,5 @@ class JobLine:
     opened_by: str
     opened_at: dt.datetime
     signed_at: dt.datetime | None
+    ended: str
     last: str

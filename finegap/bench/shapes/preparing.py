@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import uuid
 from dataclasses import dataclass
 
 from finegap.bench.shapes.inspecting import PhotoShape
@@ -14,9 +15,12 @@ class StepShape:
     """A step with who did it and when.
 
     ``works`` is what it is done with, ``measures`` the features measured or looked at as fitted, ``waits`` why it cannot be
-    marked done yet.
+    marked done yet, ``early`` what comes before it and is open: a lead may do it now. ``past`` is the reason of a lead who did,
+    ``own`` when that lead had worked on the job. ``reopened`` when setting the gap took it apart. ``id`` is what it is struck out
+    by.
     """
 
+    id: uuid.UUID | None
     key: str
     stage: str
     text: str
@@ -30,10 +34,14 @@ class StepShape:
     works: list[str]
     measures: list[str]
     waits: list[str]
+    early: list[str]
+    reopened: bool
     by: str | None
     at: dt.datetime | None
     note: str
     skipped: str
+    past: str
+    own: bool
     photos: list[PhotoShape]
 
 

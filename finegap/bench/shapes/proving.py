@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import uuid
 from dataclasses import dataclass
 
 from finegap.site.shapes import LineShape, NamedShape
@@ -10,8 +11,10 @@ from finegap.site.shapes import LineShape, NamedShape
 
 @dataclass(frozen=True)
 class SeenShape:
-    """Something seen at Prove; ``places`` are clock positions where the shaft is tight."""
+    """Something seen at a step; ``places`` are clock positions where the shaft is tight."""
 
+    id: uuid.UUID | None
+    step: str
     seen: str
     typed: str
     places: list[str]
@@ -23,6 +26,7 @@ class SeenShape:
 class NoteShape:
     """A line of the run-in; ``turn`` says what the gland was turned by."""
 
+    id: uuid.UUID | None
     number: int
     minute: float
     drops: float | None
@@ -33,6 +37,15 @@ class NoteShape:
     turn: str
     by: str
     at: dt.datetime
+
+
+@dataclass(frozen=True)
+class PlayShape:
+    """End play as measured at a step, against what it may be."""
+
+    id: uuid.UUID | None
+    step: str
+    line: LineShape
 
 
 @dataclass(frozen=True)
@@ -52,10 +65,13 @@ class CoachShape:
 
 @dataclass(frozen=True)
 class ProvingShape:
-    """Where the proof stands; ``lines`` are the first hour set against what is predicted."""
+    """Where the proof stands; ``lines`` are the first hour set against what is predicted.
 
-    turning: SeenShape | None
-    play: LineShape | None
+    ``turning`` and ``plays`` are of the step each was seen at.
+    """
+
+    turning: list[SeenShape]
+    plays: list[PlayShape]
     coach: CoachShape | None
     seen: list[SeenShape]
     lines: list[LineShape]

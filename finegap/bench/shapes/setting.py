@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import uuid
 from dataclasses import dataclass
 
 from finegap.site.shapes import LineShape, WorkingShape
@@ -112,8 +113,12 @@ class HeldShape:
 
 @dataclass(frozen=True)
 class TryShape:
-    """A try at the gap, or at several at once: ``gap`` says all of them."""
+    """A try at the gap, or at several at once: ``gap`` says all of them.
 
+    ``opened`` when the pump was opened for it, and tightened for its check alone. One that was struck out has no verdict.
+    """
+
+    id: uuid.UUID | None
     number: int
     set_by: str
     checked: str
@@ -125,7 +130,9 @@ class TryShape:
     next: str
     by: str
     at: dt.datetime
-    working: WorkingShape
+    working: WorkingShape | None
+    opened: bool
+    struck_reason: str
 
 
 @dataclass(frozen=True)
@@ -145,6 +152,7 @@ class HousingShape:
     hand: str
     per_step: str
     school: str
+    zero: uuid.UUID | None
     zero_found: bool
     prescribed: str
     lash: str
@@ -247,7 +255,11 @@ class SlipShape:
 
 @dataclass(frozen=True)
 class SetShape:
-    """Where setting stands, with the next move. ``gaps`` are what a try is held against, the asked ones first."""
+    """Where setting stands, with the next move. ``gaps`` are what a try is held against, the asked ones first.
+
+    ``opens`` are the steps a try that opens the pump takes apart; ``asks_opened`` when only the technician knows whether the first
+    try did. ``outside`` are other gaps of the pump that are outside their limit.
+    """
 
     sets: str
     name: str
@@ -275,3 +287,6 @@ class SetShape:
     timing: TimingShape | None
     feelers: list[str]
     surprise: str | None
+    opens: list[str]
+    asks_opened: bool
+    outside: list[str]

@@ -78,6 +78,7 @@ class BuildingWords(Words):
             **{f"one_stroke:{key}": one_stroke(press) for key, press in sheet.building.presses.items()},
         }
         return shapes.StackPartShape(
+            id=row.id if row else None,
             key=part.key,
             name=part.name,
             shape=part.shape.value,

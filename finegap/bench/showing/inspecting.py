@@ -164,7 +164,7 @@ class FeatureWords(Words):
         return shapes.LookShape(row.damages, words, row.note, records.names[row.by_id], row.when)
 
     def _decision(self, row: Decision | None, names: dict[int, str]) -> shapes.DecisionShape | None:
-        return None if row is None else shapes.DecisionShape(row.decided, row.reason, row.parts, names[row.by_id], row.when)
+        return None if row is None else shapes.DecisionShape(row.id, row.decided, row.reason, row.parts, names[row.by_id], row.when)
 
     def _result(self, result: Result | None, state: FeatureState) -> shapes.ResultShape | None:
         if result is None:
@@ -270,7 +270,9 @@ def _decided(state: FeatureState, records: Records) -> Decision | None:
         return own
     pairs = [f.key for f in records.facts.family.features if state.feature.key in (f.bore, f.shaft)]
     row = next((d for d in records.decisions if d.feature in pairs), None)
-    return row and Decision(decided=state.decision.decided.value, reason=state.decision.reason, by_id=row.by_id, at=row.at)
+    return row and Decision(
+        id=row.id, decided=state.decision.decided.value, reason=state.decision.reason, by_id=row.by_id, at=row.at
+    )
 
 
 def _fitted(state: FeatureState, records: Records) -> list[PartFitted]:
@@ -282,7 +284,11 @@ def _fitted(state: FeatureState, records: Records) -> list[PartFitted]:
 def _renewed(state: FeatureState, records: Records) -> shapes.RenewedShape | None:
     rows: list[NewPart | PartFitted] = [one for one in records.new_parts if one.feature == state.feature.key]
     rows = rows or [row for row in _fitted(state, records) if not row.reused]
-    return shapes.RenewedShape(records.names[rows[-1].by_id], rows[-1].when) if rows else None
+    return (
+        shapes.RenewedShape(rows[-1].id if isinstance(rows[-1], NewPart) else None, records.names[rows[-1].by_id], rows[-1].when)
+        if rows
+        else None
+    )
 
 
 def _used_again(state: FeatureState, records: Records) -> str:

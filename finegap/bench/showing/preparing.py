@@ -10,7 +10,7 @@ from finegap.core.build.elastomers import MEDIA
 from finegap.core.families.model import Family
 from finegap.core.job import Assessment
 from finegap.core.ordering import Order
-from finegap.core.procedure import listed, told
+from finegap.core.procedure import told
 from finegap.core.showing import Amount, Kind, render
 from finegap.core.wear.parts import Catalogue, money
 from finegap.site.words import Words
@@ -77,6 +77,7 @@ class PreparingWords(Words):
             mark = done.get(step.key)
             shown.append(
                 shapes.StepShape(
+                    id=mark.id if mark else None,
                     key=step.key,
                     stage=step.stage.value,
                     text=step.text,
@@ -90,10 +91,14 @@ class PreparingWords(Words):
                     works=list(step.works),
                     measures=list(assessment.works.measured_at(step, records.facts)),
                     waits=[self.say(words) for words in assessment.holds_back(step)],
+                    early=[] if mark else [self.say(words) for words in assessment.out_of_turn(step)],
+                    reopened=step.reopened,
                     by=records.names[mark.by_id] if mark else None,
                     at=mark.when if mark else None,
                     note=mark.note if mark else "",
                     skipped=mark.skipped if mark else "",
+                    past=mark.past if mark else "",
+                    own=mark.own if mark else False,
                     photos=photos([p for p in records.photos if p.step == step.key], records),
                 )
             )
@@ -119,22 +124,15 @@ class PreparingWords(Words):
 
     def ready(self, records: Records, assessment: Assessment) -> shapes.ReadyShape:
         """Tools, consumables, the kit and the gauges the job needs, with what is missing."""
-        # What will have to be changed is not known yet: tools for all of it are looked for.
-        family, catalogue = records.facts.whole, records.facts.sheet.catalogue
         said_of = {row.item: row for row in records.on_hand}
-        kit = self.order(assessment.ready, catalogue)
-        items = [(item, "tool") for item in listed(family, "tools")]
-        items += [(item, "consumable") for item in listed(family, "consumables")]
-        items += (
-            [(f"{line.count} × {line.number} {line.name}", "kit" if line.is_kit else "part") for line in kit.lines] if kit else []
-        )
+        kit = self.order(assessment.ready, records.facts.sheet.catalogue)
         return shapes.ReadyShape(
             needs=[
                 shapes.NeedShape(
                     item, kind, said_of[item].here if item in said_of else None,
                     records.names[said_of[item].by_id] if item in said_of else "",
                 )
-                for item, kind in dict.fromkeys(items)
+                for item, kind in assessment.needs
             ],
             kit=kit,
             gauges=[

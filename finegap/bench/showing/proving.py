@@ -23,10 +23,11 @@ class ProvingWords(Words):
         """Where the proof stands."""
         proving = assessment.proving
         seen = [self._seen(mark, records) for mark in records.proofs]
+        plays = {mark.step: mark.id for mark in records.proofs if mark.seen == END_PLAY}
         coach = self._coach(proving.advice, proving.rules, records) if proving.advice and proving.rules else None
         return shapes.ProvingShape(
-            turning=next((s for s in seen if s.seen == TURNING), None),
-            play=self.line(proving.play) if proving.play else None,
+            turning=[s for s in seen if s.seen == TURNING],
+            plays=[shapes.PlayShape(plays[step], step, self.line(play)) for step, play in proving.plays.items()],
             coach=coach,
             seen=[s for s in seen if s.seen not in (TURNING, END_PLAY)],
             lines=self.lines(proving.lines),
@@ -35,7 +36,7 @@ class ProvingWords(Words):
 
     def _seen(self, mark: ProofMark, records: Records) -> shapes.SeenShape:
         typed = NOISES.get(mark.typed, mark.typed)
-        return shapes.SeenShape(mark.seen, typed, list(mark.places), records.names[mark.by_id], mark.when)
+        return shapes.SeenShape(mark.id, mark.step, mark.seen, typed, list(mark.places), records.names[mark.by_id], mark.when)
 
     def _coach(self, advice: Advice, rules: Rules, records: Records) -> shapes.CoachShape:
         return shapes.CoachShape(
@@ -55,6 +56,7 @@ class ProvingWords(Words):
         share = _EIGHTHS.get(abs(note.eighths), f"{abs(note.eighths) / 8:g}")
         way = "tightened" if note.eighths > 0 else "backed off"
         return shapes.NoteShape(
+            id=note.id,
             number=note.number,
             minute=note.minute,
             drops=note.drops,

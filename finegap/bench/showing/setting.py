@@ -9,14 +9,15 @@ from collections.abc import Iterable
 from finegap.bench import shapes
 from finegap.bench.facts import GAP, Records
 from finegap.bench.models import Job, Try
-from finegap.core.gap.declared import FixedMeans, GasketMeans, HousingMeans, Means, MeshMeans, RingMeans, ShimMeans
+from finegap.core.families.model import Step
+from finegap.core.gap.declared import TIMING, GasketMeans, HousingMeans, MeshMeans, ShimMeans, means_key
 from finegap.core.gap.gaskets import StackChange
 from finegap.core.gap.heat import HotGap, WarmingUp
 from finegap.core.gap.housing import Housing, Zero
 from finegap.core.gap.leaves import Pile, proving, uncertainty_mm
 from finegap.core.gap.map import TableMap, map_of
 from finegap.core.gap.move import Way, Window, way_of
-from finegap.core.gap.setting import Asked, Held, Setting, TryJudged
+from finegap.core.gap.setting import Asked, Check, Held, Setting, TryJudged
 from finegap.core.gap.shims import SHAFTS
 from finegap.core.gap.stock import piece
 from finegap.core.gap.table import Candidate, Choice
@@ -115,13 +116,16 @@ class SettingWords(Words):
         sheet, window, move = records.facts.sheet, setting.window, setting.move
         means, words = sheet.means, records.facts.family.gap
         rows = [row for row in records.tries if row.sets == sets]
+        standing = zip((row for row in rows if not row.struck_reason), setting.tries, strict=True)
+        judged = {row.pk: one for row, one in standing}
         of_gap = sets == GAP
+        undone = [s for s in records.facts.family.steps if (means_key(means) if of_gap else TIMING) in s.undone_by]
         return shapes.SetShape(
             sets=sets,
             name=words.name if of_gap else "mesh gaps",
             place=words.place,
             faces=words.faces.split(" and ") if of_gap else [],
-            means=_means_of(means) if of_gap else "timing",
+            means=means_key(means) if of_gap else TIMING,
             target=self.bare(window.target_mm),
             low=self.bare(window.low_mm),
             high=self.bare(window.high_mm),
@@ -134,7 +138,7 @@ class SettingWords(Words):
             right=setting.right,
             working=self.working(move.working),
             gaps=self._gaps(setting, records),
-            tries=[self._try(row, judged, records) for row, judged in zip(rows, setting.tries, strict=True)],
+            tries=[self._try(row, judged.get(row.pk), records) for row in rows],
             hot=self._hot(gapping.hot) if of_gap else None,
             warming=self._warming(gapping.warming) if of_gap else None,
             housing=self._housing(means, records, setting) if of_gap and isinstance(means, HousingMeans) else None,
@@ -143,6 +147,9 @@ class SettingWords(Words):
             timing=None if of_gap or sheet.mesh is None else self._timing(sheet.mesh, setting),
             feelers=[g.tag for g in records.gauges if g.kind == GaugeKind.FEELER.value],
             surprise=self.say(setting.surprise) if setting.surprise else None,
+            opens=[s.text for s in undone],
+            asks_opened=not setting.tries and _is_together(undone, assessment),
+            outside=[self.say(sentence) for sentence in gapping.outside],
         )
 
     def slip(self, gapping: Gapping) -> shapes.SlipShape:
@@ -191,23 +198,27 @@ class SettingWords(Words):
             expanded=self.bare(_K * u, fine=True),
         )
 
-    def _try(self, row: Try, judged: TryJudged, records: Records) -> shapes.TryShape:
-        checks, held = records.checks[row.pk], [h for h in judged.held if not h.derived]
+    def _try(self, row: Try, judged: TryJudged | None, records: Records) -> shapes.TryShape:
+        checks = records.checks[row.pk]
         gauges = dict.fromkeys(c.gauge.tag for c in checks if c.gauge)
-        narrowest = min(held, key=lambda h: h.check.value_mm)
+        read = [Check(c.value_mm, c.u_mm, math.inf if c.dof is None else c.dof, c.half_mm) for c in checks]
+        narrowest = min(read, key=lambda check: check.value_mm)
         return shapes.TryShape(
+            id=row.id,
             number=row.number,
             set_by=self._set_by(row),
             checked="; ".join(c.read_typed or f"{c.goes_typed} goes, {c.stops_typed} does not" for c in checks),
             gauge=", ".join(gauges),
-            gap=" · ".join(self.bare(h.check.value_mm, fine=len(held) > 1) for h in held),
-            gap_mm=narrowest.check.value_mm,
-            expanded_mm=narrowest.check.expanded_mm,
-            call=judged.call.value,
-            next="right" if judged.call is Call.KEEP else self._short(judged),
+            gap=" · ".join(self.bare(check.value_mm, fine=len(read) > 1) for check in read),
+            gap_mm=narrowest.value_mm,
+            expanded_mm=narrowest.expanded_mm,
+            call=judged.call.value if judged else "",
+            next="struck out" if judged is None else "right" if judged.call is Call.KEEP else self._short(judged),
             by=records.names[row.by_id],
             at=row.when,
-            working=self.working(judged.verdict.working),
+            working=self.working(judged.verdict.working) if judged else None,
+            opened=row.opened,
+            struck_reason=row.struck_reason,
         )
 
     def _set_by(self, row: Try) -> str:
@@ -298,6 +309,7 @@ class SettingWords(Words):
                 f"{length(step_mm).text(self.units)} of clearance"
             ),
             school=facts.zero.value if facts.zero else means.zero.value,
+            zero=records.zero.id if records.zero else None,
             zero_found=facts.zero is not None,
             prescribed=means.zero.value,
             lash=length(facts.lash_mm, fine=True).text(self.units),
@@ -356,13 +368,16 @@ class SettingWords(Words):
         return [shapes.PieceShape(t, piece(t).bare(self.units), n) for t, n in sorted(Counter(stack).items(), reverse=True)]
 
 
-_MEANS = {GasketMeans: "gaskets", HousingMeans: "housing", ShimMeans: "shims", FixedMeans: "fixed"}
-
-
-def _means_of(means: Means) -> str:
-    if isinstance(means, RingMeans):
-        return "coupling" if means.coupling else "ring"
-    return _MEANS[type(means)]
+def _is_together(undone: Iterable[Step], assessment: Assessment) -> bool:
+    """Whether something of what a try takes apart was put together already."""
+    works, done = assessment.works, assessment.facts.steps_done
+    keys = [(step.key, *work.partition(":")[::2]) for step in undone for work in step.works or ("",)]
+    return any(
+        step in done
+        or (kind == "stack" and key in works.stacks and bool(works.stacks[key].fitted))
+        or (kind == "torque" and key in works.tightenings and bool(works.tightenings[key].log))
+        for step, kind, key in keys
+    )
 
 
 def _turn_of(setting: Setting, housing: Housing) -> float:

@@ -30,12 +30,16 @@ def wrench_for(n_m: float, wrenches: Iterable[Wrench]) -> str:
 
 @dataclass(frozen=True)
 class Tightened:
-    """A torque as logged: which fasteners, in which pass (from 1), what they got at the nut in N.m."""
+    """A torque as logged: which fasteners, in which pass (from 1), what they got at the nut in N.m.
+
+    ``made`` counts what was done on the job: the larger was done later.
+    """
 
     fastener: str
     pass_number: int
     bolts: tuple[int, ...]
     at_nut_n_m: float
+    made: int = 0
 
 
 @dataclass(frozen=True)

@@ -11,7 +11,7 @@ from finegap.core.build.pressing import PressState, press_state
 from finegap.core.build.stacking import StackState, stack_state
 from finegap.core.build.tightening import Tightening
 from finegap.core.facts import Facts
-from finegap.core.families.model import FeatureKind, Stage, Step
+from finegap.core.families.model import FeatureKind, Step
 from finegap.core.inspection import FeatureState
 from finegap.core.reckoned import Line, Stand
 from finegap.core.showing import Sentence
@@ -52,7 +52,7 @@ class Works:
 
     def _parts_of(self, step: Step) -> set[str]:
         """Features whose parts a step of Build puts in."""
-        if step.stage is not Stage.BUILD:
+        if not step.puts_in:
             return set()
         stacks = [self.stacks[w.removeprefix("stack:")] for w in step.works if w.removeprefix("stack:") in self.stacks]
         return {*step.changed, *(part.feature for state in stacks for part in state.stack.parts if part.feature)}

@@ -146,6 +146,10 @@ class Step:
     not known is left out. ``look`` says what to look at while it is done. ``works`` are the sums, stacks, torques and pictures it
     is done with (“stack:seal”, “torque:lock nut”). A step of Build is there only when one of the features of ``changed`` is
     renewed, or one of the steps of ``opened`` was done at Strip; with neither, always.
+
+    ``after`` are the steps a hold point comes after, and ``GAP_RIGHT``; empty: every hold point of the stages before its own.
+    ``undone_by`` are the means of setting a gap (“gaskets”, “shims”, “timing”) that take apart what this step put together: once
+    they did, it is ``reopened`` and done again at Set.
     """
 
     stage: Stage
@@ -162,6 +166,18 @@ class Step:
     changed: tuple[str, ...] = ()
     opened: tuple[str, ...] = ()
     when: When = field(default_factory=dict)
+    after: tuple[str, ...] = ()
+    undone_by: tuple[str, ...] = ()
+    reopened: bool = False
+
+    @property
+    def puts_in(self) -> bool:
+        """It puts parts in: at Build, or again at Set after what was put in was opened."""
+        return self.stage is Stage.BUILD or self.reopened
+
+
+GAP_RIGHT = "gap"
+"""Among the steps one comes after: every gap that is set was checked, and is right."""
 
 
 @dataclass(frozen=True)

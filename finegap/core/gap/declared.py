@@ -71,6 +71,18 @@ class ShimMeans:
 
 Means = HousingMeans | GasketMeans | RingMeans | FixedMeans | ShimMeans
 
+TIMING = "timing"
+"""What a timing gear is called beside the other means."""
+
+_KEYS = {GasketMeans: "gaskets", HousingMeans: "housing", ShimMeans: "shims", FixedMeans: "fixed"}
+
+
+def means_key(means: Means) -> str:
+    """What a means is called in builds, steps and pictures."""
+    if isinstance(means, RingMeans):
+        return "coupling" if means.coupling else "ring"
+    return _KEYS[type(means)]
+
 
 @dataclass(frozen=True)
 class MeshMeans:

@@ -55,12 +55,14 @@ class Asked:
 class TryMade:
     """One try: what was done, and what the checks then read, in the order the gaps are asked for.
 
-    A signed arc along a housing or on a timing gear, opening or to the left positive; or one stack a place.
+    A signed arc along a housing or on a timing gear, opening or to the left positive; or one stack a place. ``made`` counts what
+    was done on the job: the larger was done later.
     """
 
     checks: tuple[Check, ...]
     arc_mm: float | None = None
     stacks: tuple[Stack, ...] = ()
+    made: int = 0
 
     @property
     def check(self) -> Check:
@@ -126,7 +128,8 @@ class Setting:
 
     ``asked`` are the gaps that are checked, in order. ``change`` and ``choice`` are for gaskets, ``changes`` and ``shims`` for
     shims. For a housing, ``lash_seen_mm`` is the play the last try shows where that is not the one in use. ``surprise`` is what
-    an unexpected check reading usually means.
+    an unexpected check reading usually means. ``unproved`` says why a last check that reads right does not count: what was opened
+    for it has not got its torque, or got it afterwards.
     """
 
     asked: tuple[Asked, ...]
@@ -139,6 +142,7 @@ class Setting:
     shims: ShimChoice | None = None
     lash_seen_mm: float | None = None
     surprise: Sentence | None = None
+    unproved: Sentence | None = None
 
     @property
     def window(self) -> Window:

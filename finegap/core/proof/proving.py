@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from finegap.core.facts import Facts
@@ -23,33 +24,33 @@ _NOT_YET = {Say.BEGIN, Say.BACK_OFF, Say.STOP}
 
 @dataclass(frozen=True)
 class Proving:
-    """Where the proof stands. ``tight`` are clock positions where the shaft dragged, ``None`` before it was turned;
-    ``play`` the end play where it was measured; ``advice`` and ``rules`` are for packing."""
+    """Where the proof stands. ``turned`` are clock positions where the shaft dragged, by the step it was turned at; ``plays`` the
+    end play likewise; ``advice`` and ``rules`` are for packing. ``is_run`` when anything was seen in the first hour."""
 
-    tight: tuple[str, ...] | None
-    play: Line | None
+    turned: Mapping[str, tuple[str, ...]]
+    plays: Mapping[str, Line]
     advice: Advice | None
     rules: Rules | None
     lines: tuple[Line, ...]
+    is_run: bool = False
 
     def holds_back(self, step: Step) -> tuple[Sentence, ...]:
-        """Why a step cannot be marked done yet."""
+        """Why a step cannot be marked done yet: what was seen at another step proves nothing here."""
         found = []
         if TURNING in step.works:
-            if self.tight is None:
+            if step.key not in self.turned:
                 found.append(Sentence("Say first how the shaft turns, all the way round."))
-            elif self.tight:
-                found.append(self.tight_sentence)
+            elif self.turned[step.key]:
+                found.append(_tight(self.turned[step.key]))
+        if END_PLAY in step.works and step.key not in self.plays:
+            found.append(Sentence("Measure the end play first."))
         if RUN_IN in step.works and self.advice is not None and self.advice.say in _NOT_YET:
             found.append(Sentence("Run-in: {what}.", {"what": self.advice.headline}))
         if FIRST_HOUR in step.works:
+            if not self.is_run:
+                found.append(Sentence("Nothing of the first hour was entered yet."))
             found += self.stopped
         return tuple(found)
-
-    @property
-    def tight_sentence(self) -> Sentence:
-        """Where it drags."""
-        return Sentence("The shaft is tight at {at} o'clock: never run it like that.", {"at": ", ".join(self.tight or ())})
 
     @property
     def stopped(self) -> tuple[Sentence, ...]:
@@ -59,8 +60,12 @@ class Proving:
 
     def blockers(self) -> tuple[tuple[Sentence, bool], ...]:
         """What keeps the job from being signed; whether a lead may sign all the same."""
-        found = [(self.tight_sentence, False)] if self.tight else []
+        found = [(_tight(places), False) for places in dict.fromkeys(self.turned.values()) if places]
         return (*found, *((words, True) for words in self.stopped))
+
+
+def _tight(places: tuple[str, ...]) -> Sentence:
+    return Sentence("The shaft is tight at {at} o'clock: never run it like that.", {"at": ", ".join(places)})
 
 
 def proving_of(facts: Facts, left: Performance | None, window: Window | None) -> Proving:
@@ -71,8 +76,9 @@ def proving_of(facts: Facts, left: Performance | None, window: Window | None) ->
     set_gap = next((f.key for f in facts.family.features if f.is_set), "")
     running = facts.running or Running({})
     lines = first_hour(running, left, set_gap, duty.pressure_bar, duty.temperature_c)
-    play = None if facts.play_mm is None else end_play(facts.play_mm, window)
-    return Proving(facts.tight, play, advise(facts.run_in, rules) if rules else None, rules, lines)
+    plays = {step: end_play(play_mm, window) for step, play_mm in facts.plays.items()}
+    advice = advise(facts.run_in, rules) if rules else None
+    return Proving(facts.turned, plays, advice, rules, lines, bool(running.values or running.noise))
 
 
 def end_play(play_mm: float, window: Window | None) -> Line:

@@ -49,6 +49,8 @@ export type SheetDetail = Schemas['SheetDetail'];
 export type Stock = Schemas['StockShape'];
 export type Me = Schemas['MeAnswer'];
 export type Settings = Schemas['SettingsShape'];
+export type People = Schemas['PeopleShape'];
+export type Person = Schemas['PersonShape'];
 export type Event = Schemas['EventShape'];
 export type Unit = 'mm' | 'in';
 

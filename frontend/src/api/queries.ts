@@ -12,6 +12,23 @@ export const jobQuery = (number: number, unit: Unit) =>
     placeholderData: keepPreviousData,
   });
 
+const EVERY_MS = 3_000;
+
+/** How far a job has come, asked for again and again while its page is looked at. */
+export const versionQuery = (number: number) =>
+  queryOptions({
+    queryKey: ['version', number],
+    queryFn: () => unwrap(client.GET('/api/jobs/{number}/version', { params: { path: { number } } })),
+    refetchInterval: EVERY_MS,
+    retry: false,
+    staleTime: 0,
+  });
+
+export const peopleQuery = queryOptions({
+  queryKey: ['people'],
+  queryFn: () => unwrap(client.GET('/api/people')),
+});
+
 export const pumpsQuery = (unit: Unit) =>
   queryOptions({
     queryKey: ['pumps', unit],

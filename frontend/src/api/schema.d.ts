@@ -110,6 +110,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{number}/abandon": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_abandon_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/amendments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the change. */
+        post: operations["jobs_amendments_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{number}/decisions": {
         parameters: {
             query?: never;
@@ -212,23 +246,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{number}/new-parts/take-back": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** @description Make the change. */
-        post: operations["jobs_new_parts_take_back_create"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{number}/on-hand": {
         parameters: {
             query?: never;
@@ -291,23 +308,6 @@ export interface paths {
         put?: never;
         /** @description Make the change. */
         post: operations["jobs_parts_create"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{number}/parts/take-back": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** @description Make the change. */
-        post: operations["jobs_parts_take_back_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -433,23 +433,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{number}/readings/strike": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** @description Make the change. */
-        post: operations["jobs_readings_strike_create"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{number}/report.{kind}": {
         parameters: {
             query?: never;
@@ -457,7 +440,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description One page as PDF, or the same as JSON. */
+        /** @description As PDF, or the same as JSON. */
         get: operations["jobs_report._retrieve"];
         put?: never;
         post?: never;
@@ -478,23 +461,6 @@ export interface paths {
         put?: never;
         /** @description Make the change. */
         post: operations["jobs_run_in_create"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{number}/run-in/take-back": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** @description Make the change. */
-        post: operations["jobs_run_in_take_back_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -535,7 +501,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{number}/steps/clear": {
+    "/api/jobs/{number}/strike": {
         parameters: {
             query?: never;
             header?: never;
@@ -545,7 +511,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** @description Make the change. */
-        post: operations["jobs_steps_clear_create"];
+        post: operations["jobs_strike_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -586,23 +552,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{number}/torques/strike": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** @description Make the change. */
-        post: operations["jobs_torques_strike_create"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{number}/tries": {
         parameters: {
             query?: never;
@@ -614,6 +563,23 @@ export interface paths {
         put?: never;
         /** @description Make the change. */
         post: operations["jobs_tries_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/version": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The version of its last change: another screen asks for it every few seconds, and for the job when it has changed. */
+        get: operations["jobs_version_retrieve"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -665,6 +631,57 @@ export interface paths {
         get: operations["me_retrieve"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Oneself; for a lead everybody. */
+        get: operations["people_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{username}/pin/clear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description By a lead; the log says so. */
+        post: operations["people_pin_clear_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Set or change it, with one's password. */
+        post: operations["people_pin_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -918,6 +935,26 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A job given up. */
+        AbandonRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
+            /** Format: uuid */
+            id: string;
+            reason: string;
+        };
+        AbandonedShape: {
+            by: string;
+            /** Format: date-time */
+            at: string;
+            reason: string;
+        };
         /** @description A pump as typed. */
         AddPumpRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -957,6 +994,37 @@ export interface components {
             build?: {
                 [key: string]: string;
             };
+        };
+        /** @description A signed job put right by a lead. */
+        AmendRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            version: number;
+            /** @description ISO 8601 with the offset of the device's zone */
+            at: string;
+            /** Format: uuid */
+            id: string;
+            what: string;
+            reason: string;
+            /** @default false */
+            void: boolean;
+            /** @default  */
+            belongs_to: string;
+            pin: string;
+        };
+        AmendmentShape: {
+            number: number;
+            what: string;
+            reason: string;
+            void: boolean;
+            belongs_to: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+            own: boolean;
         };
         AskedShape: {
             key: string;
@@ -1058,18 +1126,6 @@ export interface components {
             map: components["schemas"]["MapShape"] | null;
             working: components["schemas"]["WorkingShape"];
         };
-        /** @description A step taken back. */
-        ClearStepRequest: {
-            unit: components["schemas"]["UnitEnum"];
-            mark: components["schemas"]["MarkEnum"];
-            person: string;
-            /** @default false */
-            meant: boolean;
-            version: number;
-            /** @description ISO 8601 with the offset of the device's zone */
-            at: string;
-            step: string;
-        };
         CoachShape: {
             say: string;
             headline: string;
@@ -1155,6 +1211,8 @@ export interface components {
          */
         DecidedEnum: "keep" | "change";
         DecisionShape: {
+            /** Format: uuid */
+            id: string | null;
             decided: string;
             reason: string;
             parts: string[];
@@ -1418,6 +1476,8 @@ export interface components {
             hand: string;
             per_step: string;
             school: string;
+            /** Format: uuid */
+            zero: string | null;
             zero_found: boolean;
             prescribed: string;
             lash: string;
@@ -1433,7 +1493,7 @@ export interface components {
             check_agrees: boolean;
             check_working: components["schemas"]["WorkingShape"] | null;
         };
-        /** @description A job in a list. */
+        /** @description A job in a list; ``ended`` says “abandoned” or “void” of one that does not count. */
         JobLine: {
             number: number;
             pump: string;
@@ -1444,6 +1504,7 @@ export interface components {
             opened_at: string;
             /** Format: date-time */
             signed_at: string | null;
+            ended: string;
             last: string;
         };
         /**
@@ -1451,7 +1512,8 @@ export interface components {
          *
          *     ``used_gauges`` are those something was measured with, each under the certificate of that moment; ``meanwhile`` are verdicts
          *     that changed by something else than an act at the bench; ``log`` holds the newest lines of ``log_total``, all of them once
-         *     signed.
+         *     signed. ``struck`` holds what was struck out, but for readings, torques and tries, which are shown where they stood.
+         *     ``amendments`` are of after the signature, and not of its record.
          */
         JobShape: {
             number: number;
@@ -1491,6 +1553,13 @@ export interface components {
             log_total: number;
             core: string;
             signed: components["schemas"]["SignedShape"] | null;
+            struck: components["schemas"]["StruckShape"][];
+            abandoned: components["schemas"]["AbandonedShape"] | null;
+            amendments: components["schemas"]["AmendmentShape"][];
+        };
+        /** @description How far a job has come: its version, and how many amendments it has. */
+        JobVersion: {
+            version: number;
         };
         JudgedShape: {
             call: string;
@@ -1543,6 +1612,20 @@ export interface components {
             decimal_mark: components["schemas"]["MarkEnum"];
             new_share: string;
         };
+        /**
+         * @description * `reading` - reading
+         *     * `torque` - torque
+         *     * `step` - step
+         *     * `decision` - decision
+         *     * `try` - try
+         *     * `zero` - zero
+         *     * `proof` - proof
+         *     * `run-in` - run-in
+         *     * `part` - part
+         *     * `new part` - new part
+         * @enum {string}
+         */
+        KindEnum: "reading" | "torque" | "step" | "decision" | "try" | "zero" | "proof" | "run-in" | "part" | "new part";
         KnownShape: {
             serial: string;
             liquid: string;
@@ -1690,6 +1773,16 @@ export interface components {
             note: string;
             /** @default  */
             skip: string;
+            /**
+             * @description a lead's reason for doing it early
+             * @default
+             */
+            past: string;
+            /**
+             * @description of a lead who overrides
+             * @default
+             */
+            pin: string;
         };
         /** @description Who is signed in. */
         MeAnswer: {
@@ -1749,6 +1842,8 @@ export interface components {
             eighths: number;
         };
         NoteShape: {
+            /** Format: uuid */
+            id: string | null;
             number: number;
             /** Format: double */
             minute: number;
@@ -1812,6 +1907,18 @@ export interface components {
             torque: string;
             done: number;
         };
+        /** @description Oneself; and for a lead everybody, and what was done with PINs, the newest first. */
+        PeopleShape: {
+            me: components["schemas"]["PersonShape"];
+            people: components["schemas"]["PersonShape"][];
+            log: components["schemas"]["PinEventShape"][];
+        };
+        PersonShape: {
+            username: string;
+            name: string;
+            role: string;
+            has_pin: boolean;
+        };
         /**
          * @description * `found` - found
          *     * `left` - left
@@ -1845,6 +1952,19 @@ export interface components {
             leaves: string;
             thickness: string;
             expanded: string;
+        };
+        PinEventShape: {
+            person: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+            what: string;
+        };
+        PlayShape: {
+            /** Format: uuid */
+            id: string | null;
+            step: string;
+            line: components["schemas"]["LineShape"];
         };
         PressShape: {
             key: string;
@@ -1887,8 +2007,8 @@ export interface components {
             stop: components["schemas"]["PileShape"] | null;
         };
         ProvingShape: {
-            turning: components["schemas"]["SeenShape"] | null;
-            play: components["schemas"]["LineShape"] | null;
+            turning: components["schemas"]["SeenShape"][];
+            plays: components["schemas"]["PlayShape"][];
             coach: components["schemas"]["CoachShape"] | null;
             seen: components["schemas"]["SeenShape"][];
             lines: components["schemas"]["LineShape"][];
@@ -1935,6 +2055,7 @@ export interface components {
             reason: string;
             /** Format: date-time */
             signed_at: string | null;
+            ended: string;
             gap: string | null;
         };
         /** @description A pump with its duty and its jobs, newest first. */
@@ -2111,6 +2232,13 @@ export interface components {
             way: components["schemas"]["WayEnum"];
             stacks_um?: number[][];
             checks: components["schemas"]["TryCheckRequest"][];
+            /**
+             * @description what was opened is tightened for the check
+             * @default false
+             */
+            trial: boolean;
+            /** @description whether the first try opened the pump */
+            opened?: boolean | null;
         };
         RegionShape: {
             setting: string;
@@ -2136,6 +2264,8 @@ export interface components {
             photo: string;
         };
         RenewedShape: {
+            /** Format: uuid */
+            id: string | null;
             by: string;
             /** Format: date-time */
             at: string;
@@ -2169,7 +2299,7 @@ export interface components {
             printed: string;
             clearance: string;
         };
-        /** @description Whether something the job needs is on hand. */
+        /** @description Whether things the job needs are on hand. */
         SayOnHandRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -2181,10 +2311,10 @@ export interface components {
             at: string;
             /** Format: uuid */
             id: string;
-            item: string;
+            items: string[];
             here: boolean;
         };
-        /** @description Something seen at Prove. */
+        /** @description Something seen at a step. */
         SeeProofRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -2196,6 +2326,7 @@ export interface components {
             at: string;
             /** Format: uuid */
             id: string;
+            step: string;
             seen: string;
             /** @default  */
             typed: string;
@@ -2204,6 +2335,9 @@ export interface components {
             places?: string[];
         };
         SeenShape: {
+            /** Format: uuid */
+            id: string | null;
+            step: string;
             seen: string;
             typed: string;
             places: string[];
@@ -2244,6 +2378,11 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description A PIN set or changed by oneself. */
+        SetPinRequest: {
+            password: string;
+            pin: string;
+        };
         SetShape: {
             sets: string;
             name: string;
@@ -2274,6 +2413,9 @@ export interface components {
             timing: components["schemas"]["TimingShape"] | null;
             feelers: string[];
             surprise: string | null;
+            opens: string[];
+            asks_opened: boolean;
+            outside: string[];
         };
         /** @description Zero found. */
         SetZeroRequest: {
@@ -2285,6 +2427,8 @@ export interface components {
             version: number;
             /** @description ISO 8601 with the offset of the device's zone */
             at: string;
+            /** Format: uuid */
+            id: string;
             school: string;
             /** @default  */
             lash: string;
@@ -2385,6 +2529,7 @@ export interface components {
             id: string;
             /** @default  */
             reason: string;
+            pin: string;
         };
         SignedShape: {
             by: string;
@@ -2392,6 +2537,7 @@ export interface components {
             at: string;
             reason: string;
             core_version: string;
+            own: boolean;
         };
         SizeLine: {
             number: number;
@@ -2405,6 +2551,8 @@ export interface components {
             left: components["schemas"]["LineShape"][];
         };
         StackPartShape: {
+            /** Format: uuid */
+            id: string | null;
             key: string;
             name: string;
             shape: string;
@@ -2453,6 +2601,8 @@ export interface components {
             hold: boolean;
         };
         StepShape: {
+            /** Format: uuid */
+            id: string | null;
             key: string;
             stage: string;
             text: string;
@@ -2466,11 +2616,15 @@ export interface components {
             works: string[];
             measures: string[];
             waits: string[];
+            early: string[];
+            reopened: boolean;
             by: string | null;
             /** Format: date-time */
             at: string | null;
             note: string;
             skipped: string;
+            past: string;
+            own: boolean;
             photos: components["schemas"]["PhotoShape"][];
         };
         /** @description Gaskets of one thickness on the shelf of a sheet. */
@@ -2481,8 +2635,8 @@ export interface components {
             text: string;
             count: number;
         };
-        /** @description A reading struck out. */
-        StrikeReadingRequest: {
+        /** @description A record struck out. */
+        StrikeOutRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
             person: string;
@@ -2491,8 +2645,9 @@ export interface components {
             version: number;
             /** @description ISO 8601 with the offset of the device's zone */
             at: string;
+            kind: components["schemas"]["KindEnum"];
             /** Format: uuid */
-            reading: string;
+            record: string;
             reason: string;
         };
         /** @description A line struck out. */
@@ -2506,18 +2661,14 @@ export interface components {
             record: string;
             reason: string;
         };
-        /** @description A torque struck out. */
-        StrikeTorqueRequest: {
-            unit: components["schemas"]["UnitEnum"];
-            mark: components["schemas"]["MarkEnum"];
-            person: string;
-            /** @default false */
-            meant: boolean;
-            version: number;
-            /** @description ISO 8601 with the offset of the device's zone */
+        StruckShape: {
+            what: string;
+            by: string;
+            /** Format: date-time */
             at: string;
-            /** Format: uuid */
-            torque: string;
+            struck_by: string;
+            /** Format: date-time */
+            struck_at: string | null;
             reason: string;
         };
         /** @description A sum of the register. */
@@ -2525,42 +2676,6 @@ export interface components {
             key: string;
             name: string;
             asks: components["schemas"]["AskedShape"][];
-        };
-        /** @description A new part is not in after all. */
-        TakeBackNewRequest: {
-            unit: components["schemas"]["UnitEnum"];
-            mark: components["schemas"]["MarkEnum"];
-            person: string;
-            /** @default false */
-            meant: boolean;
-            version: number;
-            /** @description ISO 8601 with the offset of the device's zone */
-            at: string;
-            feature: string;
-        };
-        /** @description The last line of the run-in taken back. */
-        TakeBackNoteRequest: {
-            unit: components["schemas"]["UnitEnum"];
-            mark: components["schemas"]["MarkEnum"];
-            person: string;
-            /** @default false */
-            meant: boolean;
-            version: number;
-            /** @description ISO 8601 with the offset of the device's zone */
-            at: string;
-        };
-        /** @description A part of a stack taken out again, with all that came after it. */
-        TakeBackPartRequest: {
-            unit: components["schemas"]["UnitEnum"];
-            mark: components["schemas"]["MarkEnum"];
-            person: string;
-            /** @default false */
-            meant: boolean;
-            version: number;
-            /** @description ISO 8601 with the offset of the device's zone */
-            at: string;
-            stack: string;
-            part: string;
         };
         /**
          * @description * `typed` - typed
@@ -2625,6 +2740,8 @@ export interface components {
             gauge: string;
         };
         TryShape: {
+            /** Format: uuid */
+            id: string | null;
             number: number;
             set_by: string;
             checked: string;
@@ -2639,7 +2756,9 @@ export interface components {
             by: string;
             /** Format: date-time */
             at: string;
-            working: components["schemas"]["WorkingShape"];
+            working: components["schemas"]["WorkingShape"] | null;
+            opened: boolean;
+            struck_reason: string;
         };
         /**
          * @description * `mm` - mm
@@ -3036,6 +3155,92 @@ export interface operations {
             };
         };
     };
+    jobs_abandon_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AbandonRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_amendments_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AmendRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     jobs_decisions_create: {
         parameters: {
             query?: {
@@ -3282,49 +3487,6 @@ export interface operations {
             };
         };
     };
-    jobs_new_parts_take_back_create: {
-        parameters: {
-            query?: {
-                unit?: "in" | "mm";
-            };
-            header?: never;
-            path: {
-                number: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TakeBackNewRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobShape"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-        };
-    };
     jobs_on_hand_create: {
         parameters: {
             query?: {
@@ -3459,49 +3621,6 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["FitPartRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobShape"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-        };
-    };
-    jobs_parts_take_back_create: {
-        parameters: {
-            query?: {
-                unit?: "in" | "mm";
-            };
-            header?: never;
-            path: {
-                number: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TakeBackPartRequest"];
             };
         };
         responses: {
@@ -3819,49 +3938,6 @@ export interface operations {
             };
         };
     };
-    jobs_readings_strike_create: {
-        parameters: {
-            query?: {
-                unit?: "in" | "mm";
-            };
-            header?: never;
-            path: {
-                number: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StrikeReadingRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobShape"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-        };
-    };
     "jobs_report._retrieve": {
         parameters: {
             query?: {
@@ -3911,49 +3987,6 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["NoteRunInRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobShape"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-        };
-    };
-    jobs_run_in_take_back_create: {
-        parameters: {
-            query?: {
-                unit?: "in" | "mm";
-            };
-            header?: never;
-            path: {
-                number: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TakeBackNoteRequest"];
             };
         };
         responses: {
@@ -4069,7 +4102,7 @@ export interface operations {
             };
         };
     };
-    jobs_steps_clear_create: {
+    jobs_strike_create: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -4082,7 +4115,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ClearStepRequest"];
+                "application/json": components["schemas"]["StrikeOutRequest"];
             };
         };
         responses: {
@@ -4194,49 +4227,6 @@ export interface operations {
             };
         };
     };
-    jobs_torques_strike_create: {
-        parameters: {
-            query?: {
-                unit?: "in" | "mm";
-            };
-            header?: never;
-            path: {
-                number: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StrikeTorqueRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobShape"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-        };
-    };
     jobs_tries_create: {
         parameters: {
             query?: {
@@ -4271,6 +4261,35 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_version_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobVersion"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4370,6 +4389,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeAnswer"];
+                };
+            };
+        };
+    };
+    people_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleShape"];
+                };
+            };
+        };
+    };
+    people_pin_clear_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                username: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    people_pin_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetPinRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleShape"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };

@@ -4,6 +4,7 @@ import { NavLink, Outlet } from 'react-router';
 import { meQuery } from '../api/queries';
 import { KeyProvider, useKeys } from './keys';
 import { useUnit } from './unit';
+import { useLeftWaiting, useLongWaiting } from '../bench/useLeftWaiting';
 import { WorksProvider } from './works';
 
 const PLACES = [
@@ -23,10 +24,27 @@ export function Shell() {
       <Strip />
       <main id="main" tabIndex={-1}>
         <WorksProvider>
+          <Waits />
           <Outlet />
         </WorksProvider>
       </main>
     </KeyProvider>
+  );
+}
+
+/** What waits to be saved is said on every page. */
+function Waits() {
+  useLeftWaiting();
+  const count = useLongWaiting();
+  if (!count) return null;
+  return (
+    <p className="passed-over waits-to-be-saved" role="status">
+      <b>
+        {count} {count === 1 ? 'change waits' : 'changes wait'} to be saved.
+      </b>{' '}
+      The server does not answer. {count === 1 ? 'It is' : 'They are'} kept on this device and tried again, in
+      order.
+    </p>
   );
 }
 
@@ -70,7 +88,9 @@ function Strip() {
           name="csrfmiddlewaretoken"
           value={/csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''}
         />
-        <span>{me.data ? `${me.data.name}, ${me.data.role}` : ''}</span>
+        <NavLink to="/me" className="me-link">
+          {me.data ? `${me.data.name}, ${me.data.role}` : ''}
+        </NavLink>
         <button className="strip-button">Sign out</button>
       </form>
     </header>

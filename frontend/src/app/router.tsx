@@ -14,6 +14,7 @@ const ProcedurePage = lazy(() =>
 );
 const Sums = lazy(() => import('../toolbox/Sums').then((m) => ({ default: m.Sums })));
 const SettingsPage = lazy(() => import('../toolbox/SettingsPage').then((m) => ({ default: m.SettingsPage })));
+const MePage = lazy(() => import('../people/MePage').then((m) => ({ default: m.MePage })));
 const Toolbox = lazy(() => import('../toolbox/Toolbox').then((m) => ({ default: m.Toolbox })));
 
 export const router = createBrowserRouter([
@@ -73,6 +74,14 @@ export const router = createBrowserRouter([
         element: (
           <Suspense>
             <Toolbox />
+          </Suspense>
+        ),
+      },
+      {
+        path: '/me',
+        element: (
+          <Suspense>
+            <MePage />
           </Suspense>
         ),
       },

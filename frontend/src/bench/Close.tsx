@@ -4,10 +4,12 @@ import { Button } from 'react-bootstrap';
 import { Link } from 'react-router';
 import { newId, type Event, type Job } from '../api/client';
 import { logQuery, meQuery } from '../api/queries';
+import { PinField } from '../app/PinField';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { moment } from '../app/time';
 import { useUnit } from '../app/unit';
+import { Abandon, Amendments } from './Afterwards';
 import { gapName, GapSummary } from './GapSummary';
 import { STAGES } from './stages';
 import { useChange } from './useJob';
@@ -19,11 +21,19 @@ export function Close({ job }: { job: Job }) {
     <div className="stage two-columns">
       <section aria-label="Still open">
         <Meanwhile job={job} />
-        <h2>{job.signed ? 'Signed' : job.blockers.length ? 'Still open' : 'Nothing is open'}</h2>
-        {!job.signed && job.blockers.length === 0 && (
+        <h2>
+          {job.signed
+            ? 'Signed'
+            : job.abandoned
+              ? 'Abandoned'
+              : job.blockers.length
+                ? 'Still open'
+                : 'Nothing is open'}
+        </h2>
+        {!job.signed && !job.abandoned && job.blockers.length === 0 && (
           <p>Found and left, the gap, and the hold points are all there.</p>
         )}
-        {!job.signed && <Blockers job={job} />}
+        {!job.signed && !job.abandoned && <Blockers job={job} />}
         <details open={job.signed !== null}>
           <summary>Log of the job</summary>
           <LogLines job={job} />
@@ -36,9 +46,10 @@ export function Close({ job }: { job: Job }) {
           <p className="lead">
             Signed by {job.signed.by}, {moment(job.signed.at)}.
             {job.signed.reason && ` Past what was open, because: ${job.signed.reason}`}
+            {job.signed.own && ' By a lead who had worked on this job.'}
           </p>
         ) : (
-          <SignForm job={job} />
+          !job.abandoned && <SignForm job={job} />
         )}
         <p className="report-links">
           <a
@@ -47,7 +58,7 @@ export function Close({ job }: { job: Job }) {
             target="_blank"
             rel="noreferrer"
           >
-            Report, one page
+            Report
           </a>
           <a
             className="btn btn-outline-primary"
@@ -57,6 +68,8 @@ export function Close({ job }: { job: Job }) {
             The same as JSON
           </a>
         </p>
+        {job.signed && <Amendments job={job} />}
+        {!job.signed && !job.abandoned && <Abandon job={job} />}
       </section>
     </div>
   );
@@ -66,6 +79,7 @@ function SignForm({ job }: { job: Job }) {
   const me = useQuery(meQuery);
   const lead = me.data?.role === 'lead';
   const [reason, setReason] = useState('');
+  const [pin, setPin] = useState('');
   const sign = useChange('signature', job.number);
   const hard = job.blockers.filter((b) => !b.lead_may);
   const soft = job.blockers.filter((b) => b.lead_may);
@@ -74,13 +88,15 @@ function SignForm({ job }: { job: Job }) {
     <form
       onSubmit={(event) => {
         event.preventDefault();
-        sign.mutate({ id: newId(), reason });
+        sign.mutate({ id: newId(), reason, pin });
+        setPin('');
       }}
     >
       {soft.length > 0 && hard.length === 0 && lead && (
         <TextField label="Reason" value={reason} maxLength={300} onChange={setReason} />
       )}
-      <ProblemNote error={sign.error} />
+      {may && <PinField value={pin} onChange={setPin} />}
+      <ProblemNote error={sign.error} onConfirm={sign.confirm} />
       <Button type="submit" size="lg" disabled={!may || sign.isPending}>
         Sign off{me.data ? ` as ${me.data.name}` : ''}
       </Button>

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
-import type { Housing, Job } from '../api/client';
+import { newId, type Housing, type Job } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { useDraft, useUnit } from '../app/unit';
@@ -29,7 +29,7 @@ export function FindZero({ job, housing }: { job: Job; housing: Housing }) {
     <form
       onSubmit={(event) => {
         event.preventDefault();
-        zero.mutate({ school, lash, lash_arc: lashArc });
+        zero.mutate({ id: newId(), school, lash, lash_arc: lashArc });
       }}
     >
       <p className="headline">Find zero: turn the housing {closes} until the rotor just drags</p>

@@ -3,6 +3,7 @@ import { WorkingLink } from '../app/WorkingLink';
 import { capital } from '../app/words';
 import { GapBar } from '../drawing/GapBar';
 import { Gaps } from './Gaps';
+import { standing } from './standing';
 
 /** What the pump was set to, by one name: one gap under its own, several as gaps. */
 // eslint-disable-next-line react-refresh/only-export-components -- a name belongs beside what it names
@@ -29,7 +30,7 @@ export function GapSummary({ job }: { job: Job }) {
 }
 
 function OneGap({ job, setting }: { job: Job; setting: Setting }) {
-  const last = setting.tries.at(-1);
+  const last = standing(setting).at(-1);
   return (
     <>
       <p className="big-number">{last ? `${last.gap} ${job.unit}` : 'not set yet'}</p>

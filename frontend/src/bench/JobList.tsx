@@ -22,11 +22,17 @@ export function JobList() {
           <div>
             <h1>On the bench</h1>
             <Lines
-              lines={lines.filter((l) => !l.signed_at)}
+              lines={lines.filter((l) => !l.signed_at && l.ended !== 'abandoned')}
               empty="Nothing on the bench. Open a job on the right."
             />
             <h2 className="mt-5">Signed</h2>
             <Lines lines={lines.filter((l) => l.signed_at)} empty="No job has been signed yet." />
+            {lines.some((l) => l.ended === 'abandoned') && (
+              <>
+                <h2 className="mt-5">Abandoned</h2>
+                <Lines lines={lines.filter((l) => l.ended === 'abandoned')} empty="" />
+              </>
+            )}
           </div>
         )}
       </Loaded>
@@ -46,7 +52,10 @@ function Lines({ lines, empty }: { lines: JobLine[]; empty: string }) {
             <small>
               Job {line.number}. {line.reason}. Opened by {line.opened_by}, {day(line.opened_at)}.
             </small>
-            <small>{line.signed_at ? `Signed ${moment(line.signed_at)}` : line.last}</small>
+            <small>
+              {line.ended === 'void' && <b>Void. </b>}
+              {line.signed_at ? `Signed ${moment(line.signed_at)}` : line.last}
+            </small>
           </Link>
         </li>
       ))}

@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
-import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, NavLink, useNavigate, useParams } from 'react-router';
 import type { Job } from '../api/client';
 import { jobQuery } from '../api/queries';
 import { useKeys } from '../app/keys';
 import { Loaded } from '../app/Loading';
+import { moment } from '../app/time';
 import { useUnit } from '../app/unit';
 import { Build } from './Build';
 import { Close } from './Close';
@@ -14,7 +15,8 @@ import { Prove } from './Prove';
 import { SetGap } from './SetGap';
 import { isStage, nextStage, openIn, passedOver, presentStage, STAGES, type StageKey } from './stages';
 import { Strip } from './Strip';
-import { useUnsaved } from './useReadings';
+import { Unsaved } from './Unsaved';
+import { useNews } from './useNews';
 
 const SCREENS: Record<StageKey, (props: { job: Job }) => React.ReactNode> = {
   prepare: Prepare,
@@ -32,6 +34,7 @@ export function JobPage() {
   const { number = '', stage } = useParams();
   const { unit } = useUnit();
   const job = useQuery(jobQuery(Number(number), unit));
+  useNews(Number(number));
   return (
     <Loaded query={job} what={`job ${number}`}>
       {(data) => <Bench job={data} stage={isStage(stage) ? stage : presentStage(data)} />}
@@ -77,6 +80,16 @@ function Bench({ job, stage }: { job: Job; stage: StageKey }) {
           Signed by {job.signed.by}. Shown as it was then; it can be read, not changed.
         </p>
       )}
+      {job.abandoned && (
+        <p className="signed-note" role="status">
+          Abandoned by {job.abandoned.by}, {moment(job.abandoned.at)}: {job.abandoned.reason}
+        </p>
+      )}
+      {job.amendments.some((a) => a.void) && (
+        <p className="passed-over" role="status">
+          <b>Void:</b> nothing of this record counts for {job.pump.tag}.
+        </p>
+      )}
       <PassedOver job={job} stage={stage} />
       <Unsaved job={job} />
       <Screen job={job} />
@@ -86,37 +99,12 @@ function Bench({ job, stage }: { job: Job; stage: StageKey }) {
 
 /** Work begun before it was made safe is said on every later stage until it is. */
 function PassedOver({ job, stage }: { job: Job; stage: StageKey }) {
-  const [first, ...more] = job.signed ? [] : passedOver(job, stage);
+  const [first, ...more] = job.signed || job.abandoned ? [] : passedOver(job, stage);
   if (!first) return null;
   return (
     <p className="passed-over" role="status">
       <b>Not made sure of yet:</b> <Link to={`/bench/${job.number}/${first.stage}`}>{first.text}</Link>
       {more.length > 0 && ` And ${more.length} more.`}
-    </p>
-  );
-}
-
-/** A reading that could not be saved is said wherever one is, with the way back to it. */
-function Unsaved({ job }: { job: Job }) {
-  const unsaved = useUnsaved(job.number);
-  const [search] = useSearchParams();
-  const elsewhere = unsaved.filter((u) => u.feature !== search.get('gap'));
-  if (!elsewhere.length) return null;
-  return (
-    <p className="passed-over" role="status">
-      <b>Not saved:</b>{' '}
-      {elsewhere.map((u) => (
-        <Link
-          key={u.entry.id}
-          to={
-            u.phase === 'left'
-              ? `/bench/${job.number}/build`
-              : `/bench/${job.number}/inspect?gap=${u.feature}`
-          }
-        >
-          {job.features.find((f) => f.key === u.feature)?.name} {u.entry.typed}{' '}
-        </Link>
-      ))}
     </p>
   );
 }

@@ -2,30 +2,22 @@ import { Button } from 'react-bootstrap';
 import { newId, type Feature, type Job } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
 import { moment } from '../app/time';
+import { StrikeOut } from './StrikeOut';
 import { useChange } from './useJob';
 
 /** A changed part that no size shows: somebody says that the new one is in, by name and time. */
 export function NewPart({ job, feature }: { job: Job; feature: Feature }) {
   const confirm = useChange('new-parts', job.number);
-  const back = useChange('new-parts/take-back', job.number);
   if (!feature.to_confirm) return null;
-  const off = job.signed !== null || confirm.isPending || back.isPending;
+  const off = job.signed !== null || confirm.isPending;
   if (feature.renewed) {
     return (
-      <p className="new-part settled">
+      <div className="new-part settled">
         {feature.name}: new, {feature.renewed.by}, {moment(feature.renewed.at)}.{' '}
-        {!job.signed && (
-          <button
-            type="button"
-            className="take-back"
-            disabled={off}
-            onClick={() => back.mutate({ feature: feature.key })}
-          >
-            not in after all
-          </button>
-        )}
-        <ProblemNote error={back.error} />
-      </p>
+        <StrikeOut job={job} kind="new part" record={feature.renewed.id} what={feature.name}>
+          not in after all
+        </StrikeOut>
+      </div>
     );
   }
   return (

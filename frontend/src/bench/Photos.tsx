@@ -1,7 +1,7 @@
 import { useRef } from 'react';
 import { newId, type Job, type Photo } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
-import { useChange, usePhoto } from './useJob';
+import { useChange } from './useJob';
 
 interface Props {
   job: Job;
@@ -13,7 +13,7 @@ interface Props {
 /** Photographs of a part or a step, and one more by camera or file. */
 export function Photos({ job, photos, of, what }: Props) {
   const input = useRef<HTMLInputElement>(null);
-  const attach = usePhoto(job.number);
+  const attach = useChange('photos', job.number);
   const remove = useChange('photos/remove', job.number);
   return (
     <div className="photos">

@@ -2,6 +2,7 @@ import type { Job } from '../api/client';
 import { gapName, GapSummary } from './GapSummary';
 import { pageName, StageWorks } from './StageWorks';
 import { Work } from './works/Work';
+import { standing } from './standing';
 
 /** Before power: it turns freely by hand. Then guards, rotation, running in, and the first hour. */
 export function Prove({ job }: { job: Job }) {
@@ -16,13 +17,13 @@ export function Prove({ job }: { job: Job }) {
       above={
         <details className="as-set" open={pages.length === 0}>
           <summary>
-            {gapName(job)} as set: <b>{job.setting?.tries.at(-1)?.gap ?? 'not set yet'}</b>{' '}
-            {job.setting?.tries.length ? job.unit : ''}
+            {gapName(job)} as set: <b>{standing(job.setting).at(-1)?.gap ?? 'not set yet'}</b>{' '}
+            {standing(job.setting).length ? job.unit : ''}
           </summary>
           <GapSummary job={job} />
         </details>
       }
-      show={(page) => page.works.map((work) => <Work key={work} job={job} work={work} />)}
+      show={(page) => page.works.map((work) => <Work key={work} job={job} work={work} step={page.key} />)}
     />
   );
 }

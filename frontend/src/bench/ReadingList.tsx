@@ -1,10 +1,8 @@
 import { useState } from 'react';
-import { Button, Modal } from 'react-bootstrap';
+import { Modal } from 'react-bootstrap';
 import type { Feature, Job, Reading } from '../api/client';
-import { ProblemNote } from '../app/ProblemNote';
-import { TextField } from '../app/TextField';
 import { moment } from '../app/time';
-import { useChange } from './useJob';
+import { Reason } from './StrikeOut';
 
 interface Props {
   readings: Reading[];
@@ -60,30 +58,15 @@ export function ReadingList({ readings, stations, onStrike }: Props) {
 
 /** Striking out asks for the reason; the reading stays on the sheet. */
 export function Strike({ job, reading, onHide }: { job: Job; reading: string; onHide: () => void }) {
-  const [reason, setReason] = useState('');
-  const strike = useChange('readings/strike', job.number);
   const typed = job.features.flatMap((f) => f.readings).find((r) => r.id === reading)?.typed;
   return (
     <Modal show onHide={onHide} centered aria-labelledby="strike-title">
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          strike.mutate({ reading, reason }, { onSuccess: onHide });
-        }}
-      >
-        <Modal.Header closeButton>
-          <Modal.Title id="strike-title">Strike out {typed}</Modal.Title>
-        </Modal.Header>
-        <Modal.Body>
-          <TextField autoFocus label="Why" value={reason} maxLength={200} onChange={setReason} />
-          <ProblemNote error={strike.error} />
-        </Modal.Body>
-        <Modal.Footer>
-          <Button type="submit" disabled={strike.isPending}>
-            Strike out
-          </Button>
-        </Modal.Footer>
-      </form>
+      <Modal.Header closeButton>
+        <Modal.Title id="strike-title">Strike out {typed}</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <Reason job={job} kind="reading" record={reading} warns="" onDone={onHide} />
+      </Modal.Body>
     </Modal>
   );
 }

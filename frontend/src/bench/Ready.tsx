@@ -50,9 +50,19 @@ export function Ready({ job }: { job: Job }) {
             name={name}
             needs={needs.filter((n) => n.kind === kind || (kind === 'kit' && n.kind === 'part'))}
             off={job.signed !== null || say.isPending}
-            onSay={(item, here) => say.mutate({ id: newId(), item, here })}
+            onSay={(item, here) => say.mutate({ id: newId(), items: [item], here })}
           />
         ))}
+      {open && unknown.length > 0 && !job.signed && (
+        <button
+          type="button"
+          className="tool"
+          disabled={say.isPending}
+          onClick={() => say.mutate({ id: newId(), items: unknown.map((n) => n.item), here: true })}
+        >
+          I have looked: the other {unknown.length} are here
+        </button>
+      )}
       <ProblemNote error={say.error} />
     </section>
   );

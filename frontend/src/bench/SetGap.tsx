@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Housing, Job, Setting } from '../api/client';
+import { newId, type Housing, type Job, type Setting } from '../api/client';
 import { useKeys } from '../app/keys';
 import { Lines } from '../app/Lines';
 import { capital } from '../app/words';
@@ -12,16 +12,79 @@ import { MeshView } from '../drawing/MeshView';
 import { ShimView } from '../drawing/ShimView';
 import { TableMap } from '../drawing/TableMap';
 import { TriesPlot } from '../drawing/TriesPlot';
+import { BuildWork } from './BuildWork';
+import { pagesOf } from './buildPages';
 import { FindZero } from './FindZero';
 import { Gaps } from './Gaps';
+import { StageWorks } from './StageWorks';
+import { standing } from './standing';
+import { StrikeOut } from './StrikeOut';
 import { TryForm } from './TryForm';
 import { useChange } from './useJob';
 
-/** The picture on the left, the move in one large sentence on the right, the tries below it. */
+type At = 'gap' | 'mesh' | 'steps';
+
+/** Which of the gaps is set, or the steps that are done at Set: what setting took apart, and what comes after the check. */
 export function SetGap({ job }: { job: Job }) {
+  const steps = job.steps.filter((s) => s.stage === 'set');
+  const open = steps.filter((s) => s.by === null).length;
+  const [at, setAt] = useState<At>(job.setting?.right && job.mesh?.right === false ? 'mesh' : 'gap');
+  const order: At[] = [
+    'gap',
+    ...(job.mesh ? (['mesh'] as const) : []),
+    ...(steps.length ? (['steps'] as const) : []),
+  ];
+  const next = order[(order.indexOf(at) + 1) % order.length] ?? 'gap';
+  useKeys(
+    order.length > 1 ? [{ key: 'm', label: next === 'steps' ? 'steps' : 'gap', run: () => setAt(next) }] : [],
+  );
+  const tabs = order.length > 1 && (
+    <div className="which-gap" role="group" aria-label="What is set">
+      {order.map((one) => {
+        const setting = one === 'steps' ? null : one === 'mesh' ? job.mesh : job.setting;
+        return (
+          <button
+            key={one}
+            type="button"
+            className="tool"
+            aria-pressed={one === at}
+            onClick={() => setAt(one)}
+          >
+            {setting ? capital(setting.name) : 'Steps at Set'}
+            {setting?.right && ', right'}
+            {one === 'steps' && (open ? `, ${open} to do` : ', done')}
+          </button>
+        );
+      })}
+    </div>
+  );
+  if (at === 'steps' && steps.length > 0) {
+    return (
+      <div className="set-steps">
+        {tabs}
+        <StageWorks
+          job={job}
+          stage="set"
+          pages={pagesOf(job, steps)}
+          show={(page) => <BuildWork job={job} page={page} />}
+        />
+      </div>
+    );
+  }
+  return <Gap job={job} tabs={tabs} atMesh={at === 'mesh'} onSteps={open ? () => setAt('steps') : null} />;
+}
+
+interface GapProps {
+  job: Job;
+  tabs: React.ReactNode;
+  atMesh: boolean;
+  /** To the steps that are open at Set; null where none is. */
+  onSteps: (() => void) | null;
+}
+
+/** The picture on the left, the move in one large sentence on the right, the tries below it. */
+function Gap({ job, tabs, atMesh, onSteps }: GapProps) {
   const { setting, mesh } = job;
-  const [atMesh, setAtMesh] = useState(setting?.right === true && mesh?.right === false);
-  useKeys(mesh && setting ? [{ key: 'm', label: 'the other gap', run: () => setAtMesh(!atMesh) }] : []);
   if (!setting) {
     return (
       <div className="stage">
@@ -39,22 +102,7 @@ export function SetGap({ job }: { job: Job }) {
   return (
     <div className="stage drawing-and-pad">
       <section aria-label="Picture">
-        {mesh && (
-          <div className="which-gap" role="group" aria-label="Which gap">
-            {[setting, mesh].map((one) => (
-              <button
-                key={one.sets}
-                type="button"
-                className="tool"
-                aria-pressed={one === shown}
-                onClick={() => setAtMesh(one === mesh)}
-              >
-                {capital(one.name)}
-                {one.right && ', right'}
-              </button>
-            ))}
-          </div>
-        )}
+        {tabs}
         <Picture job={job} setting={shown} turning={!needsZero} />
         {housing && <HousingNotes job={job} housing={housing} />}
       </section>
@@ -62,7 +110,7 @@ export function SetGap({ job }: { job: Job }) {
         {needsZero ? (
           <FindZero job={job} housing={housing} />
         ) : (
-          <Move key={shown.sets} job={job} setting={shown} />
+          <Move key={shown.sets} job={job} setting={shown} onSteps={onSteps} />
         )}
       </section>
     </div>
@@ -80,8 +128,15 @@ function Picture({ job, setting, turning }: { job: Job; setting: Setting; turnin
   return <FacesView setting={setting} unit={job.unit} />;
 }
 
-function Move({ job, setting }: { job: Job; setting: Setting }) {
-  const last = setting.tries.at(-1);
+interface MoveProps {
+  job: Job;
+  setting: Setting;
+  onSteps: (() => void) | null;
+}
+
+function Move({ job, setting, onSteps }: MoveProps) {
+  const tries = standing(setting);
+  const last = tries.at(-1);
   const one = setting.gaps.length === 1;
   return (
     <>
@@ -124,9 +179,22 @@ function Move({ job, setting }: { job: Job; setting: Setting }) {
         </p>
       )}
       {setting.surprise && <p className="surprise">{setting.surprise}</p>}
+      {setting.outside.map((sentence) => (
+        <p key={sentence} className="surprise">
+          {sentence} The pump is not right while it is.
+        </p>
+      ))}
+      {last?.call === 'Keep' && onSteps && (
+        <p className="surprise">
+          What was opened is to be done again here, in its order.{' '}
+          <button type="button" className="tool" onClick={onSteps}>
+            To the steps
+          </button>
+        </p>
+      )}
       <Tries job={job} setting={setting} />
-      {one && setting.tries.length > 1 && <TriesPlot setting={setting} unit={job.unit} />}
-      {!job.signed && <TryForm key={setting.tries.length} job={job} setting={setting} />}
+      {one && tries.length > 1 && <TriesPlot setting={setting} unit={job.unit} />}
+      {!job.signed && !job.abandoned && <TryForm key={setting.tries.length} job={job} setting={setting} />}
       {setting.sets === 'gap' && job.slip.left.length > 0 && (
         <details>
           <summary>What this gap costs: slip, flow, power</summary>
@@ -167,14 +235,35 @@ function Tries({ job, setting }: { job: Job; setting: Setting }) {
       </thead>
       <tbody>
         {shown.map((t) => (
-          <tr key={t.number}>
+          <tr key={t.number} className={t.struck_reason ? 'struck' : ''}>
             <th scope="row">{t.number}</th>
             <td>{t.set_by}</td>
             {one && <td>{t.checked}</td>}
             <td className="number">
-              <WorkingLink working={t.working}>{one ? `${t.gap} ${job.unit}` : t.gap}</WorkingLink>
+              {t.working ? (
+                <WorkingLink working={t.working}>{one ? `${t.gap} ${job.unit}` : t.gap}</WorkingLink>
+              ) : (
+                t.gap
+              )}
             </td>
-            <td>{t.next}</td>
+            <td>
+              {t.next}
+              {t.opened && ', opened for it'}
+              {t.struck_reason ? (
+                <em> {t.struck_reason}</em>
+              ) : (
+                <>
+                  {' '}
+                  <StrikeOut
+                    job={job}
+                    kind="try"
+                    record={t.id}
+                    what={`try ${t.number}`}
+                    warns="What was proved after it is to be proved again."
+                  />
+                </>
+              )}
+            </td>
           </tr>
         ))}
       </tbody>
@@ -187,7 +276,7 @@ function HousingNotes({ job, housing }: { job: Job; housing: Housing }) {
   const tape = `/api/jobs/${job.number}/tape.pdf?unit=${job.unit}`;
   useKeys([{ key: 't', label: 'print the tape', run: () => window.open(tape) }]);
   return (
-    <p className="quiet">
+    <div className="quiet">
       <a className="tool print-tape" href={tape} target="_blank" rel="noreferrer">
         Print the tape
       </a>{' '}
@@ -199,15 +288,28 @@ function HousingNotes({ job, housing }: { job: Job; housing: Housing }) {
       )}
       {housing.zero_found &&
         `Zero by “${housing.school}”${housing.school === housing.prescribed ? ', as the sheet says' : `, though the sheet says “${housing.prescribed}”`}, play ${housing.lash}. ${housing.lash_does}`}
+      {housing.zero && (
+        <StrikeOut
+          job={job}
+          kind="zero"
+          record={housing.zero}
+          what="zero"
+          warns="Every try from it goes with it."
+        >
+          strike this zero out
+        </StrikeOut>
+      )}
       {housing.lash_seen && housing.lash_seen !== housing.lash && !job.signed && (
         <button
           type="button"
           className="working-link"
-          onClick={() => zero.mutate({ school: housing.school, lash: housing.lash_seen ?? '', lash_arc: '' })}
+          onClick={() =>
+            zero.mutate({ id: newId(), school: housing.school, lash: housing.lash_seen ?? '', lash_arc: '' })
+          }
         >
           The last change of direction shows a play of {housing.lash_seen}: count with it
         </button>
       )}
-    </p>
+    </div>
   );
 }

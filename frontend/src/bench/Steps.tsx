@@ -1,11 +1,15 @@
+import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { newId, type Job, type Step } from '../api/client';
+import { meQuery } from '../api/queries';
 import { useKeys } from '../app/keys';
+import { PinField } from '../app/PinField';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { moment } from '../app/time';
 import { Photos } from './Photos';
+import { StrikeOut } from './StrikeOut';
 import { useChange } from './useJob';
 import { useUnread } from './useUnread';
 
@@ -43,27 +47,36 @@ export function Steps({ job, stage }: { job: Job; stage: string }) {
 /** The step in hand, large: what is done, why, what to look at, and with what. */
 function PresentStep({ job, step }: { job: Job; step: Step }) {
   const mark = useChange('steps', job.number);
+  const me = useQuery(meQuery);
   const [note, setNote] = useState('');
   const [noting, setNoting] = useState(false);
-  const [skipping, setSkipping] = useState<string | null>(null);
+  const [asking, setAsking] = useState<'skip' | 'past' | null>(null);
   const isUnread = useUnread();
   const asked = useRef(false);
   const waits = step.waits.length > 0;
-  const send = (skip: string) => {
-    if (job.signed || asked.current || (!skip && (waits || isUnread()))) return;
+  const early = step.early.length > 0;
+  const off = Boolean(job.signed ?? job.abandoned);
+  const lead = me.data?.role === 'lead';
+  const send = (more: { skip?: string; past?: string; pin?: string }) => {
+    if (off || asked.current || (!more.skip && (waits || isUnread()))) return;
     asked.current = true;
-    mark.mutate({ id: newId(), step: step.key, note, skip }, { onError: () => (asked.current = false) });
+    mark.mutate(
+      { id: newId(), step: step.key, note, skip: '', past: '', pin: '', ...more },
+      { onError: () => (asked.current = false) },
+    );
   };
   useKeys(
-    job.signed || waits
+    off || waits || early
       ? []
-      : [{ key: 'd', label: step.caution ? 'acknowledge' : 'done', run: () => send('') }],
+      : [{ key: 'd', label: step.caution ? 'acknowledge' : 'done', run: () => send({}) }],
   );
+  const waiting = mark.isPending && mark.failureCount > 0;
   return (
     <div className={`present-step${step.caution ? ' caution' : ''}`}>
       {step.caution && <p className="tag-line">Caution. Acknowledged by name and time.</p>}
       {step.hold && !step.caution && <p className="tag-line">Hold point: nothing is signed without it.</p>}
       <p className="step-text">{step.text}</p>
+      {step.reopened && <p className="tag-line">Taken apart to set the gap: done again here.</p>}
       {step.tells.length > 0 && <p className="tells">{step.tells.join(' ')}</p>}
       {step.why && <p className="why">{step.why}</p>}
       {step.look && (
@@ -75,11 +88,12 @@ function PresentStep({ job, step }: { job: Job; step: Step }) {
         <p className="quiet">With {[...step.tools, ...step.consumables].join(', ')}.</p>
       )}
       {waits && <p className="waits">Before it is done: {step.waits.join(' ')}</p>}
+      {early && <p className="waits">It is not its turn yet. {step.early.join(' ')}</p>}
       <div className="choices">
-        <Button size="lg" onClick={() => send('')} disabled={mark.isPending || waits || job.signed !== null}>
-          {step.caution ? 'I have made sure of this' : 'Done'}
+        <Button size="lg" onClick={() => send({})} disabled={mark.isPending || waits || early || off}>
+          {waiting ? 'Waiting to be saved' : step.caution ? 'I have made sure of this' : 'Done'}
         </Button>
-        {!job.signed && (
+        {!off && (
           <>
             <button type="button" className="tool" aria-pressed={noting} onClick={() => setNoting(!noting)}>
               Note
@@ -88,11 +102,21 @@ function PresentStep({ job, step }: { job: Job; step: Step }) {
             <button
               type="button"
               className="tool"
-              aria-pressed={skipping !== null}
-              onClick={() => setSkipping(skipping === null ? '' : null)}
+              aria-pressed={asking === 'skip'}
+              onClick={() => setAsking(asking === 'skip' ? null : 'skip')}
             >
               Skip …
             </button>
+            {early && !waits && lead && (
+              <button
+                type="button"
+                className="tool"
+                aria-pressed={asking === 'past'}
+                onClick={() => setAsking(asking === 'past' ? null : 'past')}
+              >
+                Do it now, as lead …
+              </button>
+            )}
           </>
         )}
       </div>
@@ -105,27 +129,54 @@ function PresentStep({ job, step }: { job: Job; step: Step }) {
           onChange={setNote}
         />
       )}
-      {skipping !== null && (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (skipping.trim()) send(skipping);
-          }}
+      {asking && (
+        <Reasoned
+          key={asking}
+          label={
+            asking === 'past'
+              ? 'Why now, before what comes first?'
+              : step.hold || step.caution
+                ? 'Why is it skipped? Only a lead may.'
+                : 'Why is it skipped?'
+          }
+          asksPin={lead && (asking === 'past' || step.hold || step.caution)}
+          off={mark.isPending}
+          onSend={(reason, pin) => send({ [asking]: reason, pin })}
         >
-          <TextField
-            autoFocus
-            label={step.hold || step.caution ? 'Why is it skipped? Only a lead may.' : 'Why is it skipped?'}
-            value={skipping}
-            maxLength={300}
-            onChange={setSkipping}
-          />
-          <Button type="submit" variant="outline-primary" disabled={mark.isPending || !skipping.trim()}>
-            Skip it, for this reason
-          </Button>
-        </form>
+          {asking === 'past' ? 'Do it now, for this reason' : 'Skip it, for this reason'}
+        </Reasoned>
       )}
-      <ProblemNote error={mark.error} />
+      <ProblemNote error={mark.error} onConfirm={mark.confirm} />
     </div>
+  );
+}
+
+interface ReasonedProps {
+  label: string;
+  /** A lead who goes past a rule says who it is. */
+  asksPin: boolean;
+  off: boolean;
+  onSend: (reason: string, pin: string) => void;
+  children: string;
+}
+
+function Reasoned({ label, asksPin, off, onSend, children }: ReasonedProps) {
+  const [reason, setReason] = useState('');
+  const [pin, setPin] = useState('');
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (reason.trim()) onSend(reason, pin);
+        setPin('');
+      }}
+    >
+      <TextField autoFocus label={label} value={reason} maxLength={300} onChange={setReason} />
+      {asksPin && <PinField value={pin} onChange={setPin} />}
+      <Button type="submit" variant="outline-primary" disabled={off || !reason.trim()}>
+        {children}
+      </Button>
+    </form>
   );
 }
 
@@ -138,7 +189,6 @@ interface DoneProps {
 
 function DoneSteps({ job, done, of, unfold }: DoneProps) {
   const [open, setOpen] = useState(false);
-  const clear = useChange('steps/clear', job.number);
   if (!done.length) return null;
   return (
     <div className="done-steps">
@@ -151,14 +201,14 @@ function DoneSteps({ job, done, of, unfold }: DoneProps) {
             <li key={s.key}>
               <span>{s.text}</span>
               {s.skipped && <span className="warning"> Skipped: {s.skipped}</span>}
+              {s.past && <span className="warning"> Out of its turn: {s.past}</span>}
+              {s.own && <span className="warning"> By a lead who works on this job.</span>}
               {s.note && <span> “{s.note}”</span>}
               <small>
                 {s.by}, {s.at ? moment(s.at) : ''}
-                {!job.signed && (
-                  <button type="button" className="take-back" onClick={() => clear.mutate({ step: s.key })}>
-                    take back
-                  </button>
-                )}
+                <StrikeOut job={job} kind="step" record={s.id} what={s.text}>
+                  take back
+                </StrikeOut>
               </small>
               {s.photos.length > 0 && (
                 <Photos job={job} photos={s.photos} of={{ step: s.key }} what={s.text} />
@@ -167,7 +217,6 @@ function DoneSteps({ job, done, of, unfold }: DoneProps) {
           ))}
         </ul>
       )}
-      <ProblemNote error={clear.error} />
     </div>
   );
 }

@@ -1,11 +1,13 @@
 import { useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { newId, type Job, type Setting } from '../api/client';
+import { newId, type Job, type Piece, type Setting } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { useDraft, useUnit } from '../app/unit';
 import { CheckRows, Proof, useChecks } from './CheckRows';
+import { pageName } from './StageWorks';
 import { StackCounts, useStack } from './StackCounts';
+import { standing } from './standing';
 import { useChange } from './useJob';
 
 /** Record a try: what was done, and what the checks read. */
@@ -18,7 +20,10 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
   const checks = useChecks(job, setting);
   const identity = useRef(newId());
   const record = useChange('tries', job.number);
-  const number = setting.tries.length + 1;
+  const number = (setting.tries.at(-1)?.number ?? 0) + 1;
+  const before = standing(setting).at(-1);
+  const [opened, setOpened] = useState<boolean | null>(null);
+  const [tightened, setTightened] = useState(false);
 
   function save() {
     if (record.isPending) return;
@@ -32,10 +37,18 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
       way,
       stacks_um: stacks,
       checks: checks.typed,
+      trial: tightened,
+      opened: setting.asks_opened ? opened : null,
     });
   }
 
-  const trial = timing !== null && setting.tries.length === 0;
+  const trial = timing !== null && !before;
+  const isChanged = gaskets
+    ? isOther(gaskets.now, one.pieces)
+    : isOther(shims?.shafts[0]?.now ?? [], one.pieces) || isOther(shims?.shafts[1]?.now ?? [], other.pieces);
+  // Another stack means the pump was opened; of the first try only the technician knows.
+  const opens =
+    setting.opens.length > 0 && (before ? isChanged : setting.asks_opened ? opened === true : true);
   return (
     <form
       className="try-form"
@@ -81,6 +94,31 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
       </div>
       {!checks.single && <CheckRows checks={checks} setting={setting} />}
       {checks.single && setting.gaps[0] && <Proof gap={setting.gaps[0]} index={0} checks={checks} />}
+      {setting.asks_opened && (
+        <fieldset className="turns">
+          <legend>It was put together at Build. For this try it was</legend>
+          <label>
+            <input type="radio" name="opened" checked={opened === false} onChange={() => setOpened(false)} />{' '}
+            checked as it was built
+          </label>
+          <label>
+            <input type="radio" name="opened" checked={opened === true} onChange={() => setOpened(true)} />{' '}
+            opened
+          </label>
+        </fieldset>
+      )}
+      {opens && (
+        <div className="opens">
+          <p>
+            Opened for this, {setting.opens.length === 1 ? 'this is' : 'these are'} to be done again here,
+            after the last change: {setting.opens.map((text) => pageName(text)).join('; ')}.
+          </p>
+          <label>
+            <input type="checkbox" checked={tightened} onChange={(e) => setTightened(e.target.checked)} />{' '}
+            Tightened for the trial, evenly
+          </label>
+        </div>
+      )}
       <ProblemNote error={record.error} onConfirm={record.confirm} />
       <div className="pad-row">
         <Button type="submit" size="lg" disabled={record.isPending}>
@@ -95,6 +133,13 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
       </div>
     </form>
   );
+}
+
+/** Whether a stack is another than what is in the pump, whatever the order it is counted in. */
+function isOther(now: Piece[], pieces: number[]): boolean {
+  const before = now.flatMap((p) => Array.from({ length: p.count }, () => p.um));
+  const sorted = (all: number[]) => [...all].sort((a, b) => a - b).join();
+  return sorted(before) !== sorted(pieces);
 }
 
 function Arc({ label, value, onChange }: { label: string; value: string; onChange: (text: string) => void }) {

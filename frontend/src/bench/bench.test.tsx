@@ -69,6 +69,9 @@ const SETTING = {
   sets: 'gap',
   place: 'under the head',
   tries: [],
+  opens: [],
+  asks_opened: false,
+  outside: [],
   gaps: [{ key: 'gap', name: 'end clearance', derived: false, proofs: [] }],
   way: 'close',
   right: false,
@@ -222,7 +225,14 @@ test('two shafts share one shelf, and each gap is checked with its own gauge', a
 test('a timing gear is turned towards the side the move names, by nothing at the first check', async () => {
   const timing = { toward: 'right', arc: '0.05', angle_deg: 0.05, pitch: '120 mm', marked: '120 mm' };
   const gaps = [gap('mesh:left', 'mesh gap, left'), gap('mesh:right', 'mesh gap, right')];
-  const mesh = { ...SETTING, sets: 'mesh', housing: null, timing, gaps, tries: [{}] } as unknown as Setting;
+  const mesh = {
+    ...SETTING,
+    sets: 'mesh',
+    housing: null,
+    timing,
+    gaps,
+    tries: [{ number: 1, struck_reason: '' }],
+  } as unknown as Setting;
   const { unmount } = show(<TryForm job={JOB} setting={{ ...mesh, tries: [] }} />);
   expect(screen.queryByLabelText('towards the')).toBeNull();
   unmount();

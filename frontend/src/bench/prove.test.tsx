@@ -10,6 +10,7 @@ const server = stubServer(() => Response.json({ ...JOB, version: 8 }));
 const { sent } = server;
 
 const note = (minute: number, drops: number, box_c: number, eighths = 0) => ({
+  id: null,
   number: minute,
   minute,
   drops,
@@ -40,13 +41,15 @@ const job = (work: string, proving = {}) =>
     version: 7,
     unit: 'mm',
     signed: null,
+    features: [],
     setting: null,
     choice: { sentence: '' },
     slip: { found: [], left: [] },
     building: { stacks: [], presses: [], tightenings: [], pictures: [], packing: null },
     steps: [{ ...STEP, stage: 'prove', key: 'a', text: 'Run in: slowly.', works: [work] }],
     proving: {
-      turning: null,
+      turning: [],
+      plays: [],
       coach: COACH,
       seen: [],
       lines: [],

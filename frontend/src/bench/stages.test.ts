@@ -10,9 +10,9 @@ function job(open: string[], more: Partial<Job> = {}): Job {
 test('a job opens where the work stands', () => {
   expect(presentStage(job(['inspect', 'prove']))).toBe('inspect');
   expect(presentStage(job([]))).toBe('close');
-  expect(presentStage(job(['prepare'], { signed: { by: '', at: '', reason: '', core_version: '' } }))).toBe(
-    'close',
-  );
+  expect(
+    presentStage(job(['prepare'], { signed: { by: '', at: '', reason: '', core_version: '', own: false } })),
+  ).toBe('close');
 });
 
 test('stages follow in working order, and the last has no next', () => {
@@ -42,6 +42,8 @@ test('the ribbon says what is open in each', () => {
   const half = job(['decide', 'prepare', 'set']);
   expect(openIn(half, 'prepare')).toBe('1 of 3');
   expect(openIn(half, 'decide')).toBe('2 open');
-  expect(openIn(half, 'set')).toBe('right');
+  const tried = { tries: [{ number: 2, struck_reason: '' }] } as unknown as Job['setting'];
+  expect(openIn(job(['set'], { setting: tried }), 'set')).toBe('try 2, 2 open');
+  expect(openIn(job([], { setting: tried }), 'set')).toBe('right');
   expect(openIn(job([]), 'decide')).toBe('');
 });

@@ -1,4 +1,5 @@
 import type { Feature, Job } from '../api/client';
+import { standing } from './standing';
 
 export const STAGES = [
   ['prepare', 'Prepare'],
@@ -22,7 +23,7 @@ export function nextStage(key: StageKey): StageKey {
 
 /** Where the work stands: the first stage with something open. */
 export function presentStage(job: Job): StageKey {
-  if (job.signed) return 'close';
+  if (job.signed || job.abandoned) return 'close';
   const open = job.stages.find((s) => s.done < s.of);
   return isStage(open?.key) ? open.key : 'close';
 }
@@ -37,11 +38,17 @@ export function passedOver(job: Job, stage: StageKey): Job['steps'] {
 export function openIn(job: Job, key: StageKey): string {
   const stage = job.stages.find((s) => s.key === key);
   if (!stage) return '';
-  if (key === 'close') return job.signed ? 'signed' : '';
-  if (key === 'set')
-    return stage.done ? 'right' : job.setting?.tries.length ? `try ${job.setting.tries.length}` : '';
+  if (key === 'close') return job.signed ? 'signed' : job.abandoned ? 'abandoned' : '';
+  if (key === 'set') return set(job, stage.done, stage.of);
   if (key === 'decide') return stage.of === stage.done ? '' : `${stage.of - stage.done} open`;
   return `${stage.done} of ${stage.of}`;
+}
+
+/** Right only when every gap of the pump is, and what setting took apart is together again. */
+function set(job: Job, done: number, of: number): string {
+  if (of > 0 && done === of) return 'right';
+  const tries = standing(job.setting);
+  return tries.length ? `try ${tries.at(-1)?.number}, ${of - done} open` : '';
 }
 
 /** What is still to measure or to look at: what the symptom points at first, then by number. */

@@ -1,6 +1,6 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useState } from 'react';
-import { newId, type Job } from '../api/client';
+import { useCallback } from 'react';
+import { ApiError, newId, type Job } from '../api/client';
+import { settle, useWaiting, type Waiting } from '../app/outbox';
 import { useChange, type How } from './useJob';
 
 type Phase = 'found' | 'left';
@@ -20,62 +20,45 @@ export interface Entry {
   how: How;
 }
 
-export interface Failed {
+interface Kept {
   entry: Entry;
-  error: Error;
   feature: string;
   phase: Phase;
 }
 
-const unsavedKey = (number: number) => ['unsaved', number];
+export interface Failed extends Kept {
+  error: Error;
+}
 
-/** The readings of a job that could not be saved, whichever part is on screen. */
-export function useUnsaved(number: number): Failed[] {
-  const kept = useQuery<Failed[]>({
-    queryKey: unsavedKey(number),
-    queryFn: () => [],
-    initialData: [],
-    staleTime: Infinity,
-    gcTime: Infinity,
-  });
-  return kept.data;
+function keptReading({ id, change, how }: Waiting): Kept {
+  const { feature, phase, ...reading } = change as Omit<Entry, 'how'> & { feature: string; phase: Phase };
+  return { entry: { ...reading, id, how: how as How }, feature, phase };
 }
 
 /**
  * Sends readings one after another as they are entered, however fast: a gauge that types does not wait for an answer.
- * Those that fail are kept, each with its error, until they are sent again or given up, also while another part is on screen;
- * `sent` are all the others, on the way or there.
+ * Those that are asked about are kept, each with its question, until they are sent again or given up, also while another part is
+ * on screen and after the page was loaded anew; `sent` are all the others, on the way.
  */
 export function useReadings(job: Job, feature: string, phase: Phase) {
-  const record = useChange('readings', job.number);
-  const cache = useQueryClient();
-  const unsaved = useUnsaved(job.number);
-  const [sent, setSent] = useState<Entry[]>([]);
-  const { send } = record;
-  const { number } = job;
-
-  const keep = useCallback(
-    (change: (now: Failed[]) => Failed[]) =>
-      cache.setQueryData<Failed[]>(unsavedKey(number), (now) => change(now ?? [])),
-    [cache, number],
-  );
-  const forget = useCallback((id: string) => keep((now) => now.filter((f) => f.entry.id !== id)), [keep]);
+  const { send } = useChange('readings', job.number);
   const save = useCallback(
-    async (entry: Entry): Promise<Job | null> => {
-      forget(entry.id);
-      setSent((now) => [...now.filter((e) => e.id !== entry.id), entry]);
-      try {
-        const { how, ...reading } = entry;
-        return await send({ ...reading, feature, phase }, how);
-      } catch (error) {
-        keep((now) => [...now, { entry, error: error as Error, feature, phase }]);
-        setSent((now) => now.filter((e) => e.id !== entry.id));
-        return null;
-      }
+    async ({ how, ...reading }: Entry): Promise<void> => {
+      await send({ ...reading, feature, phase }, how).catch(() => undefined);
     },
-    [feature, phase, send, forget, keep],
+    [feature, phase, send],
   );
-  const failed = unsaved.filter((f) => f.feature === feature && f.phase === phase);
+  const all = useWaiting().filter((w) => w.job === job.number && w.kind === 'readings');
+  const here = (one: Kept) => one.feature === feature && one.phase === phase;
+  const failed: Failed[] = all
+    .flatMap((w) => (w.problem ? [{ ...keptReading(w), error: new ApiError(w.problem) }] : []))
+    .filter(here);
+  const sent = all
+    .filter((w) => !w.problem)
+    .map(keptReading)
+    .filter(here)
+    .map((k) => k.entry);
+  const forget = useCallback((id: string) => void settle(id), []);
   return { save, failed, sent, forget };
 }
 

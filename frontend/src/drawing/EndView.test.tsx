@@ -9,6 +9,7 @@ const HOUSING: Housing = {
   hand: 'right',
   per_step: '',
   school: 'back off from bind',
+  zero: null,
   zero_found: true,
   lash: '0',
   lash_seen: null,

@@ -1,13 +1,14 @@
 import { useId } from 'react';
 import type { Setting } from '../api/client';
 import { Hatch } from './GapBar';
+import { standing } from '../bench/standing';
 
 const SCALE = 90;
 
 /** Rotor against its face, the gap to scale against its window, with the leaves on both sides of the shaft where leaves set it. */
 export function FacesView({ setting, unit }: { setting: Setting; unit: string }) {
   const hatch = useId();
-  const last = setting.tries.at(-1);
+  const last = standing(setting).at(-1);
   const shown = last?.gap_mm ?? setting.target_mm;
   const gap = Math.min((shown / setting.high_mm) * SCALE, 170);
   const [rotor = 'rotor', face = 'head'] = setting.faces;
@@ -80,7 +81,7 @@ function Holder({ coupling }: { coupling: boolean }) {
 }
 
 function described(setting: Setting, unit: string): string {
-  const last = setting.tries.at(-1);
+  const last = standing(setting).at(-1);
   const window = `window ${setting.low} to ${setting.high} ${unit}`;
   return last ? `${setting.name} checked as ${last.gap} ${unit}, ${window}.` : `${setting.name}, ${window}.`;
 }

@@ -1,4 +1,5 @@
 import type { Setting } from '../api/client';
+import { standing } from '../bench/standing';
 
 const WIDTH = 512;
 const HEIGHT = 136;
@@ -9,7 +10,7 @@ const SHOWN = 10;
 
 /** The checks one after another, each with its doubt, on their way into the window. */
 export function TriesPlot({ setting, unit }: { setting: Setting; unit: string }) {
-  const tries = setting.tries.slice(-SHOWN);
+  const tries = standing(setting).slice(-SHOWN);
   const lows = tries.map((t) => t.gap_mm - t.expanded_mm);
   const highs = tries.map((t) => t.gap_mm + t.expanded_mm);
   const low = Math.min(setting.low_mm, ...lows);

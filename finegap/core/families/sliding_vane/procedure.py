@@ -114,6 +114,7 @@ _OVERHAUL = (
         "Pins first: bolts do not align it.",
         hold=True,
         works=("stack:cover",),
+        undone_by=("gaskets",),
         opened=("cover_off",),
     ),
     Step(
@@ -123,6 +124,7 @@ _OVERHAUL = (
         caution=True,
         look="Eye protection: retaining rings fly.",
         works=("stack:drive",),
+        undone_by=("gaskets",),
         opened=("drive_off",),
         when=_LUBRICATED,
     ),
@@ -136,7 +138,7 @@ _OVERHAUL = (
         works=("turning",),
     ),
     Step(Stage.PROVE, "guards", "Guards back on; hands away; locks removed by those who set them.", caution=True, hold=True),
-    Step(Stage.PROVE, "rotation", "Rotation right by a bump.", caution=True, hold=True),
+    Step(Stage.PROVE, "rotation", "Rotation right by a bump.", caution=True, hold=True, after=("guards", "free_turn")),
     Step(Stage.PROVE, "valves", "Valves opened last, slowly."),
     Step(
         Stage.PROVE,
@@ -157,7 +159,14 @@ _CHECK = (
         tools=("spanner for the port",),
     ),
     Step(Stage.PROVE, "port_closed", "Plug back with its ring; nothing was left in the port.", hold=True),
-    Step(Stage.PROVE, "check_guards", "Guards back on; locks removed by those who set them.", caution=True, hold=True),
+    Step(
+        Stage.PROVE,
+        "check_guards",
+        "Guards back on; locks removed by those who set them.",
+        caution=True,
+        hold=True,
+        after=("port_closed",),
+    ),
 )
 
 

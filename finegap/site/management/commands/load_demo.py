@@ -10,12 +10,14 @@ from typing import Any
 from unittest import mock
 
 from django.conf import settings
+from django.contrib.auth.hashers import make_password
 from django.contrib.auth.models import Group, User
 from django.core.management.base import BaseCommand
 from django.db import transaction
 from django.utils import timezone
 
 from finegap.bench import services as bench
+from finegap.bench.facts import Records
 from finegap.bench.facts import load as load_job
 from finegap.bench.models import Job
 from finegap.core.entry import Entry
@@ -23,12 +25,14 @@ from finegap.core.facts import Phase
 from finegap.core.families.model import Stage
 from finegap.core.gap.viscosity import AS_WRITTEN
 from finegap.core.job import assess
-from finegap.core.proof.proving import TURNING
+from finegap.core.proof.proving import END_PLAY, FIRST_HOUR, RUN_IN, TURNING
 from finegap.core.quantities import Dimension, parse
 from finegap.core.showing import Units
 from finegap.fleet.services import NewMeterReading, NewPump, add_pump, lubricate, read_meter
+from finegap.people.models import Pin
 from finegap.sheets.models import Sheet
 from finegap.sheets.services import add_revision
+from finegap.site.demo import PEOPLE
 from finegap.site.security import ROLES
 from finegap.toolbox.models import Gauge, GreaseGun
 from finegap.toolbox.services import count_gaskets
@@ -79,8 +83,10 @@ def _person(username: str, first_name: str, last_name: str, role: str) -> User:
     for name in ROLES:
         Group.objects.get_or_create(name=name)
     user = User(username=username, first_name=first_name, last_name=last_name)
-    user.set_unusable_password()
+    known = PEOPLE[username]
+    user.set_password(known.password)
     user.save()
+    Pin.objects.create(person=user, hashed=make_password(known.pin))
     user.groups.add(Group.objects.get(name=role))
     return user
 
@@ -118,8 +124,7 @@ class _Script:
         self.number = job.number
         if "known" in script:
             bench.set_known(self.seen, bench.NewKnown(**script["known"]))
-        for item in script.get("missing", []):
-            bench.say_on_hand(self.seen, uuid.uuid4(), item, here=False)
+        self._on_hand(script.get("missing", []))
         stages = [Stage(name) for name in script["stages"]]
         self._steps(job, [s for s in stages if s in (Stage.PREPARE, Stage.STRIP)])
         self._readings(script["readings"], Phase.FOUND)
@@ -131,47 +136,77 @@ class _Script:
             bench.decide(self.seen, uuid.uuid4(), **decision)
         self._readings(script.get("left", []), Phase.LEFT)
         if Stage.BUILD in stages:
-            self._build(job)
+            bench.use_at_bench(self.seen, "mineral grease", "GG-1")
+            self._build(job, Stage.BUILD)
         if "zero" in script:
-            bench.set_zero(self.seen, script["zero"], "")
-        for one in script.get("tries", []):
-            stacks = [[round(parse(t, Dimension.LENGTH, "stack").value * 1000) for t in of] for of in one.get("stacks", [])]
-            checks = [bench.NewCheck(**check) for check in one["checks"]]
-            given = {name: one[name] for name in ("arc", "way", "sets") if name in one}
-            bench.record_try(self.seen, bench.NewTry(uuid.uuid4(), checks, stacks_um=stacks, **given))
+            bench.set_zero(self.seen, uuid.uuid4(), script["zero"], "")
+        self._tries(job, script.get("tries", []))
         if Stage.PROVE in stages:
-            bench.see(self.seen, bench.NewProof(uuid.uuid4(), TURNING))
-            for note in script.get("run_in", [{"drops": "8", "box": "40 C"}] if self._is_packed() else []):
-                bench.note_run_in(self.seen, bench.NewNote(uuid.uuid4(), **note))
-            for one in script.get("proofs", []):
-                bench.see(self.seen, bench.NewProof(uuid.uuid4(), **one))
+            self._build(job, Stage.SET)
+            self._prove()
         self._steps(job, [s for s in stages if s is Stage.PROVE])
         if script.get("sign"):
             reason = script["sign"] if isinstance(script["sign"], str) else ""
             bench.sign_off(self.seen, uuid.uuid4(), is_lead=True, reason=reason)
 
-    def _is_packed(self) -> bool:
-        job = Job.objects.select_related("pump", "revision__sheet", "procedure", "gun").get(number=self.number)
-        return assess(load_job(job).facts).proving.rules is not None
+    def _loaded(self) -> Records:
+        return load_job(Job.objects.select_related("pump", "revision__sheet", "procedure", "gun").get(number=self.number))
 
-    def _build(self, job: Job) -> None:
-        """Stacks part by part, torques pass by pass, then the steps."""
-        bench.use_at_bench(self.seen, "mineral grease", "GG-1")
-        works = assess(load_job(job).facts).works
+    def _on_hand(self, missing: list[str]) -> None:
+        """Everything the job needs is on hand, but for what is missing."""
+        wanted = [item for item, _ in assess(self._loaded().facts).needs if item not in missing]
+        bench.say_on_hand(self.seen, uuid.uuid4(), wanted, here=True)
+        if missing:
+            bench.say_on_hand(self.seen, uuid.uuid4(), missing, here=False)
+
+    def _tries(self, job: Job, tries: list[dict[str, Any]]) -> None:
+        """Tries at the gap; before one that changes nothing, what was opened is put together again."""
+        before = None
+        for one in tries:
+            stacks = [[round(parse(t, Dimension.LENGTH, "stack").value * 1000) for t in of] for of in one.get("stacks", [])]
+            if stacks and stacks == before:
+                self._build(job, Stage.SET)
+            before = stacks
+            checks = [bench.NewCheck(**check) for check in one["checks"]]
+            given = {name: one[name] for name in ("arc", "way", "sets", "opened") if name in one}
+            bench.record_try(self.seen, bench.NewTry(uuid.uuid4(), checks, stacks_um=stacks, trial=True, **given))
+
+    def _prove(self) -> None:
+        """What the steps of Prove are done with."""
+        facts = self._loaded().facts
+        at = {work: step.key for step in facts.family.steps for work in step.works}
+        bench.see(self.seen, bench.NewProof(uuid.uuid4(), at[TURNING], TURNING))
+        if END_PLAY in at:
+            bench.see(self.seen, bench.NewProof(uuid.uuid4(), at[END_PLAY], END_PLAY, "0.01 mm"))
+        if RUN_IN in at:
+            for note in self.script.get("run_in", [{"drops": "8", "box": "40 C"}]):
+                bench.note_run_in(self.seen, bench.NewNote(uuid.uuid4(), **note))
+        bench.see(self.seen, bench.NewProof(uuid.uuid4(), at[FIRST_HOUR], "noise", "even"))
+
+    def _build(self, job: Job, stage: Stage) -> None:
+        """Stacks part by part, torques pass by pass, then the steps, of what is done at a stage."""
+        facts = self._loaded().facts
+        wanted = {work for step in facts.family.steps_of(stage) for work in step.works}
+        works = assess(facts).works
         for place, state in works.stacks.items():
-            for part in state.stack.parts:
-                bench.fit_part(self.seen, uuid.uuid4(), place, part.key, confirmed=True)
+            for part in state.stack.parts if f"stack:{place}" in wanted else ():
+                if part.key not in state.fitted:
+                    bench.fit_part(self.seen, uuid.uuid4(), place, part.key, confirmed=True)
         for key, tightening in works.tightenings.items():
+            if f"torque:{key}" not in wanted or tightening.complete:
+                continue
             for number in range(1, len(tightening.torque.passes) + 1):
                 middle = sum(tightening.range_n_m(number)) / 2
                 wrench = "W-15" if middle > _LARGE_WRENCH_N_M else "W-08"
                 new = bench.NewTorque(uuid.uuid4(), key, number, list(tightening.order), f"{middle:.0f} N.m", wrench)
                 bench.log_torque(self.seen, new)
-        self._steps(job, [Stage.BUILD])
+        self._steps(job, [stage])
 
     def _steps(self, job: Job, stages: list[Stage]) -> None:
-        for step in load_job(Job.objects.get(pk=job.pk)).facts.family.steps:
-            if step.stage in stages:
+        facts = self._loaded().facts
+        done = facts.steps_done
+        for step in facts.family.steps:
+            if step.stage in stages and step.key not in done:
                 bench.mark_step(self.seen, uuid.uuid4(), step.key, skip=self.script.get("skip", {}).get(step.key, ""))
 
     def _readings(self, groups: list[dict[str, Any]], phase: Phase) -> None:

@@ -5,25 +5,28 @@ import { Lines } from '../../app/Lines';
 import { ProblemNote } from '../../app/ProblemNote';
 import { TextField } from '../../app/TextField';
 import { useDraft, useUnit } from '../../app/unit';
+import { StrikeOut } from '../StrikeOut';
 import { useChange } from '../useJob';
 
-/** End play by indicator, held against the width of the gap's window; feeling that there is none needs no number. */
-export function EndPlayWork({ job }: { job: Job }) {
+/** End play by indicator, held against the width of the gap's window. */
+export function EndPlayWork({ job, step }: { job: Job; step: string }) {
   const { unit } = useUnit();
   const [typed, setTyped] = useDraft();
   const identity = useRef(newId());
   const save = useChange('proofs', job.number);
+  const play = job.proving.plays.find((p) => p.step === step || p.step === '');
   return (
     <section aria-label="End play">
-      <h2>End play, where it can be measured</h2>
-      {job.proving.play && <Lines lines={[job.proving.play]} />}
+      <h2>End play</h2>
+      {play && <Lines lines={[play.line]} />}
+      {play && <StrikeOut job={job} kind="proof" record={play.id} what="end play" />}
       {!job.signed && (
         <form
           onSubmit={(event) => {
             event.preventDefault();
             if (save.isPending) return;
             save.mutate(
-              { id: identity.current, seen: 'end-play', typed, seconds: '' },
+              { id: identity.current, step, seen: 'end-play', typed, seconds: '' },
               {
                 onSuccess: () => {
                   identity.current = newId();
@@ -34,8 +37,8 @@ export function EndPlayWork({ job }: { job: Job }) {
           }}
         >
           <p className="quiet">
-            Indicator on the shaft end; push it to the head, then pull. Power locked off. None to be felt
-            needs no number.
+            Indicator on the shaft end; push it to the head, then pull. Power locked off. None that the
+            indicator shows is 0.
           </p>
           <div className="try-check">
             <TextField short label={`Pushed and pulled (${unit})`} value={typed} onChange={setTyped} />

@@ -7,10 +7,16 @@ import { TextField } from '../../app/TextField';
 import { moment } from '../../app/time';
 import { useDraft } from '../../app/unit';
 import { useSign } from '../../app/works';
+import { StrikeOut } from '../StrikeOut';
 import { useChange } from '../useJob';
 
+interface AtStep {
+  job: Job;
+  step: string;
+}
+
 /** The first hour: flow by bucket or meter, pressure, power, noise and temperature, set against what slip and the gap say. */
-export function FirstHourWork({ job }: { job: Job }) {
+export function FirstHourWork({ job, step }: AtStep) {
   const { proving, slip } = job;
   return (
     <section aria-label="First hour">
@@ -18,18 +24,23 @@ export function FirstHourWork({ job }: { job: Job }) {
       {proving.lines.length > 0 && <Lines lines={proving.lines} />}
       {!job.signed && (
         <div className="first-hour">
-          <Bucket job={job} />
-          <One job={job} seen="flow" label="Or flow by meter" />
-          <One job={job} seen="pressure" label="Pressure difference" />
-          <One job={job} seen="power" label="Power taken" />
-          <One job={job} seen="temperature" label="Bearing" />
-          <Noise job={job} />
+          <Bucket job={job} step={step} />
+          <One job={job} step={step} seen="flow" label="Or flow by meter" />
+          <One job={job} step={step} seen="pressure" label="Pressure difference" />
+          <One job={job} step={step} seen="power" label="Power taken" />
+          <One job={job} step={step} seen="temperature" label="Bearing" />
+          <Noise job={job} step={step} />
         </div>
       )}
       {proving.seen.length > 0 && (
-        <p className="quiet">
-          {proving.seen.map((s) => `${s.seen} ${s.typed}, ${s.by} ${moment(s.at)}`).join('; ')}
-        </p>
+        <ul className="seen">
+          {proving.seen.map((s) => (
+            <li key={s.seen}>
+              {s.seen} {s.typed}, {s.by} {moment(s.at)}{' '}
+              <StrikeOut job={job} kind="proof" record={s.id} what={`${s.seen} ${s.typed}`} />
+            </li>
+          ))}
+        </ul>
       )}
       {slip.left.length > 0 && (
         <details>
@@ -41,13 +52,12 @@ export function FirstHourWork({ job }: { job: Job }) {
   );
 }
 
-interface OneProps {
-  job: Job;
+interface OneProps extends AtStep {
   seen: 'flow' | 'pressure' | 'power' | 'temperature';
   label: string;
 }
 
-function One({ job, seen, label }: OneProps) {
+function One({ job, step, seen, label }: OneProps) {
   const sign = useSign(seen);
   const [typed, setTyped] = useDraft('', sign);
   const save = useChange('proofs', job.number);
@@ -56,14 +66,14 @@ function One({ job, seen, label }: OneProps) {
       error={save.error}
       pending={save.isPending}
       what={seen}
-      onSave={(id) => save.mutate({ id, seen, typed, seconds: '' }, { onSuccess: () => setTyped('') })}
+      onSave={(id) => save.mutate({ id, step, seen, typed, seconds: '' }, { onSuccess: () => setTyped('') })}
     >
       <TextField short label={`${label} (${sign})`} value={typed} onChange={setTyped} />
     </Row>
   );
 }
 
-function Bucket({ job }: { job: Job }) {
+function Bucket({ job, step }: AtStep) {
   const sign = useSign('volume');
   const [typed, setTyped] = useDraft('', sign);
   const [seconds, setSeconds] = useState('');
@@ -73,7 +83,7 @@ function Bucket({ job }: { job: Job }) {
       error={save.error}
       pending={save.isPending}
       what="bucket"
-      onSave={(id) => save.mutate({ id, seen: 'flow', typed, seconds })}
+      onSave={(id) => save.mutate({ id, step, seen: 'flow', typed, seconds })}
     >
       <TextField short label={`Flow: bucket (${sign})`} value={typed} onChange={setTyped} />
       <TextField short label="in seconds" value={seconds} onChange={setSeconds} />
@@ -81,7 +91,7 @@ function Bucket({ job }: { job: Job }) {
   );
 }
 
-function Noise({ job }: { job: Job }) {
+function Noise({ job, step }: AtStep) {
   const [typed, setTyped] = useState('');
   const save = useChange('proofs', job.number);
   return (
@@ -89,7 +99,7 @@ function Noise({ job }: { job: Job }) {
       error={save.error}
       pending={save.isPending}
       what="noise"
-      onSave={(id) => save.mutate({ id, seen: 'noise', typed, seconds: '' })}
+      onSave={(id) => save.mutate({ id, step, seen: 'noise', typed, seconds: '' })}
     >
       <label className="field">
         Noise

@@ -7,6 +7,7 @@ import { TextField } from '../../app/TextField';
 import { useDraft } from '../../app/unit';
 import { useSign } from '../../app/works';
 import { RunInPlot } from '../../drawing/RunInPlot';
+import { StrikeOut } from '../StrikeOut';
 import { useChange } from '../useJob';
 
 const TURNS = [
@@ -134,7 +135,6 @@ function useTaps() {
 const SHOWN = 6;
 
 function Log({ job, coach }: { job: Job; coach: Coach }) {
-  const back = useChange('run-in/take-back', job.number);
   const [all, setAll] = useState(false);
   if (!coach.notes.length) return null;
   const shown = all ? coach.notes : coach.notes.slice(-SHOWN);
@@ -166,21 +166,19 @@ function Log({ job, coach }: { job: Job; coach: Coach }) {
               <td>{n.drops_text || '–'}</td>
               <td>{n.box || '–'}</td>
               <td>{n.turn || '–'}</td>
-              <td>{n.by}</td>
+              <td>
+                {n.by}{' '}
+                <StrikeOut
+                  job={job}
+                  kind="run-in"
+                  record={n.id}
+                  what={`line at minute ${n.minute.toFixed(0)}`}
+                />
+              </td>
             </tr>
           ))}
         </tbody>
       </table>
-      {!job.signed && (
-        <button
-          type="button"
-          className="working-link"
-          disabled={back.isPending}
-          onClick={() => back.mutate({})}
-        >
-          take the last line back
-        </button>
-      )}
     </>
   );
 }

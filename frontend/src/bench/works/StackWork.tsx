@@ -7,6 +7,7 @@ import { ProblemNote } from '../../app/ProblemNote';
 import { TextField } from '../../app/TextField';
 import { moment } from '../../app/time';
 import { StackDrawing } from '../../drawing/StackDrawing';
+import { StrikeOut } from '../StrikeOut';
 import { useChange } from '../useJob';
 import { useUnread } from '../useUnread';
 import { SmallPicture } from './PictureWork';
@@ -183,7 +184,6 @@ function FittedBy({ part }: { part: StackPart }) {
 }
 
 function PartList({ job, stack }: { job: Job; stack: Stack }) {
-  const takeBack = useChange('parts/take-back', job.number);
   return (
     <>
       <ol className="part-list">
@@ -197,23 +197,21 @@ function PartList({ job, stack }: { job: Job; stack: Stack }) {
               <small>
                 {part.reused ? 'the old one, ' : ''}
                 {part.by}
-                {!job.signed && (
-                  <button
-                    type="button"
-                    className="take-back"
-                    aria-label={`Take ${part.name} out again`}
-                    onClick={() => takeBack.mutate({ stack: stack.place, part: part.key })}
-                  >
-                    take out again
-                  </button>
-                )}
+                <StrikeOut
+                  job={job}
+                  kind="part"
+                  record={part.id}
+                  what={part.name}
+                  warns="What came after it comes out, too."
+                >
+                  take out again
+                </StrikeOut>
               </small>
             )}
           </li>
         ))}
       </ol>
       <p className="quiet">Where the maker's manual prints another order or direction, the manual rules.</p>
-      <ProblemNote error={takeBack.error} />
     </>
   );
 }

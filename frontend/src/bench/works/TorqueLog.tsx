@@ -1,14 +1,9 @@
-import { useState } from 'react';
-import { Button } from 'react-bootstrap';
 import type { Job, Tightening } from '../../api/client';
-import { ProblemNote } from '../../app/ProblemNote';
-import { TextField } from '../../app/TextField';
 import { moment } from '../../app/time';
-import { useChange } from '../useJob';
+import { StrikeOut } from '../StrikeOut';
 
 /** Every torque as logged: never erased, struck out with a reason. */
 export function TorqueLog({ job, one }: { job: Job; one: Tightening }) {
-  const [striking, setStriking] = useState('');
   if (!one.log.length) return null;
   return (
     <table className="ruled torque-log">
@@ -47,44 +42,18 @@ export function TorqueLog({ job, one }: { job: Job; one: Tightening }) {
               {mark.struck_reason ? (
                 <em> Struck out: {mark.struck_reason}</em>
               ) : (
-                !job.signed && (
-                  <button type="button" className="take-back" onClick={() => setStriking(mark.id)}>
-                    strike out
-                  </button>
-                )
-              )}
-              {striking === mark.id && !mark.struck_reason && (
-                <Strike job={job} torque={mark.id} onDone={() => setStriking('')} />
+                <StrikeOut
+                  job={job}
+                  kind="torque"
+                  record={mark.id}
+                  what={`${one.fastener} ${mark.typed}`}
+                  warns="What was tightened after it falls, too."
+                />
               )}
             </td>
           </tr>
         ))}
       </tbody>
     </table>
-  );
-}
-
-function Strike({ job, torque, onDone }: { job: Job; torque: string; onDone: () => void }) {
-  const [reason, setReason] = useState('');
-  const strike = useChange('torques/strike', job.number);
-  return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        strike.mutate({ torque, reason }, { onSuccess: onDone });
-      }}
-    >
-      <TextField
-        autoFocus
-        label="Why? What was tightened after it falls, too."
-        value={reason}
-        maxLength={200}
-        onChange={setReason}
-      />
-      <ProblemNote error={strike.error} />
-      <Button type="submit" variant="outline-primary" disabled={strike.isPending}>
-        Strike out
-      </Button>
-    </form>
   );
 }

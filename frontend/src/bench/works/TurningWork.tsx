@@ -4,17 +4,18 @@ import { newId, type Job } from '../../api/client';
 import { useKeys } from '../../app/keys';
 import { ProblemNote } from '../../app/ProblemNote';
 import { moment } from '../../app/time';
+import { StrikeOut } from '../StrikeOut';
 import { useChange } from '../useJob';
 
 const HOURS = ['12', '1', '2', '3', '4', '5', '6', '7', '8', '9', '10', '11'];
 
 /** The shaft turned by hand, all the way round: free, or tight at which hours of the clock. */
-export function TurningWork({ job }: { job: Job }) {
-  const { turning } = job.proving;
+export function TurningWork({ job, step }: { job: Job; step: string }) {
+  const turning = job.proving.turning.find((t) => t.step === step || t.step === '');
   const [tight, setTight] = useState<string[]>(turning?.places ?? []);
   const see = useChange('proofs', job.number);
   const say = (places: string[]) =>
-    see.mutate({ id: newId(), seen: 'turning', typed: '', seconds: '', places });
+    see.mutate({ id: newId(), step, seen: 'turning', typed: '', seconds: '', places });
   useKeys(job.signed ? [] : [{ key: 'f', label: 'turns freely', run: () => say([]) }]);
   const toggle = (hour: string) =>
     setTight((now) => (now.includes(hour) ? now.filter((h) => h !== hour) : [...now, hour]));
@@ -22,10 +23,11 @@ export function TurningWork({ job }: { job: Job }) {
     <section aria-label="Turned by hand">
       <h2>Turned by hand, all the way round</h2>
       {turning && (
-        <p className={turning.places.length ? 'problem' : 'found-free'}>
+        <div className={turning.places.length ? 'problem' : 'found-free'}>
           {turning.places.length ? 'The shaft is ' : 'The shaft '}
-          <b>{turning.typed}</b>. {turning.by}, {moment(turning.at)}.
-        </p>
+          <b>{turning.typed}</b>. {turning.by}, {moment(turning.at)}.{' '}
+          <StrikeOut job={job} kind="proof" record={turning.id} what="turned by hand" />
+        </div>
       )}
       {!job.signed && (
         <>

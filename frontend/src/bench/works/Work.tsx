@@ -10,7 +10,7 @@ import { StackWork } from './StackWork';
 import { TorqueWork } from './TorqueWork';
 import { TurningWork } from './TurningWork';
 
-const PLAIN: Record<string, (props: { job: Job }) => React.ReactNode> = {
+const PLAIN: Record<string, (props: { job: Job; step: string }) => React.ReactNode> = {
   grease: GreaseWork,
   turning: TurningWork,
   'end-play': EndPlayWork,
@@ -19,7 +19,7 @@ const PLAIN: Record<string, (props: { job: Job }) => React.ReactNode> = {
 };
 
 /** One thing a step is done with, by its name in the step: “stack:seal”, “torque:lock nut”, “turning”. */
-export function Work({ job, work }: { job: Job; work: string }) {
+export function Work({ job, work, step }: { job: Job; work: string; step: string }) {
   const { stacks, presses, tightenings, pictures, packing } = job.building;
   const [kind = ''] = work.split(':', 1);
   const key = work.slice(kind.length + 1);
@@ -33,5 +33,5 @@ export function Work({ job, work }: { job: Job; work: string }) {
   if (kind === 'picture' && picture) return <PictureWork picture={picture} />;
   if (kind === 'packing' && packing) return <PackingWork packing={packing} />;
   const Plain = PLAIN[kind];
-  return Plain ? <Plain job={job} /> : null;
+  return Plain ? <Plain job={job} step={step} /> : null;
 }

@@ -17,6 +17,7 @@ const { sent } = server;
 
 function part(key: string, more: Partial<StackPart> = {}): StackPart {
   return {
+    id: null,
     key,
     name: key,
     shape: 'washer',
@@ -43,7 +44,7 @@ const STACK: Stack = {
   ends: [],
   advice: '',
   parts: [
-    part('Half rings', { shape: 'half ring', fitted: true, by: 'Ines' }),
+    part('Half rings', { id: 'p1', shape: 'half ring', fitted: true, by: 'Ines' }),
     part('Lip seal', {
       shape: 'lip seal',
       points: 'drive',
@@ -74,6 +75,8 @@ const JOB = {
   version: 7,
   unit: 'mm',
   signed: null,
+  features: [],
+  steps: [],
   gauges: [{ tag: 'W-1', kind: 'torque wrench', range: '10 to 250 N·m', certificate: '', overdue: false }],
   building: { lubricant: 'soap', lubricants: [], pictures: [], tightenings: [TIGHTENING], stacks: [STACK] },
 } as unknown as Job;
@@ -219,9 +222,9 @@ test('a torque is struck out with its reason; a struck one stays readable', asyn
   show(<TorqueWork job={JOB} one={{ ...TIGHTENING, log: [struck, mark] }} />);
   expect(screen.getByText(/Struck out: wrong wrench/)).toBeInTheDocument();
   expect(screen.getAllByText(/no certificate, out of date/)).toHaveLength(2);
-  await userEvent.click(screen.getByRole('button', { name: 'strike out' }));
-  await userEvent.type(screen.getByLabelText(/^Why\?/), 'gasket slipped{Enter}');
-  expect(sent[0]).toMatchObject({ body: { torque: 'm1', reason: 'gasket slipped' } });
+  await userEvent.click(screen.getByRole('button', { name: 'strike out: Head bolts 42 N.m' }));
+  await userEvent.type(screen.getByLabelText(/^Why is it struck out/), 'gasket slipped{Enter}');
+  expect(sent[0]).toMatchObject({ body: { kind: 'torque', record: 'm1', reason: 'gasket slipped' } });
 });
 
 test('a picture stands right beside wrong; beside a part that points to the rotor it is mirrored', () => {
@@ -260,8 +263,9 @@ test('what has to be asked is asked for in words before an elastomer goes in', a
 
 test('a fitted part is taken out again; of a signed job nothing is', async () => {
   const { unmount } = show(<StackWork job={JOB} stack={STACK} />);
-  await userEvent.click(screen.getByRole('button', { name: 'Take Half rings out again' }));
-  expect(sent[0]).toMatchObject({ body: { stack: 'bearing', part: 'Half rings' } });
+  await userEvent.click(screen.getByRole('button', { name: 'take out again: Half rings' }));
+  await userEvent.type(screen.getByLabelText(/What came after it comes out, too/), 'upside down{Enter}');
+  expect(sent[0]).toMatchObject({ body: { kind: 'part', record: 'p1', reason: 'upside down' } });
   unmount();
   show(<StackWork job={{ ...JOB, signed: {} } as Job} stack={STACK} />);
   expect(screen.queryByRole('button', { name: /out again|Fitted/ })).toBeNull();

@@ -1,0 +1,182 @@
+"""Putting right what was recorded by mistake: it is struck out with a reason, and what followed from it goes with it."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Callable
+from typing import Any
+
+from finegap.bench.facts import GAP, load
+from finegap.bench.models import (
+    Decision,
+    Job,
+    NewPart,
+    PartFitted,
+    ProofMark,
+    Reading,
+    RunInNote,
+    StepMark,
+    Strikeable,
+    TorqueMark,
+    Try,
+    ZeroFound,
+)
+from finegap.bench.services.changing import Seen, changing, log
+from finegap.bench.services.deciding import about_feature, undo_renewal
+from finegap.bench.services.setting import move_stock, unprove
+from finegap.bench.services.steps import about_step
+from finegap.core.errors import FieldError
+from finegap.core.facts import Facts
+from finegap.core.families.model import Family, Step
+from finegap.core.job import Assessment, assess
+from finegap.core.quantities import said
+from finegap.core.sequence import hangs_on
+
+
+def strike(seen: Seen, kind: str, record: uuid.UUID, reason: str) -> None:
+    """Strike a record out, with a reason, and with it what rests on it; the record keeps both.
+
+    Raises
+    ------
+    FieldError
+        No reason, no such kind, or nothing of it that stands.
+    """
+    if not reason.strip():
+        raise FieldError("reason", "say why it is struck out.", "Expected a few words, such as “slipped off the edge”.")
+    if kind not in _KINDS:
+        raise FieldError("kind", f"“{kind}” is not struck out.", f"Expected one of: {', '.join(_KINDS)}.")
+    model, strike_one, about = _KINDS[kind]
+    rows: Any = model._default_manager
+    row = rows.filter(id=record, job__number=seen.number, struck_reason="").first()
+    if row is None:
+        raise FieldError(kind, "it is not there, or struck out already.", "Expected one of this job that stands.")
+    with changing(seen, lambda job: about(job, row)) as job:
+        before = assess(load(job).facts)
+        what = strike_one(job, seen, row, reason.strip())
+        rows.filter(id=record).strike(seen.actor, seen.moment, reason.strip())
+        log(job, seen, f"Struck out, because: {reason.strip()}: {what}{_reopen(job, seen, before)}")
+
+
+def _reopen(job: Job, seen: Seen, before: Assessment) -> str:
+    """A step whose evidence is gone is not done any more. Words for the log."""
+    was, now = before.facts, assess(load(job).facts)
+    done = [s for s in now.facts.family.steps if s.key in now.facts.steps_done and s.key not in now.facts.skipped]
+    lost = [s for s in done if now.holds_back(s) and not _held_back(before, was, s)]
+    if not lost:
+        return ""
+    keys = {one.key for s in lost for one in (s, *hangs_on(s.key, now.facts.family))}
+    job.steps.filter(step__in=keys).strike(seen.actor, seen.moment, "what it was done with was struck out")
+    return "; open again: " + ", ".join(s.text for s in lost)
+
+
+def _held_back(before: Assessment, was: Facts, step: Step) -> bool:
+    same = next((s for s in was.family.steps if s.key == step.key), None)
+    return same is None or bool(before.holds_back(same))
+
+
+def _reading(job: Job, seen: Seen, row: Reading, reason: str) -> str:
+    return f"{said(row.typed, row.unit)} of {_named(job, row.feature)}"
+
+
+def _torque(job: Job, seen: Seen, row: TorqueMark, reason: str) -> str:
+    later = job.torques.filter(fastener=row.fastener, at__gte=row.at).exclude(pk=row.pk)
+    more = later.strike(seen.actor, seen.moment, reason)
+    return f"{row.fastener} {row.typed}" + (f" and {more} after it" if more else "")
+
+
+def _step(job: Job, seen: Seen, row: StepMark, reason: str) -> str:
+    family = load(job).facts.family
+    after = hangs_on(row.step, family)
+    gone = job.steps.filter(step__in=[s.key for s in after]).strike(seen.actor, seen.moment, "what comes before it is open again")
+    return f"done: {_text(family, row.step)}" + ("; and what comes after it" if gone else "")
+
+
+def _text(family: Family, key: str) -> str:
+    return next((s.text for s in family.steps if s.key == key), key)
+
+
+def _decision(job: Job, seen: Seen, row: Decision, reason: str) -> str:
+    """A decision goes with those it settled: a pair and its parts are one."""
+    before = load(job).facts.changed
+    family = load(job).facts.family
+    feature = family.by_key[row.feature]
+    keys = {row.feature, feature.bore, feature.shaft}
+    keys |= {f.key for f in family.features if row.feature in (f.bore, f.shaft)}
+    together = job.decisions.filter(feature__in=keys)
+    names = [_named(job, one.feature) for one in together.standing().exclude(pk=row.pk)]
+    together.strike(seen.actor, seen.moment, reason)
+    undo_renewal(job, seen, before - load(job).facts.changed)
+    return f"{_named(job, row.feature)}: {row.decided}" + (f", with {', '.join(names)}" if names else "")
+
+
+def _try(job: Job, seen: Seen, row: Try, reason: str) -> str:
+    """The shelf gets back what only this try had taken."""
+    standing = list(job.tries.standing().filter(sets=row.sets))
+    left = [one for one in standing if one.pk != row.pk]
+    if row.sets == GAP:
+        move_stock(job, standing[-1].stacks_um, left[-1].stacks_um if left else [])
+    return f"try {row.number}" + unprove(job, seen, load(job).facts.family, f"try {row.number} was struck out")
+
+
+def _zero(job: Job, seen: Seen, row: ZeroFound, reason: str) -> str:
+    """What was tried from a zero goes with it."""
+    tries = job.tries.filter(sets=GAP)
+    standing = list(tries.standing())
+    if standing:
+        move_stock(job, standing[-1].stacks_um, [])
+    gone = tries.strike(seen.actor, seen.moment, f"its zero was struck out: {reason}")
+    said_of = f", with its {gone} tries" if gone else ""
+    return f"zero by {row.school}{said_of}" + unprove(job, seen, load(job).facts.family, "its zero was struck out")
+
+
+def _proof(job: Job, seen: Seen, row: ProofMark, reason: str) -> str:
+    return f"{row.seen}: {row.typed}"
+
+
+def _note(job: Job, seen: Seen, row: RunInNote, reason: str) -> str:
+    return f"run-in, line {row.number}"
+
+
+def _part(job: Job, seen: Seen, row: PartFitted, reason: str) -> str:
+    """A part comes out with all that went in after it."""
+    stack = next((s for s in load(job).facts.stacks.values() if s.key == row.stack), None)
+    parts = list(stack.parts) if stack else []
+    keys = [p.key for p in parts]
+    out = parts[keys.index(row.part) :] if row.part in keys else []
+    job.fitted.filter(stack=row.stack, part__in=[p.key for p in out]).strike(seen.actor, seen.moment, reason)
+    job.new_parts.filter(feature__in=[p.feature for p in out if p.feature]).strike(seen.actor, seen.moment, reason)
+    name = next((p.name for p in out), row.part)
+    return f"fitted: {name}, with what came after it"
+
+
+def _new_part(job: Job, seen: Seen, row: NewPart, reason: str) -> str:
+    return f"new part in: {_named(job, row.feature)}"
+
+
+def _named(job: Job, feature: str) -> str:
+    found = load(job).facts.family.by_key.get(feature)
+    return found.name if found else feature
+
+
+def _of_feature(job: Job, row: Any) -> tuple[str, ...]:
+    return (f"feature:{row.feature}",)
+
+
+_Strike = Callable[[Job, Seen, Any, str], str]
+_About = Callable[[Job, Any], tuple[str, ...]]
+
+_KINDS: dict[str, tuple[type[Strikeable], _Strike, _About]] = {
+    "reading": (Reading, _reading, _of_feature),
+    "torque": (TorqueMark, _torque, lambda job, row: (f"torque:{row.fastener}",)),
+    "step": (StepMark, _step, lambda job, row: about_step(job, row.step)),
+    "decision": (Decision, _decision, lambda job, row: about_feature(job, row.feature)),
+    "try": (Try, _try, lambda job, row: (row.sets,)),
+    "zero": (ZeroFound, _zero, lambda job, row: (GAP,)),
+    "proof": (ProofMark, _proof, lambda job, row: (f"step:{row.step}",)),
+    "run-in": (RunInNote, _note, lambda job, row: ("run-in",)),
+    "part": (PartFitted, _part, lambda job, row: (f"stack:{row.stack}",)),
+    "new part": (NewPart, _new_part, _of_feature),
+}
+"""By kind: its rows, what goes with one and the words for the log, and what striking it is about."""
+
+STRUCK_KINDS = tuple(_KINDS)

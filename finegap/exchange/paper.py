@@ -1,0 +1,108 @@
+"""What every printed page shares: fonts, text that wraps, ruled tables, pages with their numbers. No text is under 8 pt."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import datetime
+from functools import cache
+from pathlib import Path
+from typing import Any
+from xml.sax.saxutils import escape
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.units import mm
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+from reportlab.platypus import Paragraph, Table, TableStyle
+
+Record = dict[str, Any]
+
+_FONTS = Path(__file__).parent / "fonts"
+INK, BLUE, GREY, RULE = HexColor("#20262B"), HexColor("#1D3F72"), HexColor("#4C565E"), HexColor("#9AA4AB")
+BODY = ParagraphStyle("body", fontName="FineGap", fontSize=9, leading=11.4, textColor=INK)
+CELL = ParagraphStyle("cell", parent=BODY, fontSize=8, leading=9.6)
+SMALL = ParagraphStyle("small", parent=BODY, fontSize=8, leading=10, textColor=GREY)
+HEAD = ParagraphStyle("head", parent=BODY, fontName="FineGap-Bold", fontSize=10.5, leading=14, textColor=BLUE, spaceBefore=5)
+TITLE = ParagraphStyle("title", parent=BODY, fontName="FineGap-Bold", fontSize=15, leading=19)
+SMALLEST = 8
+MARGIN = 15 * mm
+WIDTH = A4[0] - 2 * MARGIN
+
+
+@cache
+def register_fonts() -> None:
+    """The fonts of every page, once."""
+    pdfmetrics.registerFont(TTFont("FineGap", _FONTS / "DejaVuSansCondensed.ttf"))
+    pdfmetrics.registerFont(TTFont("FineGap-Bold", _FONTS / "DejaVuSansCondensed-Bold.ttf"))
+    pdfmetrics.registerFontFamily("FineGap", normal="FineGap", bold="FineGap-Bold")
+
+
+def paragraph(text: str, style: ParagraphStyle = BODY) -> Paragraph:
+    """Text that wraps, as it is: nothing in it is markup."""
+    return Paragraph(escape(text), style)
+
+
+def bold(text: str, style: ParagraphStyle = BODY) -> Paragraph:
+    """The same in bold."""
+    return Paragraph(f"<b>{escape(text)}</b>", style)
+
+
+def when(stamp: str) -> str:
+    """A moment as the clock showed it, with its zone where that is not UTC."""
+    moment = datetime.fromisoformat(stamp)
+    ahead = moment.strftime("%z")
+    zone = "" if ahead in ("", "+0000") else f" ({ahead[:3]}:{ahead[3:]})"
+    return moment.strftime("%Y-%m-%d %H:%M") + zone
+
+
+def table(rows: list[list[Any]], widths: list[float]) -> Table:
+    """A ruled table over the width of the page; the first row is its head, printed again on each page."""
+    ruled = Table(rows, colWidths=[w * WIDTH for w in widths], repeatRows=1)
+    ruled.setStyle(
+        TableStyle(
+            [
+                ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                ("LINEBELOW", (0, 0), (-1, 0), 0.8, INK),
+                ("LINEBELOW", (0, 1), (-1, -1), 0.3, RULE),
+                ("TOPPADDING", (0, 0), (-1, -1), 1.5),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
+                ("LEFTPADDING", (0, 0), (-1, -1), 0),
+                ("RIGHTPADDING", (0, 0), (-1, -1), 3),
+            ]
+        )
+    )
+    return ruled
+
+
+def written(head: list[str], rows: list[list[Any]], widths: list[float]) -> Table:
+    """A ruled table of plain text; what is a paragraph already stays one."""
+    cells = [[cell if isinstance(cell, Paragraph) else paragraph(cell, CELL) for cell in row] for row in rows]
+    return table([[paragraph(name, SMALL) for name in head], *cells], widths)
+
+
+class Numbered(Canvas):  # type: ignore[misc]  # reportlab has no types
+    """A canvas that knows at the end how many pages there are; ``foot`` draws under each: canvas, page, of how many."""
+
+    foot: Callable[[Canvas, int, int], None]
+
+    def __init__(self, *args: Any, foot: Callable[[Canvas, int, int], None], **more: Any) -> None:
+        super().__init__(*args, **more)
+        self.foot = foot
+        self._kept: list[dict[str, Any]] = []
+
+    def showPage(self) -> None:  # noqa: N802 (reportlab's name)
+        """Keep the page until all are there."""
+        self._kept.append(dict(self.__dict__))
+        self._startPage()
+
+    def save(self) -> None:
+        """Write every page with its foot."""
+        pages = self._kept
+        for number, page in enumerate(pages, 1):
+            self.__dict__.update(page)
+            self.foot(self, number, len(pages))
+            super().showPage()
+        super().save()

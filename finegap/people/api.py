@@ -1,0 +1,114 @@
+"""People and their PINs over HTTP."""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import dataclass
+from typing import Any
+
+from django.contrib.auth.models import User
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from finegap.people.models import PinEvent
+from finegap.people.pins import clear_pin, set_pin
+from finegap.site.api import Error, actor_of, answer, checked, shape_serializer
+from finegap.site.security import LEAD, ROLES, LeadWrites, role_of
+
+_ERRORS = {409: Error, 422: Error}
+_MOST_PEOPLE, _MOST_LINES = 200, 40
+
+
+@dataclass(frozen=True)
+class PersonShape:
+    """Somebody who works here."""
+
+    username: str
+    name: str
+    role: str
+    has_pin: bool
+
+
+@dataclass(frozen=True)
+class PinEventShape:
+    """A line of the log of PINs."""
+
+    person: str
+    by: str
+    at: dt.datetime
+    what: str
+
+
+@dataclass(frozen=True)
+class PeopleShape:
+    """Oneself; and for a lead everybody, and what was done with PINs, the newest first."""
+
+    me: PersonShape
+    people: list[PersonShape]
+    log: list[PinEventShape]
+
+
+PeopleAnswer = shape_serializer(PeopleShape)
+
+
+class SetPin(serializers.Serializer[Any]):
+    """A PIN set or changed by oneself."""
+
+    password = serializers.CharField(max_length=200, allow_blank=True, trim_whitespace=False)
+    pin = serializers.CharField(max_length=20, allow_blank=True)
+
+
+class People(APIView):
+    """Who works here, and who has a PIN."""
+
+    @extend_schema(responses=PeopleAnswer)
+    def get(self, request: Request) -> Response:
+        """Oneself; for a lead everybody."""
+        return answer(_people(actor_of(request)))
+
+
+class OwnPin(APIView):
+    """One's own PIN."""
+
+    @extend_schema(request=SetPin, responses={200: PeopleAnswer, **_ERRORS})
+    def post(self, request: Request) -> Response:
+        """Set or change it, with one's password."""
+        data = checked(SetPin, request)
+        set_pin(actor_of(request), data["password"], data["pin"])
+        return answer(_people(actor_of(request)))
+
+
+class PinCleared(APIView):
+    """Somebody's PIN, cleared."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(request=None, responses={200: PeopleAnswer, **_ERRORS})
+    def post(self, request: Request, username: str) -> Response:
+        """By a lead; the log says so."""
+        clear_pin(actor_of(request), username)
+        return answer(_people(actor_of(request)))
+
+
+def _people(me: User) -> PeopleShape:
+    is_lead = role_of(me) == LEAD
+    rows = User.objects.filter(groups__name__in=ROLES, is_active=True).select_related("pin").prefetch_related("groups")
+    everybody = rows.distinct().order_by("first_name", "username")[:_MOST_PEOPLE] if is_lead else []
+    log = PinEvent.objects.select_related("person", "by")[:_MOST_LINES] if is_lead else []
+    return PeopleShape(
+        _person(me), [_person(one) for one in everybody], [PinEventShape(_name(e.person), _name(e.by), e.at, e.what) for e in log]
+    )
+
+
+def _person(user: User) -> PersonShape:
+    pin = getattr(user, "pin", None)
+    names = {group.name for group in user.groups.all()}
+    role = next((one for one in reversed(ROLES) if one in names), "")
+    return PersonShape(user.username, _name(user), role, bool(pin and pin.hashed))
+
+
+def _name(user: User) -> str:
+    return user.get_full_name() or user.username

@@ -1,0 +1,106 @@
+"""Setting, clearing and asking for a PIN."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Callable
+from itertools import pairwise
+
+from django.contrib.auth.hashers import check_password, make_password
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.utils import timezone
+
+from finegap.core.errors import FieldError
+from finegap.people.models import Pin, PinEvent
+from finegap.site.errors import Refused
+
+SHORTEST, LONGEST = 4, 8
+MOST_WRONG = 5
+PAUSE = dt.timedelta(minutes=15)
+"""After so many wrong tries in a row nothing is tried for so long."""
+
+
+def check_pin(person: User, pin: str) -> None:
+    """Let go on who knows the PIN. A wrong try is counted, whatever becomes of the change it came with.
+
+    Raises
+    ------
+    Refused
+        None was set yet, or too many wrong tries.
+    FieldError
+        None was entered, or a wrong one.
+    """
+    row = Pin.objects.filter(person=person).first()
+    if row is None or not row.hashed:
+        raise Refused("You have no PIN yet.", ["Set one on your own page, with your password. Then sign."])
+    if not pin:
+        raise FieldError("PIN", "none was entered.", "Expected yours.")
+    _try(person, lambda: check_password(pin, row.hashed), "PIN")
+
+
+def set_pin(person: User, password: str, pin: str) -> None:
+    """Set or change one's own PIN, with one's password.
+
+    Raises
+    ------
+    Refused
+        Too many wrong tries.
+    FieldError
+        A wrong password; not 4 to 8 digits; digits anybody would try first.
+    """
+    if not (pin.isascii() and pin.isdigit() and SHORTEST <= len(pin) <= LONGEST):
+        raise FieldError("PIN", "that is no PIN.", f"Expected {SHORTEST} to {LONGEST} digits.")
+    if _is_obvious(pin):
+        raise FieldError(
+            "PIN", "that is one anybody would try first.", "Expected other digits than one repeated, or a run of them."
+        )
+    _try(person, lambda: person.check_password(password), "password")
+    with transaction.atomic():
+        Pin.objects.update_or_create(person=person, defaults={"hashed": make_password(pin), "wrong": 0, "locked_until": None})
+        _log(person, person, "PIN set")
+
+
+def clear_pin(lead: User, username: str) -> None:
+    """Clear a person's PIN, who then sets another; nobody sets one for somebody else.
+
+    Raises
+    ------
+    FieldError
+        No such person, or one without a PIN.
+    """
+    with transaction.atomic():
+        row = Pin.objects.select_related("person").filter(person__username=username).exclude(hashed="").first()
+        if row is None:
+            raise FieldError("person", f"{username} has no PIN.", "Expected somebody with one.")
+        row.hashed, row.wrong, row.locked_until = "", 0, None
+        row.save()
+        _log(row.person, lead, "PIN cleared")
+
+
+def _try(person: User, is_right: Callable[[], bool], name: str) -> None:
+    """One try, counted in a transaction of its own: what it came with may fail, the count stays."""
+    now = timezone.now()
+    with transaction.atomic():
+        row = Pin.objects.select_for_update().get_or_create(person=person)[0]
+        if row.locked_until and row.locked_until > now:
+            until = timezone.localtime(row.locked_until)
+            raise Refused("Too many wrong tries.", [f"It can be tried again at {until:%H:%M}, or when a lead has cleared it."])
+        right = is_right()
+        row.wrong = 0 if right else row.wrong + 1
+        row.locked_until = now + PAUSE if row.wrong >= MOST_WRONG else None
+        if row.locked_until:
+            row.wrong = 0
+            _log(person, person, "locked: too many wrong tries")
+        row.save()
+    if not right:
+        raise FieldError(name, f"the {name} is wrong.", "Expected yours.")
+
+
+def _is_obvious(pin: str) -> bool:
+    steps = {(int(b) - int(a)) % 10 for a, b in pairwise(pin)}
+    return len(steps) == 1 and steps <= {0, 1, 9}
+
+
+def _log(person: User, by: User, what: str) -> None:
+    PinEvent.objects.create(person=person, by=by, at=timezone.now(), what=what)
