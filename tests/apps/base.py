@@ -5,8 +5,10 @@ from __future__ import annotations
 import io
 import json
 import uuid
+from functools import cache
 from typing import Any
 
+from django.contrib.auth.hashers import make_password
 from django.contrib.auth.models import Group, User
 from django.test import TestCase
 from pypdf import PdfReader
@@ -21,6 +23,7 @@ from finegap.core.job import assess
 from finegap.core.proof.proving import END_PLAY, FIRST_HOUR, RUN_IN, TURNING
 from finegap.exchange import report
 from finegap.fleet.services import NewPump, add_pump
+from finegap.people.models import Pin
 from finegap.sheets.services import add_revision
 from finegap.site.security import LEAD, ROLES, TECHNICIAN
 from finegap.toolbox.models import Gauge
@@ -93,6 +96,15 @@ def text_of(record: dict[str, Any]) -> str:
     return "\n".join(page.extract_text() for page in PdfReader(io.BytesIO(report.as_pdf(record))).pages)
 
 
+PIN = "2708"
+
+
+@cache
+def hashed_pin() -> str:
+    """Everybody's PIN in tests, hashed once: that takes as long as it should."""
+    return make_password(PIN)
+
+
 def person(name: str, role: str | None) -> User:
     """An account, with a role or without."""
     user = User.objects.create(username=name, first_name=name.title())
@@ -105,8 +117,8 @@ def furnish() -> None:
     """Fill an empty database with the test works."""
     for role in ROLES:
         Group.objects.get_or_create(name=role)
-    lead = person("lena", LEAD)
-    person("tom", TECHNICIAN)
+    lead, technician = person("lena", LEAD), person("tom", TECHNICIAN)
+    Pin.objects.bulk_create(Pin(person=one, hashed=hashed_pin()) for one in (lead, technician))
     add_revision(lead, json.dumps(sheet_data()))
     gaskets = sheet_data(slug="gasket-pump", title="Gasket pump", adjustment=GASKETS, build={"seal": "mechanical"})
     add_revision(lead, json.dumps(gaskets))
