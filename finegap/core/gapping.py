@@ -66,11 +66,16 @@ def gapping_of(facts: Facts, features: tuple[FeatureState, ...]) -> Gapping:
     mesh = set_by_timing(sheet.mesh, facts.mesh_tries, sheet.school) if sheet.mesh and facts.sets_a_gap else None
     hot, warming = _heat(facts, window, setting)
     found, left = _found(facts, features), _left(facts, features, setting)
-    return Gapping(choice, window, setting, _counted(facts, mesh, TIMING), hot, warming, found, left, _outside(features))
+    return Gapping(choice, window, setting, _counted(facts, mesh, TIMING), hot, warming, found, left, _outside(facts, features))
 
 
-def _outside(features: tuple[FeatureState, ...]) -> tuple[Sentence, ...]:
-    """Gaps nobody sets that are outside their limit as the pump stands; one whose part is changed is open until measured after."""
+def _outside(facts: Facts, features: tuple[FeatureState, ...]) -> tuple[Sentence, ...]:
+    """Gaps nobody sets that are outside their limit as the pump stands; one whose part is changed is open until measured after.
+
+    A job that sets nothing puts nothing right: what it finds is done in the next.
+    """
+    if not facts.sets_a_gap:
+        return ()
     changed = {s.feature.key for s in features if s.renewed}
     found = []
     for state in features:

@@ -4,6 +4,7 @@ from django.contrib.auth.models import User
 from playwright.sync_api import expect
 
 from finegap.bench.models import SizeOnRecord
+from tests.apps.base import PIN
 from tests.apps.test_fleet import add_oiled_pump, add_vane_pump
 from tests.browser.base import Bench
 
@@ -51,6 +52,7 @@ class Elsewhere(Bench):
         self.mark_all(2)
         page.get_by_role("link", name="Close").click()
         expect(page.get_by_text("Nothing is set in this job")).to_be_visible()
+        page.get_by_label("Your PIN").fill(PIN)
         page.get_by_role("button", name="Sign off as Tom").click()
         expect(page.locator(".signed-note")).to_contain_text("Signed by Tom")
         # nothing was renewed: the next check goes on from this depth

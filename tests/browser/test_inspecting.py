@@ -330,7 +330,7 @@ class Unsaved(Bench):
         page.keyboard.press("Enter")
         page.get_by_role("link", name="Decide").click()
         note = page.get_by_role("status").filter(has_text="Not saved:")
-        expect(note).to_contain_text("Idler, bore 30.05")
+        expect(note).to_contain_text("reading 30.05, Idler, bore")
         page.unroute("**/readings?*")
         note.get_by_role("link").click()
         page.get_by_role("button", name="Save it again").click()
