@@ -179,7 +179,7 @@ class Works(TestCase):
         services.use_at_bench(self.seen(number), "mineral grease")
         works = assess(load(self.row(number)).facts).works
         for place, state in works.stacks.items():
-            for part in state.stack.parts:
+            for part in [p for p in state.stack.parts if p.key not in state.fitted]:
                 services.fit_part(self.seen(number), uuid.uuid4(), place, part.key, confirmed=True, reason="the maker was asked")
         for key in works.tightenings:
             self.tighten(number, key)
@@ -187,7 +187,7 @@ class Works(TestCase):
     def tighten(self, number: int, key: str) -> None:
         """All passes of a fastener, in the middle of their range."""
         one = assess(load(self.row(number)).facts).works.tightenings[key]
-        for n in range(1, len(one.torque.passes) + 1):
+        for n in range(one.pass_number or len(one.torque.passes) + 1, len(one.torque.passes) + 1):
             middle = f"{sum(one.range_n_m(n)) / 2:.3f} N.m"
             services.log_torque(self.seen(number), services.NewTorque(uuid.uuid4(), key, n, list(one.order), middle, "W-1"))
 
@@ -198,9 +198,13 @@ class Works(TestCase):
             self.prove(number)
         if not stages or Stage.PREPARE in stages:
             self.have_ready(number)
+        done = self.done(number)
         for step in self.family(number).steps:
-            if not stages or step.stage in stages:
+            if (not stages or step.stage in stages) and step.key not in done:
                 services.mark_step(self.seen(number), uuid.uuid4(), step.key)
+
+    def done(self, number: int) -> frozenset[str]:
+        return load(self.row(number)).facts.steps_done
 
     def have_ready(self, number: int) -> None:
         """Everything the job needs is on hand."""

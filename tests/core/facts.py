@@ -35,6 +35,12 @@ def readings(sizes: dict[str, float], of: SpecSheet, phase: Phase = Phase.FOUND)
     }
 
 
+TORQUES = (
+    Tightened("lock nut", 1, (1,), 85.0),
+    *(Tightened("head bolts", n + 1, (1, 3, 2, 4), 42 * share) for n, share in enumerate(DEFAULT_PASSES)),
+)
+
+
 def facts(**changes: Any) -> Facts:
     """A finished job: all steps done, all sizes good, the gap tried once and right."""
     of = changes.pop("sheet", None) or sheet()
@@ -48,10 +54,7 @@ def facts(**changes: Any) -> Facts:
         "lash_mm": 0.0,
         "tries": (TryMade((Check(0.12, 0.003, math.inf),), arc_mm=18.85),),
         "box": {},
-        "tightened": (
-            Tightened("lock nut", 1, (1,), 85.0),
-            *(Tightened("head bolts", n + 1, (1, 3, 2, 4), 42 * share) for n, share in enumerate(DEFAULT_PASSES)),
-        ),
+        "tightened": TORQUES,
         "confirmed_new": frozenset({"lock_washer"}),
         "looks": {(f.key, Phase.FOUND): Look() for f in of.family_of({}).features if f.kind is FeatureKind.CHECK},
     }

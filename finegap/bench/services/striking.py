@@ -101,7 +101,10 @@ def _decision(job: Job, seen: Seen, row: Decision, reason: str) -> str:
     family = load(job).facts.family
     feature = family.by_key[row.feature]
     keys = {row.feature, feature.bore, feature.shaft}
-    keys |= {f.key for f in family.features if row.feature in (f.bore, f.shaft)}
+    decided = set(job.decisions.standing().values_list("feature", flat=True))
+    for pair in family.features:
+        if row.feature in (pair.bore, pair.shaft) and pair.key in decided:
+            keys |= {pair.key, pair.bore, pair.shaft}
     together = job.decisions.filter(feature__in=keys)
     names = [_named(job, one.feature) for one in together.standing().exclude(pk=row.pk)]
     together.strike(seen.actor, seen.moment, reason)

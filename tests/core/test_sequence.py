@@ -1,0 +1,194 @@
+"""What must come before what. Orders are common practice, no source; the rules are held over every build of every family."""
+
+import itertools
+import unittest
+from dataclasses import replace
+
+from finegap.core.facts import Phase
+from finegap.core.families import FAMILIES
+from finegap.core.families.model import GAP_RIGHT, Family, Stage, Step
+from finegap.core.gap.setting import TryMade, feeler_check
+from finegap.core.gapping import gap_blockers
+from finegap.core.job import assess
+from finegap.core.procedure import needed, reopened
+from finegap.core.sequence import comes_after, hangs_on, must_be_done, out_of_turn
+from finegap.core.showing import Sentence, Units
+from tests.core.facts import TORQUES, facts, gasket_sheet, readings, sheet
+
+MEANS = ("gaskets", "housing", "ring", "coupling", "fixed", "shims", "timing")
+
+
+def builds():
+    """Every family in every combination of its options."""
+    for family in FAMILIES.values():
+        for choices in itertools.product(*(option.choices for option in family.options)):
+            yield family.built(dict(zip((o.key for o in family.options), choices, strict=True)))
+
+
+class Declared(unittest.TestCase):
+    def test_what_a_step_comes_after_is_a_step_of_its_family(self):
+        for family in FAMILIES.values():
+            keys = {s.key for s in family.steps} | {GAP_RIGHT}
+            for step in family.steps:
+                self.assertLessEqual(set(step.after), keys, step.key)
+                self.assertLessEqual(set(step.undone_by), set(MEANS), step.key)
+                self.assertTrue(step.hold or not step.after, f"{step.key} says what it comes after and is no hold point")
+
+    def test_no_step_comes_after_itself_and_each_can_be_done_in_the_order_it_is_listed(self):
+        """In the listed order, with the gap right, no hold point of any build has to wait."""
+        for family in builds():
+            done: set[str] = set()
+            for step in family.steps:
+                self.assertNotIn(step.key, must_be_done(step, family))
+                self.assertEqual(out_of_turn(step, family, frozenset(done), ()), (), (family.key, step.key))
+                done.add(step.key)
+
+    def test_nothing_turns_under_power_before_the_gap_is_right_and_every_hold_point_before_it_is_done(self):
+        """Common practice, no source: isolated first, turned by hand, guards on, and only then a bump."""
+        for family in builds():
+            bump = next((s for s in family.steps if s.key == "rotation"), None)
+            if bump is None:
+                continue
+            needed_before = must_be_done(bump, family)
+            self.assertIn(GAP_RIGHT, needed_before)
+            for step in family.steps:
+                if step.hold and step.stage in (Stage.PREPARE, Stage.STRIP, Stage.BUILD, Stage.SET):
+                    self.assertIn(step.key, needed_before, family.key)
+            self.assertLessEqual({"guards", "free_turn"}, needed_before)
+
+    def test_whatever_is_open_before_a_hold_point_it_waits(self):
+        """Each hold point, with each one it comes after left open alone."""
+        for family in builds():
+            holds = frozenset(s.key for s in family.steps if s.hold)
+            for step in family.steps:
+                if not step.hold:
+                    self.assertEqual(out_of_turn(step, family, frozenset(), (Sentence("x"),)), ())
+                    continue
+                for key in must_be_done(step, family) & holds:
+                    self.assertEqual(len(out_of_turn(step, family, holds - {key}, ())), 1, (step.key, key))
+
+    def test_packing_goes_in_after_the_gap_where_the_head_comes_off_for_it(self):
+        gear = FAMILIES["internal_gear"]
+        for means, stage in (("gaskets", Stage.SET), ("housing", Stage.BUILD), ("ring", Stage.BUILD)):
+            built = gear.built(gear.complete({"seal": "packed", "means": means}))
+            put_in = [s for s in built.steps if "stack:seal" in s.works]
+            self.assertEqual([s.stage for s in put_in], [stage], means)
+        self.assertIn(GAP_RIGHT, comes_after(put_in[0], built) if put_in[0].stage is Stage.SET else (GAP_RIGHT,))
+
+
+class Rules(unittest.TestCase):
+    STEPS = (
+        Step(Stage.PREPARE, "a", "A", hold=True),
+        Step(Stage.BUILD, "b", "B", hold=True, undone_by=("gaskets",)),
+        Step(Stage.SET, "c", "C", hold=True),
+        Step(Stage.PROVE, "d", "D", hold=True, after=("c",)),
+        Step(Stage.PROVE, "e", "E", hold=True, after=("d", "gone")),
+        Step(Stage.PROVE, "f", "F"),
+    )
+
+    def family(self) -> Family:
+        return replace(FAMILIES["sliding_vane"], steps=self.STEPS)
+
+    def step(self, key: str) -> Step:
+        return next(s for s in self.STEPS if s.key == key)
+
+    def test_declared_and_through_one_another(self):
+        self.assertEqual(must_be_done(self.step("e"), self.family()), {"d", "c", "b", "a", GAP_RIGHT})
+        self.assertEqual([s.key for s in hangs_on("c", self.family())], ["d", "e"])
+        told = [s.render(Units.MM) for s in out_of_turn(self.step("e"), self.family(), frozenset(), ())]
+        self.assertEqual(told, ["First: A", "First: B", "And 2 hold points after that."])
+
+    def test_a_circle_ends(self):
+        steps = (Step(Stage.PROVE, "x", "X", hold=True, after=("y",)), Step(Stage.PROVE, "y", "Y", hold=True, after=("x",)))
+        family = replace(self.family(), steps=steps)
+        self.assertEqual(must_be_done(steps[0], family), {"y"})
+        self.assertEqual([s.key for s in hangs_on("x", family)], ["y"])
+
+    def test_what_setting_took_apart_is_done_again_at_set_before_the_check(self):
+        again = reopened(self.family(), frozenset({"gaskets"}))
+        moved = next(s for s in again.steps if s.key == "b")
+        self.assertEqual((moved.stage, moved.reopened, moved.puts_in), (Stage.SET, True, True))
+        self.assertNotIn(GAP_RIGHT, comes_after(moved, again))
+        untouched = reopened(self.family(), frozenset({"shims"}))
+        self.assertEqual([s.stage for s in untouched.steps], [s.stage for s in self.STEPS])
+
+
+class TheCheckThatCounts(unittest.TestCase):
+    """A check counts when it was made after the last torque of what was opened for it."""
+
+    def setting(self, tried: int, torqued: int, **more):
+        tries = (TryMade((feeler_check(0.115, 0.125)[0],), stacks=((250,),), made=tried),)
+        tightened = tuple(replace(one, made=torqued) for one in TORQUES)
+        given = {"sheet": gasket_sheet(), "tries": tries, "tightened": tightened, "opened": frozenset({"gaskets"})}
+        return assess(facts(**(given | more)))
+
+    def test_after_the_torque_it_is_right_before_it_is_to_be_done_again(self):
+        self.assertTrue(self.setting(10, 9).gapping.setting.right)
+        late = self.setting(10, 11)
+        self.assertFalse(late.gapping.setting.right)
+        self.assertIn("Check once more", late.gapping.setting.move.headline.render(Units.MM))
+        self.assertTrue(any("after the last check" in s.render(Units.MM) for s, _ in gap_blockers(late.facts, late.gapping)))
+
+    def test_without_its_torque_it_is_right_on_trial_only(self):
+        trial = self.setting(10, 0, tightened=())
+        self.assertIn("Right on trial", trial.gapping.setting.move.headline.render(Units.MM))
+        self.assertFalse(trial.gapping.setting.right)
+        turn = next(s for s in trial.facts.family.steps if s.key == "free_turn")
+        self.assertTrue(any("had their torque" in s.render(Units.MM) for s in trial.out_of_turn(turn)))
+
+    def test_a_torque_of_what_setting_does_not_open_says_nothing_of_the_gap(self):
+        of = sheet()
+        tries = (TryMade((feeler_check(0.115, 0.125)[0],), arc_mm=18.85, made=5),)
+        later = tuple(replace(one, made=9) for one in TORQUES)
+        self.assertTrue(assess(facts(sheet=of, tries=tries, tightened=later)).gapping.setting.right)
+
+
+class TheWholePump(unittest.TestCase):
+    def test_a_gap_nobody_sets_and_that_is_outside_leaves_nothing_right(self):
+        worn = readings({"idler_bore": 30.14, "idler_pin": 29.91}, sheet())
+        found = assess(facts(readings=facts().readings | worn))
+        self.assertTrue(found.gapping.setting.right)
+        self.assertEqual(len(found.gapping.outside), 1)
+        done, of = found.progress[Stage.SET]
+        self.assertEqual(of - done, 1)
+        turn = next(s for s in found.facts.family.steps if s.key == "free_turn")
+        self.assertIn("outside its limit", found.out_of_turn(turn)[-1].render(Units.MM))
+
+    def test_a_step_proves_no_other(self):
+        turned = assess(facts(turned={"another": ()}, plays={"another": 0.01}))
+        free, play = (next(s for s in turned.facts.family.steps if s.key == key) for key in ("free_turn", "end_play"))
+        self.assertEqual(len(turned.holds_back(free)), 1)
+        self.assertEqual(len(turned.holds_back(play)), 1)
+        here = assess(facts(turned={"free_turn": ()}, plays={"end_play": 0.01}))
+        self.assertEqual((here.holds_back(free), here.holds_back(play)), ((), ()))
+
+    def test_a_new_part_that_nobody_measured_holds_its_step(self):
+        from finegap.core.facts import Decided, Decision
+
+        decided = {"bushing_bore": Decision(Decided.CHANGE, "worn")}
+        before = assess(facts(decisions=decided))
+        step = next(s for s in before.facts.family.steps if s.key == "bushings")
+        self.assertIn("changed, but not measured after", " ".join(s.render(Units.MM) for s in before.holds_back(step)))
+        after = readings({"bushing_bore": 40.06}, sheet(), Phase.LEFT)
+        measured = assess(facts(decisions=decided, readings=facts().readings | after))
+        self.assertNotIn("measured after", " ".join(s.render(Units.MM) for s in measured.holds_back(step)))
+
+    def test_kit_and_tools_are_not_there_before_somebody_looked(self):
+        job = assess(facts())
+        ready = next(s for s in job.facts.family.steps if s.key == "ready")
+        self.assertIn("Nobody has looked for", job.holds_back(ready)[0].render(Units.MM))
+        there = {item: True for item, _ in job.needs}
+        self.assertEqual(assess(facts(on_hand=there)).holds_back(ready), ())
+        first = job.needs[0][0]
+        self.assertIn("Missing", assess(facts(on_hand=there | {first: False})).holds_back(ready)[0].render(Units.MM))
+
+    def test_the_first_hour_is_not_done_with_nothing_seen(self):
+        job = assess(facts())
+        step = next(s for s in job.facts.family.steps if s.key == "first_hour")
+        self.assertIn("Nothing of the first hour", job.holds_back(step)[0].render(Units.MM))
+
+    def test_the_steps_of_a_job_leave_out_nothing_by_being_reopened(self):
+        of = gasket_sheet()
+        before = facts(sheet=of).family
+        after = needed(before, frozenset(), frozenset(), (), ())
+        self.assertEqual({s.key for s in reopened(after, frozenset({"gaskets"})).steps}, {s.key for s in after.steps})
