@@ -4,6 +4,7 @@ import { Button } from 'react-bootstrap';
 import { newId, type Job, type Step } from '../api/client';
 import { meQuery } from '../api/queries';
 import { useKeys } from '../app/keys';
+import { useWaiting } from '../app/outbox';
 import { PinField } from '../app/PinField';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
@@ -58,7 +59,7 @@ function PresentStep({ job, step }: { job: Job; step: Step }) {
   const off = Boolean(job.signed ?? job.abandoned);
   const lead = me.data?.role === 'lead';
   const send = (more: { skip?: string; past?: string; pin?: string }) => {
-    if (off || asked.current || (!more.skip && (waits || isUnread()))) return;
+    if (off || kept || asked.current || (!more.skip && (waits || isUnread()))) return;
     asked.current = true;
     mark.mutate(
       { id: newId(), step: step.key, note, skip: '', past: '', pin: '', ...more },
@@ -70,7 +71,16 @@ function PresentStep({ job, step }: { job: Job; step: Step }) {
       ? []
       : [{ key: 'd', label: step.caution ? 'acknowledge' : 'done', run: () => send({}) }],
   );
-  const waiting = mark.isPending && mark.failureCount > 0;
+  // Not answered, or behind another that is not.
+  const kept = useWaiting().some(
+    (w) =>
+      w.job === job.number &&
+      w.kind === 'steps' &&
+      !w.problem &&
+      'step' in w.change &&
+      w.change.step === step.key,
+  );
+  const waiting = kept && (!mark.isPending || mark.failureCount > 0 || mark.isPaused);
   return (
     <div className={`present-step${step.caution ? ' caution' : ''}`}>
       {step.caution && <p className="tag-line">Caution. Acknowledged by name and time.</p>}
@@ -90,7 +100,7 @@ function PresentStep({ job, step }: { job: Job; step: Step }) {
       {waits && <p className="waits">Before it is done: {step.waits.join(' ')}</p>}
       {early && <p className="waits">It is not its turn yet. {step.early.join(' ')}</p>}
       <div className="choices">
-        <Button size="lg" onClick={() => send({})} disabled={mark.isPending || waits || early || off}>
+        <Button size="lg" onClick={() => send({})} disabled={mark.isPending || kept || waits || early || off}>
           {waiting ? 'Waiting to be saved' : step.caution ? 'I have made sure of this' : 'Done'}
         </Button>
         {!off && (
