@@ -6,15 +6,13 @@ import csv
 import io
 from collections.abc import Callable
 
-from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
-from reportlab.platypus import Flowable, KeepInFrame
+from reportlab.platypus import Flowable
 
-from finegap.exchange.paper import HEAD, Record, paragraph, register_fonts, table
+from finegap.exchange.paper import GREY, HEAD, MARGIN, SMALLEST, Record, as_pages, paragraph, register_fonts, written
 
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
-_MARGIN = 15 * mm
 
 
 def as_csv(record: Record) -> bytes:
@@ -53,30 +51,28 @@ def _of(record: Record) -> str:
 
 
 def as_pdf(record: Record) -> bytes:
-    """The order as one page."""
-    register_fonts()
+    """The order on numbered pages."""
     order = record["order"]
-    buffer = io.BytesIO()
-    canvas = Canvas(buffer, pagesize=A4)
-    canvas.setTitle(f"Order for job {record['number']}")
-    rows = [[paragraph(t) for t in ("Number", "Name", "Count", "Price", "Lead time", "Why")]]
-    for line in order["lines"]:
-        why = "; ".join(line["reasons"])
-        rows.append([paragraph(t) for t in (line["number"], line["name"], str(line["count"]), line["price"], line["lead"], why)])
+    register_fonts()
+    rows = [
+        [line["number"], line["name"], str(line["count"]), line["price"], line["lead"], "; ".join(line["reasons"])]
+        for line in order["lines"]
+    ]
+    head = ["Number", "Name", "Count", "Price", "Lead time", "Why"]
     story: list[Flowable] = [paragraph(_of(record), HEAD), paragraph(f"Spec sheet: {record['sheet']}.")]
-    story.append(table(rows, [0.15, 0.25, 0.07, 0.13, 0.12, 0.28]))
+    story.append(written(head, rows, [0.15, 0.25, 0.07, 0.13, 0.12, 0.28]))
     story.append(paragraph(f"Total {order['total']}. {order['lead'].capitalize()}.", HEAD))
     if order["spare"]:
         story.append(paragraph(f"The kits also bring: {'; '.join(order['spare'])}."))
     if order["missing"]:
         story.append(paragraph(f"Not in the catalogue: {'; '.join(order['missing'])}."))
-    width, height = A4[0] - 2 * _MARGIN, A4[1] - 2 * _MARGIN
-    frame = KeepInFrame(width, height, story, mode="shrink")
-    _, used = frame.wrapOn(canvas, width, height)
-    frame.drawOn(canvas, _MARGIN, A4[1] - _MARGIN - used)
-    canvas.showPage()
-    canvas.save()
-    return buffer.getvalue()
+
+    def foot(canvas: Canvas, page: int, of: int) -> None:
+        canvas.setFont("FineGap", SMALLEST)
+        canvas.setFillColor(GREY)
+        canvas.drawString(MARGIN, 6 * mm, f"Order for job {record['number']}, page {page} of {of}.")
+
+    return as_pages(story, f"Order for job {record['number']}", foot)
 
 
 MAKERS: dict[str, Callable[[Record], bytes]] = {"csv": as_csv, "pdf": as_pdf, "txt": as_text}

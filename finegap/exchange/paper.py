@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 from collections.abc import Callable
 from datetime import datetime
 from functools import cache
@@ -16,7 +17,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
-from reportlab.platypus import Paragraph, Table, TableStyle
+from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Table, TableStyle
 
 Record = dict[str, Any]
 
@@ -30,6 +31,8 @@ TITLE = ParagraphStyle("title", parent=BODY, fontName="FineGap-Bold", fontSize=1
 SMALLEST = 8
 MARGIN = 15 * mm
 WIDTH = A4[0] - 2 * MARGIN
+_INSET = 6
+"""What a frame of reportlab keeps free by itself."""
 
 
 @cache
@@ -106,3 +109,15 @@ class Numbered(Canvas):  # type: ignore[misc]  # reportlab has no types
             self.foot(self, number, len(pages))
             super().showPage()
         super().save()
+
+
+def as_pages(story: list[Flowable], title: str, foot: Callable[[Canvas, int, int], None]) -> bytes:
+    """A story on as many A4 pages as it takes, nothing made smaller to fit; ``foot`` draws under each."""
+    register_fonts()
+    buffer = io.BytesIO()
+    document = SimpleDocTemplate(
+        buffer, pagesize=A4, leftMargin=MARGIN - _INSET, rightMargin=MARGIN - _INSET, topMargin=12 * mm - _INSET,
+        bottomMargin=14 * mm - _INSET, title=title, author="Fine Gap",
+    )  # fmt: skip
+    document.build(story, canvasmaker=lambda *args, **more: Numbered(*args, foot=foot, **more))
+    return buffer.getvalue()

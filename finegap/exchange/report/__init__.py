@@ -5,13 +5,12 @@ Page 1 is for the customer; tables, log and photographs follow on numbered pages
 
 from __future__ import annotations
 
-import io
 import json
 
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
-from reportlab.platypus import Flowable, PageBreak, SimpleDocTemplate
+from reportlab.platypus import Flowable, PageBreak
 
 from finegap.exchange.paper import (
     BODY,
@@ -21,8 +20,8 @@ from finegap.exchange.paper import (
     SMALL,
     SMALLEST,
     TITLE,
-    Numbered,
     Record,
+    as_pages,
     bold,
     paragraph,
     register_fonts,
@@ -34,8 +33,6 @@ from finegap.exchange.report.photos import Pictures, photographs
 
 __all__ = ["as_json", "as_pdf"]
 
-_FOOT = 14 * mm
-
 
 def as_json(record: Record) -> bytes:
     """The report as JSON: what the PDF shows, and all workings behind it."""
@@ -45,7 +42,7 @@ def as_json(record: Record) -> bytes:
 
 def as_pdf(record: Record, pictures: Pictures = lambda photo: None) -> bytes:
     """The report on A4. ``pictures`` gives the file of a photograph by its identity, or nothing."""
-    register_fonts()
+    register_fonts()  # the first page is measured before it is laid out
     amendments = record["amendments"]
     story: list[Flowable] = [*front(record), PageBreak(), *pages(record), *photographs(record, pictures)]
     for one in amendments:
@@ -61,13 +58,7 @@ def as_pdf(record: Record, pictures: Pictures = lambda photo: None) -> bytes:
         canvas.drawString(MARGIN, 5.5 * mm, f"Job {record['number']}, {record['pump']['tag']}, {which}.")
         canvas.drawRightString(A4[0] - MARGIN, 5.5 * mm, f"Fine Gap, core {record['core']}. Lengths in {record['unit']}.")
 
-    buffer = io.BytesIO()
-    document = SimpleDocTemplate(
-        buffer, pagesize=A4, leftMargin=MARGIN - 6, rightMargin=MARGIN - 6, topMargin=12 * mm - 6, bottomMargin=_FOOT - 6,
-        title=f"Job {record['number']}, {record['pump']['tag']}", author="Fine Gap",
-    )  # fmt: skip
-    document.build(story, canvasmaker=lambda *args, **more: Numbered(*args, foot=foot, **more))
-    return buffer.getvalue()
+    return as_pages(story, f"Job {record['number']}, {record['pump']['tag']}", foot)
 
 
 def _amendment(record: Record, one: Record) -> list[Flowable]:

@@ -41,6 +41,7 @@ export function openIn(job: Job, key: StageKey): string {
   if (key === 'close') return job.signed ? 'signed' : job.abandoned ? 'abandoned' : '';
   if (key === 'set') return set(job, stage.done, stage.of);
   if (key === 'decide') return stage.of === stage.done ? '' : `${stage.of - stage.done} open`;
+  if (key === 'build' && !stage.of && job.steps.some((s) => s.reopened)) return 'at Set';
   return `${stage.done} of ${stage.of}`;
 }
 
