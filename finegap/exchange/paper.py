@@ -26,7 +26,9 @@ INK, BLUE, GREY, RULE = HexColor("#20262B"), HexColor("#1D3F72"), HexColor("#4C5
 BODY = ParagraphStyle("body", fontName="FineGap", fontSize=9, leading=11.4, textColor=INK)
 CELL = ParagraphStyle("cell", parent=BODY, fontSize=8, leading=9.6)
 SMALL = ParagraphStyle("small", parent=BODY, fontSize=8, leading=10, textColor=GREY)
-HEAD = ParagraphStyle("head", parent=BODY, fontName="FineGap-Bold", fontSize=10.5, leading=14, textColor=BLUE, spaceBefore=5)
+HEAD = ParagraphStyle(
+    "head", parent=BODY, fontName="FineGap-Bold", fontSize=10.5, leading=14, textColor=BLUE, spaceBefore=5, keepWithNext=1
+)
 TITLE = ParagraphStyle("title", parent=BODY, fontName="FineGap-Bold", fontSize=15, leading=19)
 SMALLEST = 8
 MARGIN = 15 * mm

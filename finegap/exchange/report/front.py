@@ -83,13 +83,15 @@ def _found(record: Record, telling: list[Record], more: int) -> list[Flowable]:
 
 
 def _rest(record: Record, more: int) -> str:
-    """What the table leaves out, counted: nothing that was not measured is called good."""
-    wanted = [f for f in record["features"] if f["wanted"]]
-    good = sum(bool(f["done"]) and not _is_telling(f) for f in wanted)
-    open_ = [f["name"] for f in wanted if not f["done"] and not f["decision"]]
+    """What the table leaves out: nothing that was not judged is called good."""
+    rest = [f for f in record["features"] if f["wanted"] and not _is_telling(f)]
+    good = sum(bool(f["judged"]) and f["done"] for f in rest)
+    unjudged = [f["name"] for f in rest if f["done"] and not f["judged"]]
+    open_ = [f["name"] for f in record["features"] if f["wanted"] and not f["done"] and not f["decision"]]
     told = [
         f"{more} more, as much out of the ordinary, are in the tables." if more else "",
-        f"{good} others were found as they should be." if good else "",
+        f"{good} found inside their limits, or sound." if good else "",
+        f"Measured, with no limit on the sheet: {_clip(', '.join(unjudged))}." if unjudged else "",
         f"Not measured, or not everywhere: {_clip(', '.join(open_))}." if open_ else "",
     ]
     return " ".join(filter(None, told))
