@@ -174,7 +174,7 @@ def load(job: Job) -> Records:
         gauge_faults=_faults(readings, [c for t in tries if not t.struck_reason for c in checks[t.pk]], torques),
         symptom=job.symptom,
         skipped=frozenset(s.step for s in steps if s.skipped),
-        fitted=tuple(Fitted(row.stack, row.part, row.reused, row.reason) for row in fitted),
+        fitted=tuple(Fitted(row.stack, row.part, row.reused, row.reason, row.made) for row in fitted),
         tightened=tuple(
             Tightened(t.fastener, t.pass_number, tuple(t.bolts), t.at_nut_n_m, t.made) for t in torques if not t.struck_reason
         ),
@@ -187,6 +187,7 @@ def load(job: Job) -> Records:
         running=_running(proofs),
         confirmed_new=frozenset(one.feature for one in new_parts),
         new_share=works_settings().new_share,
+        renewed=job.renewed,
     )
     photos = list(job.photos.all())
     return Records(

@@ -24,8 +24,9 @@ class Job(Duty):
     """One overhaul. ``version`` counts every change, so that a second person is told and nothing is overwritten.
 
     ``old_meter_last`` is the last reading of an hours meter replaced since the overhaul before; ``lubricant`` and ``gun`` are what
-    is on the bench at Build. ``verdicts`` are those last shown, of ``verdicts_version``, under what is outside the job then
-    (``outside``); ``meanwhile`` are the sentences on those that changed by something else than an act at the bench, until read.
+    is on the bench at Build. ``renewed`` is the version at which it was last decided which parts are new. ``verdicts`` are those
+    last shown, of ``verdicts_version``, under what is outside the job then (``outside``); ``meanwhile`` are the sentences on those
+    that changed by something else than an act at the bench, until read.
     """
 
     number = models.PositiveIntegerField(unique=True)
@@ -49,6 +50,7 @@ class Job(Duty):
     verdicts_version = models.PositiveIntegerField(default=0)
     outside = models.JSONField(default=dict)
     meanwhile = models.JSONField(default=list)
+    renewed = models.PositiveIntegerField(default=0)
 
     about = "*"
     """What the change in hand is about, kept with its line of the log; no column."""

@@ -122,6 +122,7 @@ class Facts:
     play in mm likewise: neither proves another step. ``run_in`` is the log of its packing, ``running`` what was seen in the first
     hour. ``on_hand`` says of what the job needs whether it is there. ``confirmed_new`` are features whose new part was confirmed as
     in; ``new_share`` is how far a new part may be from its one new size, as a share of its allowance, before it is asked about.
+    ``renewed`` is when it was last decided which parts are new, counted like what is ``made``.
     """
 
     sheet: SpecSheet
@@ -154,6 +155,7 @@ class Facts:
     running: Running | None = None
     confirmed_new: frozenset[str] = frozenset()
     new_share: float = NEW_SHARE
+    renewed: int = 0
 
     @cached_property
     def whole(self) -> Family:

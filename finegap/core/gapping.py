@@ -90,27 +90,42 @@ def _outside(facts: Facts, features: tuple[FeatureState, ...]) -> tuple[Sentence
 
 
 def _counted(facts: Facts, setting: Setting | None, means: str) -> Setting | None:
-    """A setting whose last check counts: taken after everything its means takes apart has got its torque."""
+    """A setting whose last check counts: taken of the parts that are in, after all that holds the gap was together and tight."""
     if setting is None or not setting.right:
         return setting
-    undone = [s for s in facts.family.steps if means in s.undone_by and s.key not in facts.skipped]
-    keys = {work.removeprefix("torque:") for step in undone for work in step.works}
+    checked = setting.tries[-1].made.made
+    # How two gears mesh is held by the timing gear, not by what holds a rotor along its shaft.
+    holding = [s for s in facts.family.steps if means in s.undone_by or (s.before_check and means != TIMING)]
+    holding = [s for s in holding if s.key not in facts.skipped]
+    works = {work for step in holding for work in step.works}
     logs = [
-        Tightening(t, tuple(one for one in facts.tightened if one.fastener == t.key)) for t in facts.sheet.torques if t.key in keys
+        Tightening(t, tuple(one for one in facts.tightened if one.fastener == t.key))
+        for t in facts.sheet.torques
+        if f"torque:{t.key}" in works
     ]
-    open_ = [log for log in logs if not log.complete]
-    late = [log for log in logs if log.complete and any(one.made > setting.tries[-1].made.made for one in log.log)]
-    if not open_ and not late:
-        return setting
-    named = {"name": ", ".join(log.torque.fastener.lower() for log in open_ or late)}
+    open_ = ", ".join(log.torque.fastener.lower() for log in logs if not log.complete)
     if open_:
-        headline = Sentence("Right on trial: now the torque of the {name}, then check once more", named)
-        why = Sentence("The {gap} was checked before the {name} had their torque.", {**named, "gap": setting.asked[0].name})
+        return _not_yet(
+            setting,
+            Sentence("Right on trial: now the torque of the {name}, then check once more", {"name": open_}),
+            Sentence("The {gap} was checked before the {name} had their torque.", {"name": open_, "gap": setting.asked[0].name}),
+        )
+    late = [log.torque.fastener.lower() for log in logs if any(one.made > checked for one in log.log)]
+    keys = {stack.key: stack.name for place, stack in facts.stacks.items() if f"stack:{place}" in works}
+    moved = dict.fromkeys(keys[one.stack] for one in facts.fitted if one.stack in keys and one.made > checked)
+    if late:
+        why = Sentence("The {name} got their torque after the last check.", {"name": ", ".join(late)})
+    elif moved:
+        why = Sentence("{name}: put together after the last check.", {"name": ", ".join(moved)})
+    elif facts.renewed > checked:
+        why = Sentence("Which parts are new was decided after the last check.")
     else:
-        headline = Sentence("Check once more, as it stands", named)
-        why = Sentence("The {name} got their torque after the last check.", named)
-    move = replace(setting.move, headline=headline, details=(why,))
-    return replace(setting, move=move, right=False, unproved=why)
+        return setting
+    return _not_yet(setting, Sentence("Check once more, as it stands"), why)
+
+
+def _not_yet(setting: Setting, headline: Sentence, why: Sentence) -> Setting:
+    return replace(setting, move=replace(setting.move, headline=headline, details=(why,)), right=False, unproved=why)
 
 
 def _window(facts: Facts, target_mm: float) -> Window:

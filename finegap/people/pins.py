@@ -8,7 +8,7 @@ from itertools import pairwise
 
 from django.contrib.auth.hashers import check_password, make_password
 from django.contrib.auth.models import User
-from django.db import transaction
+from django.db import models, transaction
 from django.utils import timezone
 
 from finegap.core.errors import FieldError
@@ -79,22 +79,25 @@ def clear_pin(lead: User, username: str) -> None:
 
 
 def _try(person: User, is_right: Callable[[], bool], name: str) -> None:
-    """One try, counted in a transaction of its own: what it came with may fail, the count stays."""
+    """One try. It is counted before it is looked at, in a transaction of its own: of many at once none is free."""
     now = timezone.now()
     with transaction.atomic():
-        row = Pin.objects.select_for_update().get_or_create(person=person)[0]
-        if row.locked_until and row.locked_until > now:
-            until = timezone.localtime(row.locked_until)
-            raise Refused("Too many wrong tries.", [f"It can be tried again at {until:%H:%M}, or when a lead has cleared it."])
-        right = is_right()
-        row.wrong = 0 if right else row.wrong + 1
-        row.locked_until = now + PAUSE if row.wrong >= MOST_WRONG else None
-        if row.locked_until:
-            row.wrong = 0
+        row = Pin.objects.get_or_create(person=person)[0]
+        Pin.objects.filter(pk=row.pk).update(wrong=models.F("wrong") + 1)
+        row.refresh_from_db()
+        if row.locked_until and row.locked_until <= now:
+            row.wrong, row.locked_until = 1, None
+            row.save()
+        if row.wrong > MOST_WRONG and row.locked_until is None:
+            row.locked_until = now + PAUSE
+            row.save()
             _log(person, person, "locked: too many wrong tries")
-        row.save()
-    if not right:
+    if row.locked_until:
+        until = timezone.localtime(row.locked_until)
+        raise Refused("Too many wrong tries.", [f"It can be tried again at {until:%H:%M}, or when a lead has cleared it."])
+    if not is_right():
         raise FieldError(name, f"the {name} is wrong.", "Expected yours.")
+    Pin.objects.filter(pk=row.pk).update(wrong=0)
 
 
 def _is_obvious(pin: str) -> bool:

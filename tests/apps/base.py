@@ -192,7 +192,7 @@ class Works(TestCase):
             services.log_torque(self.seen(number), services.NewTorque(uuid.uuid4(), key, n, list(one.order), middle, "W-1"))
 
     def steps(self, number: int, *stages: Stage) -> None:
-        if not stages or Stage.BUILD in stages:
+        if not stages or {Stage.BUILD, Stage.PROVE} & set(stages):
             self.build(number)
         if not stages or Stage.PROVE in stages:
             self.prove(number)
@@ -260,6 +260,12 @@ class Works(TestCase):
         number = self.open(pump)
         self.measure_all(number)
         self.look_all(number)
-        self.set_housing(number)
-        self.steps(number)
+        self.together(number)
         return number
+
+    def together(self, number: int) -> None:
+        """Put together, set and proved, in that order."""
+        self.steps(number, Stage.PREPARE, Stage.STRIP, Stage.BUILD)
+        self.set_housing(number)
+        self.steps(number, Stage.SET)
+        self.steps(number, Stage.PROVE)

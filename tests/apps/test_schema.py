@@ -68,8 +68,7 @@ class AgainstTheSchema(Works):
         services.decide(self.seen(begun), uuid.uuid4(), "idler_pin", "keep")
         services.set_known(self.seen(begun), services.NewKnown(hazards="hot", symptom="noise", place="site"))
         services.say_on_hand(self.seen(begun), uuid.uuid4(), ["gloves"], here=False)
-        self.set_housing(begun)
-        self.steps(begun)
+        self.together(begun)
         self.valid(f"/api/jobs/{begun}", "/api/jobs/{number}")
         services.sign_off(self.seen(begun), uuid.uuid4(), False)
         done = begun

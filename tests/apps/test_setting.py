@@ -6,7 +6,7 @@ import uuid
 from django.db.models import Sum
 
 from finegap.bench import services
-from finegap.bench.models import ProofMark, RunInNote, SignOff, SizeOnRecord, Try, TryCheck
+from finegap.bench.models import PartFitted, ProofMark, RunInNote, SignOff, SizeOnRecord, TorqueMark, Try, TryCheck
 from finegap.bench.queries import job_view
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
@@ -117,6 +117,17 @@ class Several(Works):
         record = SignOff.objects.get().record["mm"]
         self.assertEqual(set(record["mesh"]), set(record["setting"]))
         self.assertTrue(report.as_pdf(self.view()).startswith(b"%PDF"))
+
+    def test_a_cover_that_was_off_for_a_check_is_not_tight_any_more(self):
+        self.shim([[100], [100]], 0.14, 0.20, 0.14, 0.20)
+        self.build(self.number)
+        cover = TorqueMark.objects.standing().filter(fastener="cover nuts")
+        nuts = TorqueMark.objects.standing().filter(fastener="rotor nuts")
+        before = nuts.count()
+        self.assertTrue(PartFitted.objects.standing().filter(stack="cover").exists())
+        self.shim([[100], [100]], 0.14, 0.20, 0.14, 0.20)
+        self.assertFalse(PartFitted.objects.standing().filter(stack="cover").exists())
+        self.assertEqual((cover.count(), nuts.count()), (0, before), "the rotors stay where they are")
 
     def test_each_face_is_told_the_leaves_that_prove_it(self):
         Certificate.objects.filter(gauge__tag="F-1").update(leaves_um=[30, 40, 50, 60, 70, 80, 90, 100, 120, 150, 200])
@@ -376,8 +387,7 @@ class Proving(Works):
     def test_a_whole_job_is_signed_with_what_was_seen_in_its_report(self):
         self.measure_all(self.number)
         self.look_all(self.number)
-        self.set_housing(self.number)
-        self.steps(self.number)
+        self.together(self.number)
         services.sign_off(self.seen(self.number), uuid.uuid4(), is_lead=False)
         record = SignOff.objects.get().record["mm"]
         self.assertEqual(record["proving"]["turning"][0]["typed"], "turns freely all the way round")

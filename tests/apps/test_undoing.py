@@ -154,13 +154,46 @@ class InTurn(Undoing):
         number = self.number
         self.measure_all(number)
         self.look_all(number)
-        self.set_housing(number)
-        self.steps(number)
+        self.together(number)
         guards = StepMark.objects.get(job__number=number, step="guards")
         self.strike(number, "step", guards.id, "the wrong pump")
         self.assertEqual((self.step("guards").by, self.step("rotation").by), (None, None))
         self.assertIn("and what comes after it", self.last())
         self.assertEqual(self.step("free_turn").by, "Tom")
+
+    def test_another_part_decided_on_after_the_proof_leaves_nothing_set_or_proved(self):
+        """Found while trying to sign what was not so: the gap and the proof were of a pump with other parts in it."""
+        self.measure_all(self.number)
+        self.look_all(self.number)
+        self.together(self.number)
+        self.assertEqual(self.view().blockers, [])
+        services.decide(self.seen(self.number), uuid.uuid4(), "bearings", "change", "while it is open")
+        services.confirm_new(self.seen(self.number), uuid.uuid4(), "bearings")
+        self.assertIsNone(self.step("free_turn").by)
+        self.assertIn("Which parts are new was decided after", " ".join(b.sentence for b in self.view().blockers))
+        services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), [feeler("0.11", "0.13")], arc="0"))
+        self.steps(self.number, Stage.PROVE)
+        self.assertEqual(self.view().blockers, [])
+        before = Decision.objects.get(feature="bearings").id
+        self.strike(self.number, "decision", before, "they were good")
+        self.assertIsNone(self.step("free_turn").by, "with the old ones back in it is another pump again")
+
+    def test_what_holds_the_gap_taken_out_again_takes_the_proof_with_it(self):
+        self.measure_all(self.number)
+        self.look_all(self.number)
+        self.together(self.number)
+        self.strike(self.number, "part", PartFitted.objects.get(part="outer_lip").id, "lip turned")
+        self.assertIsNone(self.step("free_turn").by)
+        self.build(self.number)
+        self.assertIn("put together after the last check", self.view().setting.details[0])
+        self.mark("bearing_in")
+        self.assertIn("put together after the last check", " ".join(self.step("free_turn").early))
+
+    def test_what_is_found_missing_later_is_not_ready(self):
+        self.steps(self.number, Stage.PREPARE)
+        services.say_on_hand(self.seen(self.number), uuid.uuid4(), ["gloves"], here=False)
+        self.assertIsNone(self.step("ready").by)
+        self.assertIn("its step is open again", self.last())
 
     def test_a_new_part_not_measured_holds_the_step_it_goes_in_at(self):
         self.measure_all(self.number, GOOD | {"bushing_bore": 40.25})
@@ -248,8 +281,7 @@ class PutRight(Undoing):
         number = self.number
         self.measure_all(number)
         self.look_all(number)
-        self.set_housing(number)
-        self.steps(number)
+        self.together(number)
         self.strike(number, "proof", ProofMark.objects.get(seen="turning").id, "the other shaft")
         self.assertEqual((self.step("free_turn").by, self.step("rotation").by), (None, None))
         self.assertIn("open again: The shaft turns freely", self.last())
@@ -339,8 +371,7 @@ class Amended(Undoing):
         self.number = self.open("H-1")
         self.measure_all(self.number)
         self.look_all(self.number)
-        self.set_housing(self.number)
-        self.steps(self.number)
+        self.together(self.number)
         self.read(self.number, "idler_bore", "front/12–6", "30.06", gauge="OLD")
         services.look_at(self.seen(self.number, self.lena), uuid.uuid4(), "bearings", [])
         services.sign_off(self.seen(self.number, self.lena), uuid.uuid4(), is_lead=True, reason="checked on the block")

@@ -4,6 +4,8 @@ import itertools
 import unittest
 from dataclasses import replace
 
+from finegap.core.build.stacking import Fitted
+from finegap.core.build.tightening import Tightened
 from finegap.core.facts import Phase
 from finegap.core.families import FAMILIES
 from finegap.core.families.model import GAP_RIGHT, Family, Stage, Step
@@ -13,6 +15,7 @@ from finegap.core.job import assess
 from finegap.core.procedure import needed, reopened
 from finegap.core.sequence import comes_after, hangs_on, must_be_done, out_of_turn
 from finegap.core.showing import Sentence, Units
+from tests.apps.base import sheet_data
 from tests.core.facts import TORQUES, facts, gasket_sheet, readings, sheet
 
 MEANS = ("gaskets", "housing", "ring", "coupling", "fixed", "shims", "timing")
@@ -136,11 +139,27 @@ class TheCheckThatCounts(unittest.TestCase):
         turn = next(s for s in trial.facts.family.steps if s.key == "free_turn")
         self.assertTrue(any("had their torque" in s.render(Units.MM) for s in trial.out_of_turn(turn)))
 
-    def test_a_torque_of_what_setting_does_not_open_says_nothing_of_the_gap(self):
-        of = sheet()
-        tries = (TryMade((feeler_check(0.115, 0.125)[0],), arc_mm=18.85, made=5),)
-        later = tuple(replace(one, made=9) for one in TORQUES)
-        self.assertTrue(assess(facts(sheet=of, tries=tries, tightened=later)).gapping.setting.right)
+    def test_so_it_is_with_all_that_holds_the_gap_whatever_the_means(self):
+        """A bearing put in, a lock nut tightened, another part decided on after the check: none of it was checked."""
+        checked = {"tries": (TryMade((feeler_check(0.115, 0.125)[0],), arc_mm=18.85, made=5),)}
+        before = tuple(replace(one, made=1) for one in TORQUES)
+        self.assertTrue(assess(facts(**checked, tightened=before)).gapping.setting.right)
+        other = sheet(
+            torques=[*sheet_data()["torques"], {"fastener": "Gland nuts", "torque": ["5 N.m", "6 N.m"], "condition": "dry"}]
+        )
+        later = (*before, Tightened("gland nuts", 1, (1,), 5.5, made=9))
+        self.assertTrue(assess(facts(**checked, sheet=other, tightened=later)).gapping.setting.right, "the gland holds no gap")
+        for late, said in (
+            ({"tightened": tuple(replace(one, made=9) for one in TORQUES)}, "lock nut, head bolts got their torque after"),
+            (
+                {"tightened": before, "fitted": (Fitted("thrust_housing", "inner_lip", made=9),)},
+                "put together after the last check",
+            ),
+            ({"tightened": before, "renewed": 9}, "Which parts are new was decided after the last check"),
+        ):
+            stale = assess(facts(**checked, **late)).gapping.setting
+            self.assertFalse(stale.right)
+            self.assertIn(said, stale.unproved.render(Units.MM))
 
 
 class TheWholePump(unittest.TestCase):

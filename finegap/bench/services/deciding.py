@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from finegap.bench.facts import family_of, load
 from finegap.bench.models import Decision, Job
 from finegap.bench.services.changing import Seen, log, recording
+from finegap.bench.services.setting import unprove
 from finegap.core import facts as core
 from finegap.core.deciding import decided as decided_with
 from finegap.core.errors import FieldError
@@ -43,8 +44,8 @@ def decide(seen: Seen, decision_id: uuid.UUID, feature: str, decided: str, reaso
         for key in touched:
             record_id = decision_id if key == feature else uuid.uuid5(decision_id, key)
             _put(job, seen, states[key], after.get(key), record_id)
-        undo_renewal(job, seen, facts.changed - load(job).facts.changed)
-        log(job, seen, "; ".join(_said(states[key], after.get(key)) for key in touched))
+        undone = renew(job, seen, facts)
+        log(job, seen, "; ".join(_said(states[key], after.get(key)) for key in touched) + undone)
 
 
 def about_feature(job: Job, feature: str) -> tuple[str, ...]:
@@ -77,12 +78,22 @@ def _put(job: Job, seen: Seen, state: FeatureState, decision: core.Decision | No
         )  # fmt: skip
 
 
-def undo_renewal(job: Job, seen: Seen, kept: frozenset[str]) -> None:
-    """A part that is kept after all is not a new one that is in, and what was measured as the new one is not of it."""
-    why = "the part is kept after all"
+def renew(job: Job, seen: Seen, before: core.Facts) -> str:
+    """After a decision: what it changes of the parts that are new. Words for the log.
+
+    A part that is kept after all is not a new one that is in, and what was measured as the new one is not of it. A pump whose parts
+    are others has another gap: what was proved of it is to be proved again.
+    """
+    now = load(job).facts
+    if now.changed == before.changed:
+        return ""
+    why, kept = "the part is kept after all", before.changed - now.changed
     job.new_parts.filter(feature__in=kept).strike(seen.actor, seen.moment, why)
     left = job.readings.filter(feature__in=kept, phase=core.Phase.LEFT.value)
     left.strike(seen.actor, seen.moment, f"measured as a new part; {why}")
+    job.renewed = job.version + 1
+    job.save(update_fields=["renewed"])
+    return unprove(job, seen, now.family, "other parts were decided after it")
 
 
 def _said(state: FeatureState, decision: core.Decision | None) -> str:

@@ -151,6 +151,9 @@ def record_try(seen: Seen, new: NewTry) -> None:
         what = f"Try {number}: {'gap' if new.sets == GAP else 'mesh gaps'} {said} mm"
         if opened:
             what += _take_apart(job, seen, undone, f"opened for try {number}")
+        else:
+            # A cover that is put on after the check was off for this one.
+            _take_apart(job, seen, [s for s in undone if not s.puts_in], f"off for try {number}")
         log(job, seen, what + unprove(job, seen, facts.family, f"try {number} came after"))
 
 
@@ -175,6 +178,7 @@ def _opened(job: Job, new: NewTry, undone: Sequence[Step], last: Try | None, sta
     """Whether the pump was opened for a try. After the first, another stack says so; of the first only the technician knows."""
     if last is not None:
         return bool(stacks != last.stacks_um)
+    undone = [s for s in undone if s.puts_in]
     keys = {s.key for s in undone}
     works = {work.partition(":")[2] for s in undone for work in s.works}
     together = (
@@ -207,7 +211,7 @@ def _take_apart(job: Job, seen: Seen, undone: Sequence[Step], why: str) -> str:
         job.fitted.filter(stack__in=stacks).strike(seen.actor, seen.moment, why),
         job.torques.filter(fastener__in=torques).strike(seen.actor, seen.moment, why),
         job.new_parts.filter(feature__in=features).strike(seen.actor, seen.moment, why),
-        job.run_in.all().strike(seen.actor, seen.moment, why),
+        job.run_in.all().strike(seen.actor, seen.moment, why) if undone else 0,
     )
     return "; opened: what that took apart is to be done again at Set" if any(struck) else "; opened"
 

@@ -11,6 +11,7 @@ from finegap.bench.services.changing import Seen, has_worked, log, recording
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family, Step
 from finegap.core.job import assess
+from finegap.core.ready import READY
 from finegap.site.errors import Conflict, Refused
 
 _MOST_ITEMS = 300
@@ -97,4 +98,12 @@ def say_on_hand(seen: Seen, line_id: uuid.UUID, items: Sequence[str], here: bool
             OnHand(id=uuid.uuid5(line_id, str(i)), job=job, item=item, here=here, made=job.version + 1, **seen.stamp)
             for i, item in enumerate(named)
         )
-        log(job, seen, f"{'On hand' if here else 'Missing'}: {', '.join(named)}")
+        reopened = "" if here else _not_ready(job, seen)
+        log(job, seen, f"{'On hand' if here else 'Missing'}: {', '.join(named)}{reopened}")
+
+
+def _not_ready(job: Job, seen: Seen) -> str:
+    """What is missing is not ready, whoever said so before. Words for the log."""
+    keys = [s.key for s in family_of(job).steps if READY in s.works]
+    struck = job.steps.filter(step__in=keys).strike(seen.actor, seen.moment, "something is missing")
+    return "; its step is open again" if struck else ""

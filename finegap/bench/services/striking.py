@@ -22,7 +22,7 @@ from finegap.bench.models import (
     ZeroFound,
 )
 from finegap.bench.services.changing import Seen, changing, log
-from finegap.bench.services.deciding import about_feature, undo_renewal
+from finegap.bench.services.deciding import about_feature, renew
 from finegap.bench.services.setting import move_stock, unprove
 from finegap.bench.services.steps import about_step
 from finegap.core.errors import FieldError
@@ -97,8 +97,8 @@ def _text(family: Family, key: str) -> str:
 
 def _decision(job: Job, seen: Seen, row: Decision, reason: str) -> str:
     """A decision goes with those it settled: a pair and its parts are one."""
-    before = load(job).facts.changed
-    family = load(job).facts.family
+    before = load(job).facts
+    family = before.family
     feature = family.by_key[row.feature]
     keys = {row.feature, feature.bore, feature.shaft}
     decided = set(job.decisions.standing().values_list("feature", flat=True))
@@ -108,8 +108,8 @@ def _decision(job: Job, seen: Seen, row: Decision, reason: str) -> str:
     together = job.decisions.filter(feature__in=keys)
     names = [_named(job, one.feature) for one in together.standing().exclude(pk=row.pk)]
     together.strike(seen.actor, seen.moment, reason)
-    undo_renewal(job, seen, before - load(job).facts.changed)
-    return f"{_named(job, row.feature)}: {row.decided}" + (f", with {', '.join(names)}" if names else "")
+    undone = renew(job, seen, before)
+    return f"{_named(job, row.feature)}: {row.decided}" + (f", with {', '.join(names)}" if names else "") + undone
 
 
 def _try(job: Job, seen: Seen, row: Try, reason: str) -> str:
@@ -149,7 +149,10 @@ def _part(job: Job, seen: Seen, row: PartFitted, reason: str) -> str:
     job.fitted.filter(stack=row.stack, part__in=[p.key for p in out]).strike(seen.actor, seen.moment, reason)
     job.new_parts.filter(feature__in=[p.feature for p in out if p.feature]).strike(seen.actor, seen.moment, reason)
     name = next((p.name for p in out), row.part)
-    return f"fitted: {name}, with what came after it"
+    family = load(job).facts.family
+    holds = any(f"stack:{stack.place}" in s.works for s in family.steps if s.before_check) if stack else False
+    undone = unprove(job, seen, family, "what holds the gap was taken out") if holds else ""
+    return f"fitted: {name}, with what came after it{undone}"
 
 
 def _new_part(job: Job, seen: Seen, row: NewPart, reason: str) -> str:

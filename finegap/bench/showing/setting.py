@@ -147,8 +147,8 @@ class SettingWords(Words):
             timing=None if of_gap or sheet.mesh is None else self._timing(sheet.mesh, setting),
             feelers=[g.tag for g in records.gauges if g.kind == GaugeKind.FEELER.value],
             surprise=self.say(setting.surprise) if setting.surprise else None,
-            opens=[s.text for s in undone],
-            asks_opened=not setting.tries and _is_together(undone, assessment),
+            opens=[s.text for s in undone if s.puts_in],
+            asks_opened=not setting.tries and _is_together([s for s in undone if s.puts_in], assessment),
             outside=[self.say(sentence) for sentence in gapping.outside],
         )
 
@@ -225,7 +225,8 @@ class SettingWords(Words):
         if row.arc_mm is not None:
             side = "" if row.sets == GAP or not row.arc_mm else (" left" if row.arc_mm > 0 else " right")
             arc = row.arc_mm if row.sets == GAP else abs(row.arc_mm)
-            return f"arc {Amount(arc, Kind.ARC if row.sets == GAP else Kind.LENGTH).bare(self.units)}{side}"
+            typed = "" if not row.arc_typed or self.units.value in row.arc_typed else f", typed {row.arc_typed}"
+            return f"arc {Amount(arc, Kind.ARC if row.sets == GAP else Kind.LENGTH).bare(self.units)}{side}{typed}"
         if row.stacks_um:
             return " | ".join(self._stack(stack) or "none" for stack in row.stacks_um)
         return "leaves"

@@ -17,12 +17,16 @@ from finegap.core.showing import Units, render
 
 @dataclass(frozen=True)
 class Fitted:
-    """A part of a stack in place: new, or used again with a reason where it usually is new."""
+    """A part of a stack in place: new, or used again with a reason where it usually is new.
+
+    ``made`` counts what was done on the job: the larger was done later.
+    """
 
     stack: str
     part: str
     reused: bool = False
     reason: str = ""
+    made: int = 0
 
 
 @dataclass(frozen=True)

@@ -149,7 +149,8 @@ class Step:
 
     ``after`` are the steps a hold point comes after, and ``GAP_RIGHT``; empty: every hold point of the stages before its own.
     ``undone_by`` are the means of setting a gap (“gaskets”, “shims”, “timing”) that take apart what this step put together: once
-    they did, it is ``reopened`` and done again at Set.
+    they did, it is ``reopened`` and done again at Set. ``before_check`` when what it puts together holds the gap: a check made
+    before it says nothing.
     """
 
     stage: Stage
@@ -169,6 +170,7 @@ class Step:
     after: tuple[str, ...] = ()
     undone_by: tuple[str, ...] = ()
     reopened: bool = False
+    before_check: bool = False
 
     @property
     def puts_in(self) -> bool:

@@ -76,6 +76,7 @@ STEPS = (
         undone_by=("shims",),
         opened=("shims_out",),
         tools=("press or sleeve for bearings", "grease gun"),
+        before_check=True,
     ),
     Step(
         Stage.BUILD,
@@ -107,6 +108,7 @@ STEPS = (
         works=("stack:rotors", "picture:wings", "picture:cone"),
         undone_by=("shims",),
         opened=("rotors_off",),
+        before_check=True,
     ),
     Step(
         Stage.BUILD,
@@ -119,6 +121,7 @@ STEPS = (
         undone_by=("shims",),
         opened=("rotors_off",),
         tools=("torque wrench", _BLOCK),
+        before_check=True,
     ),
     Step(
         Stage.SET,
@@ -140,6 +143,7 @@ STEPS = (
         "Cover on its dowels with its O-ring, nuts criss-cross.",
         hold=True,
         tells=("{torque:cover nuts} by the sheet.",),
+        undone_by=("shims",),
         works=("stack:cover", "torque:cover nuts"),
         tools=("torque wrench",),
     ),

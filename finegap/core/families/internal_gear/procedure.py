@@ -288,6 +288,7 @@ STEPS = (
         tools=("sleeve or press for bearings", "gloves"),
         works=("stack:bearing",),
         opened=("housing", "bearing_out"),
+        before_check=True,
     ),
     Step(
         Stage.BUILD,
@@ -299,6 +300,7 @@ STEPS = (
         tools=("torque wrench", _BLOCK),
         works=("torque:lock nut",),
         opened=("nut",),
+        before_check=True,
     ),
     Step(
         Stage.BUILD,
@@ -342,6 +344,7 @@ STEPS = (
         works=("stack:head", "torque:head bolts"),
         opened=("head",),
         undone_by=("gaskets",),
+        before_check=True,
     ),
     Step(
         Stage.BUILD,

@@ -97,6 +97,7 @@ _OVERHAUL = (
         tools=("sleeve or press for bearings", "grease gun"),
         works=("grease",),
         changed=("bearings",),
+        before_check=True,
     ),
     Step(
         Stage.BUILD,
@@ -116,6 +117,7 @@ _OVERHAUL = (
         works=("stack:cover",),
         undone_by=("gaskets",),
         opened=("cover_off",),
+        before_check=True,
     ),
     Step(
         Stage.BUILD,
