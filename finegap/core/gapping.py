@@ -96,7 +96,7 @@ def _counted(facts: Facts, setting: Setting | None, means: str) -> Setting | Non
     checked = setting.tries[-1].made.made
     # How two gears mesh is held by the timing gear, not by what holds a rotor along its shaft.
     holding = [s for s in facts.family.steps if means in s.undone_by or (s.before_check and means != TIMING)]
-    holding = [s for s in holding if s.key not in facts.skipped]
+    holding = [s for s in holding if s.puts_in and s.key not in facts.skipped]
     works = {work for step in holding for work in step.works}
     logs = [
         Tightening(t, tuple(one for one in facts.tightened if one.fastener == t.key))
