@@ -1,10 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { NavLink, Outlet } from 'react-router';
 import { meQuery } from '../api/queries';
 import { KeyProvider, useKeys } from './keys';
 import { useUnit } from './unit';
-import { useLeftWaiting, useLongWaiting } from '../bench/useLeftWaiting';
 import { WorksProvider } from './works';
 
 const PLACES = [
@@ -14,8 +13,8 @@ const PLACES = [
   ['/toolbox', 'Toolbox'],
 ] as const;
 
-/** The strip on top, the place in the middle, the keys at the bottom. */
-export function Shell() {
+/** The strip on top, the place in the middle with what is to be noted on every page, the keys at the bottom. */
+export function Shell({ notes }: { notes: ReactNode }) {
   return (
     <KeyProvider>
       <a className="skip" href="#main">
@@ -24,27 +23,11 @@ export function Shell() {
       <Strip />
       <main id="main" tabIndex={-1}>
         <WorksProvider>
-          <Waits />
+          {notes}
           <Outlet />
         </WorksProvider>
       </main>
     </KeyProvider>
-  );
-}
-
-/** What waits to be saved is said on every page. */
-function Waits() {
-  useLeftWaiting();
-  const count = useLongWaiting();
-  if (!count) return null;
-  return (
-    <p className="passed-over waits-to-be-saved" role="status">
-      <b>
-        {count} {count === 1 ? 'change waits' : 'changes wait'} to be saved.
-      </b>{' '}
-      The server does not answer. {count === 1 ? 'It is' : 'They are'} kept on this device and tried again, in
-      order.
-    </p>
   );
 }
 

@@ -2,6 +2,7 @@ import { lazy, Suspense } from 'react';
 import { createBrowserRouter, Navigate } from 'react-router';
 import { JobList } from '../bench/JobList';
 import { JobPage } from '../bench/JobPage';
+import { Waits } from '../bench/Waits';
 import { Shell } from './Shell';
 
 /* eslint-disable react-refresh/only-export-components -- the one table of pages */
@@ -19,7 +20,7 @@ const Toolbox = lazy(() => import('../toolbox/Toolbox').then((m) => ({ default: 
 
 export const router = createBrowserRouter([
   {
-    element: <Shell />,
+    element: <Shell notes={<Waits />} />,
     errorElement: (
       <div className="blank page" role="alert">
         This page could not be shown. What was saved is safe. <a href="/bench">Back to the bench</a>

@@ -7,6 +7,7 @@ import { TextField } from '../app/TextField';
 import { WorkingLink } from '../app/WorkingLink';
 import { VerdictMark, verdictClass } from '../drawing/VerdictMark';
 import { OrderPanel } from './OrderPanel';
+import { StrikeOut } from './StrikeOut';
 import { useChange } from './useJob';
 import { WearPanel } from './WearPanel';
 
@@ -125,11 +126,18 @@ function Line({ job, feature }: { job: Job; feature: Feature }) {
         </p>
         <PairOptions feature={feature} />
         {settled && (
-          <p className="settled">
+          <div className="settled">
             {settled.by}: <b>{settled.decided}</b>
             {settled.parts.length > 0 && ` ${settled.parts.map((key) => nameOf(job, key)).join(' and ')}`}
-            {settled.reason ? `, because: ${settled.reason}` : ''}
-          </p>
+            {settled.reason ? `, because: ${settled.reason}` : ''}{' '}
+            <StrikeOut
+              job={job}
+              kind="decision"
+              record={settled.id}
+              what={`${feature.name}: ${settled.decided}`}
+              warns="A pair and its parts are one decision."
+            />
+          </div>
         )}
         {!settled && feature.by_parts && <p className="settled">Decided by what is changed of its parts.</p>}
         {wanted && (

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useIsMutating, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import type { Job } from '../api/client';
 import { versionQuery } from '../api/queries';
@@ -7,12 +7,12 @@ import { versionQuery } from '../api/queries';
 export function useNews(number: number): void {
   const cache = useQueryClient();
   const { data } = useQuery(versionQuery(number));
+  const isSaving = useIsMutating() > 0;
   useEffect(() => {
-    if (!data) return;
-    const seen = cache.getQueriesData<Job>({ queryKey: ['job', number] });
     // While something of one's own is on the way its answer brings the rest.
-    if (cache.isMutating() > 0) return;
+    if (!data || isSaving) return;
+    const seen = cache.getQueriesData<Job>({ queryKey: ['job', number] });
     if (seen.some(([, job]) => job && job.version < data.version))
       void cache.invalidateQueries({ queryKey: ['job', number] });
-  }, [cache, data, number]);
+  }, [cache, data, isSaving, number]);
 }
