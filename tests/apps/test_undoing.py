@@ -217,6 +217,30 @@ class InTurn(Undoing):
         self.assertEqual(caught.exception.changes, ["Lena: Missing: gloves"])
         services.say_on_hand(seen, uuid.uuid4(), ["rags"], here=True)
 
+    def test_a_signature_dated_before_the_work_is_asked_about(self):
+        number = self.open("G-1")
+        self.read(number, "idler_bore", "front/12–6", "30.05")
+        Job.objects.filter(number=number).update(opened_at=timezone.now() - dt.timedelta(days=1))
+        before = timezone.now() - dt.timedelta(hours=3)
+        version = Job.objects.get(number=number).version
+        for act in (
+            lambda seen: services.sign_off(seen, uuid.uuid4(), is_lead=True, reason="x"),
+            lambda seen: services.abandon(seen, uuid.uuid4(), "x"),
+        ):
+            with self.assertRaisesRegex(Unlikely, "before what was last done"):
+                act(services.Seen(self.lena, number, version, Entry(), before))
+        services.abandon(services.Seen(self.lena, number, version, Entry(meant=True), before), uuid.uuid4(), "x")
+
+    def test_torques_after_one_are_told_by_their_order_not_by_their_clocks(self):
+        early = timezone.now() + dt.timedelta(minutes=4)
+        ids = [uuid.uuid4(), uuid.uuid4()]
+        for n, (key, at) in enumerate(zip(ids, (early, early - dt.timedelta(minutes=3)), strict=True)):
+            seen = services.Seen(self.tom, self.number, Job.objects.get(number=self.number).version, Entry(), at)
+            bolts = [1, 3] if n == 0 else [2, 4]
+            services.log_torque(seen, services.NewTorque(key, "head bolts", 1, bolts, "16.8 N.m", "W-1"))
+        self.strike(self.number, "torque", ids[0])
+        self.assertEqual(TorqueMark.objects.standing().count(), 0)
+
     def test_a_time_to_come_is_asked_about(self):
         ahead = timezone.now() + dt.timedelta(minutes=6)
         for meant in (False, True):

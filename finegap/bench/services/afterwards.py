@@ -8,7 +8,7 @@ from django.db import transaction
 
 from finegap.bench.facts import GAP
 from finegap.bench.models import Abandonment, Amendment, Job, SignOff
-from finegap.bench.services.changing import Seen, has_worked, log, recording
+from finegap.bench.services.changing import Seen, check_last, has_worked, log, recording
 from finegap.bench.services.setting import move_stock
 from finegap.core.errors import FieldError
 from finegap.fleet.models import Pump
@@ -34,6 +34,7 @@ def abandon(seen: Seen, record: uuid.UUID, reason: str) -> None:
     with recording(seen, Abandonment, record, reason) as job:
         if job is None:
             return
+        check_last(job, seen)
         last = job.tries.standing().filter(sets=GAP).last()
         move_stock(job, last.stacks_um if last else [], [])
         Abandonment.objects.create(id=record, job=job, reason=reason.strip(), **seen.stamp)
@@ -67,6 +68,7 @@ def amend(
             if existing.job_id != job.pk or existing.sent != sent:
                 raise Conflict(["It was saved with other contents."])
             return
+        check_last(job, seen)
         _check(job, what, reason, void, belongs_to)
         number = job.amendments.count() + 1
         own = has_worked(job, seen.actor)

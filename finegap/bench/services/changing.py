@@ -146,6 +146,22 @@ def _check_clock(job: Job, seen: Seen) -> None:
         raise FieldError("time", problem, "Set the clock of this device, then go on.")
 
 
+def check_last(job: Job, seen: Seen) -> None:
+    """What closes a job is done after all of it: a clock that says otherwise is asked about.
+
+    Readings may wait through an outage; this is done face to face, and its time stands under a name.
+
+    Raises
+    ------
+    Unlikely
+        A time before that of the last line of the log.
+    """
+    last = job.events.order_by("-at").first()
+    if last is not None and seen.moment < last.at - AHEAD and not seen.entry.meant:
+        problem = f"the clock of this device says {seen.moment:%Y-%m-%d %H:%M}, before what was last done on the job."
+        raise Unlikely("time", problem, "Set the clock of this device; or is that time meant?")
+
+
 def _since(job: Job, seen: Seen) -> list[str]:
     """What others did since to what this change is about, the newest; a change to all of the job stands in the way of anybody's.
 

@@ -6,7 +6,7 @@ import uuid
 
 from finegap.bench.facts import load
 from finegap.bench.models import Job, SignOff, SizeOnRecord
-from finegap.bench.services.changing import Seen, has_worked, log, recording
+from finegap.bench.services.changing import Seen, check_last, has_worked, log, recording
 from finegap.core import VERSION
 from finegap.core.errors import FieldError
 from finegap.core.families.model import FeatureKind
@@ -28,12 +28,15 @@ def sign_off(seen: Seen, sign_id: uuid.UUID, is_lead: bool, reason: str = "") ->
         Something blocks it; the reasons say what. A lead may sign past some of them.
     FieldError
         A lead signing past a blocker without a written reason.
+    Unlikely
+        A time before that of what was last done.
     """
     from finegap.bench.queries import job_shape
 
     with recording(seen, SignOff, sign_id, reason) as job:
         if job is None:
             return
+        check_last(job, seen)
         records = load(job)
         assessment = assess(records.facts)
         blockers = assessment.blockers

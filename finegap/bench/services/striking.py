@@ -6,6 +6,8 @@ import uuid
 from collections.abc import Callable
 from typing import Any
 
+from django.db.models import Q
+
 from finegap.bench.facts import GAP, load
 from finegap.bench.models import (
     Decision,
@@ -79,7 +81,9 @@ def _reading(job: Job, seen: Seen, row: Reading, reason: str) -> str:
 
 
 def _torque(job: Job, seen: Seen, row: TorqueMark, reason: str) -> str:
-    later = job.torques.filter(fastener=row.fastener, at__gte=row.at).exclude(pk=row.pk)
+    # By what was done before what; of the oldest only their clocks are known.
+    after = Q(made__gt=row.made) | Q(made=0, at__gte=row.at)
+    later = job.torques.filter(after, fastener=row.fastener).exclude(pk=row.pk)
     more = later.strike(seen.actor, seen.moment, reason)
     return f"{row.fastener} {row.typed}" + (f" and {more} after it" if more else "")
 
