@@ -5,12 +5,11 @@ from __future__ import annotations
 import io
 import json
 import uuid
-from functools import cache
 from typing import Any
 
 from django.contrib.auth.hashers import make_password
 from django.contrib.auth.models import Group, User
-from django.test import TestCase
+from django.test import TestCase, override_settings
 from pypdf import PdfReader
 
 from finegap.bench import services
@@ -99,12 +98,6 @@ def text_of(record: dict[str, Any]) -> str:
 PIN = "2708"
 
 
-@cache
-def hashed_pin() -> str:
-    """Everybody's PIN in tests, hashed once: that takes as long as it should."""
-    return make_password(PIN)
-
-
 def person(name: str, role: str | None) -> User:
     """An account, with a role or without."""
     user = User.objects.create(username=name, first_name=name.title())
@@ -118,7 +111,7 @@ def furnish() -> None:
     for role in ROLES:
         Group.objects.get_or_create(name=role)
     lead, technician = person("lena", LEAD), person("tom", TECHNICIAN)
-    Pin.objects.bulk_create(Pin(person=one, hashed=hashed_pin()) for one in (lead, technician))
+    Pin.objects.bulk_create(Pin(person=one, hashed=make_password(PIN)) for one in (lead, technician))
     add_revision(lead, json.dumps(sheet_data()))
     gaskets = sheet_data(slug="gasket-pump", title="Gasket pump", adjustment=GASKETS, build={"seal": "mechanical"})
     add_revision(lead, json.dumps(gaskets))
@@ -149,6 +142,11 @@ GOOD = {
 }
 
 
+QUICK_HASHES = {"PASSWORD_HASHERS": ["django.contrib.auth.hashers.MD5PasswordHasher"]}
+"""A hash takes long by design, and tests sign often."""
+
+
+@override_settings(**QUICK_HASHES)
 class Works(TestCase):
     """The test works, with helpers that act as the technician Tom unless told otherwise."""
 

@@ -11,9 +11,10 @@ from typing import Any
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "1")
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.test import override_settings
 from playwright.sync_api import Browser, expect, sync_playwright
 
-from tests.apps.base import furnish
+from tests.apps.base import QUICK_HASHES, furnish
 
 ARGUMENTS = [
     "--headless",
@@ -36,6 +37,7 @@ def browser() -> Browser:
     return started
 
 
+@override_settings(**QUICK_HASHES)
 class Bench(StaticLiveServerTestCase):
     """A page signed in as the technician, and what went wrong in it."""
 
