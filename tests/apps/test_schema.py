@@ -169,7 +169,7 @@ class AgainstAnything(HypothesisTestCase):
         furnish()
 
     @given(st.lists(changes(), min_size=1, max_size=6), st.sampled_from(["H-1", "G-1"]), st.sampled_from(["mm", "in"]))
-    @hypothesis_settings(max_examples=60, suppress_health_check=list(HealthCheck))
+    @hypothesis_settings(max_examples=30, suppress_health_check=list(HealthCheck))
     def test_no_body_breaks_the_bench(self, sent, pump, unit):
         from django.contrib.auth.models import User
 
