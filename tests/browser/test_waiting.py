@@ -60,6 +60,7 @@ class Waiting(Bench):
         self.sign_in("tom")
         self.go(f"/bench/{self.number}/inspect?gap=idler_bore")
         expect(page.locator(".reading-list .fold")).to_contain_text("2 readings")
+        expect(page.locator(".ribbon")).to_contain_text("1 of 8")  # the step, which was the last
         expect(page.locator(".waits-to-be-saved")).to_have_count(0)
         kept = [(r.station, r.typed, r.by.username) for r in Reading.objects.order_by("order")]
         self.assertEqual(kept, [("front/12–6", "30.05", "tom"), ("front/3–9", "30.06", "tom")])
