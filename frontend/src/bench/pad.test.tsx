@@ -321,3 +321,19 @@ test('the letter for damage is free in Build, where it marks a step done', () =>
   expect(screen.queryByRole('button', { name: 'D damage' })).toBeNull();
   expect(screen.getByRole('button', { name: 'Damage?' })).toBeVisible();
 });
+
+test('between its answer and the sheet a reading holds its station', async () => {
+  // The sheet is told late: what waits is empty already, and the part on screen is still without it.
+  const late = { ...FEATURE, readings: [] };
+  reply = () => Promise.resolve(Response.json(job(late, 2)));
+  render(<Bench feature={FEATURE} />);
+  await userEvent.type(field(), '58.91{Enter}58.92{Enter}');
+  await waitFor(() => expect(sent).toHaveLength(2));
+  await new Promise((later) => setTimeout(later, 100));
+  await userEvent.type(field(), '58.93{Enter}');
+  await waitFor(() => expect(sent).toHaveLength(3));
+  expect(sent.map((s) => s.body.station)).toEqual(['12', '3', '6']);
+  await userEvent.type(field(), '58.94{Enter}');
+  await waitFor(() => expect(sent).toHaveLength(4));
+  expect(sent[3]?.body.station).toBe('6');
+});

@@ -1,4 +1,4 @@
-import { useCallback } from 'react';
+import { useCallback, useState } from 'react';
 import { ApiError, newId, type Job } from '../api/client';
 import { settle, useWaiting, type Waiting } from '../app/outbox';
 import { useChange, type How } from './useJob';
@@ -38,13 +38,20 @@ function keptReading({ id, change, how }: Waiting): Kept {
 /**
  * Sends readings one after another as they are entered, however fast: a gauge that types does not wait for an answer.
  * Those that are asked about are kept, each with its question, until they are sent again or given up, also while another part is
- * on screen and after the page was loaded anew; `sent` are all the others, on the way.
+ * on screen and after the page was loaded anew; `sent` are all the others, on the way or there.
  */
 export function useReadings(job: Job, feature: string, phase: Phase) {
   const { send } = useChange('readings', job.number);
+  // An answer takes a reading out of what waits a moment before the sheet shows it: in that moment it must not be nowhere, or the
+  // next number would land on its station.
+  const [entered, setEntered] = useState<Entry[]>([]);
   const save = useCallback(
-    async ({ how, ...reading }: Entry): Promise<void> => {
-      await send({ ...reading, feature, phase }, how).catch(() => undefined);
+    async (entry: Entry): Promise<void> => {
+      const { how, ...reading } = entry;
+      setEntered((now) => [...now.filter((e) => e.id !== entry.id), entry]);
+      await send({ ...reading, feature, phase }, how).catch(() => {
+        setEntered((now) => now.filter((e) => e.id !== entry.id));
+      });
     },
     [feature, phase, send],
   );
@@ -53,11 +60,13 @@ export function useReadings(job: Job, feature: string, phase: Phase) {
   const failed: Failed[] = all
     .flatMap((w) => (w.problem ? [{ ...keptReading(w), error: new ApiError(w.problem) }] : []))
     .filter(here);
-  const sent = all
+  const waiting = all
     .filter((w) => !w.problem)
     .map(keptReading)
     .filter(here)
     .map((k) => k.entry);
+  const held = new Set([...waiting, ...failed.map((f) => f.entry)].map((e) => e.id));
+  const sent = [...waiting, ...entered.filter((e) => !held.has(e.id))];
   const forget = useCallback((id: string) => void settle(id), []);
   return { save, failed, sent, forget };
 }
