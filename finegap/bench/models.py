@@ -1,23 +1,14 @@
 """Everything recorded at the bench. Verdicts and moves are computed from it, never stored, until a signature freezes them."""
 
-import datetime as dt
-from typing import Self, TypeVar
+from typing import Self
 
-from django.conf import settings
-from django.contrib.auth.models import User
 from django.db import models
 
 from finegap.bench.record import RECORD_VERSION
+from finegap.bench.recorded import STANDING, USER, InItsZone, M, Recorded, Strikeable
 from finegap.fleet.models import Duty, Pump
 from finegap.sheets.models import SheetRevision, ShopProcedure
 from finegap.toolbox.models import Certificate, Gauge, GreaseGun
-
-USER = settings.AUTH_USER_MODEL
-
-M = TypeVar("M", bound=models.Model, covariant=True)
-
-_LONGEST_REASON = 300
-_STANDING = models.Q(struck_reason="")
 
 
 class Job(Duty):
@@ -62,73 +53,6 @@ class Job(Duty):
         return f"Job {self.number}"
 
 
-class InItsZone(models.Model):
-    """A moment with the zone of the clock it was read from."""
-
-    at = models.DateTimeField()
-    zone_min = models.SmallIntegerField(default=0)
-
-    class Meta:
-        abstract = True
-
-    @property
-    def when(self) -> dt.datetime:
-        """The moment as that clock showed it."""
-        return self.at.astimezone(dt.timezone(dt.timedelta(minutes=self.zone_min)))
-
-
-class Recorded(InItsZone):
-    """By whom, when, and under which identity the client gave it: a retry is the same record, not a second one.
-
-    ``at`` is the moment of the act and ``zone_min`` the minutes its clock was ahead of UTC. ``sent`` is a digest of what came with
-    the identity: the same identity with other contents is a conflict. ``made`` is the version of the job it made: what was done
-    before what, whatever the clocks said. Older rows have neither.
-    """
-
-    id = models.UUIDField(primary_key=True)
-    by = models.ForeignKey(USER, models.PROTECT, related_name="+")
-    sent = models.CharField(max_length=64, blank=True)
-    made = models.PositiveIntegerField(default=0)
-
-    class Meta:
-        abstract = True
-
-
-class StrikeableSet(models.QuerySet[M]):
-    """Rows some of which were struck out."""
-
-    def standing(self) -> Self:
-        """Those that count."""
-        return self.filter(struck_reason="")
-
-    def strike(self, by: User, at: dt.datetime, reason: str) -> int:
-        """Strike out those that still stand; how many they were."""
-        return self.standing().update(struck_by=by, struck_at=at, struck_reason=reason[:_LONGEST_REASON])
-
-
-class Strikeable(models.Model):
-    """Put right by striking it out, with a reason and by name; never erased.
-
-    ``struck_at`` is not known of what was struck before it was kept.
-    """
-
-    struck_by = models.ForeignKey(USER, models.PROTECT, related_name="+", null=True, blank=True)
-    struck_at = models.DateTimeField(null=True, blank=True)
-    struck_reason = models.CharField(max_length=_LONGEST_REASON, blank=True)
-
-    objects = StrikeableSet.as_manager()
-
-    class Meta:
-        abstract = True
-        constraints = [
-            models.CheckConstraint(
-                condition=models.Q(struck_by__isnull=True, struck_at__isnull=True, struck_reason="")
-                | (models.Q(struck_by__isnull=False) & ~models.Q(struck_reason="")),
-                name="%(class)s_struck_with_a_reason",
-            )
-        ]
-
-
 class StepMark(Recorded, Strikeable):
     """A step done, a caution acknowledged, or a step skipped with a reason, by name and time.
 
@@ -146,7 +70,7 @@ class StepMark(Recorded, Strikeable):
     class Meta(Strikeable.Meta):
         constraints = [
             *Strikeable.Meta.constraints,
-            models.UniqueConstraint(fields=["job", "step"], condition=_STANDING, name="a_step_is_done_once"),
+            models.UniqueConstraint(fields=["job", "step"], condition=STANDING, name="a_step_is_done_once"),
         ]
 
 
@@ -201,7 +125,7 @@ class Decision(Recorded, Strikeable):
     class Meta(Strikeable.Meta):
         constraints = [
             *Strikeable.Meta.constraints,
-            models.UniqueConstraint(fields=["job", "feature"], condition=_STANDING, name="one_decision_a_feature"),
+            models.UniqueConstraint(fields=["job", "feature"], condition=STANDING, name="one_decision_a_feature"),
         ]
 
 
@@ -214,7 +138,7 @@ class NewPart(Recorded, Strikeable):
     class Meta(Strikeable.Meta):
         constraints = [
             *Strikeable.Meta.constraints,
-            models.UniqueConstraint(fields=["job", "feature"], condition=_STANDING, name="a_new_part_is_confirmed_once"),
+            models.UniqueConstraint(fields=["job", "feature"], condition=STANDING, name="a_new_part_is_confirmed_once"),
         ]
 
 
@@ -256,7 +180,7 @@ class PartFitted(Recorded, Strikeable):
         ordering = ["at"]
         constraints = [
             *Strikeable.Meta.constraints,
-            models.UniqueConstraint(fields=["job", "stack", "part"], condition=_STANDING, name="a_part_is_fitted_once"),
+            models.UniqueConstraint(fields=["job", "stack", "part"], condition=STANDING, name="a_part_is_fitted_once"),
         ]
 
 
@@ -343,7 +267,7 @@ class ZeroFound(Recorded, Strikeable):
         ordering = ["at"]
         constraints = [
             *Strikeable.Meta.constraints,
-            models.UniqueConstraint(fields=["job"], condition=_STANDING, name="one_zero_a_job"),
+            models.UniqueConstraint(fields=["job"], condition=STANDING, name="one_zero_a_job"),
             models.CheckConstraint(condition=models.Q(lash_mm__gte=0), name="lash_not_negative"),
         ]
 
@@ -412,7 +336,7 @@ class ProofMark(Recorded, Strikeable):
         ordering = ["at"]
         constraints = [
             *Strikeable.Meta.constraints,
-            models.UniqueConstraint(fields=["job", "step", "seen"], condition=_STANDING, name="one_proof_of_each"),
+            models.UniqueConstraint(fields=["job", "step", "seen"], condition=STANDING, name="one_proof_of_each"),
         ]
 
 

@@ -21,7 +21,8 @@ from django.db import transaction
 from django.utils import timezone
 
 from finegap.bench.facts import name_of
-from finegap.bench.models import Abandonment, Event, Job, Recorded, SignOff
+from finegap.bench.models import Abandonment, Event, Job, SignOff
+from finegap.bench.recorded import Recorded
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.showing import Units

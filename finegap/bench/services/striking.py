@@ -18,11 +18,11 @@ from finegap.bench.models import (
     Reading,
     RunInNote,
     StepMark,
-    Strikeable,
     TorqueMark,
     Try,
     ZeroFound,
 )
+from finegap.bench.recorded import Strikeable
 from finegap.bench.services.changing import Seen, changing, log
 from finegap.bench.services.deciding import about_feature, renew
 from finegap.bench.services.setting import move_stock, unprove
