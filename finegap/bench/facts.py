@@ -7,7 +7,7 @@ import math
 import uuid
 from collections.abc import Iterable
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import TypeVar
 
 from django.contrib.auth.models import User
@@ -62,7 +62,7 @@ GAP, MESH = "gap", "mesh"
 
 @dataclass(frozen=True)
 class Records:
-    """A job's rows, each kind read once, and the facts made of them.
+    """A job's rows, each kind read once, and the facts made of them when they are asked for.
 
     ``names`` are people by key, ``certificates`` those that something on the job was measured under. Readings, torques and tries
     hold what was struck out, too; of all others it is in ``struck``.
@@ -87,7 +87,11 @@ class Records:
     run_in: list[RunInNote]
     zero: ZeroFound | None
     struck: list[Struck]
-    facts: core.Facts
+
+    @cached_property
+    def facts(self) -> core.Facts:
+        """What the rows say, as the core takes it."""
+        return _facts(self)
 
 
 Struck = StepMark | Decision | NewPart | PartFitted | ProofMark | RunInNote | ZeroFound
@@ -135,7 +139,7 @@ def reads_lengths(gauge: Gauge) -> bool:
 
 
 def load(job: Job) -> Records:
-    """Read a job's rows and make the facts."""
+    """Read a job's rows, each kind once."""
     readings = list(job.readings.all())
     tries = list(job.tries.all())
     checks: dict[uuid.UUID, list[TryCheck]] = {one.pk: [] for one in tries}
@@ -149,46 +153,6 @@ def load(job: Job) -> Records:
     steps, decisions, looks = _standing(job.steps.all(), struck), _standing(job.decisions.all(), struck), list(job.looks.all())
     new_parts, on_hand = _standing(job.new_parts.all(), struck), list(job.on_hand.all())
     zero = next(iter(_standing(job.zeros.all(), struck)), None)
-    stock = GasketStock.objects.filter(sheet=job.revision.sheet_id).values_list("thickness_um", "count")
-    sheet = sheet_of(job)
-    build = {**sheet.build, **job.build}
-    facts = core.Facts(
-        sheet=sheet,
-        duty=_duty(job),
-        readings=_grouped(sheet.family_of(build), readings),
-        steps_done=frozenset(s.step for s in steps),
-        decisions=core.one_decision(
-            sheet.family, {d.feature: core.Decision(core.Decided(d.decided), d.reason, tuple(d.parts)) for d in decisions}
-        ),
-        zero=Zero(zero.school) if zero else None,
-        lash_mm=zero.lash_mm if zero else sheet.means.lash_mm if isinstance(sheet.means, HousingMeans) else 0.0,
-        tries=tuple(_try(t, checks[t.pk]) for t in tries if t.sets == GAP and not t.struck_reason),
-        mesh_tries=tuple(_try(t, checks[t.pk]) for t in tries if t.sets == MESH and not t.struck_reason),
-        opened=frozenset(means_key(sheet.means) if t.sets == GAP else TIMING for t in tries if t.opened and not t.struck_reason),
-        box=dict(stock),
-        build=build,
-        shop=shop_of(job),
-        looks={(k.feature, core.Phase(k.phase)): core.Look(tuple(k.damages)) for k in looks},
-        past=_past(job),
-        gauges=tuple(core_choice(gauge) for gauge in gauges.values() if reads_lengths(gauge)),
-        gauge_faults=_faults(readings, [c for t in tries if not t.struck_reason for c in checks[t.pk]], torques),
-        symptom=job.symptom,
-        skipped=frozenset(s.step for s in steps if s.skipped),
-        fitted=tuple(Fitted(row.stack, row.part, row.reused, row.reason, row.made) for row in fitted),
-        tightened=tuple(
-            Tightened(t.fastener, t.pass_number, tuple(t.bolts), t.at_nut_n_m, t.made) for t in torques if not t.struck_reason
-        ),
-        lubricant=job.lubricant,
-        ten_g=job.gun.ten_g if job.gun else None,
-        turned={p.step: tuple(p.places) for p in proofs if p.seen == TURNING},
-        plays={p.step: p.value for p in proofs if p.seen == END_PLAY and p.value is not None},
-        on_hand={row.item: row.here for row in on_hand},
-        run_in=tuple(Note(n.minute, n.drops, n.box_c, n.eighths) for n in run_in),
-        running=_running(proofs),
-        confirmed_new=frozenset(one.feature for one in new_parts),
-        new_share=works_settings().new_share,
-        renewed=job.renewed,
-    )
     photos = list(job.photos.all())
     return Records(
         job=job,
@@ -210,7 +174,53 @@ def load(job: Job) -> Records:
         run_in=run_in,
         zero=zero,
         struck=struck,
-        facts=facts,
+    )
+
+
+def _facts(records: Records) -> core.Facts:
+    """The facts of a job, from its rows and what lies beside them: its sheet, the shelf, earlier overhauls, the works."""
+    job, zero, tries, checks, proofs = records.job, records.zero, records.tries, records.checks, records.proofs
+    stock = GasketStock.objects.filter(sheet=job.revision.sheet_id).values_list("thickness_um", "count")
+    sheet = sheet_of(job)
+    build = {**sheet.build, **job.build}
+    return core.Facts(
+        sheet=sheet,
+        duty=_duty(job),
+        readings=_grouped(sheet.family_of(build), records.readings),
+        steps_done=frozenset(s.step for s in records.steps),
+        decisions=core.one_decision(
+            sheet.family, {d.feature: core.Decision(core.Decided(d.decided), d.reason, tuple(d.parts)) for d in records.decisions}
+        ),
+        zero=Zero(zero.school) if zero else None,
+        lash_mm=zero.lash_mm if zero else sheet.means.lash_mm if isinstance(sheet.means, HousingMeans) else 0.0,
+        tries=tuple(_try(t, checks[t.pk]) for t in tries if t.sets == GAP and not t.struck_reason),
+        mesh_tries=tuple(_try(t, checks[t.pk]) for t in tries if t.sets == MESH and not t.struck_reason),
+        opened=frozenset(means_key(sheet.means) if t.sets == GAP else TIMING for t in tries if t.opened and not t.struck_reason),
+        box=dict(stock),
+        build=build,
+        shop=shop_of(job),
+        looks={(k.feature, core.Phase(k.phase)): core.Look(tuple(k.damages)) for k in records.looks},
+        past=_past(job),
+        gauges=tuple(core_choice(gauge) for gauge in records.gauges if reads_lengths(gauge)),
+        gauge_faults=_faults(records.readings, [c for t in tries if not t.struck_reason for c in checks[t.pk]], records.torques),
+        symptom=job.symptom,
+        skipped=frozenset(s.step for s in records.steps if s.skipped),
+        fitted=tuple(Fitted(row.stack, row.part, row.reused, row.reason, row.made) for row in records.fitted),
+        tightened=tuple(
+            Tightened(t.fastener, t.pass_number, tuple(t.bolts), t.at_nut_n_m, t.made)
+            for t in records.torques
+            if not t.struck_reason
+        ),
+        lubricant=job.lubricant,
+        ten_g=job.gun.ten_g if job.gun else None,
+        turned={p.step: tuple(p.places) for p in proofs if p.seen == TURNING},
+        plays={p.step: p.value for p in proofs if p.seen == END_PLAY and p.value is not None},
+        on_hand={row.item: row.here for row in records.on_hand},
+        run_in=tuple(Note(n.minute, n.drops, n.box_c, n.eighths) for n in records.run_in),
+        running=_running(proofs),
+        confirmed_new=frozenset(one.feature for one in records.new_parts),
+        new_share=works_settings().new_share,
+        renewed=job.renewed,
     )
 
 
