@@ -299,10 +299,9 @@ def _will_cross(coming: Forecast, school: School) -> bool:
 
 def _crossing_words(coming: Forecast) -> Sentence:
     verb = "is predicted past" if coming.crosses else "could be past"
-    return Sentence(
-        f"It {verb} the limit before the next planned overhaul, {{planned}} h away. {{rate}}",
-        {"planned": grouped(coming.planned_h or 0), "rate": coming.sentence},
-    )
+    at = coming.hours_left if coming.crosses else coming.early
+    when = "the limit before the next planned overhaul, {planned} h away" if at else "the limit already, by the line of its sizes"
+    return Sentence(f"It {verb} {when}. {{rate}}", {"planned": grouped(coming.planned_h or 0), "rate": coming.sentence})
 
 
 def seen(feature: Feature, look: Look | None) -> tuple[Damage, ...]:

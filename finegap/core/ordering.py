@@ -40,7 +40,7 @@ def to_have_ready(family: Family, states: tuple[FeatureState, ...], catalogue: C
     reasons: dict[str, str] = {}
     for state in states:
         coming = state.forecast
-        if coming is not None and state.feature.kind is not FeatureKind.PAIR and (coming.crosses or coming.hours_left == 0):
+        if coming is not None and state.feature.kind is not FeatureKind.PAIR and coming.crosses:
             _add(reasons, state, "forecast to need it")
     return _order(family, reasons, catalogue)
 

@@ -49,7 +49,7 @@ class Certified(unittest.TestCase):
         for name in ("wear-life-01", "wear-life-03"):
             given_, expected = VALUES[name]["inputs"], VALUES[name]["expected"]
             line = fit(points(given_["hours"], given_["clearance_mm"]))
-            early, middle, late = crossings(line, given_["limit_mm"], wears_up=True)
+            early, middle, late = crossings(line, given_["limit_mm"], wears_up=True, now=0.0)
             with self.subTest(name=name):
                 self.assertAlmostEqual(early / expected["t_pi_early_95one"], 1, delta=1e-5)
                 self.assertAlmostEqual(middle / expected["t_limit"], 1, delta=1e-9)
@@ -77,7 +77,7 @@ class Certified(unittest.TestCase):
         low, _ = line.rate_bounds(confidence=0.9)
         assume(low > rate / 100)
         limit = line.size(far) + 4 * line.half_width(far)
-        early, _, late = crossings(line, limit, wears_up=True)
+        early, _, late = crossings(line, limit, wears_up=True, now=0.0)
         upper = lambda x: model.get_prediction([[1.0, x]]).summary_frame(alpha=0.1)["obs_ci_upper"][0] - limit  # noqa: E731
         self.assertAlmostEqual(early, brentq(upper, -1e5, late), delta=max(early * 1e-5, 0.05))
 
@@ -106,13 +106,50 @@ class Certified(unittest.TestCase):
         rough = fit(points(hours, [1.0, 1.03, 1.0, 1.04], u=0.0001))
         self.assertEqual(rough.dof, 2)
 
+    def test_three_thousand_lives_hour_by_hour(self):
+        """Earliest, predicted, latest and "could be before the overhaul" against looking at every hour; bands by numpy and scipy."""
+        rng = np.random.default_rng(20261128)
+        hours, already, past_roots = np.arange(60_001.0), 0, 0
+        for _ in range(3000):
+            n, up, u = int(rng.integers(2, 7)), bool(rng.integers(2)), float(rng.uniform(0.001, 0.01))
+            t = np.sort(rng.choice(20_000, n, replace=False).astype(float))
+            now, planned = float(t[-1] + rng.integers(0, 2000)), float(rng.integers(500, 12_000))
+            sign = 1 if up else -1
+            y = 30 + sign * float(rng.uniform(-1e-6, 1.5e-5)) * t + rng.normal(0, rng.choice([0.0005, 0.004, 0.02]), n)
+            limit = 30 + sign * float(rng.uniform(-0.02, 0.3))
+            centre, half = band_by_numpy(t, y, u, now + hours)
+            beyond = [sign * (edge - limit) >= 0 for edge in (centre + sign * half, centre, centre - sign * half)]
+            expected = [int(np.argmax(hit)) if hit.any() else None for hit in beyond]
+            bound = Limit(None, limit) if up else Limit(limit, None)
+            coming = forecast(Life(tuple(points(t, y, u)), now), bound, up, planned)
+            found = [coming.early, coming.hours_left, coming.late]
+            self.assertEqual([None if h is None or h > 60_000 else math.ceil(h - 1e-6) for h in found], expected, (t, y, u, limit))
+            self.assertEqual(coming.may_cross, bool(beyond[0][: int(planned) + 1].any()))
+            self.assertEqual(coming.crosses, bool(beyond[1][: int(planned) + 1].any()))
+            already += expected[0] == 0 and expected[1] != 0
+            past_roots += expected[0] is None
+        self.assertGreater(min(already, past_roots), 50)  # both defects of old would have been met
+
     def test_what_may_not_wear_at_all_has_no_latest_hour(self):
         line = fit(points([0, 1000, 2000], [1.0, 1.02, 1.005]))
-        early, middle, late = crossings(line, 1.2, wears_up=True)
+        early, middle, late = crossings(line, 1.2, wears_up=True, now=0.0)
         self.assertIsNone(late)
         self.assertTrue(early is not None and middle is not None and early < middle)
         # growing the other way: it never gets there
-        self.assertEqual(crossings(fit(points([0, 1000, 2000], [1.02, 1.01, 1.0])), 1.2, True), (None, None, None))
+        self.assertEqual(crossings(fit(points([0, 1000, 2000], [1.02, 1.01, 1.0])), 1.2, True, 0.0), (None, None, None))
+
+
+def band_by_numpy(t, y, u, at):
+    """Line and 95 % one-sided band of one further size: `numpy.polyfit`, `scipy.stats`, and the u of the sizes as the least scatter."""
+    if len(t) == 2:
+        share = (at - t[0]) / (t[1] - t[0])
+        return y[0] + (y[1] - y[0]) * share, 1.6448536269514722 * u * np.hypot(1 - share, share)
+    slope, start = np.polyfit(t - t.mean(), y, 1)
+    scatter = math.sqrt(np.sum((y - start - slope * (t - t.mean())) ** 2) / (len(t) - 2))
+    k, s = (student.ppf(0.95, len(t) - 2), scatter) if scatter >= u else (1.6448536269514722, u)
+    return start + slope * (at - t.mean()), k * s * np.sqrt(
+        1 + 1 / len(t) + (at - t.mean()) ** 2 / np.sum((t - t.mean()) ** 2)
+    )
 
 
 NEW = (30.00, 30.02)
@@ -198,6 +235,13 @@ class Lives(unittest.TestCase):
         same, _ = self.trace(visit(1, 4000, 30.05))
         harder, _ = self.trace(visit(1, 4000, 30.05, work=3600.0))
         self.assertEqual((same[0].now, harder[0].now), (4000, 8000))
+
+    def test_a_duty_that_is_not_known_is_asked_about(self):
+        for work, now in ((0.0, 1800.0), (1800.0, 0.0), (0.0, 0.0)):
+            lives, notes = self.trace(visit(1, 4000, 30.05, work=work), work=now)
+            self.assertIn("At which pressure and speed did it run before job 1?", notes[0])
+            self.assertEqual([p.job for p in lives[-1].points], [1])
+            self.assertIsNone(forecast(lives[-1], Limit(None, 30.11, NEW), True, 4000))
 
     @given(st.lists(st.one_of(st.none(), st.integers(0, 30_000)), max_size=8), st.lists(st.booleans(), min_size=8, max_size=8))
     def test_whatever_the_meter_says_hours_in_a_life_never_run_backwards(self, hours, changes):

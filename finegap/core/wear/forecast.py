@@ -19,6 +19,10 @@ from finegap.core.wear.lives import Life, Point
 from finegap.core.working import Given, Working
 
 
+_SAME_MM = 1e-12
+"""Two sizes that differ by rounding only."""
+
+
 @dataclass(frozen=True)
 class Line:
     """A fitted line ``at + rate * hours``; its variance for one further size is ``(c0 + c1 t + c2 t²)`` in mm².
@@ -88,29 +92,30 @@ def _least_squares(points: Sequence[Point]) -> Line:
     return Line(mean_y - rate * mean_t, rate, s / math.sqrt(sxx), variance, dof, scatter)
 
 
-def crossings(line: Line, limit_mm: float, wears_up: bool) -> tuple[float | None, float | None, float | None]:
-    """Hours at which the near edge of the band, the line, and the far edge meet the limit.
+def crossings(line: Line, limit_mm: float, wears_up: bool, now: float) -> tuple[float | None, float | None, float | None]:
+    """The first hour, from ``now`` on, at which the near edge of the band, the line, and the far edge are at the limit or past it.
 
-    Each is ``None`` where it never does. Edges are at 95 % one-sided; the root of Fieller's quadratic.
+    Each is ``now`` where it already is, and ``None`` where it never comes to it. Edges are at 95 % one-sided. Where they meet the
+    limit is a root of Fieller's quadratic; the near edge is convex, so it meets the limit once at most after ``now``.
     """
     sign = 1.0 if wears_up else -1.0
-    at, rate, limit = sign * line.at_mm, sign * line.rate_mm_h, sign * limit_mm
+    rate = sign * line.rate_mm_h
+    short = sign * (limit_mm - line.size(now))
+    """How far the line is from the limit now: positive before it."""
+    half = line.half_width(now)
     k2 = quantile(PROOF, line.dof) ** 2
-    c0, c1, c2 = (k2 * c for c in line.variance)
-    gap = at - limit
-    middle = -gap / rate if rate > 0 else None
-    a, b, c = rate * rate - c2, 2 * rate * gap - c1, gap * gap - c0
-    roots = _roots(a, b, c)
-    near = [t for t in roots if at + rate * t <= limit + 1e-12]
-    far = [t for t in roots if at + rate * t >= limit - 1e-12]
-    if rate <= 0 and not near:
-        return None, None, None
-    # Wear that is surely there crosses both edges; wear that may be none never crosses the far one.
-    sure = rate > 0 and a > 0
+    c0, c1, c2 = line.variance
+    roots = [t for t in _roots(rate * rate - k2 * c2, -2 * rate * short - k2 * (c1 + 2 * c2 * now), short * short - half * half) if t > 0]
+    near = [t for t in roots if rate * t <= short + _SAME_MM]
+    far = [t for t in roots if rate * t >= short - _SAME_MM]
+
+    def first(reached: bool, later: float | None) -> float | None:
+        return now if reached else None if later is None else now + later
+
     return (
-        (max(near) if near and sure else min((t for t in near if t > 0), default=None)),
-        middle,
-        (max(far) if far and sure else None),
+        first(half >= short, min(near, default=None)),
+        first(short <= 0, short / rate if rate > 0 else None),
+        first(-half >= short, min(far, default=None)),
     )
 
 
@@ -130,7 +135,8 @@ def _roots(a: float, b: float, c: float) -> list[float]:
 class Forecast:
     """What a life says of the hours to come, counted from now. ``early`` and ``late`` are at 95 % one-sided; ``None``: never.
 
-    ``crosses`` says that it is predicted past the limit before the next planned overhaul, ``may_cross`` that it could be.
+    0 is now. ``crosses`` says that it is predicted past the limit before the next planned overhaul, or is now; ``may_cross`` that it
+    could be.
     """
 
     line: Line
@@ -165,10 +171,8 @@ def forecast(life: Life, limit: Limit | None, wears_up: bool, planned_h: float |
     bound = None if limit is None else (limit.upper_mm if wears_up else limit.lower_mm)
     left = early = late = None
     if bound is not None:
-        near, middle, far = crossings(line, bound, wears_up)
-        early, left, late = (None if t is None else max(t - life.now, 0.0) for t in (near, middle, far))
-    crosses = planned_h is not None and left is not None and left < planned_h
-    may_cross = planned_h is not None and early is not None and early < planned_h
+        early, left, late = (None if t is None else t - life.now for t in crossings(line, bound, wears_up, life.now))
+    crosses, may_cross = _before(left, planned_h), _before(early, planned_h)
     return Forecast(
         line, life, left, early, late, planned_h, crosses, may_cross,
         _sentence(line, wears_up, bound, left, early, late),
@@ -176,7 +180,14 @@ def forecast(life: Life, limit: Limit | None, wears_up: bool, planned_h: float |
     )  # fmt: skip
 
 
+def _before(hours: float | None, planned_h: float | None) -> bool:
+    """Whether the limit comes before the next planned overhaul; now is before any."""
+    return hours is not None and (hours <= 0 or (planned_h is not None and hours < planned_h))
+
+
 def _hours(hours: float | None) -> str:
+    if hours is not None and hours <= 0:
+        return "now"
     return "beyond telling" if hours is None or hours > 500_000 else grouped(round(hours, -1))
 
 
@@ -194,7 +205,10 @@ def _sentence(
     }
     wearing = line.rate_mm_h > 0 if wears_up else line.rate_mm_h < 0
     if not wearing:
-        return Sentence("By its sizes so far it does not wear.", amounts)
+        not_worn = "By its sizes so far it does not wear"
+        if left is not None:
+            return Sentence(not_worn + ": at the limit now.", amounts)
+        return Sentence(not_worn + (", but they scatter past the limit." if early is not None and early <= 0 else "."), amounts)
     rate = "Wears {rate} ({low} to {high}) a thousand hours"
     if bound is None:
         return Sentence(rate + "; the sheet gives no limit to reckon to.", amounts)
@@ -230,7 +244,7 @@ def _working(line: Line, life: Life, bound: float | None, left: float | None, ea
         formula=f"a + b·t ± k·√({shape}) = L,   k = t(95% one-sided, ν)",
         given=tuple(given),
         result=Sentence(
-            "{left} h from now, {early} at the earliest, {late} at the latest",
+            "hours from now: {left}, {early} at the earliest, {late} at the latest",
             {"left": _hours(left), "early": _hours(early), "late": _hours(late)},
         )
         if bound is not None

@@ -22,8 +22,8 @@ class Size:
 class Visit:
     """One overhaul as seen from one part.
 
-    ``work`` is load times speed of the duty before it (bar r/min): wear follows sliding work (Archard). ``left`` is what was
-    measured after Build; ``changed`` says that the part was renewed then.
+    ``work`` is load times speed of the duty before it (bar r/min), 0 where pressure or speed is not on record: wear follows sliding
+    work (Archard). ``left`` is what was measured after Build; ``changed`` says that the part was renewed then.
     """
 
     job: int
@@ -73,7 +73,8 @@ def trace(
     wears_up : bool
         Bores and gaps grow, pins and shafts shrink.
     work_now : float
-        Load times speed at present: hours at another duty are stretched or shrunk to it.
+        Load times speed at present: hours at another duty are stretched or shrunk to it. Where either is 0 that share is unknown,
+        not nothing: what was measured before does not count, and the duty is asked for.
     """
     fresh = _fresh(new_mm)
     lives: list[Life] = []
@@ -87,13 +88,13 @@ def trace(
             notes.append(Sentence("Job {job} has no hours: its sizes are left out.", {"job": str(visit.job)}))
             life.hours = life.hours if not visit.changed else None
             continue
-        if run is None:
-            words = "The hours meter goes backwards at job {job} with nothing said of a new one: counted anew from there."
-            notes.append(Sentence(words, {"job": str(visit.job)}))
+        lost = _lost(run, visit, work_now)
+        if lost is not None:
+            notes.append(lost)
             lives.append(Life(tuple(life.points), None, ended=True))
             life = _Tracing([], 0.0)
-        elif life.hours is not None:
-            life.hours += run * (visit.work / work_now if work_now else 1.0)
+        elif life.hours is not None and run:
+            life.hours += run * visit.work / work_now
         if visit.found:
             life = _measured(life, visit, new_mm, wears_up, lives, notes)
         if visit.changed:
@@ -102,6 +103,17 @@ def trace(
             life = _Tracing([Point(0.0, size, visit.job)] if size else [], 0.0)
     lives.append(Life(tuple(life.points), life.hours))
     return tuple(one for one in lives if one.points), tuple(notes)
+
+
+def _lost(run: float | None, visit: Visit, work_now: float) -> Sentence | None:
+    """Why the hours before a visit cannot be told, if they cannot."""
+    job = {"job": str(visit.job)}
+    if run is None:
+        return Sentence("The hours meter goes backwards at job {job} with nothing said of a new one: counted anew from there.", job)
+    if run and not (visit.work and work_now):
+        words = "At which pressure and speed did it run before job {job}? Without both its wear cannot be compared: counted anew from there."
+        return Sentence(words, job)
+    return None
 
 
 def _fresh(new_mm: tuple[float, float] | None) -> Size | None:
