@@ -107,7 +107,7 @@ class Certified(unittest.TestCase):
         self.assertEqual(rough.dof, 2)
 
     def test_three_thousand_lives_hour_by_hour(self):
-        """Earliest, predicted, latest and "could be before the overhaul" against looking at every hour; bands by numpy and scipy."""
+        """Earliest, predicted, latest, "could be before the overhaul": by looking at every hour; bands by numpy and scipy."""
         rng = np.random.default_rng(20261128)
         hours, already, past_roots = np.arange(60_001.0), 0, 0
         for _ in range(3000):
@@ -140,16 +140,14 @@ class Certified(unittest.TestCase):
 
 
 def band_by_numpy(t, y, u, at):
-    """Line and 95 % one-sided band of one further size: `numpy.polyfit`, `scipy.stats`, and the u of the sizes as the least scatter."""
+    """Line and 95 % one-sided band of one further size: `numpy.polyfit`, `scipy.stats`, the sizes' u as the least scatter."""
     if len(t) == 2:
         share = (at - t[0]) / (t[1] - t[0])
         return y[0] + (y[1] - y[0]) * share, 1.6448536269514722 * u * np.hypot(1 - share, share)
     slope, start = np.polyfit(t - t.mean(), y, 1)
     scatter = math.sqrt(np.sum((y - start - slope * (t - t.mean())) ** 2) / (len(t) - 2))
     k, s = (student.ppf(0.95, len(t) - 2), scatter) if scatter >= u else (1.6448536269514722, u)
-    return start + slope * (at - t.mean()), k * s * np.sqrt(
-        1 + 1 / len(t) + (at - t.mean()) ** 2 / np.sum((t - t.mean()) ** 2)
-    )
+    return start + slope * (at - t.mean()), k * s * np.sqrt(1 + 1 / len(t) + (at - t.mean()) ** 2 / np.sum((t - t.mean()) ** 2))
 
 
 NEW = (30.00, 30.02)

@@ -7,7 +7,7 @@ from finegap.core.calculators.setting import DENSITY, temperature_asked, viscosi
 from finegap.core.errors import FieldError
 from finegap.core.gap.heat import Body, Part, Warming, hot_gap, warming_up
 from finegap.core.gap.performance import Losses, Path, TestPoint, perform
-from finegap.core.gap.slip import Annulus, Fluid, Slot, is_laminar
+from finegap.core.gap.slip import Annulus, Fluid, Slot, untold
 from finegap.core.materials import MATERIALS
 from finegap.core.quantities import Dimension, Sign
 from finegap.core.reckoned import Line, Stand
@@ -57,8 +57,8 @@ def _fluid(given: Typed) -> Fluid:
 
 
 def _passes(of: Slot | Annulus) -> Line:
-    stand = Stand.GOOD if is_laminar(of) else Stand.CARE
-    return Line("Slip", Amount(of.flow_m3_s * 60_000, Kind.FLOW), stand, of.working)
+    none = untold(of)
+    return Line("Slip", none, Stand.ASK) if none else Line("Slip", Amount(of.flow_m3_s * 60_000, Kind.FLOW), working=of.working)
 
 
 def _slot(given: Typed) -> tuple[Line, ...]:

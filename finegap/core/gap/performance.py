@@ -5,9 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
+
+from scipy.optimize import brentq
 
 from finegap.core.errors import FieldError
-from finegap.core.gap.slip import Fluid, Slot, is_laminar
+from finegap.core.gap.slip import Fluid, Slot, is_laminar, untold
 from finegap.core.reckoned import Line, Stand
 from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
 from finegap.core.working import Given, Working
@@ -16,8 +19,24 @@ _L_MIN = 60_000.0
 HEAT_J_KG_K = 1900.0
 """Specific heat taken for the liquid: mineral oil near 40 C, handbooks (from memory)."""
 
+_LAYERS_TO = 1000.0
+"""Reynolds number of a running wall, on its speed and the gap, to which liquid shears in layers: plane Couette flow turns turbulent
+at 1,300 to 1,500 (common knowledge of fluid mechanics, from memory); a good third less is taken."""
+
+_WIDEST = 10.0
+
 USUAL_KG_M3 = 900.0
 """Density taken where nobody has said: mineral oil (common practice)."""
+
+
+@dataclass(frozen=True)
+class Flows:
+    """What passes a path, in L/min: driven by the pressure, dragged by the wall; and why there is no number, if there is none."""
+
+    driven: float
+    dragged: float
+    laminar: bool = True
+    untold: Sentence | None = None
 
 
 @dataclass(frozen=True)
@@ -38,9 +57,23 @@ class Path:
     against: bool = False
 
     def slot(self, gap_mm: float, pressure_bar: float, speed_r_min: float, fluid: Fluid) -> Slot:
-        """The slot at a gap. Without lands a square one: only ratios of it mean anything then."""
+        """The slot at a gap; of a path with lands."""
         wall = math.pi * self.wall_mm / 1000 * speed_r_min / 60 * (-1 if self.against else 1)
         return Slot(gap_mm * self.share, self.width_mm or 1.0, self.length_mm or 1.0, pressure_bar, fluid, wall)
+
+    @property
+    def has_land(self) -> bool:
+        """Width and length are on the sheet."""
+        return self.width_mm is not None and self.length_mm is not None
+
+    def flows(self, gap_mm: float, pressure_bar: float, speed_r_min: float, fluid: Fluid) -> Flows:
+        """What passes at a gap. Without lands it is the laminar law with a square land: only ratios of it mean anything then."""
+        if gap_mm <= 0:
+            return Flows(0.0, 0.0)
+        if not self.has_land:
+            return Flows((gap_mm * self.share) ** 3 * pressure_bar / fluid.pa_s, 0.0)
+        slot = self.slot(gap_mm, pressure_bar, speed_r_min, fluid)
+        return Flows(slot.pressure_m3_s * _L_MIN, slot.drag_m3_s * _L_MIN, is_laminar(slot), untold(slot))
 
 
 @dataclass(frozen=True)
@@ -84,34 +117,44 @@ class Losses:
                 raise FieldError("test.gaps", f"{missing} is missing.", "Expected every gap of the paths, as it was at the test.")
             if self.displacement_l * self.test.speed_r_min <= self.test.flow_l_min:
                 raise FieldError("test.flow", "it is more than the pump displaces.", "Expected less than displacement times speed.")
-            if self._modelled(self.test) <= 0:
-                raise FieldError("test", "nothing would slip at these gaps.", "Expected a pressure and gaps above zero.")
+            flows = self._at_the_test(self.test)
+            if sum(f.driven for f in flows) <= 0 or any(f.untold for f in flows):
+                raise FieldError("test", "what slips at these gaps cannot be told.", "Expected a pressure and gaps above zero.")
+            if self.factor <= 0:
+                problem = "it is more than the pump displaces and its walls carry back."
+                raise FieldError("test.flow", problem, "Expected less.")
+        moved = next((p.feature for p in self.paths if p.wall_mm and not p.has_land), None)
+        if moved:
+            raise FieldError("paths", f"{moved} has a wall that runs, and no land.", "Expected its width and length.")
 
-    def _modelled(self, test: TestPoint) -> float:
+    def _at_the_test(self, test: TestPoint) -> list[Flows]:
         fluid = Fluid(test.viscosity_mm2_s, USUAL_KG_M3)
-        return sum(
-            p.slot(test.gaps_mm[p.feature], test.pressure_bar, test.speed_r_min, fluid).flow_m3_s * _L_MIN for p in self.paths
-        )
+        return [p.flows(test.gaps_mm[p.feature], test.pressure_bar, test.speed_r_min, fluid) for p in self.paths]
 
-    @property
+    @cached_property
     def factor(self) -> float:
-        """How much more slips than the lands say, from the test; 1 without one."""
+        """How much more the pressure drives than the lands say, from the test; 1 without one. The walls drag what they drag."""
         if self.test is None:
             return 1.0
-        return (self.displacement_l * self.test.speed_r_min - self.test.flow_l_min) / self._modelled(self.test)
+        flows = self._at_the_test(self.test)
+        lost = self.displacement_l * self.test.speed_r_min - self.test.flow_l_min
+        return (lost - sum(f.dragged for f in flows)) / sum(f.driven for f in flows)
 
 
 @dataclass(frozen=True)
 class Passing:
-    """What passes one path, in L/min; against the new gap, too, where that is known. ``assumed``: not measured, taken as new."""
+    """What passes one path, in L/min; against the new gap, too, where that is known. ``assumed``: not measured, taken as new.
+
+    ``untold`` says why there is no number, where there is none; the slip is then not to be used.
+    """
 
     path: Path
     gap_mm: float
     slip_l_min: float
     new_mm: float | None
     new_slip_l_min: float | None
-    laminar: bool
     assumed: bool = False
+    untold: Sentence | None = None
 
     @property
     def gives_back_l_min(self) -> float:
@@ -121,14 +164,35 @@ class Passing:
 
 @dataclass(frozen=True)
 class Performance:
-    """What the pump does at its duty with the gaps it has."""
+    """What the pump does at its duty with the gaps it has. Flow, efficiency and power mean nothing where it is ``untold``."""
 
     losses: Losses
     passing: tuple[Passing, ...]
     pressure_bar: float
     speed_r_min: float
     fluid: Fluid
-    shear_w: float
+    shear_w: float | None
+
+    @cached_property
+    def untold(self) -> Sentence | None:
+        """Why its flow is not told: a path without a number, more slip than it displaces, or less than none."""
+        path = next((p.untold for p in self.passing if p.untold is not None), None)
+        amounts: Amounts = {
+            "slip": Amount(self.slip_l_min, Kind.FLOW_ABOUT),
+            "most": Amount(self.theoretical_l_min, Kind.FLOW_ABOUT),
+            "forward": Amount(-self.slip_l_min, Kind.FLOW_ABOUT),
+        }
+        if path is not None:
+            return path
+        if self.slip_l_min >= self.theoretical_l_min:
+            words = (
+                "Not told: at this pressure the gaps would let {slip} back, of {most} displaced. It cannot make the pressure, or"
+            )
+            return Sentence(words + " a gap, the liquid or the pressure is not so.", amounts)
+        if self.slip_l_min < 0:
+            words = "Not told: the running walls would carry {forward} more forward than slips back. Look at lands and pressure."
+            return Sentence(words, amounts)
+        return None
 
     @property
     def theoretical_l_min(self) -> float:
@@ -142,8 +206,8 @@ class Performance:
 
     @property
     def flow_l_min(self) -> float:
-        """What comes out: never less than nothing."""
-        return max(self.theoretical_l_min - self.slip_l_min, 0.0)
+        """What comes out."""
+        return self.theoretical_l_min - self.slip_l_min
 
     @property
     def efficiency(self) -> float:
@@ -157,53 +221,88 @@ class Performance:
 
     @property
     def lost_w(self) -> float:
-        """Power that goes into heat in the gaps: slip through the pressure, and the liquid sheared between the walls."""
-        return max(self.slip_l_min, 0.0) / _L_MIN * self.pressure_bar * 1e5 + self.shear_w
+        """Power that slips back: displaced less delivered."""
+        return self.slip_l_min / _L_MIN * self.pressure_bar * 1e5
 
     @property
     def warmer_k(self) -> float | None:
-        """By how much the lost power warms what comes out; ``None`` where nothing does."""
+        """By how much what is lost and sheared warms what comes out; ``None`` where the shearing is not known."""
         mass = self.flow_l_min / _L_MIN * self.fluid.density_kg_m3
-        return self.lost_w / (mass * HEAT_J_KG_K) if mass else None
+        return None if self.shear_w is None else (self.lost_w + self.shear_w) / (mass * HEAT_J_KG_K)
+
+    def at_pressure(self, pressure_bar: float) -> Performance:
+        """The same pump at another pressure difference: what the walls drag stays."""
+        return self._with({p.path.feature: p.gap_mm for p in self.passing}, pressure_bar)
+
+    def with_gap(self, feature: str, gap_mm: float) -> Performance:
+        """The same duty with one gap another."""
+        return self._with({p.path.feature: p.gap_mm for p in self.passing} | {feature: gap_mm}, self.pressure_bar)
+
+    def _with(self, gaps_mm: Mapping[str, float], pressure_bar: float) -> Performance:
+        done = perform(self.losses, gaps_mm, {}, pressure_bar, self.speed_r_min, self.fluid)
+        assert done is not None
+        return done
+
+    def gap_for(self, feature: str, flow_l_min: float) -> float | None:
+        """How wide one gap would have to be for less to come out than does; ``None`` where none up to ten times as wide does it."""
+        gap = next((p.gap_mm for p in self.passing if p.path.feature == feature), 0.0)
+        if gap <= 0:
+            return None
+
+        def over(wide_mm: float) -> float:
+            return self.with_gap(feature, wide_mm).flow_l_min - flow_l_min
+
+        widest = gap * _WIDEST
+        return float(brentq(over, gap, widest, xtol=1e-9)) if over(gap) >= 0 >= over(widest) else None
 
     def lines(self) -> tuple[Line, ...]:
         """The duty in lines, each with its working."""
+        if self.untold is not None:
+            return (*self.path_lines(), Line("Flow at the duty", self.untold, Stand.ASK))
         return (*self.path_lines(), *self._flow_lines(), *self._power_lines())
 
     def path_lines(self) -> tuple[Line, ...]:
         """What each gap costs, the most costly first, and what a new part gives back."""
         lines = []
         for one in sorted(self.passing, key=lambda p: -p.slip_l_min):
+            if one.untold is not None:
+                lines.append(Line(one.path.name, one.untold, Stand.ASK))
+                continue
             amounts: Amounts = {
                 "gap": length(one.gap_mm, fine=True),
-                "slip": Amount(one.slip_l_min, Kind.FLOW_ABOUT),
+                "slip": Amount(abs(one.slip_l_min), Kind.FLOW_ABOUT),
                 "new": length(one.new_mm or 0.0, fine=True),
                 "back": Amount(one.gives_back_l_min, Kind.FLOW_ABOUT),
             }
-            words = "{slip} at {gap}"
+            words = "{slip} at {gap}" if one.slip_l_min >= 0 else "at {gap} its wall carries {slip} forward, more than slips back"
             if one.assumed:
                 words += ", taken as new: not measured"
             elif one.new_slip_l_min is not None:
                 words += "; as new ({new}) it gives {back} back" if one.gives_back_l_min > 0 else "; no more than as new"
-            lines.append(Line(one.path.name, Sentence(words, amounts), Stand.GOOD if one.laminar else Stand.CARE, self._path(one)))
+            # Without a land nobody knows whether the law of its ratio holds.
+            stand = Stand.GOOD if one.path.has_land else Stand.CARE
+            lines.append(Line(one.path.name, Sentence(words, amounts), stand, self._path(one)))
         return tuple(lines)
 
     def _path(self, one: Passing) -> Working:
         if one.gap_mm <= 0:
             gap = (Given("h", "gap", length(one.gap_mm, fine=True)),)
             return Working(f"Slip, {one.path.name.lower()}", "h ≤ 0: the faces touch", gap, Amount(0.0, Kind.FLOW), "definition")
-        slot = one.path.slot(one.gap_mm, self.pressure_bar, self.speed_r_min, self.fluid)
         by_test = self.losses.test is not None
         calibrated = (Given("k", "from the test of the sheet", Amount(self.losses.factor, Kind.FINE_NUMBER)),) if by_test else ()
-        lands = one.path.width_mm is not None
-        return Working(
-            f"Slip, {one.path.name.lower()}",
-            ("k·(w·h³·Δp / (12·μ·L) + w·h·U/2)" if by_test else "w·h³·Δp / (12·μ·L) + w·h·U/2"),
-            (*slot.working.given, *calibrated),
-            Amount(one.slip_l_min, Kind.FLOW),
-            slot.working.source,
-            slot.working.notes if lands else (Sentence("The sheet has no land: w and L are one, and k stands for them."),),
-        )
+        slip = Amount(one.slip_l_min, Kind.FLOW)
+        if not one.path.has_land:
+            given = (
+                Given("h", "gap", length(one.gap_mm, fine=True)),
+                Given("Δp", "pressure difference", Amount(self.pressure_bar, Kind.PRESSURE)),
+                Given("μ", "dynamic viscosity, ν·ρ", f"{self.fluid.pa_s:.6g} Pa·s"),
+            )
+            note = Sentence("The sheet has no land: it is taken as laminar, which nothing here can check.")
+            source = "cube law, from a test of the pump"
+            return Working(f"Slip, {one.path.name.lower()}", "k·h³·Δp / μ", (*given, *calibrated), slip, source, (note,))
+        of = one.path.slot(one.gap_mm, self.pressure_bar, self.speed_r_min, self.fluid).working
+        formula = of.formula.replace("w·h·v", "k·w·h·v") if by_test else of.formula
+        return Working(f"Slip, {one.path.name.lower()}", formula, (*of.given, *calibrated), slip, of.source, of.notes)
 
     def _flow_lines(self) -> tuple[Line, ...]:
         flows = {
@@ -212,12 +311,10 @@ class Performance:
             "S": Given("S", "slip of all gaps", Amount(self.slip_l_min, Kind.FLOW)),
         }
         flow = Amount(self.flow_l_min, Kind.FLOW_ABOUT)
-        none = self.flow_l_min <= 0
         source = "definition (ISO 4391: volumetric efficiency; from memory)"
         efficiency = Amount(100 * self.efficiency, Kind.SHARE)
         return (
-            Line("Flow at the duty", Sentence("{q}: all of it slips back.", {"q": flow}) if none else flow,
-                 Stand.STOP if none else Stand.GOOD,
+            Line("Flow at the duty", flow, Stand.GOOD,
                  Working("Flow at the duty", "Q = V·n − S", tuple(flows.values()), flow, source)),
             Line("Volumetric efficiency", efficiency, Stand.GOOD,
                  Working("Volumetric efficiency", "η = (V·n − S) / (V·n)", tuple(flows.values()), efficiency, source)),
@@ -228,18 +325,29 @@ class Performance:
         given = (
             Given("S", "slip of all gaps", Amount(self.slip_l_min, Kind.FLOW)),
             Given("Δp", "pressure difference", Amount(self.pressure_bar, Kind.PRESSURE)),
-            Given("Pₛ", "liquid sheared between the walls, μ·U²·w·L/h", Amount(self.shear_w / 1000, Kind.POWER)),
         )
-        working = Working("Power lost in the gaps", "P = S·Δp + Pₛ", given, lost, "definition; Couette flow (from memory)")
-        lines = (Line("Power lost in the gaps", lost, working=working),)
-        if self.warmer_k is None:
-            return lines
+        slips = Line("Power that slips back", lost, working=Working("Power that slips back", "P = S·Δp", given, lost, "definition"))
+        if self.shear_w is None or self.warmer_k is None:
+            words = "Not told: between running walls the liquid no longer shears in layers."
+            return (slips, Line("Power sheared in the gaps", words, Stand.ASK))
+        sheared = Amount(self.shear_w / 1000, Kind.POWER)
+        walls = tuple(
+            Given(
+                "Pₛ",
+                f"{p.path.name.lower()}: μ·U²·w·L/h",
+                Amount((_shear_w(p.path, p.gap_mm, self.speed_r_min, self.fluid) or 0.0) / 1000, Kind.POWER),
+            )
+            for p in self.passing
+            if p.path.wall_mm
+        )
+        shearing = Working("Power sheared in the gaps", "Σ μ·U²·w·L/h", walls, sheared, "Couette flow (White; from memory)")
         warmer = Amount(self.warmer_k, Kind.TEMPERATURE_STEP)
         heat = Working(
             "What the lost power warms",
-            "ΔT = P / (ρ·c·Q)",
+            "ΔT = (P + Pₛ) / (ρ·c·Q)",
             (
-                Given("P", "power lost in the gaps", lost),
+                Given("P", "power that slips back", lost),
+                Given("Pₛ", "power sheared in the gaps", sheared),
                 Given("ρ", "density", f"{self.fluid.density_kg_m3:g} kg/m³"),
                 Given("c", "specific heat", f"{HEAT_J_KG_K:g} J/(kg·K)"),
                 Given("Q", "flow at the duty", Amount(self.flow_l_min, Kind.FLOW)),
@@ -247,7 +355,11 @@ class Performance:
             warmer,
             "heat balance, all of it carried off by what comes out; specific heat of mineral oil (from memory)",
         )
-        return (*lines, Line("Which warms what comes out by", warmer, working=heat))
+        return (
+            slips,
+            Line("Power sheared in the gaps", sheared, working=shearing),
+            Line("Which warms what comes out by", warmer, working=heat),
+        )
 
 
 def perform(
@@ -282,33 +394,25 @@ def perform(
         return None
     gaps = {key: mm for key, mm in known.items() if mm is not None}
     k = losses.factor
-
-    def passes(path: Path, gap_mm: float) -> tuple[float, bool]:
-        if gap_mm <= 0:
-            return 0.0, True
-        slot = path.slot(gap_mm, pressure_bar, speed_r_min, fluid)
-        return k * slot.flow_m3_s * _L_MIN, is_laminar(slot) or path.width_mm is None
-
     passing = []
     for path in losses.paths:
         gap, fresh = gaps[path.feature], new_mm.get(path.feature)
-        slip, laminar = passes(path, gap)
-        passing.append(
-            Passing(path, gap, slip, fresh, passes(path, fresh)[0] if fresh else None, laminar, path.feature not in gaps_mm)
-        )
-    shear = sum(_shear_w(path, gaps[path.feature], speed_r_min, fluid) for path in losses.paths)
+        now = path.flows(gap, pressure_bar, speed_r_min, fluid)
+        new = path.flows(fresh, pressure_bar, speed_r_min, fluid) if fresh else None
+        new_slip = None if new is None or new.untold else k * new.driven + new.dragged
+        assumed = path.feature not in gaps_mm
+        passing.append(Passing(path, gap, k * now.driven + now.dragged, fresh, new_slip, assumed, now.untold))
+    shears = [_shear_w(path, gaps[path.feature], speed_r_min, fluid) for path in losses.paths]
+    shear = None if any(s is None for s in shears) else math.fsum(s for s in shears if s is not None)
     return Performance(losses, tuple(passing), pressure_bar, speed_r_min, fluid, shear)
 
 
-def _shear_w(path: Path, gap_mm: float, speed_r_min: float, fluid: Fluid) -> float:
-    """Power that shears the liquid of a path whose wall runs: mu U^2 w L / h."""
+def _shear_w(path: Path, gap_mm: float, speed_r_min: float, fluid: Fluid) -> float | None:
+    """Power that shears the liquid of a path whose wall runs, mu U^2 w L / h; ``None`` where it no longer shears in layers."""
     if not path.wall_mm or gap_mm <= 0 or path.width_mm is None or path.length_mm is None:
         return 0.0
     wall_m_s = math.pi * path.wall_mm / 1000 * speed_r_min / 60
-    area_m2 = path.width_mm * path.length_mm / 1e6
-    return fluid.pa_s * wall_m_s**2 * area_m2 / (gap_mm * path.share / 1000)
-
-
-def gap_for(slip_ratio: float, gap_mm: float) -> float:
-    """The gap that would let ``slip_ratio`` times as much through: the inverse of the cube law."""
-    return gap_mm * math.cbrt(slip_ratio)
+    gap_m = gap_mm * path.share / 1000
+    if wall_m_s * gap_m / (fluid.viscosity_mm2_s * 1e-6) > _LAYERS_TO:
+        return None
+    return fluid.pa_s * wall_m_s**2 * path.width_mm * path.length_mm / 1e6 / gap_m

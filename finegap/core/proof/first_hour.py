@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from finegap.core.errors import FieldError
-from finegap.core.gap.performance import Performance, gap_for
+from finegap.core.gap.performance import Performance
 from finegap.core.reckoned import Line, Stand
 from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
 from finegap.core.working import Given, Working
@@ -98,42 +98,41 @@ def _flow(flow: float, pressure_bar: float, predicted: Performance | None, set_g
     shown = Amount(flow, Kind.FLOW_ABOUT)
     if predicted is None:
         return Line("Flow", Sentence("{q}; the sheet says nothing of slip to hold it against.", {"q": shown}))
-    # Slip goes with pressure: what was measured at another pressure than the duty's is held against that.
-    share = pressure_bar / predicted.pressure_bar if predicted.pressure_bar else 1.0
-    slip = predicted.slip_l_min * share
-    expected = max(predicted.theoretical_l_min - slip, 0.0)
+    # What the pressure drives goes with it, what the walls drag does not: it is reckoned at the pressure it was measured at.
+    there = predicted.at_pressure(pressure_bar)
+    if there.untold is not None:
+        return Line("Flow", Sentence("{q}; nothing to hold it against. {why}", {"q": shown, "why": there.untold}), Stand.ASK)
+    expected = there.flow_l_min
     off = flow - expected
     amounts: Amounts = {
         "q": shown,
         "expected": Amount(expected, Kind.FLOW_ABOUT),
         "off": Amount(abs(off), Kind.FLOW_ABOUT),
-        "most": Amount(predicted.theoretical_l_min, Kind.FLOW_ABOUT),
+        "most": Amount(there.theoretical_l_min, Kind.FLOW_ABOUT),
     }
     working = Working(
         "Flow against slip",
-        "Q = V·n − S·p/p₀",
+        "Q = V·n − S",
         (
-            Given("V·n", "displaced", Amount(predicted.theoretical_l_min, Kind.FLOW)),
-            Given("S", "slip of all gaps at the duty", Amount(predicted.slip_l_min, Kind.FLOW)),
+            Given("V·n", "displaced", Amount(there.theoretical_l_min, Kind.FLOW)),
+            Given("S", "slip of all gaps at that pressure", Amount(there.slip_l_min, Kind.FLOW)),
             Given("p", "pressure difference when it was measured", Amount(pressure_bar, Kind.PRESSURE)),
-            Given("p₀", "pressure difference of the duty", Amount(predicted.pressure_bar, Kind.PRESSURE)),
         ),
         Amount(expected, Kind.FLOW),
-        "laminar slip grows with the pressure difference",
+        "slip of each gap, as on the card of what the gaps cost",
     )
-    if flow > predicted.theoretical_l_min * (1 + _FLOW_SHARE):
+    if flow > there.theoretical_l_min * (1 + _FLOW_SHARE):
         words = "{q}: more than the {most} it displaces. Measure again: bucket, watch, meter, speed."
         return Line("Flow", Sentence(words, amounts), Stand.ASK, working)
-    if abs(off) <= _FLOW_SHARE * predicted.theoretical_l_min:
+    if abs(off) <= _FLOW_SHARE * there.theoretical_l_min:
         return Line("Flow", Sentence("{q}, {expected} expected.", amounts), Stand.GOOD, working)
     if off > 0:
         words = "{q}, {off} more than the gaps let expect: they are finer, or the liquid thicker, than entered."
         return Line("Flow", Sentence(words, amounts), Stand.CARE, working)
     words = "{q}, {off} less than expected: a relief valve passing, air, a starved suction"
-    own = next((p for p in predicted.passing if p.path.feature == set_gap), None)
-    if own is not None and own.slip_l_min > 0:
-        through = max(predicted.theoretical_l_min - flow - (slip - own.slip_l_min * share), 0.0)
-        amounts["gap"] = length(gap_for(through / (own.slip_l_min * share), own.gap_mm))
+    wide = there.gap_for(set_gap, flow)
+    if wide is not None:
+        amounts["gap"] = length(wide)
         words += ", or a gap as wide as {gap}"
     return Line("Flow", Sentence(words + ".", amounts), Stand.CARE, working)
 
@@ -147,7 +146,7 @@ def _pressure(bar: float, duty_bar: float) -> Line:
 
 
 def _power(kw: float, values: Mapping[Seen, float], pressure_bar: float, predicted: Performance | None) -> Line:
-    flow = values.get(Seen.FLOW, predicted.flow_l_min if predicted else None)
+    flow = values.get(Seen.FLOW, predicted.flow_l_min if predicted and not predicted.untold else None)
     if flow is None or not flow:
         return Line("Power", Sentence("{p}; without a flow it says little.", {"p": Amount(kw, Kind.POWER)}))
     bar = values.get(Seen.PRESSURE, pressure_bar)

@@ -18,7 +18,6 @@ from finegap.core.showing import Amount, Amounts, Bare, Kind, Sentence, grouped,
 from finegap.core.wear.lives import Life, Point
 from finegap.core.working import Given, Working
 
-
 _SAME_MM = 1e-12
 """Two sizes that differ by rounding only."""
 
@@ -104,8 +103,10 @@ def crossings(line: Line, limit_mm: float, wears_up: bool, now: float) -> tuple[
     """How far the line is from the limit now: positive before it."""
     half = line.half_width(now)
     k2 = quantile(PROOF, line.dof) ** 2
-    c0, c1, c2 = line.variance
-    roots = [t for t in _roots(rate * rate - k2 * c2, -2 * rate * short - k2 * (c1 + 2 * c2 * now), short * short - half * half) if t > 0]
+    _, c1, c2 = line.variance
+    roots = [
+        t for t in _roots(rate * rate - k2 * c2, -2 * rate * short - k2 * (c1 + 2 * c2 * now), short * short - half * half) if t > 0
+    ]
     near = [t for t in roots if rate * t <= short + _SAME_MM]
     far = [t for t in roots if rate * t >= short - _SAME_MM]
 
@@ -135,8 +136,8 @@ def _roots(a: float, b: float, c: float) -> list[float]:
 class Forecast:
     """What a life says of the hours to come, counted from now. ``early`` and ``late`` are at 95 % one-sided; ``None``: never.
 
-    0 is now. ``crosses`` says that it is predicted past the limit before the next planned overhaul, or is now; ``may_cross`` that it
-    could be.
+    0 is now. ``crosses`` says that it is predicted past the limit before the next planned overhaul, or is now; ``may_cross`` that
+    it could be.
     """
 
     line: Line

@@ -111,7 +111,7 @@ def _lost(run: float | None, visit: Visit, work_now: float) -> Sentence | None:
     if run is None:
         return Sentence("The hours meter goes backwards at job {job} with nothing said of a new one: counted anew from there.", job)
     if run and not (visit.work and work_now):
-        words = "At which pressure and speed did it run before job {job}? Without both its wear cannot be compared: counted anew from there."
+        words = "At which pressure and speed did it run before job {job}? Wear before cannot be compared: counted anew."
         return Sentence(words, job)
     return None
 
