@@ -226,6 +226,9 @@ def gap_blockers(facts: Facts, gapping: Gapping) -> tuple[tuple[Sentence, bool],
     found: list[tuple[Sentence, bool]] = []
     if gapping.hot is not None and gapping.hot.touches:
         found.append((gapping.hot.says, False))
+    unknown = next((w.unknown for w in (gapping.hot, gapping.warming) if w is not None and w.unknown is not None), None)
+    if unknown is not None:
+        found.append((unknown, True))
     if gapping.warming is not None and gapping.warming.is_known and gapping.warming.touches:
         found.append((gapping.warming.says, True))
     names = {"setting": facts.family.gap.name, "mesh": "mesh gap"}

@@ -30,6 +30,7 @@ from finegap.core.gap.declared import (
 from finegap.core.gap.heat import Body
 from finegap.core.gap.performance import Losses
 from finegap.core.gap.table import Range, Row, check_rows
+from finegap.core.materials import Expansion
 from finegap.core.measuring.verdict import Limit, School
 from finegap.core.quantities import Dimension, Sign, parse
 from finegap.core.wear.lubrication import Plan
@@ -43,14 +44,14 @@ OPEN_LOW, OPEN_HIGH = "any lower", "and up"
 class FeatureSpec:
     """New size and limit of one feature, with the page they are printed on; ``None`` where none is printed.
 
-    ``expansion_um_m_k`` is of the part's material, micrometres per metre and kelvin; ``stations`` those of the family where empty.
+    ``expansion`` is of the part's material; ``stations`` those of the family where empty.
     """
 
     limit: Limit | None
     new_mm: tuple[float, float] | None
     page: str = ""
     fine: bool = False
-    expansion_um_m_k: float | None = None
+    expansion: Expansion | None = None
     stations: tuple[Station, ...] = ()
 
 

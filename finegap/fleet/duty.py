@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from finegap.core.entry import Entry
+from finegap.core.errors import Unlikely
 from finegap.core.gap.sweep import Sweep
 from finegap.core.gap.viscosity import Viscosity, read_viscosity
 from finegap.core.numerals import Mark
@@ -35,6 +36,8 @@ def settle_viscosity(duty: Duty, typed: str | None, entry: Entry) -> None:
     ------
     FieldError
         A viscosity that cannot be read, or a range without the pumping temperature, or so wide that the liquid is not known.
+    Unlikely
+        A range so far outside the liquid's two points that its viscosity there is a guess.
     """
     if typed is not None:
         duty.viscosity_typed, duty.viscosity_units, duty.viscosity_mark = typed.strip(), entry.units.value, entry.mark.value
@@ -45,6 +48,8 @@ def settle_viscosity(duty: Duty, typed: str | None, entry: Entry) -> None:
     sweep = Sweep(known.pumping_mm2_s, duty.temperature_c, start, hot, known.liquid)
     sweep.at(start)
     sweep.at(hot)
+    if sweep.far is not None and not entry.meant:
+        raise Unlikely("viscosity", sweep.far.render(entry.units), "Is it meant all the same?")
 
 
 def read_again(duty: Duty, meant: bool = True, bare_at: str | None = "C") -> Viscosity:

@@ -149,7 +149,7 @@ class TorqueLog(Building):
             ({"typed": "300"}, "does not reach"), ({"typed": "5"}, "does not reach"), ({"wrench": ""}, "none was chosen"),
             ({"wrench": "M-1"}, "outside micrometer"), ({"wrench": "W-9"}, "no W-9"), ({"bolts": (2,)}, "out of order"),
             ({"number": 2}, "pass 2 is not in hand"), ({"fastener": "wheel nut"}, "not tightened in this job"),
-            ({"adapter": "25"}, "wrench, length"), ({"adapter": "500", "wrench_length": "400"}, "longer than the wrench"),
+            ({"adapter": "25"}, "wrench, length"), ({"adapter": "500", "wrench_length": "400"}, "not shorter than the wrench"),
             ({"adapter": "25", "wrench_length": "400", "angle": "200"}, "angle"),
         ):  # fmt: skip
             with self.subTest(change=change):

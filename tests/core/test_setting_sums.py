@@ -70,7 +70,13 @@ class Viscosity(unittest.TestCase):
         with self.assertRaisesRegex(FieldError, "absolute zero"):
             Liquid(46, 40, 6.8, 100).at(-300)
         far = calculator("viscosity").run({"first": "46", "second": "6.8", "at": "-30"}, Entry(Units.MM))[0]
-        self.assertIs(far.stand, Stand.CARE)
+        self.assertIs(far.stand, Stand.ASK)
+        # half of what lies between the two points is the stated share: 40 to 100 C is followed from 10 to 130 C
+        liquid = Liquid(46, 40, 6.8, 100)
+        self.assertEqual([liquid.far(t) is None for t in (9.9, 10, 130, 130.1)], [False, True, True, False])
+        for first, second in ((-273.15, 40), (40, -273.15)):
+            with self.assertRaisesRegex(FieldError, "absolute zero"):
+                Liquid(46, first, 6.8, second)
         self.assertAlmostEqual(kinematic_mm2_s(90, 900), 100)
 
 

@@ -242,17 +242,20 @@ def _warm(job: Job, feature: Feature, new: NewReading, entry: Entry) -> tuple[fl
         raise FieldError("part temperature", f"nobody measures a part at {part:g} °C.", "Expected −40 to 200 °C.")
     entry.check_usual(quantity, "part temperature", FIELDS["part"].usual)
     expected = f"Expected: {', '.join(MATERIALS)}."
-    expansion = sheet_of(job).spec(feature.key).expansion_um_m_k
+    expansion = sheet_of(job).spec(feature.key).expansion
     if new.material:
         material = MATERIALS.get(new.material)
         if material is None:
             raise FieldError(
                 "material", f"the expansion of {new.material} is not known here.", f"Expected: {', '.join(MATERIALS)}."
             )
-        expansion = material.expansion_um_m_k
+        expansion = material.expansion
     if expansion is None:
         raise FieldError("material", "the sheet does not say what this part is made of.", expected)
-    return part, expansion
+    if not expansion.knows(part):
+        known = f"Expected {expansion.spans[0].from_c:g} to {expansion.spans[-1].upto_c:g} °C."
+        raise FieldError("part temperature", f"the expansion of its material is not known at {part:g} °C.", known)
+    return part, expansion.middle(part)
 
 
 _COLDEST_PART_C, _HOTTEST_PART_C = -40.0, 200.0

@@ -18,6 +18,7 @@ from finegap.core.gap.setting import Check
 from finegap.core.gauges import Cabinet
 from finegap.core.inspection import Coverage, FeatureState, Judgement, option_words, reason_needed
 from finegap.core.job import Assessment
+from finegap.core.materials import Expansion
 from finegap.core.measuring.readings import Result
 from finegap.core.quantities import said
 from finegap.core.renewing import never_twice, wears_up
@@ -29,6 +30,9 @@ from finegap.site.words import Words
 
 _FURTHEST_H = 200_000.0
 _BAND_STEPS = 24
+
+_WARM_PART_C = 40.0
+"""At which the expansion of a part is shown: about as warm as parts are measured."""
 
 
 class FeatureWords(Words):
@@ -78,7 +82,7 @@ class FeatureWords(Words):
             done=state.done,
             gauge=state.cabinet.pick,
             fits=list(_fits(state.cabinet, self.units, _margin(state))) if feature.kind.taken else [],
-            expansion="" if spec.expansion_um_m_k is None else Amount(spec.expansion_um_m_k, Kind.EXPANSION).text(self.units),
+            expansion=self._expansion(spec.expansion),
             damages=[shapes.DamageShape(d.key, d.name, d.call.value, d.meaning) for d in feature.damages],
             look=self._look(feature, Phase.FOUND, records),
             look_left=self._look(feature, Phase.LEFT, records),
@@ -183,6 +187,9 @@ class FeatureWords(Words):
             notes=[self.say(n) for n in result.notes],
             working=self.working(result.working),
         )
+
+    def _expansion(self, known: Expansion | None) -> str:
+        return "" if known is None else Amount(known.middle(_WARM_PART_C), Kind.EXPANSION).text(self.units)
 
     def _judged(self, judged: Judgement | None) -> shapes.JudgedShape | None:
         if judged is None:

@@ -16,7 +16,7 @@ from finegap.core.build.torque import DEFAULT_PASSES, FRICTION, Tang, Thread, th
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family
 from finegap.core.families.stack import LinesUp, Points, Ring, Shape, Stack, StackPart
-from finegap.core.materials import MATERIALS
+from finegap.core.materials import MATERIALS, Expansion
 from finegap.core.quantities import Dimension, Sign, parse
 from finegap.core.showing import Kind, Sentence, between
 
@@ -228,13 +228,14 @@ def _solid(given: str | Mapping[str, Any], path: str) -> Solid:
         if material is None:
             expected = f"Expected one of {', '.join(MATERIALS)}, or name, modulus, poisson and expansion."
             raise FieldError(path, f"the stiffness of {given} is not known here.", expected)
-        return Solid(material.name, material.modulus_mpa, material.poisson, material.expansion_um_m_k, material.upto_c)
+        return Solid.of(material)
     stress = {
         name: parse(given[name], Dimension.STRESS, f"{path}.{name}", sign=Sign.POSITIVE).value if name in given else None
-        for name in ("modulus", "compressive")
+        for name in ("modulus", "compressive", "yield")
     }
     upto = parse(given["upto"], Dimension.TEMPERATURE, f"{path}.upto").value if "upto" in given else None
-    return Solid(given["name"], stress["modulus"] or 0.0, given["poisson"], given["expansion"], upto, stress["compressive"])
+    expansion = Expansion.of(given["expansion"], upto)
+    return Solid(given["name"], stress["modulus"] or 0.0, given["poisson"], expansion, stress["yield"], stress["compressive"])
 
 
 def _packing(data: Mapping[str, Any]) -> PackingSpec:

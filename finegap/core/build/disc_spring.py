@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from scipy.optimize import brentq
+
 from finegap.core.errors import FieldError
 from finegap.core.reckoned import Line, Stand
 from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
@@ -14,6 +16,9 @@ STEEL_MPA = 206_000.0
 STEEL_POISSON = 0.3
 _SOURCE = "Almen and Laszlo, 1936, as DIN 2092 writes it with K₁; no contact flats (from memory)"
 _THICKEST_MM = 6.0
+_LOOKS = 200
+_SURE_SHARE = 0.75
+"""Share of its travel to which a disc follows the formula; nearly flat it rolls on its edge (DIN 2092, from memory)."""
 
 
 @dataclass(frozen=True)
@@ -61,6 +66,16 @@ class DiscSpring:
     def flat_n(self) -> float:
         """Load that presses it flat."""
         return self.load_n(self.cone_mm)
+
+    def travel_mm(self, load_n: float) -> float | None:
+        """The least deflection that carries a load; ``None`` where it is pressed flat before, or has no load."""
+        steps = [self.cone_mm * i / _LOOKS for i in range(_LOOKS + 1)]
+        over = next((i for i, s in enumerate(steps) if self.load_n(s) >= load_n), None)
+        if over is None or load_n < 0:
+            return None
+        if over == 0:
+            return 0.0
+        return float(brentq(lambda s: self.load_n(s) - load_n, steps[over - 1], steps[over], xtol=1e-12))
 
     def working(self, travel_mm: float) -> Working:
         """How the load is reached."""
@@ -111,10 +126,12 @@ def preload_lines(disc: DiscSpring, settles_mm: float, nut_n: tuple[float, float
     nut_n : tuple of float or None
         Preload of the nut from its torque, least and most, where it is known.
 
-    The spring stores its cone height: after settling it still holds the load of what deflection is left. Reversed, with its cone
-    away from the nut, its edge has no seat and is crushed; like a missing one it follows nothing.
+    It follows by what it is deflected: after settling it still holds the load of what deflection is left. Pressed flat it has no
+    travel to say anything of the nut's preload, and the maker is asked. Reversed, with its cone away from the nut, its edge has no
+    seat and is crushed; like a missing one it follows nothing.
     """
-    left_mm = max(disc.cone_mm - settles_mm, 0.0)
+    pressed = None if nut_n is None else disc.travel_mm(nut_n[0])
+    left_mm = max((disc.cone_mm if pressed is None else pressed) - settles_mm, 0.0)
     held = disc.load_n(left_mm)
     amounts: Amounts = {
         "flat": Amount(disc.flat_n, Kind.FORCE),
@@ -138,12 +155,15 @@ def preload_lines(disc: DiscSpring, settles_mm: float, nut_n: tuple[float, float
         ),
     ]
     if nut_n is not None:
-        enough = nut_n[0] >= disc.flat_n
+        most = disc.travel_mm(nut_n[1])
         told: Amounts = {"least": Amount(nut_n[0], Kind.FORCE), "most": Amount(nut_n[1], Kind.FORCE), **amounts}
-        words = (
-            "{least} to {most}: enough to press it flat ({flat})."
-            if enough
-            else "{least} may not press it flat ({flat}): look at the torque."
-        )
-        lines.insert(1, Line("The nut's preload from its torque", Sentence(words, told), Stand.GOOD if enough else Stand.CARE))
+        stand, words = Stand.GOOD, "{least} to {most}, below {flat}: it keeps travel to follow with."
+        if most is None or nut_n[1] >= disc.flat_n:
+            stand, words = (
+                Stand.ASK,
+                "{least} to {most} presses it flat ({flat}), with no travel left: ask whether torque and disc agree.",
+            )
+        elif most > _SURE_SHARE * disc.cone_mm:
+            stand, words = Stand.CARE, "{least} to {most}: past three quarters of its travel, where it is stiffer than told here."
+        lines.insert(1, Line("The nut's preload from its torque", Sentence(words, told), stand))
     return tuple(lines)

@@ -1,16 +1,16 @@
 """Which elastomer stands which liquid and which lubricant.
 
-Names by ISO 1629. Ratings after ISO/TR 7620 (chemical resistance of rubber materials), from memory; temperatures and the rules
-for lubricants are common practice. Grades differ: the seal maker's word is the last. What is not in the table is unknown, and
-unknown means ask.
+Names by ISO 1629. Each row of ratings says where it comes from; temperatures of the elastomers are common practice. Grades differ:
+the seal maker's word is the last. What is not in the table is unknown, and unknown means ask.
 """
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Kind, Sentence
+from finegap.core.showing import Amount, Amounts, Kind, Sentence
 
 SOURCE = "ISO/TR 7620, from memory"
 PRACTICE = "common practice, no source"
@@ -28,10 +28,18 @@ class Elastomer:
 
 @dataclass(frozen=True)
 class Medium:
-    """A kind of liquid or lubricant. ``food`` when it may go where food is made; ``lubricates`` when it is used at the bench."""
+    """A kind of liquid or lubricant, and how elastomers stand it.
+
+    ``ratings`` by code: ``+`` stands it, ``o`` stands it with limits, ``-`` is destroyed; they hold up to ``upto_c``, where
+    that is ``None`` as far as the elastomer does. ``lubricates`` when it is used at the bench, ``food`` when it may go where
+    food is made.
+    """
 
     key: str
     name: str
+    source: str
+    ratings: Mapping[str, str]
+    upto_c: float | None = None
     lubricates: bool = False
     food: bool = False
 
@@ -56,52 +64,98 @@ ELASTOMERS = {
 MEDIA = {
     m.key: m
     for m in (
-        Medium("mineral oil", "mineral oil", True),
-        Medium("mineral grease", "mineral grease", True),
-        Medium("white oil", "food-grade white oil", True, True),
-        Medium("silicone", "silicone oil or grease", True, True),
-        Medium("soap", "soap solution", True, True),
-        Medium("glycerine", "glycerine or glycol", True, True),
-        Medium("fat", "vegetable oil or fat", food=True),
-        Medium("fatty acid", "fatty acid"),
-        Medium("sugar", "sugar syrup or molasses", food=True),
-        Medium("water", "water up to 80 °C", food=True),
-        Medium("steam", "steam"),
-        Medium("lye", "dilute lye"),
-        Medium("acid", "dilute acid"),
-        Medium("alcohol", "alcohol"),
-        Medium("ketone", "ketone"),
-        Medium("aromatic", "aromatic solvent"),
-        Medium("fuel", "petrol or diesel"),
-        Medium("phosphate ester", "phosphate ester"),
-        Medium("bitumen", "bitumen"),
+        Medium(
+            "mineral oil",
+            "mineral oil",
+            SOURCE,
+            {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "-", "VMQ": "o", "CR": "o"},
+            lubricates=True,
+        ),
+        Medium(
+            "mineral grease",
+            "mineral grease",
+            PRACTICE,
+            {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "-", "VMQ": "o", "CR": "o"},
+            lubricates=True,
+        ),
+        Medium(
+            "white oil",
+            "food-grade white oil",
+            PRACTICE,
+            {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "-", "VMQ": "o", "CR": "o"},
+            lubricates=True,
+            food=True,
+        ),
+        Medium(
+            "silicone",
+            "silicone oil or grease",
+            PRACTICE,
+            {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "+", "VMQ": "-", "CR": "+"},
+            lubricates=True,
+            food=True,
+        ),
+        Medium(
+            "soap",
+            "soap solution",
+            PRACTICE,
+            {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "+", "VMQ": "+", "CR": "o"},
+            lubricates=True,
+            food=True,
+        ),
+        Medium(
+            "glycerine",
+            "glycerine or glycol",
+            SOURCE,
+            {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "+", "VMQ": "+", "CR": "+"},
+            lubricates=True,
+            food=True,
+        ),
+        Medium(
+            "fat",
+            "vegetable oil or fat",
+            SOURCE,
+            {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "-", "VMQ": "o", "CR": "o"},
+            food=True,
+        ),
+        Medium("fatty acid", "fatty acid", SOURCE, {"NBR": "o", "HNBR": "o", "FKM": "+", "EPDM": "-", "VMQ": "o", "CR": "-"}),
+        Medium(
+            "sugar",
+            "sugar syrup or molasses",
+            SOURCE,
+            {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "+", "VMQ": "+", "CR": "+"},
+            food=True,
+        ),
+        Medium(
+            "water",
+            "water up to 80 °C",
+            SOURCE,
+            {"NBR": "+", "HNBR": "+", "FKM": "o", "EPDM": "+", "VMQ": "o", "CR": "o"},
+            upto_c=80,
+            food=True,
+        ),
+        Medium("steam", "steam", SOURCE, {"NBR": "-", "FKM": "-", "EPDM": "+", "VMQ": "-", "CR": "-"}),
+        Medium("lye", "dilute lye", SOURCE, {"NBR": "o", "HNBR": "o", "FKM": "-", "EPDM": "+", "VMQ": "o", "CR": "+"}, upto_c=60),
+        Medium("acid", "dilute acid", SOURCE, {"NBR": "o", "HNBR": "o", "FKM": "+", "EPDM": "+", "VMQ": "o", "CR": "o"}, upto_c=60),
+        Medium("alcohol", "alcohol", SOURCE, {"NBR": "o", "HNBR": "o", "FKM": "o", "EPDM": "+", "VMQ": "+", "CR": "+"}, upto_c=60),
+        Medium("ketone", "ketone", SOURCE, {"NBR": "-", "HNBR": "-", "FKM": "-", "EPDM": "+", "VMQ": "o", "CR": "-"}, upto_c=40),
+        Medium(
+            "aromatic",
+            "aromatic solvent",
+            SOURCE,
+            {"NBR": "-", "HNBR": "-", "FKM": "+", "EPDM": "-", "VMQ": "-", "CR": "-"},
+            upto_c=40,
+        ),
+        Medium(
+            "fuel", "petrol or diesel", SOURCE, {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "-", "VMQ": "-", "CR": "o"}, upto_c=60
+        ),
+        Medium("phosphate ester", "phosphate ester", SOURCE, {"NBR": "-", "HNBR": "-", "EPDM": "+", "VMQ": "o", "CR": "-"}),
+        Medium("bitumen", "bitumen", SOURCE, {"NBR": "o", "FKM": "+", "EPDM": "-", "VMQ": "-", "CR": "-"}),
     )
 }
+"""Above their temperatures the ratings are not known here: water by its row, the others common practice, no source."""
 
-_RATINGS = {
-    # +  stands it, o  stands it with limits, -  is destroyed
-    "mineral oil": {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "-", "VMQ": "o", "CR": "o"},
-    "mineral grease": {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "-", "VMQ": "o", "CR": "o"},
-    "white oil": {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "-", "VMQ": "o", "CR": "o"},
-    "silicone": {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "+", "VMQ": "-", "CR": "+"},
-    "soap": {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "+", "VMQ": "+", "CR": "o"},
-    "glycerine": {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "+", "VMQ": "+", "CR": "+"},
-    "fat": {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "-", "VMQ": "o", "CR": "o"},
-    "fatty acid": {"NBR": "o", "HNBR": "o", "FKM": "+", "EPDM": "-", "VMQ": "o", "CR": "-"},
-    "sugar": {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "+", "VMQ": "+", "CR": "+"},
-    "water": {"NBR": "+", "HNBR": "+", "FKM": "o", "EPDM": "+", "VMQ": "o", "CR": "o"},
-    "steam": {"NBR": "-", "FKM": "-", "EPDM": "+", "VMQ": "-", "CR": "-"},
-    "lye": {"NBR": "o", "HNBR": "o", "FKM": "-", "EPDM": "+", "VMQ": "o", "CR": "+"},
-    "acid": {"NBR": "o", "HNBR": "o", "FKM": "+", "EPDM": "+", "VMQ": "o", "CR": "o"},
-    "alcohol": {"NBR": "o", "HNBR": "o", "FKM": "o", "EPDM": "+", "VMQ": "+", "CR": "+"},
-    "ketone": {"NBR": "-", "HNBR": "-", "FKM": "-", "EPDM": "+", "VMQ": "o", "CR": "-"},
-    "aromatic": {"NBR": "-", "HNBR": "-", "FKM": "+", "EPDM": "-", "VMQ": "-", "CR": "-"},
-    "fuel": {"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "-", "VMQ": "-", "CR": "o"},
-    "phosphate ester": {"NBR": "-", "HNBR": "-", "EPDM": "+", "VMQ": "o", "CR": "-"},
-    "bitumen": {"NBR": "o", "FKM": "+", "EPDM": "-", "VMQ": "-", "CR": "-"},
-}
 _STANDS_ALL = ("FFKM", "PTFE", ENCAPSULATED)
-_PRACTICE = ("silicone", "soap", "mineral grease", "white oil")
+_STANDS_ALL_SOURCE = "handbooks, from memory"
 
 
 def elastomer_of(text: str) -> Elastomer | None:
@@ -130,7 +184,11 @@ def against_liquid(code: str, medium: str, temperature_c: float) -> Line:
             },
         )
         return Line(name, words, Stand.STOP)
-    return _rated(name, elastomer.code, medium)
+    most = MEDIA[medium].upto_c
+    if most is not None and temperature_c > most:
+        amounts: Amounts = {"most": Amount(most, Kind.TEMPERATURE), "at": Amount(temperature_c, Kind.TEMPERATURE)}
+        return Line(name, Sentence("Known up to {most}; it pumps at {at}: ask the seal maker.", amounts), Stand.ASK)
+    return _rated(name, elastomer.code, MEDIA[medium])
 
 
 def against_lubricant(code: str, medium: str) -> Line:
@@ -140,7 +198,7 @@ def against_lubricant(code: str, medium: str) -> Line:
     unknown = _unknown(code, elastomer, lubricant, "which lubricant is on the bench is not said")
     if unknown or elastomer is None:
         return Line(name, unknown, Stand.ASK)
-    return _rated(name, elastomer.code, medium)
+    return _rated(name, elastomer.code, MEDIA[medium])
 
 
 def lubricants_for(code: str) -> tuple[str, ...]:
@@ -156,16 +214,17 @@ def _unknown(code: str, elastomer: Elastomer | None, medium: Medium | None, what
     return "" if medium else f"Unknown: {what}. Ask."
 
 
-def _rated(name: str, code: str, medium: str) -> Line:
-    rating = "+" if code in _STANDS_ALL else _RATINGS[medium].get(code, "")
-    source = PRACTICE if medium in _PRACTICE else SOURCE
+def _rated(name: str, code: str, medium: Medium) -> Line:
+    stands_all = code in _STANDS_ALL
+    rating = "+" if stands_all else medium.ratings.get(code, "")
+    source = _STANDS_ALL_SOURCE if stands_all else medium.source
     match rating:
         case "+":
             return Line(name, f"Stands it: {source}.")
         case "o":
             return Line(name, f"Stands it with limits, swells or ages: {source}. The seal maker's word decides.", Stand.CARE)
         case "-":
-            others = [e for e in _RATINGS[medium] if _RATINGS[medium][e] == "+"]
+            others = [other for other, stands in medium.ratings.items() if stands == "+"]
             instead = f" {', '.join(others)} would." if others else ""
             return Line(name, f"Is destroyed by it: {source}.{instead}", Stand.STOP)
     return Line(name, "Not in the table: ask the seal maker.", Stand.ASK)

@@ -85,8 +85,12 @@ class ORing(Ring):
             words = "{stretch}: over {most}. It thins and lets by."
         if self.encapsulated and stretch > 0:
             words = "{stretch}: an encapsulated ring is never stretched, its jacket cracks."
-        elif self.stretch_pct < 0:
-            words = "None: the groove is smaller than the ring by {loose}."
+        stand = Stand.STOP if stretch > most else Stand.GOOD
+        if self.stretch_pct < 0:
+            words, stand = (
+                "None: it is {loose} looser than its groove, falls out or is pinched. Ask for the right one.",
+                Stand.ASK,
+            )
         amounts = {"stretch": _percent(stretch), "most": _percent(most), "loose": length(self.inside_mm - self.groove_mm)}
         working = Working(
             "Stretch",
@@ -95,7 +99,7 @@ class ORing(Ring):
             _percent(self.stretch_pct),
             SOURCE,
         )
-        return Line("Stretch", Sentence(words, amounts), Stand.STOP if stretch > most else Stand.GOOD, working)
+        return Line("Stretch", Sentence(words, amounts), stand, working)
 
     def _squeeze_line(self) -> Line:
         low, high = SQUEEZE["moving" if self.moving else "static"]

@@ -10,9 +10,10 @@ import math
 from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
-from finegap.core.measuring.temperature import REFERENCE_C
+from finegap.core.materials import Expansion, Material
+from finegap.core.measuring.temperature import ABSOLUTE_ZERO_C, REFERENCE_C
 from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Kind, Sentence, between, length
+from finegap.core.showing import Amount, Amounts, Kind, Sentence, between, length
 from finegap.core.working import Given, Working
 
 _NEAR_LETTING_GO_K = 25.0
@@ -23,17 +24,23 @@ _LAME = "Thick cylinders, plane stress (Lamé); Young's moduli from memory or th
 
 @dataclass(frozen=True)
 class Solid:
-    """What a part is made of. Modulus and ``compressive_mpa`` in MPa, expansion in µm/(m·K), valid to ``upto_c``.
+    """What a part is made of; stresses in MPa.
 
-    ``compressive_mpa`` is given where the part may not be squeezed further than that: carbon graphite.
+    ``yield_mpa`` is where a metal begins to give way, ``allowed_mpa`` how far a brittle or soft one may be stressed by its sheet.
+    With neither it cannot be checked.
     """
 
     name: str
     modulus_mpa: float
     poisson: float
-    expansion_um_m_k: float
-    upto_c: float | None = None
-    compressive_mpa: float | None = None
+    expansion: Expansion
+    yield_mpa: float | None = None
+    allowed_mpa: float | None = None
+
+    @classmethod
+    def of(cls, material: Material, allowed_mpa: float | None = None) -> Solid:
+        """A metal of the table; ``allowed_mpa`` where the sheet says it."""
+        return cls(material.name, material.modulus_mpa, material.poisson, material.expansion, material.yield_mpa, allowed_mpa)
 
 
 @dataclass(frozen=True)
@@ -95,19 +102,28 @@ class PressFit:
         return 2 * self.pressure_mpa(interference_mm) / (1 - (self.inside_mm / self.joint_mm) ** 2)
 
     def hot_interference_mm(self, interference_mm: float, bushing_c: float, seat_c: float) -> float:
-        """Interference left at temperature; at or below zero the bushing is loose."""
-        grown = self.bushing.expansion_um_m_k * (bushing_c - REFERENCE_C) - self.seat.expansion_um_m_k * (seat_c - REFERENCE_C)
-        return interference_mm + self.joint_mm * grown * 1e-6
+        """Interference left at temperature, of what is known of the expansions the least; at or below zero the bushing is loose."""
+        least, _ = self.bushing.expansion.grows(bushing_c)
+        _, most = self.seat.expansion.grows(seat_c)
+        return interference_mm + self.joint_mm * (least - most) * 1e-6
 
     def lets_go_c(self, interference_mm: float) -> float | None:
         """Temperature of both at which the interference is gone on heating; ``None`` where it grows tighter."""
-        difference = self.seat.expansion_um_m_k - self.bushing.expansion_um_m_k
-        if difference <= 0:
-            return None
-        return REFERENCE_C + max(interference_mm, 0.0) / (self.joint_mm * difference * 1e-6)
+        tight = max(interference_mm, 0.0)
+        # The spans of both expansions, from cold to hot: in each the loss is a line from 20 C.
+        ends = sorted({s.upto_c for solid in (self.bushing, self.seat) for s in solid.expansion.spans if s.upto_c > REFERENCE_C})
+        start = REFERENCE_C
+        for end in [*ends, math.inf] if not ends or ends[-1] < math.inf else ends:
+            inside = (start + min(end, start + 2)) / 2
+            lost = self.seat.expansion.bounds(inside)[1] - self.bushing.expansion.bounds(inside)[0]
+            gone = REFERENCE_C + tight / (self.joint_mm * lost * 1e-6) if lost > 0 else math.inf
+            if gone <= end and math.isfinite(gone):
+                return max(gone, start)
+            start = end
+        return None
 
     def lines(self, interference_mm: float) -> tuple[Line, ...]:
-        """Pressure, force and closing-in; compression where the bushing's strength is known."""
+        """Pressure, force and closing-in, and whether the bushing stands it."""
         low, high = self.force_n(interference_mm)
         force = between(low, high, Kind.FORCE)
         closing = length(self.closing_mm(interference_mm), fine=True)
@@ -116,27 +132,40 @@ class PressFit:
             Line("Contact pressure", pressure, working=self.pressure_working(interference_mm)),
             Line("Press force", force, working=self.force_working(interference_mm)),
             Line("Bore closes in by", closing, working=self.closing_working(interference_mm)),
-            *self._compression(interference_mm),
+            self._strength(interference_mm),
         )
 
-    def _compression(self, interference_mm: float) -> tuple[Line, ...]:
-        strength, stress = self.bushing.compressive_mpa, self.bore_stress_mpa(interference_mm)
-        if strength is None:
-            return ()
-        amounts = {"stress": Amount(stress, Kind.STRESS), "strength": Amount(strength, Kind.STRESS)}
-        words = "{stress} at the bore, of {strength}." if stress < strength else "{stress} at the bore, over {strength}: it cracks."
+    def _strength(self, interference_mm: float) -> Line:
+        """Whether the bushing stands it: at the bore its round stress is the only one, so it is the von Mises stress, too."""
+        solid, stress = self.bushing, self.bore_stress_mpa(interference_mm)
+        most = solid.allowed_mpa if solid.allowed_mpa is not None else solid.yield_mpa
+        amounts: Amounts = {"stress": Amount(stress, Kind.STRESS), "most": Amount(most or 0.0, Kind.STRESS), "name": solid.name}
+        stand = Stand.GOOD
+        if most is None:
+            words, stand = "{stress} at the bore; not checked: nothing says how much {name} stands. Ask its maker.", Stand.ASK
+        elif solid.allowed_mpa is not None:
+            words = "{stress} at the bore, of {most} allowed."
+            if stress >= most:
+                words, stand = "{stress} at the bore, and {most} is allowed: it cracks or gives way.", Stand.STOP
+        else:
+            words = "{stress} at the bore; {name} yields from {most}, by its usual grades."
+            if stress >= most:
+                words, stand = (
+                    "{stress} at the bore; {name} may yield from {most}: nothing told here holds past that. Ask.",
+                    Stand.ASK,
+                )
         working = Working(
-            "Compression at the bore",
-            "σ = 2·p·D² / (D²−d²)",
+            "Stress at the bore",
+            "σ = 2·p·D² / (D²−d²), von Mises",
             (
                 Given("p", "contact pressure", Amount(self.pressure_mpa(interference_mm), Kind.STRESS)),
                 Given("D", "joint", length(self.joint_mm, fine=True)),
                 Given("d", "bore of the bushing", length(self.inside_mm, fine=True)),
             ),
-            amounts["stress"],
-            "Thick cylinders (Lamé); strength by the sheet",
+            Amount(stress, Kind.STRESS),
+            "Thick cylinders (Lamé), plane stress; strength by the sheet, or the least proof stress of its grades (from memory)",
         )
-        return (Line("Compression", Sentence(words, amounts), Stand.GOOD if stress < strength else Stand.STOP, working),)
+        return Line("Stress at the bore", Sentence(words, amounts), stand, working)
 
     def hot_line(self, interference_mm: float, bushing_c: float, seat_c: float) -> Line:
         """Whether it still holds at temperature, and where it lets go."""
@@ -154,8 +183,8 @@ class PressFit:
             if lets_go - bushing_c < _NEAR_LETTING_GO_K:
                 stand = Stand.CARE
         if working.notes:
-            stand = Stand.CARE
-            words += ". Hotter than its expansion is known for"
+            stand = Stand.ASK
+            words += ". Outside the temperatures its expansion is known for: ask"
         return Line("Hot", Sentence(words + ".", amounts), stand, working)
 
     def pressure_working(self, interference_mm: float) -> Working:
@@ -202,11 +231,15 @@ class PressFit:
         """How the interference left at temperature is reached."""
         past = [
             Sentence(
-                "The expansion of {name} is kept for up to {upto}; past that it is a guess.",
-                {"name": solid.name, "upto": Amount(solid.upto_c, Kind.TEMPERATURE)},
+                "The expansion of {name} is known from {low} to {upto}; outside that it is a guess.",
+                {
+                    "name": solid.name,
+                    "low": Amount(max(solid.expansion.spans[0].from_c, ABSOLUTE_ZERO_C), Kind.TEMPERATURE),
+                    "upto": Amount(solid.expansion.spans[-1].upto_c, Kind.TEMPERATURE),
+                },
             )
             for solid, at in ((self.bushing, bushing_c), (self.seat, seat_c))
-            if solid.upto_c is not None and at > solid.upto_c
+            if not solid.expansion.knows(at)
         ]
         return Working(
             "Interference at temperature",
@@ -214,13 +247,15 @@ class PressFit:
             (
                 Given("δ", "interference at 20 °C", length(interference_mm, fine=True)),
                 Given("D", "joint", length(self.joint_mm, fine=True)),
-                Given("α₁", f"expansion of {self.bushing.name}", Amount(self.bushing.expansion_um_m_k, Kind.EXPANSION)),
+                Given(
+                    "α₁", f"expansion of {self.bushing.name}", between(*self.bushing.expansion.bounds(bushing_c), Kind.EXPANSION)
+                ),
                 Given("T₁", "bushing", Amount(bushing_c, Kind.TEMPERATURE)),
-                Given("α₂", f"expansion of {self.seat.name}", Amount(self.seat.expansion_um_m_k, Kind.EXPANSION)),
+                Given("α₂", f"expansion of {self.seat.name}", between(*self.seat.expansion.bounds(seat_c), Kind.EXPANSION)),
                 Given("T₂", "seat", Amount(seat_c, Kind.TEMPERATURE)),
             ),
             length(self.hot_interference_mm(interference_mm, bushing_c, seat_c), fine=True),
-            "A bore grows as if it were solid; expansions from memory of handbooks, or the sheet; bushing as warm as the liquid",
+            "A bore grows as if it were solid; expansions from memory of handbooks, or the sheet, the side that leaves least",
             tuple(past),
         )
 

@@ -27,6 +27,9 @@ FRICTION = {
 DEFAULT_PASSES = (0.4, 0.7, 1.0)
 """Shares of the torque in passes over several fasteners. Common practice, no source."""
 
+_MOST_SHARE = 2.0
+"""A setting further above the torque hangs on how far the hand's pull passes the nut. Common practice, no source."""
+
 _HEAD_MEAN = 1.27
 """Mean diameter of the bearing face of a hexagon head over its nominal diameter. Common practice."""
 
@@ -92,9 +95,12 @@ class Adapter:
         if self.adapter_mm < 0:
             raise FieldError("adapter, length", "it cannot be negative.", "Expected from the drive to the nut.")
         if self.adapter_mm >= self.wrench_mm:
-            raise FieldError("adapter, length", "the adapter is longer than the wrench.", "Expected less than the wrench's length.")
+            raise FieldError("adapter, length", "it is not shorter than the wrench.", "Expected less than the wrench's length.")
         if not 0 <= self.angle_deg <= 180:
             raise FieldError("adapter, angle", f"{self.angle_deg:g}° cannot be.", "Expected 0 (straight on) to 180 (folded back).")
+        if self.share > _MOST_SHARE:
+            problem = f"folded back so far the wrench is set to {self.share:.1f} times the torque: a hand's breadth decides."
+            raise FieldError("adapter, angle", problem, "Expected a shorter adapter, or one that stands further out.")
 
     @property
     def share(self) -> float:

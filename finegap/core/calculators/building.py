@@ -11,7 +11,7 @@ from finegap.core.build.packing import Joints, Packing
 from finegap.core.build.press import PressFit, Solid
 from finegap.core.build.torque import FRICTION, Adapter, Joint, Tang, criss_cross, thread_of
 from finegap.core.calculators.model import Calculator, Input, Typed, mm
-from finegap.core.materials import MATERIALS
+from finegap.core.materials import MATERIALS, Expansion
 from finegap.core.quantities import Dimension, Sign
 from finegap.core.reckoned import Line, Stand
 from finegap.core.showing import Amount, Kind, Sentence, between, length
@@ -32,15 +32,17 @@ def _press_fit(given: Typed) -> tuple[Line, ...]:
     return (*fit.lines(wanted), fit.hot_line(wanted, service, service))
 
 
-def _known(name: str) -> Solid:
+def _known(name: str, allowed_mpa: float | None = None) -> Solid:
     material = MATERIALS[name]
-    return Solid(name, material.modulus_mpa, material.poisson, material.expansion_um_m_k, material.upto_c)
+    return Solid.of(material, allowed_mpa)
 
 
 def _solid(given: Typed, key: str) -> Solid:
+    allowed = given.maybe("allowed")
     if given.text(key) != _OTHER[0]:
-        return _known(given.text(key))
-    return Solid("the bushing's material", given.value("modulus"), given.value("poisson"), given.value("expansion"))
+        return _known(given.text(key), allowed)
+    expansion = Expansion.of(given.value("expansion"))
+    return Solid("the bushing's material", given.value("modulus"), given.value("poisson"), expansion, None, allowed)
 
 
 def _fit(given: Typed) -> tuple[Line, ...]:
@@ -166,6 +168,7 @@ BUILDING = (
             Input("modulus", "bushing, modulus", Dimension.STRESS, optional=True),
             Input("poisson", "bushing, Poisson's ratio", number=(0, 0.5), optional=True),
             Input("expansion", "bushing, expansion in µm/(m·K)", number=(0.1, 300), optional=True),
+            Input("allowed", "bushing, allowed stress", Dimension.STRESS, optional=True),
         ),
         _press_fit,
     ),

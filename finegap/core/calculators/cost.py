@@ -8,7 +8,7 @@ from finegap.core.errors import FieldError
 from finegap.core.gap.heat import Body, Part, Warming, hot_gap, warming_up
 from finegap.core.gap.performance import Losses, Path, TestPoint, perform
 from finegap.core.gap.slip import Annulus, Fluid, Slot, untold
-from finegap.core.materials import MATERIALS
+from finegap.core.materials import MATERIALS, Expansion
 from finegap.core.quantities import Dimension, Sign
 from finegap.core.reckoned import Line, Stand
 from finegap.core.showing import Amount, Kind, length
@@ -18,7 +18,7 @@ _SOURCE = "differential growth; expansions from memory of handbooks, or as given
 
 def _part(given: Typed, key: str, length_mm: float) -> Part:
     own = given.maybe(f"{key}_expansion")
-    return Part(length_mm, MATERIALS[given.text(key)].expansion_um_m_k if own is None else own)
+    return Part(length_mm, MATERIALS[given.text(key)].expansion if own is None else Expansion.of(own))
 
 
 def _hot(given: Typed) -> tuple[Line, ...]:
@@ -42,13 +42,9 @@ def _hot(given: Typed) -> tuple[Line, ...]:
         warm = warming_up(cold, body, start, at["casing"], at["rotor"], _SOURCE)
         stand = Stand.GOOD if not warm.touches else Stand.STOP if warm.is_known else Stand.CARE
         lines.append(Line("While warming up", warm.says, stand, warm.working))
-    past = [
-        f"{MATERIALS[given.text(key)].name} is known to {MATERIALS[given.text(key)].upto_c:g} °C"
-        for key in ("casing", "rotor")
-        if given.maybe(f"{key}_expansion") is None and at[key] > MATERIALS[given.text(key)].upto_c
-    ]
-    if past:
-        lines.append(Line("Expansion", f"{'; '.join(past)}: past that it is a guess.", Stand.CARE))
+    unknown = body.unknown(*at.values(), *(() if start is None else (start,)))
+    if unknown is not None:
+        lines.append(Line("Expansion", unknown, Stand.ASK))
     return tuple(lines)
 
 

@@ -30,11 +30,14 @@ def temperature_asked(key: str, name: str, usual: str = "", optional: bool = Fal
 def _two_points(given: Typed) -> tuple[Line, ...]:
     liquid = Liquid(given.value("first"), given.value("first_at"), given.value("second"), given.value("second_at"))
     at = given.value("at")
-    far = liquid.is_far(at)
-    lines = [
-        Line("Viscosity", Amount(liquid.at(at), Kind.FINE_VISCOSITY), Stand.CARE if far else Stand.GOOD, liquid.working(at)),
-    ]
-    return (*lines, *_saybolt(liquid.at(at), at))
+    return _viscosity("Viscosity", Amount(liquid.at(at), Kind.FINE_VISCOSITY), liquid.working(at), liquid, at)
+
+
+def _viscosity(name: str, amount: Amount, working: Working, liquid: Liquid | None, at_c: float) -> tuple[Line, ...]:
+    """A viscosity in lines; one too far outside its points is asked about."""
+    far = None if liquid is None else liquid.far(at_c)
+    asked = () if far is None else (Line("Too far outside its points", far, Stand.ASK),)
+    return (Line(name, amount, Stand.ASK if asked else Stand.GOOD, working), *asked, *_saybolt(amount.value, at_c))
 
 
 def _saybolt(mm2_s: float, at_c: float) -> tuple[Line, ...]:
@@ -92,8 +95,7 @@ def _any(given: Typed) -> tuple[Line, ...]:
         "Viscosity when pumping", "ν as given, or μ / ρ", (Given("", "as given", given.text("viscosity")),), amount,
         "definition; ASTM D2161 for Saybolt seconds (from memory)",
     )  # fmt: skip
-    far = known.liquid is not None and known.liquid.is_far(at)
-    return (Line("Viscosity when pumping", amount, Stand.CARE if far else Stand.GOOD, working), *_saybolt(known.pumping_mm2_s, at))
+    return _viscosity("Viscosity when pumping", amount, working, known.liquid, at)
 
 
 def _lash(given: Typed) -> tuple[Line, ...]:

@@ -8,13 +8,13 @@ from typing import Any
 
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family, FeatureKind
-from finegap.core.gap.heat import Body, Part, Warming
+from finegap.core.gap.heat import NO_PART, Body, Part, Warming
 from finegap.core.gap.housing import Housing, SheetCheck, ThreadHand, Zero, check_sheet
 from finegap.core.gap.move import Window
 from finegap.core.gap.performance import Losses, Path, TestPoint
 from finegap.core.gap.table import Row
 from finegap.core.gap.timing import Timing
-from finegap.core.materials import MATERIALS
+from finegap.core.materials import MATERIALS, Expansion
 from finegap.core.quantities import Dimension, Sign, parse
 
 _ZERO_SCHOOLS = {"first drag": Zero.FIRST_DRAG, "back off": Zero.BACK_OFF}
@@ -125,10 +125,10 @@ def length_of(text: str, path: str, sign: Sign = Sign.POSITIVE) -> float:
     return parse(text, Dimension.LENGTH, path, sign=sign).value
 
 
-def expansion_of(given: str | float, path: str) -> float:
+def expansion_of(given: str | float, path: str) -> Expansion:
     """An expansion of a sheet: a material of the table, or a number in µm/(m·K)."""
     if not isinstance(given, str):
-        return float(given)
+        return Expansion.of(float(given))
     material = MATERIALS.get(given)
     if material is None:
         raise FieldError(
@@ -136,7 +136,7 @@ def expansion_of(given: str | float, path: str) -> float:
             f"the expansion of {given} is not known here.",
             f"Expected one of {', '.join(MATERIALS)}, or µm/(m·K) as a number.",
         )
-    return material.expansion_um_m_k
+    return material.expansion
 
 
 def read_means(data: Mapping[str, Any], family: Family, rows: tuple[Row, ...]) -> Means:
@@ -229,7 +229,7 @@ def read_heat(data: Mapping[str, Any]) -> Body:
     """What a sheet says of heat; the rotor is as long as the casing where it says nothing else."""
     casing = length_of(data["thrust_to_head"], "heat.thrust_to_head")
     rotor = length_of(data["rotor_length"], "heat.rotor_length") if "rotor_length" in data else casing
-    head = Part(0.0, 0.0)
+    head = NO_PART
     if "head" in data:
         head = Part(
             length_of(data["head"]["reach"], "heat.head.reach"), expansion_of(data["head"]["material"], "heat.head.material")

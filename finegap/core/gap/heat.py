@@ -6,25 +6,31 @@ import math
 from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
+from finegap.core.materials import Expansion
 from finegap.core.measuring.temperature import REFERENCE_C
 from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
 from finegap.core.working import Given, Working
 
 _SOURCE = "trade: differential growth; lengths at 20 C (ISO 1)"
+_LOOKS = 200
 _SETTLED = 12.0
 """Time constants after which nothing moves any more: what is left is e^-12."""
 
 
 @dataclass(frozen=True)
 class Part:
-    """A part between the thrust location and the gap: length in mm, expansion in micrometres per metre and kelvin."""
+    """A part between the thrust location and the gap: length in mm, and what is known of its expansion."""
 
     length_mm: float
-    expansion_um_m_k: float
+    expansion: Expansion
 
-    def growth_mm(self, temperature_c: float) -> float:
-        """How much longer it is than at 20 C."""
-        return self.expansion_um_m_k * 1e-6 * self.length_mm * (temperature_c - REFERENCE_C)
+    def growth_mm(self, temperature_c: float) -> tuple[float, float]:
+        """How much longer it is than at 20 C, least and most."""
+        least, most = self.expansion.grows(temperature_c)
+        return 1e-6 * self.length_mm * least, 1e-6 * self.length_mm * most
+
+
+NO_PART = Part(0.0, Expansion.of(0.0))
 
 
 @dataclass(frozen=True)
@@ -49,19 +55,46 @@ class Body:
 
     casing: Part
     rotor: Part
-    head: Part = Part(0.0, 0.0)
+    head: Part = NO_PART
     warming: Warming | None = None
     least_mm: float = 0.0
+
+    def narrowed_mm(self, casing_c: float, rotor_c: float) -> float:
+        """By how much the gap is narrower than at 20 C, of what is known of the expansions the most."""
+        least, _ = self.casing.growth_mm(casing_c)
+        return self.rotor.growth_mm(rotor_c)[1] + self.head.growth_mm(rotor_c)[1] - least
+
+    def unknown(self, *temperatures_c: float) -> Sentence | None:
+        """What is outside the temperatures its expansion is known for; casing and rotor at any of them."""
+        for name, part in (("casing", self.casing), ("rotor", self.rotor), ("head", self.head)):
+            at = next((t for t in temperatures_c if part.length_mm and not part.expansion.knows(t)), None)
+            if at is not None:
+                spans = part.expansion.spans
+                amounts: Amounts = {
+                    "at": Amount(at, Kind.TEMPERATURE),
+                    "low": Amount(spans[0].from_c, Kind.TEMPERATURE),
+                    "high": Amount(spans[-1].upto_c, Kind.TEMPERATURE),
+                }
+                known = "up to {high}" if math.isinf(spans[0].from_c) else "from {low} to {high}"
+                words = (
+                    f"The expansion of the {name} is known {known}, not at {{at}}: ask for its material's, the hot gap is a guess."
+                )
+                return Sentence(words, amounts)
+        return None
 
 
 @dataclass(frozen=True)
 class HotGap:
-    """The gap predicted at pumping temperature, and the cold gap that would leave the least, in mm."""
+    """The gap predicted at pumping temperature, and the cold gap that would leave the least, in mm.
+
+    ``unknown`` says what lies outside the temperatures its expansion is known for.
+    """
 
     gap_mm: float
     least_mm: float
     cold_needed_mm: float
     working: Working
+    unknown: Sentence | None = None
 
     @property
     def touches(self) -> bool:
@@ -87,6 +120,7 @@ class WarmingUp:
     at_min: float | None
     cold_needed_mm: float
     working: Working
+    unknown: Sentence | None = None
 
     @property
     def touches(self) -> bool:
@@ -117,7 +151,8 @@ class WarmingUp:
 def hot_gap(cold_mm: float, body: Body, casing_c: float, rotor_c: float, source: str = _SOURCE) -> HotGap:
     """Gap at temperature: cold gap plus casing growth less the growth of rotor and head.
 
-    The head stands in the liquid and is taken to be as warm as the rotor.
+    The head stands in the liquid and is taken to be as warm as the rotor. Of each expansion the side that leaves the smaller gap is
+    taken.
 
     Parameters
     ----------
@@ -138,9 +173,10 @@ def hot_gap(cold_mm: float, body: Body, casing_c: float, rotor_c: float, source:
         given=_given(cold_mm, body, casing_c, rotor_c),
         result=length(gap, fine=True),
         source=source,
-        notes=(Sentence("Steady state: all parts at the temperatures they run at."),),
+        notes=(Sentence("Steady state: all parts at the temperatures they run at."), *_sides(body)),
     )
-    return HotGap(gap, least, _rounded_up(cold_mm - gap + least), working)
+    unknown = body.unknown(casing_c, rotor_c)
+    return HotGap(gap, least, _rounded_up(cold_mm - gap + least), working, unknown)
 
 
 def warming_up(cold_mm: float, body: Body, start_c: float, casing_c: float, rotor_c: float, source: str = _SOURCE) -> WarmingUp:
@@ -165,18 +201,26 @@ def warming_up(cold_mm: float, body: Body, start_c: float, casing_c: float, roto
         formula = "h(t) = c + growth at T₀ + (Tᵢ − T₀)·(1 − exp(−t/τᵢ)) of casing less rotor and head; least over t"
         note = Sentence("First-order lags: liquid at full temperature from the first minute on.")
     given = (*_given(cold_mm, body, casing_c, rotor_c), Given("T₀", "start", Amount(start_c, Kind.TEMPERATURE)), *lag)
-    working = Working("Narrowest gap while warming up", formula, given, length(gap, fine=True), source, (note,))
-    return WarmingUp(gap, at, _rounded_up(cold_mm - gap + body.least_mm), working)
+    working = Working("Narrowest gap while warming up", formula, given, length(gap, fine=True), source, (note, *_sides(body)))
+    unknown = body.unknown(start_c, casing_c, rotor_c)
+    return WarmingUp(gap, at, _rounded_up(cold_mm - gap + body.least_mm), working, unknown)
 
 
 def _gap(cold_mm: float, body: Body, casing_c: float, rotor_c: float) -> float:
-    return cold_mm + body.casing.growth_mm(casing_c) - body.rotor.growth_mm(rotor_c) - body.head.growth_mm(rotor_c)
+    return cold_mm - body.narrowed_mm(casing_c, rotor_c)
+
+
+def _sides(body: Body) -> tuple[Sentence, ...]:
+    """That a side was taken, where there is one to take."""
+    if all(part.expansion.is_one_value for part in (body.casing, body.rotor, body.head)):
+        return ()
+    return (Sentence("Where handbooks differ, or the mean rises on the way, the side that leaves the smaller gap is taken."),)
 
 
 def _narrowest(
     cold_mm: float, body: Body, warming: Warming, start_c: float, casing_c: float, rotor_c: float
 ) -> tuple[float, float]:
-    """Least gap in mm and its minute. The gap has one turning point at most, between its start and where all has settled."""
+    """Least gap in mm and its minute."""
     from scipy.optimize import minimize_scalar
 
     slowest, fastest = sorted((warming.rotor_min, warming.casing_min), reverse=True)
@@ -186,13 +230,14 @@ def _narrowest(
         rotor = start_c + (rotor_c - start_c) * -math.expm1(-minute / warming.rotor_min)
         return _gap(cold_mm, body, casing, rotor)
 
-    # The dip is sharp where one part is much faster: looked for on a logarithmic scale of time.
-    found = minimize_scalar(
-        lambda log: at(math.exp(log)), bounds=(math.log(fastest / 1000), math.log(slowest * _SETTLED)), method="bounded",
-        options={"xatol": 1e-9},
-    )  # fmt: skip
-    settled = (_gap(cold_mm, body, casing_c, rotor_c), slowest * _SETTLED)
-    return min(settled, *((at(minute), minute) for minute in (0.0, math.exp(found.x))))
+    # The dip is sharp where one part is much faster, and the expansions step from span to span: looked for on a grid that is
+    # logarithmic in time, then near the best of it.
+    end = slowest * _SETTLED
+    steps = [fastest / 1000 * (1000 * end / fastest) ** (i / _LOOKS) for i in range(_LOOKS + 1)]
+    best = min(range(1, _LOOKS), key=lambda i: at(steps[i]))
+    found = minimize_scalar(at, bounds=(steps[best - 1], steps[best + 1]), method="bounded", options={"xatol": 1e-9 * end})
+    settled = (_gap(cold_mm, body, casing_c, rotor_c), end)
+    return min(settled, *((at(minute), minute) for minute in (0.0, steps[best], float(found.x))))
 
 
 def _rounded_up(mm: float) -> float:
@@ -204,10 +249,10 @@ def _given(cold_mm: float, body: Body, casing_c: float, rotor_c: float) -> tuple
     numbers = (
         Given("c", "cold gap", length(cold_mm, fine=True)),
         Given("L₁", "casing, thrust location to head", length(body.casing.length_mm)),
-        Given("α₁", "casing expansion", Amount(body.casing.expansion_um_m_k, Kind.EXPANSION)),
+        _expansion("α₁", "casing", body.casing, casing_c, least=True),
         Given("T₁", "casing temperature", Amount(casing_c, Kind.TEMPERATURE)),
         Given("L₂", "rotor and shaft, thrust location to rotor face", length(body.rotor.length_mm)),
-        Given("α₂", "rotor and shaft expansion", Amount(body.rotor.expansion_um_m_k, Kind.EXPANSION)),
+        _expansion("α₂", "rotor and shaft", body.rotor, rotor_c),
         Given("T₂", "rotor temperature", Amount(rotor_c, Kind.TEMPERATURE)),
     )
     if not body.head.length_mm:
@@ -215,5 +260,16 @@ def _given(cold_mm: float, body: Body, casing_c: float, rotor_c: float) -> tuple
     return (
         *numbers,
         Given("L₃", "head, reaching into the casing", length(body.head.length_mm)),
-        Given("α₃", "head expansion", Amount(body.head.expansion_um_m_k, Kind.EXPANSION)),
+        _expansion("α₃", "head", body.head, rotor_c),
     )
+
+
+def _expansion(symbol: str, name: str, part: Part, temperature_c: float, least: bool = False) -> Given:
+    """The side that was taken: the one that grows least of the casing, most of what stands against it."""
+    bounds = part.expansion.bounds(temperature_c)
+    taken = bounds[0 if least == (temperature_c >= REFERENCE_C) else 1]
+    if bounds[0] == bounds[1]:
+        return Given(symbol, f"{name}, expansion", Amount(taken, Kind.EXPANSION))
+    low, high = (f"{b:g}" for b in bounds)
+    source = part.expansion.span(temperature_c).source
+    return Given(symbol, f"{name}, expansion; known as {low} to {high}: {source}", Amount(taken, Kind.EXPANSION))

@@ -331,6 +331,7 @@ class Performance:
             words = "Not told: between running walls the liquid no longer shears in layers."
             return (slips, Line("Power sheared in the gaps", words, Stand.ASK))
         sheared = Amount(self.shear_w / 1000, Kind.POWER)
+        shears: tuple[Line, ...] = ()
         walls = tuple(
             Given(
                 "Pₛ",
@@ -355,9 +356,11 @@ class Performance:
             warmer,
             "heat balance, all of it carried off by what comes out; specific heat of mineral oil (from memory)",
         )
+        if walls:
+            shears = (Line("Power sheared in the gaps", sheared, working=shearing),)
         return (
             slips,
-            Line("Power sheared in the gaps", sheared, working=shearing),
+            *shears,
             Line("Which warms what comes out by", warmer, working=heat),
         )
 

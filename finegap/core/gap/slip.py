@@ -233,7 +233,7 @@ def _driven(length_mm: float, pressure_bar: float, fluid: Fluid) -> tuple[Given,
 
 def is_laminar(of: Slot | Annulus) -> bool:
     """Whether the friction is laminar."""
-    return of.reynolds <= _TURNS_AT
+    return bool(of.reynolds <= _TURNS_AT)
 
 
 def untold(of: Slot | Annulus) -> Sentence | None:

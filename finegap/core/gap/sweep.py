@@ -8,6 +8,7 @@ from itertools import pairwise
 
 from finegap.core.errors import FieldError
 from finegap.core.gap.viscosity import Liquid
+from finegap.core.showing import Sentence
 
 _DRAWN_K = 5.0
 
@@ -47,6 +48,12 @@ class Sweep:
     def at(self, temperature_c: float) -> float:
         """Viscosity at a temperature of the range, mm2/s."""
         return self.viscosity_mm2_s if self.liquid is None else self.liquid.at(temperature_c)
+
+    @property
+    def far(self) -> Sentence | None:
+        """Where on its way the viscosity is a guess, if anywhere."""
+        ends = (self.temperature_c, self.start_c, self.hot_c)
+        return next((far for t in ends if self.liquid for far in [self.liquid.far(t)] if far is not None), None)
 
     def stretches(self, viscosities: Iterable[float], temperatures: Iterable[float]) -> tuple[tuple[float, float], ...]:
         """The range from cold to hot, cut wherever a printed end of viscosity or temperature is crossed.

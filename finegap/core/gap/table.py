@@ -186,7 +186,7 @@ def choose(
         result=length(chosen.clearance_mm) if chosen else "no row matches; never extrapolated",
         source=source,
     )
-    return Choice(chosen, tuple(candidates), sentence, working, _over(sweep, chosen, at_point, passed), _hole(sweep, holes))
+    return Choice(chosen, tuple(candidates), sentence, working, _over(sweep, chosen, at_point, passed), _asked(sweep, holes))
 
 
 def _passed(rows: Sequence[Row], sweep: Sweep | None) -> tuple[list[Row], list[tuple[float, float]]]:
@@ -246,6 +246,12 @@ def _over(sweep: Sweep | None, chosen: Row | None, at_point: Row | None, passed:
     return Sentence(words, amounts)
 
 
+def _asked(sweep: Sweep | None, holes: list[tuple[float, float]]) -> Sentence | None:
+    """What of the range has to be asked about: where no row covers it, and where its viscosity is a guess."""
+    asked = [one for one in (_hole(sweep, holes), sweep.far if sweep else None) if one is not None]
+    return Sentence("{one} {other}", {"one": asked[0], "other": asked[1]}) if len(asked) > 1 else next(iter(asked), None)
+
+
 def _hole(sweep: Sweep | None, holes: list[tuple[float, float]]) -> Sentence | None:
     if not holes or sweep is None:
         return None
@@ -294,11 +300,11 @@ def _candidate(row: Row, chosen: Row | None, misses: tuple[Sentence, ...], passe
     if row is chosen:
         reason = Sentence("{c}: chosen", amounts)
     elif passed:
-        reason = Sentence("{c}: met on the way; slip {r} times the chosen", amounts)
+        reason = Sentence("{c}: met on the way; laminar slip {r} times the chosen", amounts)
     elif misses:
         reason = Sentence("{c}: no, {why}", {"c": amounts["c"], "why": _listed(misses)})
     else:
-        reason = Sentence("{c}: matches too; slip {r} times the chosen", amounts)
+        reason = Sentence("{c}: matches too; laminar slip {r} times the chosen", amounts)
     return Candidate(row, misses, ratio if passed or not misses else None, reason, passed)
 
 

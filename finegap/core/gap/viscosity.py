@@ -10,7 +10,7 @@ from functools import cached_property
 from finegap.core.entry import VISCOSITY_USUAL, Entry
 from finegap.core.errors import FieldError
 from finegap.core.quantities import Dimension, Sign, is_unit, parse
-from finegap.core.showing import Amount, Kind, Sentence
+from finegap.core.showing import Amount, Amounts, Kind, Sentence
 from finegap.core.working import Given, Working
 
 GRADES = {
@@ -24,7 +24,8 @@ _KELVIN = 273.15
 _LEAST, _MOST = 0.21, 2e7
 """Range of ASTM D341 in mm2/s."""
 
-_FAR_K = 60.0
+FAR_SHARE = 0.5
+"""How far outside its two points a liquid is followed, as a share of what lies between them. Common practice, no source."""
 
 
 def grade_mm2_s(grade: int) -> float:
@@ -57,6 +58,9 @@ class Liquid:
         for name, value in (("first viscosity", self.first_mm2_s), ("second viscosity", self.second_mm2_s)):
             if not _LEAST <= value <= _MOST:
                 raise FieldError(name, f"{value:g} mm2/s is outside ASTM D341.", f"Expected {_LEAST:g} to {_MOST:g} mm2/s.")
+        for name, value in (("first temperature", self.first_c), ("second temperature", self.second_c)):
+            if value <= -_KELVIN:
+                raise FieldError(name, f"{value:g} °C is absolute zero.", "Expected a temperature of a liquid.")
         if abs(self.first_c - self.second_c) < 1:
             raise FieldError("second temperature", "both points are at one temperature.", "Expected points well apart.")
         if (self.first_mm2_s - self.second_mm2_s) * (self.second_c - self.first_c) <= 0:
@@ -125,9 +129,18 @@ class Liquid:
             (far,) if out > 0 else (),
         )
 
-    def is_far(self, temperature_c: float) -> bool:
-        """So far outside the two points that the line is a guess (common practice, no source)."""
-        return self.outside_k(temperature_c) > _FAR_K
+    def far(self, temperature_c: float) -> Sentence | None:
+        """Why its viscosity there is a guess, where it is: too far outside the two points."""
+        out, between = self.outside_k(temperature_c), abs(self.second_c - self.first_c)
+        if out <= FAR_SHARE * between:
+            return None
+        words = "At {at} its viscosity is a guess: {out} outside its two points, {between} apart. Ask for a point nearer to it."
+        amounts: Amounts = {
+            "at": Amount(temperature_c, Kind.TEMPERATURE),
+            "out": Amount(out, Kind.TEMPERATURE_STEP),
+            "between": Amount(between, Kind.TEMPERATURE_STEP),
+        }
+        return Sentence(words, amounts)
 
 
 def kinematic_mm2_s(dynamic_mpa_s: float, density_kg_m3: float) -> float:

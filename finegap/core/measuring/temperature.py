@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from finegap.core.measuring.uncertainty import Component
 from finegap.core.showing import Amount, Kind, Sentence
 
+ABSOLUTE_ZERO_C = -273.15
 REFERENCE_C = 20.0
 """Sizes are stated at 20 C (ISO 1)."""
 PART_HALF_WIDTH_K = 2.0
