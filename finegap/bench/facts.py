@@ -37,6 +37,7 @@ from finegap.core.build.tightening import Tightened
 from finegap.core.families.model import Family
 from finegap.core.gap.declared import TIMING, HousingMeans, means_key
 from finegap.core.gap.housing import Zero
+from finegap.core.gap.leaves import pair_piles
 from finegap.core.gap.setting import Check, TryMade
 from finegap.core.gap.viscosity import has_points
 from finegap.core.gauges import Choice, GaugeKind
@@ -300,9 +301,17 @@ def _grouped(family: Family, rows: list[Reading]) -> dict[tuple[str, core.Phase]
                 None if row.part_c is None or row.expansion_um_m_k is None else Warm(row.part_c, row.expansion_um_m_k),
                 reading_faults(row),
                 row.reason,
+                _pile(row),
             )
             groups.setdefault((row.feature, core.Phase(row.phase)), []).append(reading)
     return {key: tuple(group) for key, group in groups.items()}
+
+
+def _pile(row: Reading) -> int:
+    """How many leaves the larger pile of a feeler reading has."""
+    if not row.half_mm:
+        return 1
+    return pair_piles(row.value_mm - row.half_mm, row.value_mm + row.half_mm, tuple(row.certificate.leaves_um))
 
 
 def reading_faults(row: Reading) -> tuple[Sentence, ...]:

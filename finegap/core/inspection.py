@@ -254,7 +254,7 @@ def _judged(
     size = new.verdict if spec.limit is None else None
     if result is not None and spec.limit is not None:
         school, share = facts.sheet.school, facts.sheet.near_share
-        size = judge(result.value_mm, result.u_mm, result.dof, spec.limit, school, share, spec.fine)
+        size = judge(result.value_mm, result.u_mm, result.dof, spec.limit, school, share, spec.fine, result.half_mm)
     calls = [*_by_damage(feature, look)]
     chance = size.probability if size else None
     if size is not None and result is not None:

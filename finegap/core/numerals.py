@@ -8,6 +8,7 @@ common practice, no source.
 from __future__ import annotations
 
 import re
+import unicodedata
 from dataclasses import dataclass
 from enum import Enum
 from fractions import Fraction
@@ -48,7 +49,7 @@ _SPACES = " \u00a0\u2007\u2009\u202f"
 _APOSTROPHES = "'’"
 _TOKEN = re.compile(
     rf"""(?P<sign>[-+−]?)[{_SPACES}]*
-        (?: (?P<whole>\d+)[{_SPACES}]+(?P<mixed>\d+/\d+) | (?P<fraction>\d+/\d+)
+        (?: (?P<whole>\d+)(?:[{_SPACES}]+|-)(?P<mixed>\d+/\d+) | (?P<fraction>\d+/\d+)
           | (?P<decimal>(?:\d|[.,]\d)(?:[\d.,]|[{_SPACES}{_APOSTROPHES}](?=\d))*)(?:[eE](?P<power>[-+]?\d{{1,2}}))? )
         [{_SPACES}]*(?P<rest>.*)$""",
     re.VERBOSE | re.DOTALL | re.ASCII,
@@ -61,6 +62,12 @@ class Numeral:
 
     meanings: tuple[Meaning, ...]
     rest: str
+
+
+def spelled_out(text: str) -> str:
+    """Fractions in one character (``1½``) as digits: ``1 1/2``."""
+    one = lambda sign: f" {unicodedata.normalize('NFKC', sign[0]).replace('⁄', '/')}"  # noqa: E731
+    return re.sub("[¼-¾⅐-⅞]", one, text).replace("⁄", "/").lstrip()
 
 
 def read_numeral(text: str, mark: Mark, field: str, expected: str) -> Numeral:
@@ -80,6 +87,7 @@ def read_numeral(text: str, mark: Mark, field: str, expected: str) -> Numeral:
     FieldError
         No number, a fraction with zero below the line, groups that are not of three, or two decimal marks.
     """
+    text = spelled_out(text)
     match = _TOKEN.match(text)
     if not match:
         raise FieldError(field, f"“{text}” is not a number.", expected)

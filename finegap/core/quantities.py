@@ -13,7 +13,7 @@ from enum import Enum
 from fractions import Fraction
 
 from finegap.core.errors import Ambiguous, FieldError, Suggestion
-from finegap.core.numerals import Mark, Meaning, Numeral, read_numeral
+from finegap.core.numerals import Mark, Meaning, Numeral, read_numeral, spelled_out
 
 
 class Sign(Enum):
@@ -61,12 +61,22 @@ _SQ_INCH_MM2 = Fraction("645.16")
 _ZERO_F = Fraction(-160, 9)
 _GALLON = _INCH**3 * 231 / 10**6
 
+_IMPERIAL_GALLON = Fraction("4.54609")
+_IMPERIAL = tuple(f"{who} {what}" for who in ("imp", "imperial", "uk") for what in ("gal", "gallon", "gallons"))
+
+
+def _both_ways(forces: tuple[str, ...], arms: tuple[str, ...]) -> tuple[str, ...]:
+    """Force times arm as people write it, either first."""
+    return tuple(f"{one}.{other}" for force in forces for arm in arms for one, other in ((force, arm), (arm, force)))
+
+
 _UNITS: dict[Dimension, tuple[Unit, ...]] = {
     Dimension.LENGTH: (
         Unit("mm", Fraction(1), ("mm", "millimetre", "millimeter", "millimetres", "millimeters")),
-        Unit("in", _INCH, ("in", "inch", "inches", '"', "″", "in.")),
+        Unit("in", _INCH, ("in", "inch", "inches", '"')),
         Unit("thou", _INCH / 1000, ("thou", "mil", "mils", "thousandth", "thousandths")),
-        Unit("um", Fraction(1, 1000), ("um", "micron", "microns", "micrometre", "micrometer")),
+        Unit("um", Fraction(1, 1000), ("um", "micron", "microns", "micrometre", "micrometer", "micrometres", "micrometers")),
+        Unit("uin", _INCH / 10**6, ("uin", "microinch", "microinches")),
         Unit("cm", Fraction(10), ("cm",)),
         Unit("m", Fraction(1000), ("m", "metre", "meter")),
     ),
@@ -75,28 +85,24 @@ _UNITS: dict[Dimension, tuple[Unit, ...]] = {
         Unit("turn", Fraction(360), ("turn", "turns", "rev")),
     ),
     Dimension.TORQUE: (
-        Unit("N.m", Fraction(1), ("n.m", "nm", "n m", "n·m", "newton metre")),
-        Unit(
-            "lbf.ft",
-            _LBF * _FOOT_M,
-            ("lbf.ft", "lbf ft", "ft.lbf", "ft lbf", "ft-lb", "ft lb", "lb ft", "lb-ft", "lbf·ft"),
-        ),
-        Unit("lbf.in", _LBF * _FOOT_M / 12, ("lbf.in", "lbf in", "in.lbf", "in lbf", "in-lb", "in lb", "lb in", "lbf·in")),
-        Unit("kgf.m", Fraction("9.80665"), ("kgf.m", "kgf m", "kgm", "kgf·m")),
+        Unit("N.m", Fraction(1), ("n.m", "nm", "newton metre", "newton metres")),
+        Unit("lbf.ft", _LBF * _FOOT_M, _both_ways(("lbf", "lb", "lbs", "pound", "pounds"), ("ft", "foot", "feet"))),
+        Unit("lbf.in", _LBF * _FOOT_M / 12, _both_ways(("lbf", "lb", "lbs", "pound", "pounds"), ("in", "inch", "inches"))),
+        Unit("kgf.m", Fraction("9.80665"), ("kgf.m", "kgm")),
     ),
     Dimension.TEMPERATURE: (
-        Unit("C", Fraction(1), ("c", "°c", "degc", "deg c", "celsius")),
-        Unit("F", Fraction(5, 9), ("f", "°f", "degf", "deg f", "fahrenheit"), _ZERO_F),
+        Unit("C", Fraction(1), ("c", "°c", "degc", "deg c", "degrees c", "celsius")),
+        Unit("F", Fraction(5, 9), ("f", "°f", "degf", "deg f", "degrees f", "fahrenheit"), _ZERO_F),
         Unit("K", Fraction(1), ("k", "kelvin"), Fraction("-273.15")),
     ),
     Dimension.VISCOSITY: (
-        Unit("mm2/s", Fraction(1), ("mm2/s", "mm²/s", "cst", "centistokes", "mm^2/s")),
+        Unit("mm2/s", Fraction(1), ("mm2/s", "cst", "centistokes")),
         Unit("St", Fraction(100), ("st", "stokes")),
-        Unit("m2/s", Fraction(10**6), ("m2/s", "m²/s", "m^2/s")),
+        Unit("m2/s", Fraction(10**6), ("m2/s",)),
     ),
     Dimension.PRESSURE: (
         Unit("bar", Fraction(1), ("bar",)),
-        Unit("psi", _LBF / _SQ_INCH_MM2 * 10, ("psi", "lbf/in2", "lbf/in²")),
+        Unit("psi", _LBF / _SQ_INCH_MM2 * 10, ("psi", "lbf/in2")),
         Unit("kPa", Fraction(1, 100), ("kpa",)),
         Unit("MPa", Fraction(10), ("mpa",)),
     ),
@@ -107,7 +113,7 @@ _UNITS: dict[Dimension, tuple[Unit, ...]] = {
         Unit("kgf", Fraction("9.80665"), ("kgf", "kp")),
     ),
     Dimension.STRESS: (
-        Unit("MPa", Fraction(1), ("mpa", "n/mm2", "n/mm²")),
+        Unit("MPa", Fraction(1), ("mpa", "n/mm2")),
         Unit("GPa", Fraction(1000), ("gpa",)),
         Unit("psi", _LBF / _SQ_INCH_MM2, ("psi",)),
         Unit("ksi", _LBF / _SQ_INCH_MM2 * 1000, ("ksi",)),
@@ -119,20 +125,22 @@ _UNITS: dict[Dimension, tuple[Unit, ...]] = {
     ),
     Dimension.FLOW: (
         Unit("L/min", Fraction(1), ("l/min", "lpm", "litres/min", "liters/min")),
-        Unit("m3/h", Fraction(1000, 60), ("m3/h", "m³/h")),
+        Unit("m3/h", Fraction(1000, 60), ("m3/h",)),
         Unit("gpm", _GALLON, ("gpm", "gal/min", "us gal/min", "usgpm")),
+        Unit("imp.gal/min", _IMPERIAL_GALLON, ("imp gal/min", "imperial gal/min", "uk gal/min", "igpm", "imp gpm", "uk gpm")),
     ),
     Dimension.DYNAMIC: (
-        Unit("mPa.s", Fraction(1), ("mpa.s", "mpas", "mpa s", "mpa·s", "cp", "centipoise")),
-        Unit("Pa.s", Fraction(1000), ("pa.s", "pas", "pa s", "pa·s")),
+        Unit("mPa.s", Fraction(1), ("mpa.s", "mpas", "cp", "centipoise")),
+        Unit("Pa.s", Fraction(1000), ("pa.s", "pas")),
         Unit("P", Fraction(100), ("p", "poise")),
     ),
     Dimension.VOLUME: (
         Unit("L", Fraction(1), ("l", "litre", "liter", "litres", "liters")),
-        Unit("mL", Fraction(1, 1000), ("ml", "cm3", "cm³", "cc")),
-        Unit("gal", _GALLON, ("gal", "us gal", "gallon", "gallons")),
-        Unit("m3", Fraction(1000), ("m3", "m³")),
-        Unit("in3", _INCH**3 / 10**6, ("in3", "in³", "cu in")),
+        Unit("mL", Fraction(1, 1000), ("ml", "cm3", "cc")),
+        Unit("gal", _GALLON, ("gal", "us gal", "gallon", "gallons", "us gallon", "us gallons")),
+        Unit("imp.gal", _IMPERIAL_GALLON, _IMPERIAL),
+        Unit("m3", Fraction(1000), ("m3",)),
+        Unit("in3", _INCH**3 / 10**6, ("in3", "cu in")),
     ),
     Dimension.POWER: (
         Unit("kW", Fraction(1), ("kw", "kilowatt", "kilowatts")),
@@ -141,14 +149,33 @@ _UNITS: dict[Dimension, tuple[Unit, ...]] = {
     ),
     Dimension.SPEED: (Unit("r/min", Fraction(1), ("r/min", "rpm", "1/min", "rev/min", "min-1")),),
     Dimension.DENSITY: (
-        Unit("kg/m3", Fraction(1), ("kg/m3", "kg/m³")),
-        Unit("kg/L", Fraction(1000), ("kg/l", "g/cm3", "g/cm³", "g/ml")),
+        Unit("kg/m3", Fraction(1), ("kg/m3",)),
+        Unit("kg/L", Fraction(1000), ("kg/l", "g/cm3", "g/ml")),
     ),
 }
 
-_BY_SPELLING = {(dim, s): unit for dim, units in _UNITS.items() for unit in units for s in unit.spellings}
+_ALIKE = str.maketrans(
+    {"µ": "u", "μ": "u", "º": "°", "˚": "°", "℃": "°c", "℉": "°f", "²": "2", "³": "3", "^": "", "″": '"', "”": '"', "“": '"'}
+    | dict.fromkeys("·⋅∙*‐‑–", ".")
+)
+
+
+def _spelled(text: str) -> str:
+    """A unit as it is looked up: in small letters, with one sign for those that look alike and one between its words."""
+    plain = re.sub(r"['’′]{2}", '"', text.strip().lower().translate(_ALIKE))
+    return re.sub(r"[.\s-]+", ".", plain).strip(".")
+
+
+_BY_SPELLING = {(dim, _spelled(s)): unit for dim, units in _UNITS.items() for unit in units for s in unit.spellings}
 _FLOATS = {(dim, u.name): (float(u.offset), float(u.factor)) for dim, units in _UNITS.items() for u in units}
-_SAYBOLT = ("ssu", "sus", "saybolt", "saybolt universal")
+_SAYBOLT = {
+    _spelled(text): scale
+    for scale, texts in (
+        ("SSU", ("ssu", "sus", "saybolt", "saybolt universal", "saybolt universal seconds")),
+        ("SSF", ("ssf", "sfs", "saybolt furol", "furol", "saybolt furol seconds")),
+    )
+    for text in texts
+}
 _INTERNAL = {dim: units[0].name for dim, units in _UNITS.items()}
 _EXAMPLES = {
     Dimension.LENGTH: '"0.13 mm", ".005 in", "5 thou"',
@@ -198,7 +225,7 @@ def understood(quantity: Quantity) -> str:
 
 def said(typed: str, unit: str) -> str:
     """What was typed, with its unit where it carries none."""
-    return typed if re.search(r"[^\d\s.,/eE+−'’-]", typed) else f"{typed} {unit}"
+    return typed if re.search(r"[^\d\s.,/eE+−'’-]", spelled_out(typed)) else f"{typed} {unit}"
 
 
 def parse(
@@ -267,6 +294,17 @@ def _chosen(numeral: Numeral, to_internal: Callable[[Fraction], float], possible
     return could[0] if len(could) == 1 else None
 
 
+def split_at(text: str) -> tuple[str, str]:
+    """A value and the temperature it is for: “300 SUS @ 100 F”, “46 cSt at 40 C”; the second empty where none is said."""
+    value, _, at = re.sub(r"\s*@\s*|\s+at\s+", "\0", f"{text} ", count=1, flags=re.IGNORECASE).partition("\0")
+    return value.strip(), at.strip()
+
+
+def is_saybolt(text: str) -> bool:
+    """Whether a value is in Saybolt seconds, which lean on the temperature they were counted at."""
+    return _spelled(re.sub(r"^[-+\d.,\s'’/eE]+", "", text)) in _SAYBOLT
+
+
 def two_meanings(field: str, typed: str, numeral: Numeral, unit: str = "") -> Ambiguous:
     """The question for a number with two meanings."""
     written = [f"{meaning.written} {unit}".strip() for meaning in numeral.meanings]
@@ -277,15 +315,16 @@ def two_meanings(field: str, typed: str, numeral: Numeral, unit: str = "") -> Am
 
 def from_internal(value: float, dimension: Dimension, unit_name: str) -> float:
     """Express an internal value in a named unit (``from_internal(25.4, LENGTH, "in")`` is 1.0)."""
-    if dimension is Dimension.VISCOSITY and unit_name == "SSU":
-        return saybolt_seconds(value)
+    if dimension is Dimension.VISCOSITY and unit_name in ("SSU", "SSF"):
+        return saybolt_seconds(value) if unit_name == "SSU" else furol_seconds(value)
     offset, factor = _FLOATS[dimension, unit_name]
     return (value - offset) / factor
 
 
-def is_unit(text: str, dimension: Dimension) -> bool:
-    """Whether a text is a unit of a dimension."""
-    return (dimension, text.lower().replace("µ", "u").replace("μ", "u")) in _BY_SPELLING
+def unit_of(text: str, dimension: Dimension) -> str:
+    """The unit of a dimension a text is a spelling of; empty where it is none."""
+    unit = _BY_SPELLING.get((dimension, _spelled(text)))
+    return unit.name if unit else ""
 
 
 def unit_names(dimension: Dimension) -> tuple[str, ...]:
@@ -296,14 +335,16 @@ def unit_names(dimension: Dimension) -> tuple[str, ...]:
 def _converter(
     rest: str, dimension: Dimension, default_unit: str | None, field: str, expected: str, mark: Mark
 ) -> tuple[Callable[[Fraction], float], str]:
-    spelling = rest.lower().replace("µ", "u").replace("μ", "u") if rest else (default_unit or "").lower()
+    scale, at = split_at(rest or default_unit or "")
+    spelling = _spelled(rest or default_unit or "")
     if not spelling:
         raise FieldError(field, "the unit is missing.", expected)
     if dimension is Dimension.VISCOSITY:
-        scale, _, at = spelling.partition(" at ")
-        if scale in _SAYBOLT:
-            at_c = parse(at, Dimension.TEMPERATURE, field, mark=mark).value if at else _SAYBOLT_BASE_C
-            return (lambda number: from_saybolt(float(number), at_c, field)), "SSU"
+        seconds = _SAYBOLT.get(_spelled(scale))
+        if seconds:
+            at_c = parse(at, Dimension.TEMPERATURE, field, mark=mark).value if at else None
+            back = from_saybolt if seconds == "SSU" else from_furol
+            return (lambda number: back(float(number), at_c, field)), seconds
         if (Dimension.DYNAMIC, spelling) in _BY_SPELLING:
             raise FieldError(
                 field,
@@ -384,10 +425,15 @@ def parse_hours(typed: str, field: str, least: int = 0, mark: Mark = Mark.POINT)
 
 _SAYBOLT_BASE_C = float(Fraction(340, 9))
 _SAYBOLT_LEAST_MM2_S = 1.81
+_FUROL = {
+    50.0: ((0.4717, 13924.0, -72.59, 6816.0), 48.0),
+    float(Fraction(890, 9)): ((0.4792, 5610.0, 0.0, 2130.0), 50.0),
+}
+"""Saybolt Furol by ASTM D2161 (from memory), at 122 F and 210 F: t = a·v + b / (v² + c·v + d), and the viscosity it begins at."""
 
 
-def saybolt_seconds(viscosity_mm2_s: float, at_c: float = _SAYBOLT_BASE_C) -> float:
-    """Saybolt universal seconds of a kinematic viscosity [mm2/s] at a temperature [C]; ASTM D2161 equation.
+def saybolt_seconds(viscosity_mm2_s: float, at_c: float | None = None) -> float:
+    """Saybolt universal seconds of a kinematic viscosity [mm2/s] at a temperature [C], 100 F where none is said; ASTM D2161.
 
     Raises
     ------
@@ -398,19 +444,52 @@ def saybolt_seconds(viscosity_mm2_s: float, at_c: float = _SAYBOLT_BASE_C) -> fl
     if v < _SAYBOLT_LEAST_MM2_S:
         raise FieldError("viscosity", f"{v:g} mm2/s is too thin for Saybolt seconds.", "The scale begins at 1.81 mm2/s (32 SSU).")
     seconds = 4.6324 * v + (1.0 + 0.03264 * v) / ((3930.2 + 262.7 * v + 23.97 * v**2 + 1.646 * v**3) * 1e-5)
-    at_f = at_c * 9 / 5 + 32
+    at_f = (_SAYBOLT_BASE_C if at_c is None else at_c) * 9 / 5 + 32
     return seconds * (1 + 0.000061 * (at_f - 100))
 
 
-def from_saybolt(seconds: float, at_c: float = _SAYBOLT_BASE_C, field: str = "viscosity") -> float:
-    """Kinematic viscosity [mm2/s] of Saybolt universal seconds [s] at a temperature [C]: the inverse, by bisection."""
-    least = saybolt_seconds(_SAYBOLT_LEAST_MM2_S, at_c)
-    if seconds < least:
+def from_saybolt(seconds: float, at_c: float | None = None, field: str = "viscosity") -> float:
+    """Kinematic viscosity [mm2/s] of Saybolt universal seconds [s] at a temperature [C]: the inverse."""
+    if seconds < saybolt_seconds(_SAYBOLT_LEAST_MM2_S, at_c):
         raise FieldError(field, f"{seconds:g} SSU is below the scale.", "The scale begins at 32 SSU (1.81 mm2/s).")
-    low, high = _SAYBOLT_LEAST_MM2_S, max(seconds, 10.0)
+    return _inverse(lambda v: saybolt_seconds(v, at_c), seconds, _SAYBOLT_LEAST_MM2_S)
+
+
+def furol_seconds(viscosity_mm2_s: float, at_c: float | None = None) -> float:
+    """Saybolt Furol seconds of a kinematic viscosity [mm2/s] at 122 F, or at 210 F; ASTM D2161.
+
+    Raises
+    ------
+    FieldError
+        At another temperature, or thinner than the scale begins.
+    """
+    (a, b, c, d), least = _furol_at(at_c, "viscosity")
+    if viscosity_mm2_s < least:
+        raise FieldError("viscosity", f"{viscosity_mm2_s:g} mm2/s is too thin for Furol.", f"Expected {least:g} mm2/s or more.")
+    return a * viscosity_mm2_s + b / (viscosity_mm2_s**2 + c * viscosity_mm2_s + d)
+
+
+def from_furol(seconds: float, at_c: float | None = None, field: str = "viscosity") -> float:
+    """Kinematic viscosity [mm2/s] of Saybolt Furol seconds [s]: the inverse."""
+    _, least = _furol_at(at_c, field)
+    if seconds < furol_seconds(least, at_c):
+        raise FieldError(field, f"{seconds:g} SSF is below the scale.", "The scale begins at 25 SSF; thinner oils are told in SSU.")
+    return _inverse(lambda v: furol_seconds(v, at_c), seconds, least)
+
+
+def _furol_at(at_c: float | None, field: str) -> tuple[tuple[float, float, float, float], float]:
+    known = next((of for t, of in _FUROL.items() if at_c is None or abs(t - at_c) < 0.1), None)
+    if known is None:
+        raise FieldError(field, f"Furol seconds at {at_c:g} C are not converted here.", "Expected them at 122 F or at 210 F.")
+    return known
+
+
+def _inverse(seconds_of: Callable[[float], float], seconds: float, least_mm2_s: float) -> float:
+    """By bisection: both scales rise with the viscosity."""
+    low, high = least_mm2_s, max(3 * seconds, 10.0)
     for _ in range(200):
         middle = (low + high) / 2
         if middle in (low, high):
             break
-        low, high = (middle, high) if saybolt_seconds(middle, at_c) < seconds else (low, middle)
-    return high
+        low, high = (middle, high) if seconds_of(middle) < seconds else (low, middle)
+    return (low + high) / 2

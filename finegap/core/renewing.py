@@ -60,7 +60,7 @@ def new_part(facts: Facts, feature: Feature, spec: FeatureSpec, left: Result | N
     low, high = spec.new_mm
     if low < high:
         window = Limit(low, high)
-        verdict = judge(left.value_mm, left.u_mm, left.dof, window, facts.sheet.school, 0.0, spec.fine)
+        verdict = judge(left.value_mm, left.u_mm, left.dof, window, facts.sheet.school, 0.0, spec.fine, left.half_mm)
         if verdict.call is not Call.CHANGE:
             return NewPart(verdict=verdict)
         amounts: Amounts = {

@@ -395,7 +395,7 @@ class Gaskets(unittest.TestCase):
     def test_what_to_buy_does_it_and_less_does_not(self, stock, target):
         sold = (50, 75, 100, 150)
         assume(gaskets.best_stack(stock, target, 10, 10).stack is None)
-        bought = gaskets.what_to_buy(stock, sold, target, 10, 10)
+        bought = gaskets.what_to_buy(stock, sold, gaskets.StackWanted(target, target - 10, target + 10))
         if bought:
             self.assertIsNotNone(gaskets.best_stack(Counter(stock) + Counter(bought), target, 10, 10).stack)
         for fewer in range(1, max(len(bought), 1)):
@@ -425,6 +425,30 @@ class Gaskets(unittest.TestCase):
             self.assertTrue(window.low_mm - 1e-9 <= after <= window.high_mm + 1e-9)
             out, into = second.change.out, second.change.into
             self.assertEqual(Counter(stack) - Counter(out) + Counter(into), Counter(second.change.next))
+
+    @given(
+        STOCK, st.floats(0.05, 0.4), st.floats(0.0004, 0.03), st.floats(0.0004, 0.03), st.floats(-0.2, 0.4),
+        st.lists(st.sampled_from((50, 75, 100, 150)), min_size=1, max_size=4),
+    )  # fmt: skip
+    def test_no_stack_outside_the_window_by_less_than_a_micrometre(self, stock, target, minus, plus, measured, now):
+        """Every stack of the stock, in exact fractions: one is offered just where one fits, and it fits."""
+        window, now = Window(target, target - minus, target + plus), tuple(now)
+        available = Counter(stock) + Counter(now)
+        pieces = sorted(available.elements())
+        sums = {0}
+        for piece in pieces:
+            sums |= {s + piece for s in sums}
+        hair = Fraction(1, 10**8)
+        low, high = Fraction(window.low_mm) - hair, Fraction(window.high_mm) + hair
+        fits = [s for s in sums - {0} if low <= Fraction(measured) + Fraction(s - sum(now), 1000) <= high]
+        _, change, choice = gaskets.move_for(now, measured, window, available)
+        self.assertEqual(choice.stack is not None, bool(fits))
+        if change is not None:
+            self.assertIn(sum(change.next), fits)
+        known = gaskets.Known(measured - sum(now) / 1000, 0.0, "outer", "inner")
+        _, first = gaskets.first_move(available, 0, window, DEFAULT_WORDS, known)
+        if first.stack is not None:
+            self.assertIn(sum(first.stack), fits)
 
     def test_it_says_what_cannot_be_made_and_what_to_buy(self):
         move, change, choice = gaskets.move_for((200,), 0.10, Window(0.20, 0.19, 0.21), {200: 1}, (100,))

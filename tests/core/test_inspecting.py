@@ -103,6 +103,12 @@ class Pasting(unittest.TestCase):
         self.assertEqual(self.read("Reading (in)\n1.3425"), [("front/12–6", 34.0995)])
         self.assertEqual(self.read("size in thou\n1342.5"), [("front/12–6", 34.0995)])
         self.assertEqual(self.read("Reading [mm]\n34.1", unit="in"), [four[0]])
+        self.assertEqual(self.read("Reading, in inches\n1.3425"), [("front/12–6", 34.0995)])
+        # “in” and “m” are words, too: inside a sentence they are no unit
+        for heading in ("Bore in housing", "as found in pump", "Idler m 12", "In (front)", "size in (mm)", "first (mm)\tin front"):
+            self.assertEqual(self.read(f"{heading}\n34.1"), [four[0]], heading)
+        self.assertEqual(self.read("in\n1.3425"), [("front/12–6", 34.0995)])
+        self.assertEqual(self.read("Reading (IN)\n1.3425"), [("front/12–6", 34.0995)])
         self.assertEqual(self.read("1.3425 in\n34.2 mm"), [("front/12–6", 34.0995), four[1]])
 
     def test_what_cannot_be_read_names_row_and_column(self):
@@ -110,6 +116,7 @@ class Pasting(unittest.TestCase):
             ("", "nothing was pasted"),
             ("\t\n\t", "nothing was pasted"),
             ("Reading (mm)", "a heading, but no reading"),
+            ("first (mm)\tsecond (in)\n34.1\t34.2", "its heading names in and mm"),
             ("34.1\n34.2\n34.3\n34.4\n34.5", "row 5: there are only 4 stations"),
             ("34.1\t\t34.2", "row 1, column 2: the cell is empty"),
             ("front, 12–6\t34.1\n\t34.2", "row 2: the station is empty: merged cells"),

@@ -6,6 +6,7 @@ follows, and is made exactly from stock.
 
 from __future__ import annotations
 
+import math
 from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -68,10 +69,34 @@ def best_stack(stock: Mapping[int, int], target_um: int, minus_um: int, plus_um:
     FieldError
         A thickness or tolerance that cannot be.
     """
-    check_stock(stock)
     if minus_um < 0 or plus_um < 0:
         raise FieldError("tolerance", "it cannot be negative.", "Expected zero or more.")
-    low, high = target_um - minus_um, target_um + plus_um
+    return _within(stock, StackWanted(target_um, target_um - minus_um, target_um + plus_um))
+
+
+@dataclass(frozen=True)
+class StackWanted:
+    """A stack in whole micrometres: wanted, least and most; none does where the least is above the most."""
+
+    target_um: int
+    low_um: int
+    high_um: int
+
+    @classmethod
+    def of(cls, window: Window, bare_mm: float) -> StackWanted:
+        """What brings a gap into a window, its ends rounded inwards; ``bare_mm`` is the gap without any stack."""
+        low = math.ceil(1000 * (window.low_mm - bare_mm) - _HAIR)
+        high = math.floor(1000 * (window.high_mm - bare_mm) + _HAIR)
+        return cls(round(1000 * (window.target_mm - bare_mm)), low, high)
+
+
+_HAIR = 1e-6
+"""A thousandth of a millimetre is not lost to the last digit of a float."""
+
+
+def _within(stock: Mapping[int, int], wanted: StackWanted) -> StackChoice:
+    check_stock(stock)
+    target_um, low, high = wanted.target_um, wanted.low_um, wanted.high_um
     pieces = {t: n for t, n in stock.items() if n}
     # Beyond the window a sum is only of interest as the nearest above; no such sum exceeds the window by more than one piece.
     most = max(high, 0) + max(pieces, default=0)
@@ -84,13 +109,13 @@ def best_stack(stock: Mapping[int, int], target_um: int, minus_um: int, plus_um:
     return StackChoice(None, 0, below, above)
 
 
-def what_to_buy(stock: Mapping[int, int], sold_um: tuple[int, ...], target_um: int, minus_um: int, plus_um: int) -> Stack:
+def what_to_buy(stock: Mapping[int, int], sold_um: tuple[int, ...], wanted: StackWanted) -> Stack:
     """The fewest gaskets of the maker's thicknesses that, added to stock, make the stack; empty if three do not."""
     for bought in range(1, _MOST_BOUGHT + 1):
         fits = []
         for extra in combinations_with_replacement(sorted(sold_um), bought):
             widened = Counter(stock) + Counter(extra)
-            choice = best_stack(widened, target_um, minus_um, plus_um)
+            choice = _within(widened, wanted)
             if choice.stack is not None:
                 fits.append((len(choice.stack), abs(choice.error_um), extra))
         if fits:
@@ -179,10 +204,8 @@ def _by_sizes(
     sold_um: tuple[int, ...],
     details: tuple[Sentence, ...],
 ) -> tuple[Move, StackChoice]:
-    target_um = round((window.target_mm - known.offset_mm) * 1000)
-    minus = round((window.target_mm - window.low_mm) * 1000)
-    plus = round((window.high_mm - window.target_mm) * 1000)
-    choice = best_stack(stock, target_um, minus, plus)
+    wanted = StackWanted.of(window, known.offset_mm)
+    choice = _within(stock, wanted)
     amounts: Amounts = {
         "stack": describe(choice.stack or ()),
         "gap": length(known.offset_mm + sum(choice.stack or ()) / 1000, fine=True),
@@ -196,15 +219,15 @@ def _by_sizes(
             Given("wanted", f"{words.name} wanted", length(window.target_mm)),
             Given("outer", known.outer, length(known.outer_mm, fine=True)),
             Given("inner", known.inner, length(known.inner_mm, fine=True)),
-            Given("", "stack wanted", length(target_um / 1000, fine=True)),
+            Given("", "stack wanted", length(wanted.target_um / 1000, fine=True)),
             Given("", "stock", stock_text(stock)),
         ),
         result=describe(choice.stack) if choice.stack else "cannot be made from this stock",
         source="gap = cylinder + compressed gaskets − rotor; exact search of all stacks from stock",
     )
     if choice.stack is None:
-        choice = StackChoice(None, 0, choice.below, choice.above, what_to_buy(stock, sold_um, target_um, minus, plus))
-        return Move(Way.STAY, 0.0, _cannot(target_um, choice), _nearest_words(choice), working), choice
+        choice = StackChoice(None, 0, choice.below, choice.above, what_to_buy(stock, sold_um, wanted))
+        return Move(Way.STAY, 0.0, _cannot(wanted.target_um, choice), _nearest_words(choice), working), choice
     sizes = Sentence(
         "By the sizes, {outer} less {inner}, the gap should come to {gap}: sizes tell where to begin, the check judges.", amounts
     )
@@ -237,11 +260,9 @@ def move_for(
         What the gap is called.
     """
     stack_um = sum(now)
-    change_um = round((window.target_mm - measured_mm) * 1000)
-    target_um = stack_um + change_um
-    minus = round((window.target_mm - window.low_mm) * 1000)
-    plus = round((window.high_mm - window.target_mm) * 1000)
-    choice = best_stack(available, target_um, minus, plus)
+    wanted = StackWanted.of(window, measured_mm - stack_um / 1000)
+    change_um = wanted.target_um - stack_um
+    choice = _within(available, wanted)
     way = way_of(change_um / 1000)
     working = Working(
         title="Gasket stack",
@@ -250,16 +271,16 @@ def move_for(
             Given("", "present stack, as compressed", length(stack_um / 1000)),
             Given("target", f"{words.name} wanted", length(window.target_mm)),
             Given("measured", "check reading", length(measured_mm, fine=True)),
-            Given("", "stack wanted", length(target_um / 1000)),
+            Given("", "stack wanted", length(wanted.target_um / 1000)),
             Given("", "stock and fitted", stock_text(available)),
         ),
         result=describe(choice.stack) if choice.stack else "cannot be made from this stock",
         source="clearance = compressed stack + offset of the metal; exact search of all stacks from stock",
     )
     if choice.stack is None:
-        bought = what_to_buy(available, sold_um, target_um, minus, plus)
+        bought = what_to_buy(available, sold_um, wanted)
         choice = StackChoice(None, 0, choice.below, choice.above, bought)
-        return Move(way, change_um / 1000, _cannot(target_um, choice), _nearest_words(choice), working), None, choice
+        return Move(way, change_um / 1000, _cannot(wanted.target_um, choice), _nearest_words(choice), working), None, choice
     change = change_between(now, choice.stack)
     return (
         Move(way, change_um / 1000, _headline(way, change_um, change), _gap_words(change, measured_mm), working),

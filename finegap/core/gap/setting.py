@@ -11,7 +11,7 @@ from finegap.core.gap.move import Move, Way, Window
 from finegap.core.gap.shims import ShimChoice
 from finegap.core.gap.stock import Stack
 from finegap.core.measuring.feeler import interval
-from finegap.core.measuring.uncertainty import coverage_factor, from_interval
+from finegap.core.measuring.uncertainty import expanded, from_interval
 from finegap.core.measuring.verdict import Call, Limit, School, Verdict, judge
 from finegap.core.showing import Amounts, Sentence, length, uncertainty
 from finegap.core.working import Given, Working
@@ -28,8 +28,8 @@ class Check:
 
     @property
     def expanded_mm(self) -> float:
-        """Expanded uncertainty, two-sided 95 %; the leaves themselves where there are any."""
-        return self.half_mm or coverage_factor(self.dof) * self.u_mm
+        """Expanded uncertainty, two-sided 95 %."""
+        return expanded(self.u_mm, self.dof, self.half_mm)
 
 
 @dataclass(frozen=True)

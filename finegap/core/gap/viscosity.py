@@ -9,7 +9,7 @@ from functools import cached_property
 
 from finegap.core.entry import VISCOSITY_USUAL, Entry
 from finegap.core.errors import FieldError
-from finegap.core.quantities import Dimension, Sign, is_unit, parse
+from finegap.core.quantities import Dimension, Sign, is_saybolt, parse, split_at, unit_of
 from finegap.core.showing import Amount, Amounts, Kind, Sentence
 from finegap.core.working import Given, Working
 
@@ -225,7 +225,7 @@ def read_viscosity(
 def _point(
     text: str, pumping_c: float, density_kg_m3: float | None, field: str, entry: Entry, bare_at: str | None
 ) -> tuple[float, float]:
-    value, _, at = text.partition(" at ")
+    value, at = split_at(text)
     grade = _GRADE.fullmatch(value.strip())
     if grade:
         if at:
@@ -235,7 +235,7 @@ def _point(
     at_c = measured_at.value if measured_at else pumping_c
     if not _is_dynamic(value):
         # Saybolt seconds lean a little on the temperature they were counted at.
-        whole = f"{value} at {measured_at.said}" if measured_at and _is_saybolt(value) else value
+        whole = f"{value} at {measured_at.said}" if measured_at and is_saybolt(value) else value
         quantity = entry.quantity(whole, Dimension.VISCOSITY, field, Sign.POSITIVE)
         entry.check_usual(quantity, field, VISCOSITY_USUAL)
         return quantity.value, at_c
@@ -247,8 +247,4 @@ def _point(
 
 def _is_dynamic(text: str) -> bool:
     unit = re.sub(r"^[-+\d.,\s'’/eE]+", "", text.strip()).strip()
-    return bool(unit) and is_unit(unit, Dimension.DYNAMIC)
-
-
-def _is_saybolt(text: str) -> bool:
-    return text.strip().lower().endswith(("ssu", "sus", "saybolt", "universal"))
+    return bool(unit_of(unit, Dimension.DYNAMIC))

@@ -9,7 +9,7 @@ from itertools import combinations
 
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.numerals import Mark
-from finegap.core.quantities import Dimension, Quantity, Sign, parse
+from finegap.core.quantities import Dimension, Quantity, Sign, parse, unit_of
 
 MOST_LEAVES = 3
 """More leaves than this in one pile spring apart and read thick (common practice, no source)."""
@@ -59,13 +59,13 @@ def read_leaves(text: str, unit: str, mark: Mark = Mark.POINT) -> tuple[int, ...
     FieldError
         Not lengths, no leaf, or the same leaf twice.
     """
-    named = _UNIT.search(text)
-    words = (word.strip(",") for word in re.split(r"[;\s]+", _UNIT.sub(" ", text)))
-    sizes = [parse(w, Dimension.LENGTH, "leaves", named[1] if named else unit, Sign.POSITIVE, mark).value for w in words if w]
-    return check_leaves([round(mm * 1000) for mm in sizes])
-
-
-_UNIT = re.compile(r"\b(mm|in|thou|mil|um)\b")
+    words = [word for word in (w.strip(",") for w in re.split(r"[;\s]+", text)) if word]
+    named = {unit_of(word, Dimension.LENGTH) for word in words} - {""}
+    if len(named) > 1:
+        raise FieldError("leaves", f"they are in {' and '.join(sorted(named))}.", "Expected one unit for all of them.")
+    of = next(iter(named), unit)
+    sizes = [word for word in words if not unit_of(word, Dimension.LENGTH)]
+    return check_leaves([round(parse(w, Dimension.LENGTH, "leaves", of, Sign.POSITIVE, mark).value * 1000) for w in sizes])
 
 
 @lru_cache(maxsize=32)

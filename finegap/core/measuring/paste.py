@@ -9,11 +9,14 @@ from dataclasses import dataclass
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Station
 from finegap.core.numerals import Mark
-from finegap.core.quantities import Dimension, Quantity, Sign, parse
+from finegap.core.quantities import Dimension, Quantity, Sign, parse, unit_of
 
 MOST_ROWS = 400
 _NUMBER = re.compile(r"^[-+−]?[\d.,/ ]*\d")
-_UNIT = re.compile(r"[(\[]\s*([^)\]]+?)\s*[)\]]|\b(mm|in|inch|thou|mil|um|µm)\b", re.IGNORECASE)
+_BRACKETS = re.compile(r"[(\[]\s*([^)\]]+?)\s*[)\]]")
+_WORDS = re.compile(r"[^\W\d_]+", re.UNICODE)
+_ALSO_A_WORD = ("in", "m")
+"""Units that are words of a sentence, too (“bore in housing”): read as a unit in brackets or alone in their cell only."""
 
 
 @dataclass(frozen=True)
@@ -36,14 +39,14 @@ def read_set(
     """Read pasted cells, all of them or none.
 
     Rows are stations, named in the first column or, without names, in the order of ``stations``; further columns are repeats. A
-    first row of words is a heading, and may carry the unit: ``Reading (mm)``. ``mark`` is the decimal mark of the works,
-    ``possible`` whether a size in mm can be of this feature.
+    first row of words is a heading, and may carry the unit: ``Reading (mm)``, ``Reading, thou``. ``mark`` is the decimal mark of
+    the works, ``possible`` whether a size in mm can be of this feature.
 
     Raises
     ------
     FieldError
         Names the row and column: an unknown or missing station (merged cells come as empty ones), an empty cell between two
-        readings, not a number, more rows than stations, nothing at all.
+        readings, not a number, more rows than stations, a heading with two units, nothing at all.
     """
     rows = [[cell.strip() for cell in re.split(r"\t|;", line)] for line in text.splitlines()]
     rows = [row for row in rows if any(row)]
@@ -53,7 +56,7 @@ def read_set(
         raise FieldError(field, f"{len(rows)} rows are more than a part has stations.", f"Expected up to {MOST_ROWS}.")
     named = _named(rows[0], stations) or any(_named(row, stations) for row in rows[1:])
     if not _named(rows[0], stations) and not any(_NUMBER.match(cell) for cell in rows[0][1 if named else 0 :]):
-        unit = _heading_unit(rows.pop(0), unit)
+        unit = _heading_unit(rows.pop(0), unit, field)
     pasted = tuple(
         Pasted(station, parse(cell, Dimension.LENGTH, where, unit, sign, mark, possible))
         for i, row in enumerate(rows, 1)
@@ -68,9 +71,14 @@ def _named(row: list[str], stations: Sequence[Station]) -> bool:
     return any(row[0].lower() in (s.label.lower(), s.key.lower()) for s in stations)
 
 
-def _heading_unit(heading: list[str], unit: str) -> str:
-    found = [match[1] or match[2] for cell in heading for match in _UNIT.finditer(cell)]
-    return found[-1].lower() if found else unit
+def _heading_unit(heading: list[str], unit: str, field: str) -> str:
+    """The unit a heading names in brackets, by a word that is nothing else, or as all of a cell."""
+    said = [inside for cell in heading for inside in _BRACKETS.findall(cell)]
+    said += [word for cell in heading for word in _WORDS.findall(_BRACKETS.sub(" ", cell)) if word.lower() not in _ALSO_A_WORD]
+    named = {unit_of(one, Dimension.LENGTH) for one in (*said, *heading)} - {""}
+    if len(named) > 1:
+        raise FieldError(field, f"its heading names {' and '.join(sorted(named))}.", "Expected one unit for all of it.")
+    return next(iter(named), unit)
 
 
 def _cells(row: list[str], number: int, stations: Sequence[Station], named: bool, field: str) -> list[tuple[Station, str, str]]:

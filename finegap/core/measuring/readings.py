@@ -15,6 +15,7 @@ from finegap.core.measuring.uncertainty import (
     Component,
     combine,
     coverage_factor,
+    expanded,
     from_interval,
     from_resolution,
     pooled_repeatability,
@@ -66,9 +67,9 @@ class Gauge:
 class Reading:
     """One reading: where on the part (``plane`` along it, ``station`` within all), what, with which gauge.
 
-    ``half_mm`` is half the interval of a feeler reading, 0 for any other; ``warm`` is the temperature of a part not measured at
-    20 C; ``faults`` are words against the gauge when it was taken (out of date, out of its range); ``reason`` why an odd one is
-    meant.
+    ``half_mm`` is half the interval of a feeler reading, 0 for any other, and ``pile`` how many leaves the larger of its piles has;
+    ``warm`` is the temperature of a part not measured at 20 C; ``faults`` are words against the gauge when it was taken (out of
+    date, out of its range); ``reason`` why an odd one is meant.
     """
 
     station: str
@@ -79,6 +80,7 @@ class Reading:
     warm: Warm | None = None
     faults: tuple[Sentence, ...] = ()
     reason: str = ""
+    pile: int = 1
 
     @property
     def at_20c_mm(self) -> float:
@@ -91,6 +93,8 @@ class Reading:
         step, calibration = self.gauge.systematic
         if self.half_mm:
             step = Component("leaf that goes to leaf that does not", from_interval(0, 2 * self.half_mm))
+            # Leaves of one certificate are off together, so they add up.
+            calibration = Component(calibration.name, self.pile * calibration.u)
         warm = (self.warm.component(self.value_mm),) if self.warm else ()
         return (step, calibration, *warm)
 
@@ -106,7 +110,10 @@ class Scatter:
 
 @dataclass(frozen=True)
 class Result:
-    """What a set of readings says about a feature; lengths in mm, ``None`` where too little was measured."""
+    """What a set of readings says about a feature; lengths in mm, ``None`` where too little was measured.
+
+    ``half_mm`` is half the interval of a feeler reading that decides, 0 for any other: it is not spread normally.
+    """
 
     count: int
     value_mm: float
@@ -120,6 +127,7 @@ class Result:
     fine: bool = False
     notes: tuple[Sentence, ...] = ()
     scatter: tuple[Scatter, ...] = ()
+    half_mm: float = 0.0
 
     @property
     def u_mm(self) -> float:
@@ -134,7 +142,7 @@ class Result:
     @property
     def expanded_mm(self) -> float:
         """Expanded uncertainty, two-sided 95 %."""
-        return self.uncertainty.expanded()
+        return expanded(self.u_mm, self.dof, self.half_mm)
 
 
 def summarize(readings: Sequence[Reading], statistic: Statistic, title: str, fine: bool = False) -> Result:
@@ -185,10 +193,11 @@ def summarize(readings: Sequence[Reading], statistic: Statistic, title: str, fin
         out_of_round_mm=max((max(p) - min(p) for p in planes if len(p) > 1), default=None),
         taper_mm=_taper(planes),
         uncertainty=combined,
-        working=_working(title, statistic, value, combined, repeats, fine, notes),
+        working=_working(title, statistic, value, combined, worst.half_mm, repeats, fine, notes),
         fine=fine,
         notes=notes,
         scatter=(Scatter(repeatability.u * math.sqrt(repeats), repeatability.dof, repeats),),
+        half_mm=worst.half_mm,
     )
 
 
@@ -226,6 +235,8 @@ def running_clearance(bore: Result, shaft: Result, title: str) -> Result:
         fine=bore.fine and shaft.fine,
         notes=working.notes,
         scatter=bore.scatter + shaft.scatter,
+        # Of two feeler readings the wider stays an interval, the other spreads it.
+        half_mm=max(bore.half_mm, shaft.half_mm),
     )
 
 
@@ -278,24 +289,26 @@ def _working(
     statistic: Statistic,
     value: float,
     combined: Combined,
+    half: float,
     repeats: int,
     fine: bool,
     notes: tuple[Sentence, ...],
 ) -> Working:
     repeatability, *systematic = combined.components
-    k = coverage_factor(combined.dof)
+    doubt = expanded(combined.u, combined.dof, half)
+    reach = "U = F⁻¹(97.5%), F: alike from leaf to leaf, smeared by the rest" if half else f"U = k·u,   k = t({CONFIDENCE:.0%}, ν)"
     return Working(
         title=title,
-        formula=f"x = {statistic.value},   u = √(Σ uᵢ²),   U = k·u,   k = t({CONFIDENCE:.0%}, ν)",
+        formula=f"x = {statistic.value},   u = √(Σ uᵢ²),   {reach}",
         given=(
             Given("x", statistic.value, length(value, fine)),
             Given("u₁", f"repeatability, mean of {repeats}", uncertainty(repeatability.u)),
             *(Given(f"u{sub}", c.name, uncertainty(c.u)) for sub, c in zip("₂₃₄₅", systematic, strict=False)),
             Given("u", "combined standard uncertainty", uncertainty(combined.u)),
             Given("ν", "effective degrees of freedom", Amount(combined.dof, Kind.NUMBER)),
-            Given("k", "coverage factor", Amount(k, Kind.NUMBER)),
+            *(() if half else (Given("k", "coverage factor", Amount(coverage_factor(combined.dof), Kind.NUMBER)),)),
         ),
-        result=Sentence("{x} ± {U}", {"x": length(value, fine), "U": length(combined.expanded(), fine=True)}),
-        source="JCGM 100:2008 (GUM), 4.2, 4.3, 5.1.2, G.4",
+        result=Sentence("{x} ± {U}", {"x": length(value, fine), "U": length(doubt, fine=True)}),
+        source="JCGM 100:2008 (GUM), 4.2, 4.3, 5.1.2, G.4" + ("; JCGM 101:2008, 6.4.2 and 7.7" if half else ""),
         notes=notes,
     )

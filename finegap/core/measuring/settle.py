@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
 
 from finegap.core.gauges import Cabinet
 from finegap.core.measuring.readings import Result, Scatter
@@ -21,17 +20,13 @@ def guard_after(result: Result, more: int) -> float:
     The scatter seen so far is taken to stay as it is.
     """
     systematic = [c for c in result.uncertainty.components if c.name != "repeatability"]
-    return _guard([_repeated(s, more) for s in result.scatter] + systematic)
+    combined = combine([_repeated(s, more) for s in result.scatter] + systematic)
+    return guard_of(combined.u, combined.dof, result.half_mm)
 
 
 def _repeated(scatter: Scatter, more: int) -> Component:
     repeats = scatter.repeats + more
     return Component("repeatability", scatter.s_mm / math.sqrt(repeats), scatter.dof + more)
-
-
-def _guard(components: Sequence[Component]) -> float:
-    combined = combine(components)
-    return guard_of(combined.u, combined.dof)
 
 
 def repeats_needed(result: Result, margin_mm: float) -> int | None:

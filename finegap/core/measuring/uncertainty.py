@@ -32,7 +32,7 @@ class Combined:
 
     def expanded(self, confidence: float = CONFIDENCE) -> float:
         """Expanded uncertainty U = k u, in the unit of the components."""
-        return coverage_factor(self.dof, confidence) * self.u if self.u else 0.0
+        return expanded(self.u, self.dof, 0.0, confidence)
 
 
 def combine(components: Iterable[Component]) -> Combined:
@@ -85,6 +85,18 @@ def within_quantile(probability: float, half: float, u: float) -> float:
     """The error that ``probability`` of such errors lie at or below."""
     far = half + 10 * u
     return float(brentq(lambda x: within_below(x, half, u) - probability, -far, far))
+
+
+def beside(u: float, half: float) -> float:
+    """What is left of a standard uncertainty beside the interval of a feeler reading, which it holds already."""
+    return math.sqrt(max(u**2 - half**2 / 3, 0.0))
+
+
+def expanded(u: float, dof: float, half: float = 0.0, confidence: float = CONFIDENCE) -> float:
+    """Expanded uncertainty, two-sided; of a feeler reading that of its interval, smeared by the rest (JCGM 101:2008, 7.7)."""
+    if half:
+        return within_quantile(0.5 + confidence / 2, half, beside(u, half))
+    return coverage_factor(dof, confidence) * u if u else 0.0
 
 
 def from_resolution(step: float) -> float:

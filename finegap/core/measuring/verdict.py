@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from finegap.core.errors import FieldError
-from finegap.core.measuring.uncertainty import probability_below, quantile, within_below, within_quantile
+from finegap.core.measuring.uncertainty import beside, probability_below, quantile, within_below, within_quantile
 from finegap.core.showing import Amount, Kind, Sentence, Units, length, uncertainty
 from finegap.core.working import Given, Working
 
@@ -90,7 +90,7 @@ def conformance_probability(value_mm: float, u_mm: float, dof: float, limit: Lim
 
     def below_limit(limit_mm: float) -> float:
         if half_mm:
-            return within_below(limit_mm - value_mm, half_mm, _leaf_u(u_mm, half_mm))
+            return within_below(limit_mm - value_mm, half_mm, beside(u_mm, half_mm))
         return probability_below(limit_mm, value_mm, u_mm, dof)
 
     below = 1.0 if limit.upper_mm is None else below_limit(limit.upper_mm)
@@ -103,15 +103,10 @@ def conformance_probability(value_mm: float, u_mm: float, dof: float, limit: Lim
     return max(below - under, 0.0)
 
 
-def _leaf_u(u_mm: float, half_mm: float) -> float:
-    """What is left of a standard uncertainty beside the interval of a feeler reading."""
-    return math.sqrt(max(u_mm**2 - half_mm**2 / 3, 0.0))
-
-
 def guard_of(u_mm: float, dof: float, half_mm: float = 0.0) -> float:
     """How near a limit doubt begins, in mm: what an error stays below with 95 %."""
     if half_mm:
-        return within_quantile(PROOF, half_mm, _leaf_u(u_mm, half_mm))
+        return within_quantile(PROOF, half_mm, beside(u_mm, half_mm))
     return quantile(PROOF, dof) * u_mm if u_mm else 0.0
 
 
