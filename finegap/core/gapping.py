@@ -253,9 +253,6 @@ def _setting_blockers(setting: Setting, name: str) -> list[tuple[Sentence, bool]
         Call.CHANGE: "is not inside {low} to {high}.",
         Call.MEASURE_AGAIN: "is not proved inside {low} to {high}.",
     }
-    amounts = {
-        "gap": length(worst.check.value_mm),
-        "low": length(worst.asked.window.low_mm),
-        "high": length(worst.asked.window.high_mm),
-    }
+    low, high, shown = worst.asked.window.shown(worst.check.value_mm)
+    amounts = {"gap": shown, "low": low, "high": high}
     return [(Sentence(f"The {worst.asked.name}, {{gap}}, " + how[worst.verdict.call], amounts), True)]

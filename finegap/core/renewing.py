@@ -63,11 +63,8 @@ def new_part(facts: Facts, feature: Feature, spec: FeatureSpec, left: Result | N
         verdict = judge(left.value_mm, left.u_mm, left.dof, window, facts.sheet.school, 0.0, spec.fine, left.half_mm)
         if verdict.call is not Call.CHANGE:
             return NewPart(verdict=verdict)
-        amounts: Amounts = {
-            "size": length(left.value_mm, fine=True),
-            "low": Bare(length(low, fine=True)),
-            "high": length(high, fine=True),
-        }
+        of = window.beside(left.value_mm, fine=True)
+        amounts: Amounts = {"size": of.sizes[0], "low": Bare(of.low or length(low)), "high": of.high or length(high)}
         words = "Not the new part: {size} is outside {low} to {high}, beyond doubt."
         return NewPart(Sentence(words, amounts), verdict)
     return _against_one_size(facts, feature, spec, left, low)

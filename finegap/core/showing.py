@@ -1,14 +1,16 @@
 """How amounts are shown: one place that rounds, in the unit system in use.
 
 Rounding is half away from zero, as on paper: millimetres to 0.01 or 0.001, inches to 0.001 or 0.0001, arcs also as the nearest
-sixty-fourth for a steel rule (common practice, no source).
+sixty-fourth for a steel rule (common practice, no source). What a size is held against is rounded inwards, with as many places
+as it takes that nothing shown contradicts the verdict beside it.
 """
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+import math
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
-from decimal import ROUND_HALF_UP, Decimal
+from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_UP, Decimal
 from enum import Enum
 from fractions import Fraction
 
@@ -57,18 +59,37 @@ _BEYOND_MEASURE = 1e9
 _CLOSE_UP = {"°", "%", ""}
 
 
+_DIGITS = 12
+"""Digits of a float that are meant; what comes after them is binary, not measured."""
+
+
+def rounded(value: float, decimals: int, inward: int = 0) -> Decimal:
+    """A number to so many decimals of its decimal text: half away from zero, or all of it up (1) or down (-1)."""
+    how = {0: ROUND_HALF_UP, 1: ROUND_CEILING, -1: ROUND_FLOOR}[inward]
+    return Decimal(f"{value:.{_DIGITS}g}").quantize(Decimal(1).scaleb(-decimals), rounding=how)
+
+
 def round_half_away(value: float, decimals: int) -> str:
     """A number as paper rounds it, never “-0.00”."""
-    rounded = Decimal(value).quantize(Decimal(1).scaleb(-decimals), rounding=ROUND_HALF_UP)
-    return f"{abs(rounded) if rounded == 0 else rounded:f}"
+    return _written(rounded(value, decimals))
+
+
+def _written(number: Decimal) -> str:
+    return f"{abs(number) if number == 0 else number:f}"
 
 
 @dataclass(frozen=True)
 class Amount:
-    """A value in its internal unit together with what kind of value it is."""
+    """A value in its internal unit together with what kind of value it is.
+
+    ``inward`` rounds it up (1) or down (-1) instead of to the nearest; ``places`` are decimals more than its kind has, in mm and
+    in inches.
+    """
 
     value: float
     kind: Kind
+    inward: int = 0
+    places: tuple[int, int] = (0, 0)
 
     def bare(self, units: Units) -> str:
         """The number alone, rounded for its kind."""
@@ -80,7 +101,8 @@ class Amount:
         if self.kind is Kind.PERCENT and not 0.05 <= self.value < 99.95:
             return "over 99.9" if self.value > 50 else "under 0.1"
         value = from_internal(self.value, dimension, unit) if dimension else self.value
-        return round_half_away(value, decimals)
+        more = self.places[0 if units is Units.MM else 1]
+        return _written(rounded(value, decimals + more, self.inward))
 
     def text(self, units: Units) -> str:
         """Number and unit."""
@@ -96,6 +118,99 @@ def unit_sign(kind: Kind, units: Units) -> str:
 def length(mm: float, fine: bool = False) -> Amount:
     """A length in millimetres as an amount to show."""
     return Amount(mm, Kind.FINE_LENGTH if fine else Kind.LENGTH)
+
+
+_TAKEN = 0.02
+"""Share of a window that rounding its ends inwards may take."""
+_MOST_MORE = 5
+
+
+@dataclass(frozen=True)
+class Edges:
+    """What sizes are held against, and the sizes, to be shown beside one another; all to the same places."""
+
+    low: Amount | None
+    high: Amount | None
+    sizes: tuple[Amount, ...]
+
+
+def edges(
+    low_mm: float | None,
+    high_mm: float | None,
+    span_mm: float,
+    sizes_mm: Sequence[float] = (),
+    fine: bool = False,
+    sizes_too: bool = False,
+) -> Edges:
+    """A minimum, a maximum or both, rounded inwards, and sizes held against them, in mm.
+
+    Parameters
+    ----------
+    low_mm, high_mm : float or None
+        The limits.
+    span_mm : float
+        What lies between them, or between a limit and the new size: rounding takes at most 2 % of it.
+    sizes_mm : sequence of float
+        The sizes. Each is shown on the side of each limit it lies on.
+    fine : bool
+        Show a decimal more.
+    sizes_too : bool
+        Rounding takes no more than that from the sizes, either.
+    """
+    kind = Kind.FINE_LENGTH if fine else Kind.LENGTH
+    limits = [(mm, way) for mm, way in ((low_mm, 1), (high_mm, -1)) if mm is not None]
+    _, (_, in_mm, _), (_, in_inches, _) = kind.value
+    taken = _TAKEN * span_mm
+    places = (
+        _more(in_mm, 1.0, limits, sizes_mm, taken, taken if sizes_too else math.inf),
+        _more(in_inches, 25.4, limits, sizes_mm, taken, taken if sizes_too else math.inf),
+    )
+    return Edges(
+        None if low_mm is None else Amount(low_mm, kind, 1, places),
+        None if high_mm is None else Amount(high_mm, kind, -1, places),
+        tuple(Amount(mm, kind, _way(mm, limits), places) for mm in sizes_mm),
+    )
+
+
+def _way(size_mm: float, limits: Sequence[tuple[float, int]]) -> int:
+    """A size just at a limit is shown as the limit is; any other to the nearest."""
+    return next((way for limit, way in limits if abs(size_mm - limit) <= _SAME_MM), 0)
+
+
+def between_edges(low_mm: float, high_mm: float, fine: bool = False) -> Sentence:
+    """A range of sizes rounded inwards, without its unit."""
+    if low_mm == high_mm:
+        return Sentence("{size} to {size}", {"size": Bare(length(low_mm, fine))})
+    of = edges(low_mm, high_mm, high_mm - low_mm, (), fine)
+    return Sentence("{low} to {high}", {"low": Bare(of.low or length(low_mm)), "high": Bare(of.high or length(high_mm))})
+
+
+def _more(
+    decimals: int,
+    unit_mm: float,
+    limits: Sequence[tuple[float, int]],
+    sizes_mm: Sequence[float],
+    off_limits_mm: float,
+    off_sizes_mm: float,
+) -> int:
+    """The fewest decimals more that do; ``limits`` with the way each is rounded."""
+
+    def does(more: int) -> bool:
+        sizes = [(mm, rounded(mm / unit_mm, decimals + more, _way(mm, limits))) for mm in sizes_mm]
+        if any(abs(float(shown) * unit_mm - mm) > off_sizes_mm for mm, shown in sizes):
+            return False
+        for limit, way in limits:
+            edge = rounded(limit / unit_mm, decimals + more, way)
+            if abs(float(edge) * unit_mm - limit) > off_limits_mm:
+                return False
+            if any(((shown - edge) * way >= 0) != ((mm - limit) * way >= -_SAME_MM) for mm, shown in sizes):
+                return False
+        return True
+
+    return next((more for more in range(_MOST_MORE) if does(more)), _MOST_MORE)
+
+
+_SAME_MM = 1e-9
 
 
 def uncertainty(mm: float) -> Amount:

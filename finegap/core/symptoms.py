@@ -9,7 +9,7 @@ from finegap.core.families.model import Family, FeatureKind, Side, Symptom
 from finegap.core.gap.move import Window
 from finegap.core.inspection import FeatureState
 from finegap.core.measuring.verdict import Call
-from finegap.core.showing import Amounts, Bare, Sentence, length
+from finegap.core.showing import Amounts, Bare, Sentence
 
 Windows = Mapping[str, Window]
 """What each gap that is set has to be, by what Set asks for it as."""
@@ -77,5 +77,6 @@ def _told(state: FeatureState, windows: Windows) -> Sentence:
     side, window = _outside(state, windows), windows.get(state.feature.set_as)
     if side is None or state.found is None or window is None:
         return Sentence("{name}", amounts)
-    bounds: Amounts = {"low": Bare(length(window.low_mm)), "high": length(window.high_mm), "found": length(state.found.value_mm)}
+    low, high, found = window.shown(state.found.value_mm)
+    bounds: Amounts = {"low": Bare(low), "high": high, "found": found}
     return Sentence(f"{{name}}, {{found}}, {side.value} than {{low}} to {{high}}", amounts | bounds)

@@ -10,7 +10,7 @@ from finegap.core.gap.declared import FixedMeans, GasketMeans, HousingMeans, Rin
 from finegap.core.gap.housing import SheetCheck
 from finegap.core.procedure import ShopStep, in_force
 from finegap.core.sheet import OPEN_HIGH, OPEN_LOW, FeatureSpec, SpecSheet, read_sheet
-from finegap.core.showing import Units, length
+from finegap.core.showing import Units, between_edges, length
 from finegap.core.wear.parts import money
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
 from finegap.sheets.shapes import ProcedureLine, ProcedureShape, ProcedureStep, RowLine, SheetDetail, SheetLine, SizeLine
@@ -110,12 +110,9 @@ def _printed(low: str, high: str) -> str:
 
 
 def _size(number: int, name: str, spec: FeatureSpec, units: Units) -> SizeLine:
-    def text(mm: float) -> str:
-        return length(mm, spec.fine).bare(units)
-
     assert spec.new_mm is not None, "a size on the sheet has a new size"
-    limit = spec.limit.shown(units, spec.fine) if spec.limit else "—"
-    return SizeLine(number, name, f"{text(spec.new_mm[0])} to {text(spec.new_mm[1])}", limit, spec.page)
+    limit = spec.limit.shown(units, fine=spec.fine) if spec.limit else "—"
+    return SizeLine(number, name, between_edges(*spec.new_mm, spec.fine).render(units), limit, spec.page)
 
 
 def _build(sheet: SpecSheet) -> list[list[str]]:

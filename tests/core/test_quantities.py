@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
 
 import pint
@@ -13,6 +14,7 @@ from finegap.core.calculators import CALCULATORS
 from finegap.core.entry import BARE, FIELDS, SIGNS, Entry, bare_unit
 from finegap.core.errors import FieldError
 from finegap.core.measuring.feeler import read_leaves
+from finegap.core.measuring.verdict import Limit
 from finegap.core.quantities import (
     Dimension,
     Sign,
@@ -186,7 +188,7 @@ class AsTyped(unittest.TestCase):
             (Dimension.TORQUE, "90 N.m", ("90 Nm", "90 N·m", "90 N m", "90 N-m", "90 n.m")),
             (Dimension.TEMPERATURE, "20 C", ("20 ºC", "20 ℃", "20 °C", "20 ˚C", "20 deg. C", "20 degrees C", "20℃")),
             (Dimension.TEMPERATURE, "68 F", ("68 ℉", "68 ºF", "68 °F")),
-            (Dimension.VISCOSITY, "300 SSU at 100 F", ("300 SUS @ 100 F", "300 SSU@100 °F", "300 sus AT 100 ℉", "300 Saybolt at 100 F")),
+            (Dimension.VISCOSITY, "300 SSU at 100 F", ("300 SUS @ 100 F", "300 SSU@100 °F", "300 sus AT 100 ℉")),
             (Dimension.VISCOSITY, "46 mm2/s", ("46 mm²/s", "46 mm^2/s", "46 cSt")),
             (Dimension.VOLUME, "9.09218 L", ("2 imp gal", "2 imp. gallons", "2 UK gal", "2 imperial gallons")),
             (Dimension.FLOW, "9.09218 L/min", ("2 imp gal/min", "2 igpm", "2 UK gpm")),
@@ -263,6 +265,46 @@ class Shown(unittest.TestCase):
         self.assertEqual(length(0.127).text(Units.IN), "0.005 in")
         self.assertEqual(Amount(38, Kind.TEMPERATURE).text(Units.IN), "100 °F")
         self.assertEqual(Amount(99.97, Kind.PERCENT).bare(Units.MM), "over 99.9")
+
+    def test_half_away_from_zero_goes_by_the_decimal_text(self):
+        """0.145 is a little less in binary; on paper it is a half. Half up in Python's own decimal arithmetic on the text."""
+        self.assertEqual(
+            [round_half_away(x, 2) for x in (0.145, -0.145, 1.005, 2.675, 0.285)], ["0.15", "-0.15", "1.01", "2.68", "0.29"]
+        )
+        for text in ("0.0045", "38.1005", "1.4995", "12.3455", "2.3175"):
+            up = str(Decimal(text).quantize(Decimal("0.001"), ROUND_HALF_UP))
+            self.assertEqual((round_half_away(float(text), 3), round_half_away(float(text) * 25.4 / 25.4, 3)), (up, up))
+
+    def test_a_limit_in_inches_never_lets_by_what_it_does_not(self):
+        """0.24 mm is 0.00945 in: “at least 0.009” would let 0.0092 by."""
+        self.assertEqual(Limit(0.24, None).shown(Units.IN), "at least 0.0095")
+        self.assertEqual(Limit(None, 0.24).shown(Units.IN), "at most 0.0094")
+        self.assertEqual(Limit(0.2286, None).shown(Units.MM), "at least 0.23")
+        self.assertEqual(Limit(None, 38.1).shown(Units.IN), "at most 1.500")  # exact stays as it is
+        self.assertEqual(Limit(0.24, None).shown(Units.IN, 0.24), "at least 0.0095")  # a size just at it is not outside
+
+    @given(
+        st.integers(50, 600_000), st.integers(20, 4000), st.integers(-5000, 9000), st.sampled_from(["both", "low", "high"]),
+        st.booleans(), st.booleans(),
+    )  # fmt: skip
+    def test_limits_round_inwards_and_never_contradict(self, low, wide, at, which, fine, inches):
+        """Exact fractions of what is shown: the loss is 2 % of the window at most, the size on its own side of every limit."""
+        unit = Fraction(254, 10**5) if inches else Fraction(1, 10**4)  # as sheets and gauges have them: 0.0001 in, 0.0001 mm
+        low_mm, high_mm, size = low * unit, (low + wide) * unit, (low + at) * unit
+        bounds = {"both": (low_mm, high_mm), "low": (low_mm, None), "high": (None, high_mm)}[which]
+        lower, upper = (None if b is None else float(b) for b in bounds)
+        new = (float(low_mm), float(high_mm)) if which != "both" else None
+        limit = Limit(lower, upper, new)
+        of = limit.beside(float(size), fine=fine)
+        for units, unit_mm in ((Units.MM, Fraction(1)), (Units.IN, Fraction("25.4"))):
+            shown_size = Fraction(of.sizes[0].bare(units)) * unit_mm
+            for bound, amount, way in ((bounds[0], of.low, 1), (bounds[1], of.high, -1)):
+                if bound is None:
+                    self.assertIsNone(amount)
+                    continue
+                shown = Fraction(amount.bare(units)) * unit_mm
+                self.assertTrue(0 <= (shown - bound) * way <= Fraction(2, 100) * Fraction(limit.span_mm) + Fraction(1, 10**8))
+                self.assertEqual((shown_size - shown) * way >= 0, (size - bound) * way >= 0, (units, float(size), float(bound)))
 
     @given(st.integers(-6400, 6400))
     def test_a_rule_fraction_is_the_nearest_sixty_fourth(self, sixty_fourths):

@@ -22,7 +22,7 @@ from finegap.core.materials import Expansion
 from finegap.core.measuring.readings import Result
 from finegap.core.quantities import said
 from finegap.core.renewing import never_twice, wears_up
-from finegap.core.showing import Amount, Kind, Units, length
+from finegap.core.showing import Amount, Kind, Units, between_edges, length
 from finegap.core.wear.forecast import Forecast
 from finegap.core.wear.hours import hours_per_week, since_before
 from finegap.core.wear.lives import Life
@@ -30,6 +30,12 @@ from finegap.site.words import Words
 
 _FURTHEST_H = 200_000.0
 _BAND_STEPS = 24
+
+
+def _sizes(state: FeatureState) -> tuple[float, ...]:
+    """What a feature measured, as found and as left."""
+    return tuple(result.value_mm for result in (state.found, state.left) if result is not None)
+
 
 _WARM_PART_C = 40.0
 """At which the expansion of a part is shown: about as warm as parts are measured."""
@@ -63,7 +69,7 @@ class FeatureWords(Words):
             stations=[shapes.StationShape(s.key, s.plane, s.direction, s.label) for s in feature.stations],
             parts=[part for part in (feature.bore, feature.shaft) if part],
             new_text=self._new(state),
-            limit_text=limit.shown(self.units, state.fine) if limit else "no limit on the sheet",
+            limit_text=limit.shown(self.units, *_sizes(state), fine=state.fine) if limit else "no limit on the sheet",
             page=spec.page,
             new_mm=list(spec.new_mm or ()),
             lower_mm=limit.lower_mm if limit else None,
@@ -135,7 +141,7 @@ class FeatureWords(Words):
 
     def _new(self, state: FeatureState) -> str:
         new = state.spec.new_mm
-        return f"{self.bare(new[0], state.fine)} to {self.bare(new[1], state.fine)}" if new else ""
+        return self.say(between_edges(*new, state.fine)) if new else ""
 
     def _readings(self, state: FeatureState, records: Records) -> list[shapes.ReadingShape]:
         return [
@@ -170,12 +176,18 @@ class FeatureWords(Words):
     def _decision(self, row: Decision | None, names: dict[int, str]) -> shapes.DecisionShape | None:
         return None if row is None else shapes.DecisionShape(row.id, row.decided, row.reason, row.parts, names[row.by_id], row.when)
 
+    def _beside(self, value_mm: float, state: FeatureState) -> str:
+        """A size to the places of its limit."""
+        if state.spec.limit is None:
+            return self.bare(value_mm, state.fine)
+        return state.spec.limit.beside(value_mm, *_sizes(state), fine=state.fine).sizes[0].bare(self.units)
+
     def _result(self, result: Result | None, state: FeatureState) -> shapes.ResultShape | None:
         if result is None:
             return None
         fine, out_of_round = state.fine, result.out_of_round_mm if state.feature.is_round else None
         return shapes.ResultShape(
-            text=self.bare(result.value_mm, fine),
+            text=self._beside(result.value_mm, state),
             expanded_text=self.bare(result.expanded_mm, fine=True),
             value_mm=result.value_mm,
             expanded_mm=result.expanded_mm,

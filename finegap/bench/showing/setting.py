@@ -119,6 +119,7 @@ class SettingWords(Words):
         standing = zip((row for row in rows if not row.struck_reason), setting.tries, strict=True)
         judged = {row.pk: one for row, one in standing}
         of_gap = sets == GAP
+        ends = [amount.bare(self.units) for amount in window.shown()]
         undone = [s for s in records.facts.family.steps if (means_key(means) if of_gap else TIMING) in s.undone_by]
         return shapes.SetShape(
             sets=sets,
@@ -126,9 +127,9 @@ class SettingWords(Words):
             place=words.place,
             faces=words.faces.split(" and ") if of_gap else [],
             means=means_key(means) if of_gap else TIMING,
-            target=self.bare(window.target_mm),
-            low=self.bare(window.low_mm),
-            high=self.bare(window.high_mm),
+            target=ends[2],
+            low=ends[0],
+            high=ends[1],
             target_mm=window.target_mm,
             low_mm=window.low_mm,
             high_mm=window.high_mm,
@@ -164,17 +165,18 @@ class SettingWords(Words):
 
     def _held(self, asked: Asked, held: Held | None, several: bool, records: Records) -> shapes.HeldShape:
         window, derived = asked.window, held is not None and held.derived
+        low, high, gap = window.shown(held.check.value_mm if held else None, fine=derived or several)
         return shapes.HeldShape(
             key=asked.key,
             name=asked.name,
-            low=self.bare(window.low_mm),
-            high=self.bare(window.high_mm),
+            low=low.bare(self.units),
+            high=high.bare(self.units),
             target=self.bare(window.target_mm),
             low_mm=window.low_mm,
             high_mm=window.high_mm,
             target_mm=window.target_mm,
             derived=derived,
-            gap=self.bare(held.check.value_mm, fine=derived or several) if held else "",
+            gap=gap.bare(self.units) if held else "",
             gap_mm=held.check.value_mm if held else None,
             expanded_mm=held.check.expanded_mm if held else 0.0,
             call=held.verdict.call.value if held else "",
@@ -268,7 +270,8 @@ class SettingWords(Words):
         )
 
     def _window(self, window: Window) -> str:
-        return f"{self.bare(window.low_mm)} to {length(window.high_mm).text(self.units)}"
+        low, high, _ = window.shown()
+        return f"{low.bare(self.units)} to {high.text(self.units)}"
 
     def _shaft(self, i: int, change: StackChange, checks: list[float]) -> shapes.ShaftShape:
         forward = (sum(change.next) - sum(change.now)) / 1000

@@ -14,7 +14,7 @@ from finegap.core.inspection import FeatureState
 from finegap.core.measuring.readings import Result
 from finegap.core.measuring.uncertainty import coverage_factor
 from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amounts, Sentence, length
+from finegap.core.showing import Amounts, Sentence, edges, length
 from finegap.core.working import Given, Working
 
 
@@ -86,11 +86,12 @@ def press_state(press: Press, spec: PressSpec, states: Mapping[str, FeatureState
 def _interference(spec: PressSpec, sizes: _Sizes) -> Line:
     value, guard = sizes.interference_mm, sizes.expanded_mm
     low, high = spec.interference_mm
+    of = edges(low, high, high - low, (value,), fine=True)
     amounts: Amounts = {
-        "value": length(value, fine=True),
+        "value": of.sizes[0],
         "u": length(guard, fine=True),
-        "low": length(low, fine=True),
-        "high": length(high, fine=True),
+        "low": of.low or length(low),
+        "high": of.high or length(high),
         "said": spec.said,
     }
     stand, words = Stand.GOOD, "{value} ± {u}; {said} gives {low} to {high}."
@@ -132,7 +133,8 @@ def _expected(fit: PressFit, sizes: _Sizes, pair: FeatureState) -> Line:
     if value <= 0:
         stand, words = Stand.STOP, "{value} ± {u}: the shaft would not go in."
     elif new is not None:
-        amounts |= {"low": length(new[0], fine=True), "high": length(new[1], fine=True)}
+        of = edges(*new, new[1] - new[0], (value,), fine=True)
+        amounts |= {"value": of.sizes[0], "low": of.low or length(new[0]), "high": of.high or length(new[1])}
         inside = new[0] <= value <= new[1]
         stand = Stand.GOOD if inside else Stand.CARE
         words += "; new is {low} to {high}." if inside else ": new is {low} to {high}. Ream, or take another, before pressing."

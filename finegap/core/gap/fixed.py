@@ -10,8 +10,8 @@ from finegap.core.working import Given, Working
 
 def move_for(gap_mm: float | None, window: Window, words: GapWords) -> Move:
     """Check it; outside its window, look for what makes it. Lengths in mm."""
-    low, high = length(window.low_mm), length(window.high_mm)
-    amounts: Amounts = {"gap": length(gap_mm or 0.0), "low": low, "high": high}
+    low, high, gap = window.shown(gap_mm)
+    amounts: Amounts = {"gap": gap, "low": low, "high": high}
     working = Working(
         f"{words.name.capitalize()}, as built",
         "low ≤ c ≤ high",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import Enum
 
-from finegap.core.showing import Sentence
+from finegap.core.showing import Amount, Sentence, edges
 from finegap.core.working import Working
 
 
@@ -16,6 +16,14 @@ class Window:
     target_mm: float
     low_mm: float
     high_mm: float
+
+    def shown(self, gap_mm: float | None = None, fine: bool = False) -> tuple[Amount, Amount, Amount]:
+        """Its ends, and a gap held against it (the target, where there is none), to be shown beside one another."""
+        size = self.target_mm if gap_mm is None else gap_mm
+        of = edges(self.low_mm, self.high_mm, self.high_mm - self.low_mm, (size,), fine)
+        assert of.low is not None
+        assert of.high is not None
+        return of.low, of.high, of.sizes[0]
 
 
 class Way(Enum):

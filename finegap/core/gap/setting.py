@@ -197,12 +197,8 @@ def settled(setting: Setting) -> Setting:
     last, move = setting.tries[-1], setting.move
     worst = last.worst
     several = len(last.held) > 1
-    amounts: Amounts = {
-        "name": worst.asked.name,
-        "gap": length(worst.check.value_mm),
-        "low": length(worst.asked.window.low_mm),
-        "high": length(worst.asked.window.high_mm),
-    }
+    low, high, gap = worst.asked.window.shown(worst.check.value_mm)
+    amounts: Amounts = {"name": worst.asked.name, "gap": gap, "low": low, "high": high}
     details: tuple[Sentence, ...]
     if last.call is Call.CHANGE:
         return setting

@@ -270,9 +270,8 @@ def faces(checks_mm: Sequence[float], stacks: Sequence[Stack]) -> tuple[Faces, F
 
 
 def _span(window: Window) -> Sentence:
-    return Sentence("{low} to {high}, aim for {target}", {
-        "low": length(window.low_mm), "high": length(window.high_mm), "target": length(window.target_mm),
-    })  # fmt: skip
+    low, high, target = window.shown()
+    return Sentence("{low} to {high}, aim for {target}", {"low": low, "high": high, "target": target})
 
 
 def _result(choice: ShimChoice) -> Sentence:

@@ -71,7 +71,7 @@ def move_for(timing: Timing, left_mm: float | None, right_mm: float | None, wind
         "arc": length(arc),
         "angle": Amount(angle, Kind.FINE_ANGLE),
         "mean": length((left_mm + right_mm) / 2, fine=True),
-        "least": length(window.low_mm),
+        "least": window.shown((left_mm + right_mm) / 2, fine=True)[0],
     }
     working = Working(
         "Turn of the timing gear",

@@ -12,7 +12,7 @@ from enum import Enum
 
 from finegap.core.errors import FieldError
 from finegap.core.measuring.uncertainty import beside, probability_below, quantile, within_below, within_quantile
-from finegap.core.showing import Amount, Kind, Sentence, Units, length, uncertainty
+from finegap.core.showing import Amount, Edges, Kind, Sentence, Units, edges, length, uncertainty
 from finegap.core.working import Given, Working
 
 PROOF = 0.95
@@ -60,10 +60,23 @@ class Limit:
         above = math.inf if self.upper_mm is None else self.upper_mm - value_mm
         return min(below, above)
 
-    def shown(self, units: Units, fine: bool = False) -> str:
-        """“at least 33.90”, “at most 34.16”, or both; without the unit."""
-        bounds = (("at least", self.lower_mm), ("at most", self.upper_mm))
-        return ", ".join(f"{name} {length(mm, fine).bare(units)}" for name, mm in bounds if mm is not None)
+    @property
+    def span_mm(self) -> float:
+        """Between both limits; of one limit the wear allowance, or without a new size the limit itself."""
+        if self.lower_mm is not None and self.upper_mm is not None:
+            return self.upper_mm - self.lower_mm
+        allowance = 0.0 if self.new_mm is None else min(self.margin(edge) for edge in self.new_mm)
+        return allowance if allowance > 0 else max(abs(mm) for mm in (self.lower_mm, self.upper_mm) if mm is not None)
+
+    def beside(self, *sizes_mm: float, fine: bool = False) -> Edges:
+        """Its limits, and sizes held against them, to be shown beside one another."""
+        return edges(self.lower_mm, self.upper_mm, self.span_mm, sizes_mm, fine)
+
+    def shown(self, units: Units, *sizes_mm: float, fine: bool = False) -> str:
+        """“at least 33.90”, “at most 34.16”, or both; without the unit. ``sizes_mm`` are what stands beside it."""
+        of = self.beside(*sizes_mm, fine=fine)
+        bounds = (("at least", of.low), ("at most", of.high))
+        return ", ".join(f"{name} {amount.bare(units)}" for name, amount in bounds if amount is not None)
 
     def left_share(self, value_mm: float) -> float | None:
         """Share of the wear allowance still there: 1 as new, 0 at the limit; ``None`` for a window or without new size."""
@@ -189,14 +202,13 @@ def _sentence(call: Call, school: School, margin: float, guard: float, probabili
 def _working(
     value: float, u: float, dof: float, half: float, limit: Limit, guard: float, probability: float, school: School, fine: bool
 ) -> Working:
-    bounds = [
-        Given(symbol, name, length(bound, fine))
-        for symbol, name, bound in (("L", "minimum", limit.lower_mm), ("M", "maximum", limit.upper_mm))
-        if bound is not None
-    ]
-    of = "F({bound} − x)" if half else "F(({bound} − x)/u)"
-    parts = [of.format(bound="M") if limit.upper_mm is not None else "1"]
-    parts += [of.format(bound="L")] if limit.lower_mm is not None else []
+    # To places with which the sum can be done again: a rounded guard's worth would turn the chance over.
+    of = edges(limit.lower_mm, limit.upper_mm, guard or limit.span_mm, (value,), fine, sizes_too=True)
+    named = (("L", "minimum", of.low), ("M", "maximum", of.high))
+    bounds = [Given(symbol, name, bound) for symbol, name, bound in named if bound is not None]
+    below = "F({bound} − x)" if half else "F(({bound} − x)/u)"
+    parts = [below.format(bound="M") if limit.upper_mm is not None else "1"]
+    parts += [below.format(bound="L")] if limit.lower_mm is not None else []
     rule = (
         f"Guarded: good from {PROOF:.0%}, bad to {1 - PROOF:.0%}, between them measure again."
         if school is School.GUARDED
@@ -222,7 +234,7 @@ def _working(
         title="Verdict",
         formula=f"p = {' − '.join(parts)},   g = {reach.format(proof=f'{PROOF:.0%}')}",
         given=(
-            Given("x", "result", length(value, fine)),
+            Given("x", "result", of.sizes[0]),
             Given("u", "standard uncertainty", uncertainty(u)),
             shape,
             *bounds,

@@ -95,8 +95,8 @@ def end_play(play_mm: float, window: Window | None) -> Line:
         "play ≤ high − low",
         (
             Given("play", "by indicator, pushed and pulled", length(play_mm, fine=True)),
-            Given("low", "smallest gap", length(window.low_mm)),
-            Given("high", "largest gap", length(window.high_mm)),
+            Given("low", "smallest gap", window.shown()[0]),
+            Given("high", "largest gap", window.shown()[1]),
         ),
         length(wide, fine=True),
         "geometry: the rotor may stand anywhere within its end play",
