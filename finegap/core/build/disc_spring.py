@@ -5,8 +5,6 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from scipy.optimize import brentq
-
 from finegap.core.errors import FieldError
 from finegap.core.reckoned import Line, Stand
 from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
@@ -69,6 +67,8 @@ class DiscSpring:
 
     def travel_mm(self, load_n: float) -> float | None:
         """The least deflection that carries a load; ``None`` where it is pressed flat before, or has no load."""
+        from scipy.optimize import brentq
+
         steps = [self.cone_mm * i / _LOOKS for i in range(_LOOKS + 1)]
         over = next((i for i, s in enumerate(steps) if self.load_n(s) >= load_n), None)
         if over is None or load_n < 0:

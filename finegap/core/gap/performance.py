@@ -7,8 +7,6 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
-from scipy.optimize import brentq
-
 from finegap.core.errors import FieldError
 from finegap.core.gap.slip import Fluid, Slot, is_laminar, untold
 from finegap.core.reckoned import Line, Stand
@@ -248,6 +246,8 @@ class Performance:
         gap = next((p.gap_mm for p in self.passing if p.path.feature == feature), 0.0)
         if gap <= 0:
             return None
+
+        from scipy.optimize import brentq
 
         def over(wide_mm: float) -> float:
             return self.with_gap(feature, wide_mm).flow_l_min - flow_l_min

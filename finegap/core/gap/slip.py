@@ -10,8 +10,6 @@ import math
 from dataclasses import dataclass
 from functools import cached_property
 
-from scipy.optimize import brentq
-
 from finegap.core.errors import FieldError
 from finegap.core.showing import Amount, Kind, Sentence, length
 from finegap.core.working import Given, Working
@@ -69,6 +67,8 @@ class Fluid:
         laminar = 2 * pressure_pa / (slow + math.sqrt(slow * slow + 4 * head * ENTRY_EXIT * pressure_pa))
         if self.reynolds(laminar, gap_m) <= _TURNS_AT:
             return laminar
+
+        from scipy.optimize import brentq
 
         def over(speed: float) -> float:
             losses = ENTRY_EXIT + _friction(self.reynolds(speed, gap_m)) * length_m / (2 * gap_m)
