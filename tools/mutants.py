@@ -1,0 +1,287 @@
+"""Does a test fail when the core is wrong? A seeded sample of faults in its functions, and every number of its tables changed once.
+
+Faults in functions are mutmut's; it runs only the tests that reach the function, and what was tried stays tried: begun again, this
+goes on where it stopped. Words of a sentence are no arithmetic: a fault in them alone is not drawn. Numbers of tables are this
+script's own: each is changed once, and first the tests named for its module are run, then all of the core. Neither is part of CI.
+"""
+
+from __future__ import annotations
+
+import argparse
+import ast
+import itertools
+import json
+import math
+import os
+import random
+import re
+import shutil
+import subprocess
+import sys
+from collections import Counter
+from collections.abc import Iterable, Iterator
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from pathlib import Path
+
+ROOT = Path(__file__).parents[1]
+WORK = Path(os.environ.get("FINEGAP_VAR", ROOT / "var")) / "mutants"
+SEED, SAMPLE, PROCESSES = 20261128, 640, 2
+LAYOUT = ("drawing", "pictures", "features", "presses")
+"""Modules of a family whose numbers are places on a picture: looked at, not asserted."""
+
+FIRST = {
+    "build/fits": ["tests.core.test_building.Fits"],
+    "quantities": ["tests.core.test_quantities.AgainstPint", "tests.core.test_quantities.AgainstSaybolt"],
+}
+"""Tests that hold a table against an outside reference, by module; of any other it is the tables' own test."""
+
+CONFIG = """
+[tool.mutmut]
+source_paths = ["finegap"]
+only_mutate = ["finegap/core/*"]
+do_not_mutate = ["*/drawing.py", "*/pictures.py"]
+also_copy = ["conftest.py", "demo", "docs", "manage.py", "CHANGELOG.md"]
+pytest_add_cli_args = ["-q", "-p", "no:cacheprovider", "--ignore=tests/core/test_version.py"]
+pytest_add_cli_args_test_selection = ["tests/core"]
+"""
+CONFTEST = """
+import os
+
+import django
+from hypothesis import HealthCheck, settings
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "finegap.site.settings")
+django.setup()
+import tests  # its own profile first
+
+settings.register_profile(
+    "mutants", deadline=None, derandomize=True, database=None, max_examples=50, suppress_health_check=list(HealthCheck)
+)
+settings.load_profile("mutants")
+"""
+# The digest of results would kill every fault, and say of none what is wrong.
+
+
+def copy_of_the_tree(to: Path) -> None:
+    """What is kept in git, as it stands; files that did not change keep their time, so that mutmut keeps its results."""
+    kept = subprocess.run(["git", "ls-files", "-z"], cwd=ROOT, capture_output=True, check=True, text=True).stdout.split("\0")
+    for name in filter(None, kept):
+        if not name.startswith("frontend/") and (ROOT / name).is_file():
+            _put(to / name, (ROOT / name).read_bytes())
+    _put(to / "pyproject.toml", ((ROOT / "pyproject.toml").read_text() + CONFIG).encode())
+    _put(to / "conftest.py", CONFTEST.encode())
+
+
+def _put(path: Path, content: bytes) -> None:
+    if not path.exists() or path.read_bytes() != content:
+        path.parent.mkdir(parents=True, exist_ok=True)
+        path.write_bytes(content)
+
+
+def interval(killed: int, of: int) -> tuple[float, float]:
+    """Wilson's 95 % interval of a share."""
+    z, share = 1.959964, killed / of
+    middle, half = share + z * z / (2 * of), z * math.sqrt(share * (1 - share) / of + z * z / (4 * of * of))
+    return (middle - half) / (1 + z * z / of), (middle + half) / (1 + z * z / of)
+
+
+class Functions:
+    """The sample of faults in functions."""
+
+    def __init__(self, tree: Path, size: int, seed: int) -> None:
+        self.tree, self.size, self.seed = tree, size, seed
+
+    def _mutmut(self, *names: str) -> None:
+        command = [str(Path(sys.executable).with_name("mutmut")), "run", "--max-children", str(PROCESSES), *names]
+        done = subprocess.run(command, cwd=self.tree, capture_output=True, text=True, check=False)
+        if "Running mutation testing" not in done.stdout:
+            sys.exit(done.stdout[-4000:] + done.stderr[-4000:])
+
+    def _tried(self) -> dict[str, int | None]:
+        found: dict[str, int | None] = {}
+        for meta in sorted((self.tree / "mutants/finegap/core").rglob("*.meta")):
+            found |= json.loads(meta.read_text())["exit_code_by_key"]
+        return found
+
+    def run(self) -> None:
+        """Draw it, try what was not tried yet, and tell."""
+        if not (self.tree / "mutants/mutmut-stats.json").exists():
+            self._mutmut("finegap.core.errors.*")
+        os.chdir(self.tree)
+        drawn = self._draw(sorted(self._tried()))
+        tried = self._tried()
+        left = [name for name in drawn if tried.get(name) is None]
+        print(f"{len(drawn)} faults drawn of {len(tried)}; {len(left)} to try", flush=True)
+        if left:
+            self._mutmut(*left)
+        self._tell(drawn, self._tried())
+
+    def _draw(self, names: list[str]) -> list[str]:
+        """Two of every module, then from all, in the order of the seed; none that is of words alone."""
+        rng = random.Random(self.seed)
+        rng.shuffle(names)
+        by_module: dict[str, list[str]] = {}
+        for name in names:
+            by_module.setdefault(name.rsplit(".", 1)[0], []).append(name)
+        first = [name for module in sorted(by_module) for name in by_module[module][:4]]
+        drawn: dict[str, None] = {}
+        per_module: Counter[str] = Counter()
+        for name in first:
+            if per_module[name.rsplit(".", 1)[0]] < 2 and not is_words(diff_of(name)):
+                drawn[name] = None
+                per_module[name.rsplit(".", 1)[0]] += 1
+        for name in names:
+            if len(drawn) >= self.size:
+                break
+            if name not in drawn and not is_words(diff_of(name)):
+                drawn[name] = None
+        return list(drawn)
+
+    def _tell(self, drawn: list[str], tried: dict[str, int | None]) -> None:
+        survivors = [name for name in drawn if tried[name] in (0, 33)]
+        killed = len(drawn) - len(survivors)
+        low, high = interval(killed, len(drawn))
+        for name in survivors:
+            print(f"\n{name}{' (no test reaches it)' if tried[name] == 33 else ''}\n{diff_of(name)}")
+        print(
+            f"\n{killed} of {len(drawn)} faults killed: {killed / len(drawn):.1%} (95 %: {low:.1%} to {high:.1%}), seed {self.seed}"
+        )
+
+
+def diff_of(name: str) -> str:
+    """What a fault changes, in lines; only in the tree."""
+    from mutmut.mutation.diff_apply import get_diff_for_mutant
+
+    return "\n".join(line for line in get_diff_for_mutant(name).splitlines() if re.match(r"[-+](?![-+])", line))
+
+
+def is_words(diff: str) -> bool:
+    """Whether a fault is in a sentence alone: the lines differ in one string, and that has a blank in it."""
+    old, new = ([line[1:].strip() for line in diff.splitlines() if line.startswith(sign)] for sign in "-+")
+    if len(old) != len(new):
+        return False
+    for one, other in zip(old, new, strict=True):
+        strings, changed = (re.findall(r'"[^"]*"', line) for line in (one, other))
+        if re.sub(r'"[^"]*"', '""', one) != re.sub(r'"[^"]*"', '""', other):
+            return False
+        if any(was != now and " " not in was for was, now in zip(strings, changed, strict=True)):
+            return False
+    return True
+
+
+@dataclass(frozen=True)
+class Number:
+    """A number of a table: its file below the core, where it stands, and as it is written."""
+
+    file: str
+    line: int
+    column: int
+    end: int
+    text: str
+
+    @property
+    def other(self) -> str:
+        """Another number in its place."""
+        value = ast.literal_eval(self.text)
+        return str(value + 1) if isinstance(value, int) else repr(value * 1.1 or 0.1)
+
+
+def numbers() -> Iterator[Number]:
+    """Every number of every table: in what a module of the core assigns."""
+    core = ROOT / "finegap/core"
+    for path in sorted(core.rglob("*.py")):
+        if path.stem in LAYOUT:
+            continue
+        source = path.read_text()
+        for statement in ast.parse(source).body:
+            if not isinstance(statement, ast.Assign | ast.AnnAssign) or statement.value is None:
+                continue
+            # A place in a tuple is no number of a table.
+            places = {id(n) for s in ast.walk(statement.value) if isinstance(s, ast.Subscript) for n in ast.walk(s.slice)}
+            for one in ast.walk(statement.value):
+                is_number = isinstance(one, ast.Constant) and type(one.value) in (int, float) and id(one) not in places
+                if is_number and one.lineno == one.end_lineno and one.end_col_offset is not None:
+                    text = ast.get_source_segment(source, one) or ""
+                    yield Number(str(path.relative_to(ROOT)), one.lineno, one.col_offset, one.end_col_offset, text)
+
+
+class Tables:
+    """Every number of every table, changed once."""
+
+    def __init__(self, tree: Path) -> None:
+        self.trees = [tree.with_name(f"{tree.name}-{i}") for i in range(PROCESSES)]
+        self.kept = tree.with_name("tables.json")
+
+    def run(self) -> None:
+        """Change each that was not changed yet, and tell which went by unseen."""
+        results = json.loads(self.kept.read_text()) if self.kept.exists() else {}
+        for tree in self.trees:
+            copy_of_the_tree(tree)
+        todo = [(n, key) for n in numbers() if (key := f"{n.file}:{n.line}:{n.column}:{_line(n)}") not in results]
+        print(f"{len(todo)} numbers to change", flush=True)
+        shares = [todo[i :: len(self.trees)] for i in range(len(self.trees))]
+        with ThreadPoolExecutor(len(self.trees)) as pool:
+            done = [pool.submit(self._change, tree, share) for tree, share in zip(self.trees, shares, strict=True)]
+            for key, killed in itertools.chain.from_iterable(one.result() for one in done):
+                results[key] = killed
+        self.kept.write_text(json.dumps(results, indent=0))
+        now = [f"{n.file}:{n.line}:{n.column}:{_line(n)}" for n in numbers()]
+        survivors = [key for key in now if not results[key]]
+        print("\n".join(survivors))
+        print(f"{len(now) - len(survivors)} of {len(now)} numbers of tables killed")
+
+    def _change(self, tree: Path, share: Iterable[tuple[Number, str]]) -> list[tuple[str, bool]]:
+        done = []
+        for number, key in share:
+            path = tree / number.file
+            source = path.read_text()
+            lines = source.splitlines(keepends=True)
+            line = lines[number.line - 1].encode()
+            changed = line[: number.column] + number.other.encode() + line[number.end :]
+            path.write_text("".join([*lines[: number.line - 1], changed.decode(), *lines[number.line :]]))
+            try:
+                done.append((key, self._is_seen(tree, number.file)))
+            finally:
+                path.write_text(source)
+        return done
+
+    def _is_seen(self, tree: Path, file: str) -> bool:
+        module = file.removeprefix("finegap/core/").removesuffix(".py")
+        steps = [
+            FIRST.get(module, ["tests.core.test_tables"]),
+            sorted(f"tests.core.{t.stem}" for t in (tree / "tests/core").glob("test_*.py")),
+        ]
+        steps[-1].remove("tests.core.test_version")
+        command = [sys.executable, "manage.py", "test", "--failfast", "-v0"]
+        env = {**os.environ, "PYTHONPATH": str(tree), "PYTHONDONTWRITEBYTECODE": "1", "FINEGAP_VAR": str(tree / "var")}
+        return any(
+            subprocess.run([*command, *step], cwd=tree, env=env, capture_output=True, timeout=900, check=False).returncode
+            for step in steps
+        )
+
+
+def _line(number: Number) -> str:
+    return (ROOT / number.file).read_text().splitlines()[number.line - 1].strip()
+
+
+def main() -> None:
+    """Both parts, or one of them."""
+    asked = argparse.ArgumentParser(description=__doc__)
+    asked.add_argument("--only", choices=("functions", "tables"))
+    asked.add_argument("--sample", type=int, default=SAMPLE, help="how many faults in functions")
+    asked.add_argument("--seed", type=int, default=SEED)
+    asked.add_argument("--anew", action="store_true", help="forget what was tried")
+    given = asked.parse_args()
+    if given.anew:
+        shutil.rmtree(WORK, ignore_errors=True)
+    tree = WORK / "tree"
+    if given.only != "functions":
+        Tables(tree).run()
+    if given.only != "tables":
+        copy_of_the_tree(tree)
+        Functions(tree, given.sample, given.seed).run()
+
+
+if __name__ == "__main__":
+    main()
