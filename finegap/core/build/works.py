@@ -81,7 +81,7 @@ def works_of(facts: Facts, features: tuple[FeatureState, ...]) -> Works:
         for key in _names(facts, "torque")
         if key in torques
     }
-    spring = _spring(building.disc, tightenings)
+    spring = spring_lines(building.disc, tightenings)
     return Works(
         {
             key: press_state(declared[key], building.presses[key], states, duty.temperature_c, duty.casing_c)
@@ -102,7 +102,7 @@ def works_of(facts: Facts, features: tuple[FeatureState, ...]) -> Works:
     )
 
 
-def _spring(spec: DiscSpec | None, tightenings: Mapping[str, Tightening]) -> tuple[Line, ...]:
+def spring_lines(spec: DiscSpec | None, tightenings: Mapping[str, Tightening]) -> tuple[Line, ...]:
     """What the disc spring of the sheet does under its nut."""
     if spec is None:
         return ()
