@@ -44,7 +44,12 @@ do_not_mutate = ["*/drawing.py", "*/pictures.py"]
 also_copy = ["conftest.py", "demo", "docs", "manage.py", "CHANGELOG.md"]
 pytest_add_cli_args = ["-q", "-p", "no:cacheprovider", "--ignore=tests/core/test_version.py"]
 pytest_add_cli_args_test_selection = ["tests/core"]
+process_isolation = "forkserver"
+forkserver_warmup = "import"
+preload_modules_file = "preload.txt"
 """
+# Families are put together when they are imported: each fault is tried in a process that has imported nothing of ours.
+PRELOAD = "django django.test hypothesis numpy scipy.integrate scipy.optimize scipy.stats pint chemicals ortools.sat.python.cp_model"
 CONFTEST = """
 import os
 
@@ -71,6 +76,7 @@ def copy_of_the_tree(to: Path) -> None:
             _put(to / name, (ROOT / name).read_bytes())
     _put(to / "pyproject.toml", ((ROOT / "pyproject.toml").read_text() + CONFIG).encode())
     _put(to / "conftest.py", CONFTEST.encode())
+    _put(to / "preload.txt", "\n".join([*PRELOAD.split(), "statsmodels.api", "GTC"]).encode())
 
 
 def _put(path: Path, content: bytes) -> None:

@@ -1,35 +1,62 @@
-"""Faults that once went by unseen, put in by hand: each of these fails on one of them."""
+"""Faults that once went by unseen, put in by hand or by a tool: each of these fails on one of them."""
 
+import json
 import math
 import unittest
 from collections import Counter
 from dataclasses import replace
+from pathlib import Path
+
+import pint
 
 from finegap.core.build.declared import DiscSpec, Torque
 from finegap.core.build.disc_spring import DiscSpring
 from finegap.core.build.tightening import Tightening
-from finegap.core.build.torque import FRICTION, thread_of
+from finegap.core.build.torque import FRICTION, Adapter, thread_of
 from finegap.core.build.works import spring_lines
+from finegap.core.calculators import calculator
+from finegap.core.entry import Entry
+from finegap.core.errors import FieldError
 from finegap.core.facts import Decided, Decision, Duty, Look, Phase
-from finegap.core.families.model import DEFAULT_WORDS
+from finegap.core.families.model import DEFAULT_WORDS, stations
 from finegap.core.gap import gaskets, heat, housing
+from finegap.core.gap.declared import GasketMeans, ShimMeans
 from finegap.core.gap.housing import Housing
-from finegap.core.gap.leaves import pair_piles, pair_uncertainty_mm
+from finegap.core.gap.leaves import go_and_no_go, pair_piles, pair_uncertainty_mm
+from finegap.core.gap.means import set_by_gaskets, set_by_shims
 from finegap.core.gap.move import Window
+from finegap.core.gap.performance import Losses
+from finegap.core.gap.performance import Path as Path_
+from finegap.core.gap.setting import Check, TryMade
 from finegap.core.gap.shims import Faces, Wanted, choose_shims
 from finegap.core.gap.shims import what_to_buy as shims_to_buy
+from finegap.core.gap.slip import Fluid
 from finegap.core.gap.sweep import Sweep
 from finegap.core.gap.table import Range, Row, choose
+from finegap.core.gap.tape import Tape
 from finegap.core.gap.viscosity import Liquid
 from finegap.core.inspection import inspect
 from finegap.core.job import assess
 from finegap.core.materials import MATERIALS
+from finegap.core.measuring.feeler import read_leaves
+from finegap.core.measuring.paste import read_set
+from finegap.core.measuring.plausible import plausible
 from finegap.core.measuring.readings import Gauge, Reading, Statistic, summarize
 from finegap.core.measuring.uncertainty import from_interval
-from finegap.core.measuring.verdict import Call, Limit, judge
-from finegap.core.showing import Units
+from finegap.core.measuring.verdict import Call, Limit, School, judge
+from finegap.core.proof.first_hour import Running, Seen, by_bucket, first_hour
+from finegap.core.quantities import Dimension, parse
+from finegap.core.ready import not_ready
+from finegap.core.renewing import wears_up
+from finegap.core.sequence import GAP_RIGHT, must_be_done, out_of_turn
+from finegap.core.sheet import read_sheet
+from finegap.core.showing import Sentence, Units, grouped, render
+from finegap.core.wear.forecast import forecast
+from finegap.core.wear.lives import Life, Point, Size
 from tests.apps.base import GOOD
 from tests.core.facts import GAUGE, facts, readings, sheet
+from tests.core.test_building import TYPED
+from tests.references import VALUES
 
 
 class Judging(unittest.TestCase):
@@ -173,3 +200,240 @@ class Building(unittest.TestCase):
 
         for value, expected in zip(told, (preload(80, 0.16), preload(90, 0.10)), strict=True):
             self.assertAlmostEqual(value / expected, 1, places=9)
+
+
+class Sheets(unittest.TestCase):
+    """The demo's sheets as printed, each quantity by pint, against what is read of them."""
+
+    UNITS = pint.UnitRegistry()
+
+    def of(self, text: str, unit: str = "mm") -> float:
+        number, _, written = text.partition(" ")
+        names = {"C": "degC", "F": "degF", "mm2/s": "mm**2/s", "L/min": "liter/minute", "N.m": "newton*meter", "lbf.ft": "lbf*foot"}
+        return self.UNITS.Quantity(float(number), names.get(written, written)).to(names.get(unit, unit)).magnitude
+
+    def sheets(self):
+        for path in sorted((Path(__file__).parents[2] / "demo/sheets").glob("*.json")):
+            data = json.loads(path.read_text())
+            yield data, read_sheet(data)
+
+    def test_slip(self):
+        seen = 0
+        for data, sheet_ in self.sheets():
+            for raw, path in zip(data.get("slip", {}).get("paths", ()), sheet_.losses.paths if sheet_.losses else (), strict=True):
+                for name in ("width", "length"):
+                    self.assertAlmostEqual(getattr(path, f"{name}_mm"), self.of(raw[name]))
+                self.assertAlmostEqual(path.wall_mm, self.of(raw["wall"]) if "wall" in raw else 0.0)
+                self.assertEqual((path.feature, path.against), (raw["feature"], True))
+                pair = sheet_.family.by_key[path.feature].kind.name == "PAIR"
+                self.assertEqual(path.share, 0.5 if pair else 1.0)
+                seen += 1
+            test = data.get("slip", {}).get("test")
+            if test:
+                read = sheet_.losses.test
+                self.assertAlmostEqual(read.flow_l_min, self.of(test["flow"], "L/min"))
+                self.assertAlmostEqual(read.pressure_bar, self.of(test["pressure"], "bar"))
+                self.assertAlmostEqual(read.viscosity_mm2_s, self.of(test["viscosity"], "mm2/s"))
+                self.assertEqual(read.speed_r_min, test["speed"])
+                self.assertEqual(dict(read.gaps_mm), {k: self.of(v) for k, v in test["gaps"].items()})
+        self.assertGreaterEqual(seen, 8)
+
+    def test_springs_timing_heat_and_what_is_bought(self):
+        for data, sheet_ in self.sheets():
+            if "disc_spring" in data:
+                raw, spec = data["disc_spring"], sheet_.building.disc
+                for name in ("outside", "inside", "thickness", "cone"):
+                    self.assertAlmostEqual(getattr(spec.disc, f"{name}_mm"), self.of(raw[name]))
+                self.assertEqual((spec.settles_mm, spec.under), (self.of(raw["settles"]), raw["under"].lower()))
+            if "timing" in data:
+                raw, timing = data["timing"], sheet_.mesh.timing
+                self.assertAlmostEqual(timing.pitch_mm, self.of(raw["pitch_diameter"]))
+                self.assertAlmostEqual(timing.marked_mm, self.of(raw.get("marked_diameter", raw["pitch_diameter"])))
+                self.assertAlmostEqual(sheet_.mesh.difference_mm, self.of(raw["difference"]))
+                self.assertEqual((sheet_.mesh.window.low_mm, sheet_.mesh.window.high_mm), tuple(self.of(t) for t in raw["gap"]))
+            if "heat" in data and "head" in data["heat"]:
+                raw, body = data["heat"], sheet_.heat
+                self.assertAlmostEqual(body.head.length_mm, self.of(raw["head"]["reach"]))
+                self.assertEqual((body.warming.rotor_min, body.warming.casing_min), tuple(raw["warming"].values()))
+                self.assertAlmostEqual(body.least_mm, self.of(raw["least_hot"]))
+                self.assertIs(body.casing.expansion, MATERIALS[raw["casing"]].expansion)
+            for raw, kit in zip(
+                data.get("catalogue", {}).get("kits", ()), sheet_.catalogue.kits if sheet_.catalogue else (), strict=True
+            ):
+                self.assertEqual(
+                    (kit.number, kit.lead_days, kit.price_cents), (raw["number"], raw["lead_days"], round(100 * raw["price"]))
+                )
+                self.assertEqual(dict(kit.contents), raw["contents"])
+            for raw, plan in zip(data.get("lubrication", ()), sheet_.lubrication, strict=True):
+                self.assertEqual((plan.name, plan.every_h), (raw["name"], raw["every_hours"]))
+                if "cold" in raw:
+                    self.assertAlmostEqual(plan.cold_below_c, self.of(raw["cold"]["below"], "C"))
+
+    def test_a_bushing_of_its_own_material_keeps_its_strength_and_temperature(self):
+        data = next(data for data, _ in self.sheets() if "press_fits" in data and any(
+            isinstance(p["bushing_material"], dict) for p in data["press_fits"].values()))  # fmt: skip
+        for key, raw in data["press_fits"].items():
+            material = raw["bushing_material"]
+            if isinstance(material, dict):
+                solid = read_sheet(data).building.presses[key].bushing
+                self.assertAlmostEqual(solid.modulus_mpa, self.of(material["modulus"], "MPa"))
+                self.assertAlmostEqual(solid.allowed_mpa, self.of(material["compressive"], "MPa"))
+                self.assertIsNone(solid.yield_mpa)
+                self.assertEqual([solid.expansion.knows(t) for t in (250, 250.1)], [True, False])
+                metal = json.loads(json.dumps(data))
+                metal["press_fits"][key]["bushing_material"] |= {"yield": "90 MPa"}
+                del metal["press_fits"][key]["bushing_material"]["compressive"]
+                again = read_sheet(metal).building.presses[key].bushing
+                self.assertEqual((again.yield_mpa, again.allowed_mpa), (90.0, None))
+
+
+class SmallSums(unittest.TestCase):
+    def run_one(self, key, **typed):
+        return {line.name: line for line in calculator(key).run(TYPED[key] | typed, Entry(Units.MM))}
+
+    def test_a_grade_is_ten_percent_either_way(self):
+        """iso-vg-01: ISO 3448, table 1."""
+        for grade, of in VALUES["iso-vg-01"]["expected"].items():
+            span = self.run_one("grade", grade=str(grade))["A new oil of the grade"].words.amounts
+            for name, end in (("low", "min"), ("high", "max")):
+                self.assertAlmostEqual(span[name].value / of[end], 1, delta=0.011)
+
+    def test_fits_are_named_by_what_they_are(self):
+        for code, name in (
+            ("H7/r6", "Interference"), ("H7/p6", "Interference"), ("H7/h6", "Clearance"), ("H7/g6", "Clearance"),
+            ("H7/k6", "Interference, or clearance where negative"),
+        ):  # fmt: skip
+            self.assertIn(name, self.run_one("fit", fit=code))
+        self.assertEqual(self.run_one("fit", fit="H7/g6")["Clearance"].words.amounts["low"].text(Units.MM), "0.009 mm")
+
+    def test_a_test_of_the_pump_takes_the_tips_as_they_were_then(self):
+        test = {"test_flow": "200", "test_pressure": "6", "test_viscosity": "60", "test_speed": "300", "test_end": "0.2"}
+        same, narrower = (
+            self.run_one("performance", **test, test_radial=r)["Flow at the duty"].words.value for r in ("0.1", "0.05")
+        )
+        self.assertAlmostEqual(same, 200, places=9)  # the duty is the test: it gives what was measured
+        self.assertLess(narrower, 200)  # tips that were finer then explain less of the slip, so the duty slips more
+        fresh = self.run_one("performance", radial_new="0.05", end_new="")
+        self.assertNotIn("gives", render(fresh["End clearance"].words, Units.MM))
+        self.assertIn("gives", render(fresh["Radial clearance"].words, Units.MM))
+
+    def test_bounds_just_met(self):
+        self.assertEqual(Adapter(300, 150, 180).share, 2.0)
+        self.assertEqual(by_bucket(10, 1), 600)
+        self.assertAlmostEqual(
+            first_hour(Running({Seen.FLOW: 60.0, Seen.POWER: 1.0}), None, "end", 5, 40)[1].words.amounts["h"].value, 0.5
+        )
+        calculator("run-in").run({"log": "4320 60 25 0"}, Entry())
+        with self.assertRaises(FieldError):
+            calculator("run-in").run({"log": "4321 60 25 0"}, Entry())
+        for density in (300, 3000):
+            self.assertEqual(Fluid(10, density).density_kg_m3, density)
+        self.assertTrue(plausible(30.0, is_gap=False)(37.5))
+        self.assertFalse(plausible(30.0, is_gap=False)(37.51))
+        with self.assertRaisesRegex(FieldError, "122 F or at 210 F"):
+            parse("90 SSF at 51 C", Dimension.VISCOSITY, "viscosity")
+
+    def test_a_stop_pile_lies_above_the_middle(self):
+        go, stop = go_and_no_go((150,), 100, 200)
+        self.assertEqual((go.leaves_um, stop), ((150,), None))
+
+    def test_leaves_and_cells_as_lists_have_them(self):
+        self.assertEqual(read_leaves("0.05, 0.10, 0.15", "mm"), (50, 100, 150))
+        spots = stations(("front", "back"), ("12–6", "3–9"))
+        for text, count in (("34.1\t\n34.2\t\t", 2), ("34.1\t34.2\t\t\t", 2), ("34.1\t34.2\t34.3\t", 3)):
+            self.assertEqual(len(read_set(text, spots, "mm", "Bore")), count, text)
+
+    def test_marks_of_a_tape(self):
+        """Every hundredth of a millimetre, its arc by the screw; one in five has its number."""
+        tape = Tape(Housing(124, 1.25), Window(0.15, 0.13, 0.18), Units.MM)
+        marks = tape.marks()
+        self.assertEqual(len(marks), 25)
+        for n, mark in enumerate(marks):
+            self.assertAlmostEqual(mark.arc_mm, n * 0.01 / 1.25 * math.pi * 124, places=9)
+            self.assertEqual(mark.label, f"{n * 0.01:.2f}" if n % 5 == 0 else "")
+        with self.assertRaisesRegex(FieldError, r"go 1\.6 times round"):
+            Tape(Housing(124, 1.25), Window(1.5, 1.4, 1.54), Units.MM)
+
+
+class Wearing(unittest.TestCase):
+    def line(self, *points):
+        return forecast(Life(tuple(Point(h, Size(mm, 0.002)) for h, mm in points), points[-1][0]), Limit(None, 30.11), True, 4000)
+
+    def test_what_is_told_is_what_is_reckoned(self):
+        coming = self.line((0.0, 30.0), (5000.0, 30.05))
+        told = coming.sentence.amounts
+        self.assertEqual(told["left"], "6\u00a0000")
+        self.assertEqual([told["early"], told["late"]], [grouped(round(h, -1)) for h in (coming.early, coming.late)])
+        self.assertEqual(coming.working.result.amounts["left"], "6\u00a0000")
+        limit = next(g for g in coming.working.given if g.symbol == "L")
+        self.assertEqual(limit.amount.value, 30.11)
+        self.assertIn("limit", coming.sentence.template)
+
+    def test_a_size_that_stays_is_said_to_stay(self):
+        self.assertEqual(self.line((0.0, 30.0), (5000.0, 30.0)).sentence.render(Units.MM), "By its sizes so far it does not wear.")
+
+    def test_wears_up(self):
+        bore, pin = (next(f for f in sheet().family.features if f.key == key) for key in ("idler_bore", "idler_pin"))
+        for feature, limit, up in (
+            (bore, Limit(None, 30.1), True), (bore, Limit(29.9, None), False), (pin, Limit(29.9, None), False),
+            (pin, Limit(None, 30.1), True), (bore, Limit(29.9, 30.1), True), (pin, Limit(29.9, 30.1), False), (pin, None, False),
+        ):  # fmt: skip
+            self.assertIs(wears_up(feature, limit), up)
+
+
+class Working(unittest.TestCase):
+    def test_gaskets_that_are_fitted_may_be_used_again(self):
+        means = GasketMeans((50, 100), 300)
+        tries = [TryMade((Check(0.30, 0.0001, math.inf),), stacks=((100, 100, 100),))]
+        done = set_by_gaskets(means, Window(0.20, 0.19, 0.21), tries, School.PLAIN, {})
+        self.assertEqual(done.change.next, (100, 100))
+
+    def test_shims_of_each_shaft_are_its_own(self):
+        means, box = ShimMeans((50, 100), 100, 0.03), {100: 1, 50: 2}
+        window = Window(0.15, 0.12, 0.18)
+        first = set_by_shims(means, window, Window(0.2, 0.15, 0.25), [], School.PLAIN, box)
+        self.assertEqual([c.next for c in first.changes], [(100,), (50, 50)])
+        self.assertIn("drive shaft's, 0.05 mm", first.move.headline.render(Units.MM).replace("2 × ", ""))
+        sharp = tuple(Check(mm, 0.0001, math.inf) for mm in (0.15, 0.20, 0.15, 0.20))
+        tried = [TryMade(sharp, stacks=((100,), (50, 50)))]
+        right = set_by_shims(means, window, Window(0.2, 0.15, 0.25), tried, School.PLAIN, {})
+        self.assertEqual([c.next for c in right.changes], [(100,), (50, 50)])
+        # the driven shaft's back opened by less than its shim: that, and only that, is odd
+        again = [
+            *tried,
+            TryMade(tuple(Check(mm, 0.0001, math.inf) for mm in (0.15, 0.20, 0.10, 0.20)), stacks=((100,), (50, 50, 50))),
+        ]
+        said = set_by_shims(means, window, Window(0.2, 0.15, 0.25), again, School.PLAIN, {}).surprise.render(Units.MM)
+        self.assertIn("Driven shaft, back", said)
+        self.assertNotIn("front", said)
+
+    def test_slip_of_a_gap_without_a_land_goes_with_pressure_and_of_no_gap_is_none(self):
+        path = Path_("end", "End")
+        one, two = (path.flows(0.2, bar, 300, Fluid(50, 900)).driven for bar in (3, 6))
+        self.assertAlmostEqual(two / one, 2)
+        land = Path_("end", "End", 100, 5)
+        self.assertEqual(
+            (land.flows(0.0, 3, 300, Fluid(50, 900)).driven, land.flows(-0.1, 3, 300, Fluid(50, 900)).driven), (0.0, 0.0)
+        )
+        self.assertIsNotNone(Path_("end", "End", 100, 3).flows(3.0, 20, 300, Fluid(1, 1000)).untold)
+
+    def test_density_of_the_duty_is_the_liquids(self):
+        losses = Losses(0.74, (Path_("end_clearance", "End", 210, 19),))
+        told = [
+            assess(facts(sheet=replace(sheet(), losses=losses), duty=Duty("cast iron", 50, 60, 60, 5.0, 300.0, density_kg_m3=d)))
+            .gapping.left.fluid.density_kg_m3
+            for d in (None, 1200.0)
+        ]  # fmt: skip
+        self.assertEqual(told, [900.0, 1200.0])
+
+    def test_what_waits_is_counted_only_where_there_is_more(self):
+        wanted = tuple((name, "tool") for name in ("a", "b", "c", "d"))
+        self.assertEqual(not_ready(wanted[:3], {})[0].render(Units.MM), "Nobody has looked for: a, b, c.")
+        self.assertEqual(not_ready(wanted, {})[0].render(Units.MM), "Nobody has looked for: a, b, c and 1 more.")
+
+    def test_an_open_gap_holds_back_only_what_comes_after_the_gaps(self):
+        family, gap_open = facts().family, (Sentence("The gap is open."),)
+        every = frozenset(s.key for s in family.steps)
+        for step in (s for s in family.steps if s.hold):
+            waits = out_of_turn(step, family, every, gap_open)
+            self.assertEqual(bool(waits), GAP_RIGHT in must_be_done(step, family), step.key)

@@ -14,6 +14,7 @@ from finegap.core.gap.declared import GasketMeans, HousingMeans, MeshMeans, Ring
 from finegap.core.gap.gaskets import Known
 from finegap.core.gap.move import Move, Way, Window
 from finegap.core.gap.setting import Asked, Check, Held, Setting, TryJudged, TryMade, hold, judged, settled
+from finegap.core.gap.stock import Stack
 from finegap.core.gap.surprise import LEAST_ODD_MM
 from finegap.core.measuring.verdict import School, guard_of
 from finegap.core.showing import Sentence, length
@@ -172,9 +173,7 @@ def set_by_shims(
         for one in judged(asked, tries, school)
     )
     if not tries:
-        trial = (
-            tuple(gaskets.best_stack(box, means.start_um, 0, 0).stack or () for _ in shims.SHAFTS) if means.start_um else ((), ())
-        )
+        trial = _trial(means.start_um, box)
         first = shims.first_move(trial, means.start_um)
         return Setting(asked, (), first, changes=(gaskets.change_between((), trial[0]), gaskets.change_between((), trial[1])))
     last = tries[-1]
@@ -191,6 +190,16 @@ def set_by_shims(
             break
     changes = changes or (gaskets.change_between(*2 * (last.stacks[0],)), gaskets.change_between(*2 * (last.stacks[1],)))
     return settled(Setting(asked, all_held, move, changes=changes, shims=choice, surprise=odd))
+
+
+def _trial(start_um: int, box: Mapping[int, int]) -> tuple[Stack, ...]:
+    """The starting shims of each shaft, the second's from what the first leaves."""
+    left, trial = Counter(box), []
+    for _ in shims.SHAFTS:
+        stack = (gaskets.best_stack(left, start_um, 0, 0).stack or ()) if start_um else ()
+        left -= Counter(stack)
+        trial.append(stack)
+    return tuple(trial)
 
 
 def _difference(one: Held, other: Held) -> Check:

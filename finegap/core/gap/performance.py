@@ -279,8 +279,8 @@ class Performance:
                 words += ", taken as new: not measured"
             elif one.new_slip_l_min is not None:
                 words += "; as new ({new}) it gives {back} back" if one.gives_back_l_min > 0 else "; no more than as new"
-            # Without a land nobody knows whether the law of its ratio holds.
-            stand = Stand.GOOD if one.path.has_land else Stand.CARE
+            # Without a land nobody knows whether the law of its ratio holds; what was not measured is not good.
+            stand = Stand.GOOD if one.path.has_land and not one.assumed else Stand.CARE
             lines.append(Line(one.path.name, Sentence(words, amounts), stand, self._path(one)))
         return tuple(lines)
 

@@ -1,0 +1,208 @@
+"""What the core says, word for word: names, symbols, formulas, sources and sentences of every sum and of jobs of every kind.
+
+Approved by reading, kept in ``tests/references/words.txt``; run with APPROVE=1 to keep what is said now, and read the difference.
+Numbers are left out: they are held against references of their own.
+"""
+
+import json
+import math
+import os
+import re
+import unittest
+from collections.abc import Iterator
+from dataclasses import fields, is_dataclass, replace
+from pathlib import Path
+
+from finegap.core.calculators import CALCULATORS, calculator
+from finegap.core.entry import Entry
+from finegap.core.facts import Decided, Decision, Duty, Facts, Look, Past, Phase
+from finegap.core.families.model import FeatureKind
+from finegap.core.gap.heat import Body, Part, Warming
+from finegap.core.gap.performance import Losses, TestPoint, perform
+from finegap.core.gap.performance import Path as SlipPath
+from finegap.core.gap.setting import Check, TryMade
+from finegap.core.gap.slip import Fluid
+from finegap.core.job import assess
+from finegap.core.materials import MATERIALS
+from finegap.core.measuring.verdict import School
+from finegap.core.proof.first_hour import NOISES, Running, Seen, first_hour
+from finegap.core.proof.run_in import Note, Rules, advise
+from finegap.core.reckoned import Line
+from finegap.core.sheet import read_sheet
+from finegap.core.showing import Amount, Sentence, Units, render
+from finegap.core.wear.hours import MeterReading
+from finegap.core.wear.lives import Size, Visit
+from finegap.core.working import Working
+from tests.core.facts import facts, gasket_sheet, readings, sheet
+from tests.core.test_building import TYPED
+
+KEPT = Path(__file__).parents[1] / "references" / "words.txt"
+
+OTHERWISE = (
+    ("viscosity", {"at": "-40"}), ("liquid", {"viscosity": "46 mm2/s"}), ("grade", {"grade": "100"}),
+    ("lash", {"arc": "0"}), ("gaskets", {"stock": "0.10 x 1"}), ("gaskets", {"measured": "0.17"}),
+    ("cover-gasket", {"stock": "0.05 x 1"}), ("cover-gasket", {"vane": "150.4"}), ("shims", {"stock": "0.05 x 1"}),
+    ("mesh-gap", {"left": "0.2"}), ("mesh-gap", {"left": "0.1"}), ("performance", {"viscosity": "1"}),
+    ("performance", {"end": "3"}), ("performance", {"test_flow": "200", "test_pressure": "6", "test_viscosity": "60",
+                                   "test_speed": "300", "test_end": "0.15"}),
+    ("run-in", {"log": "0 60 25 0; 12 30 90 0"}), ("run-in", {"log": "0 5 25 0; 12 5 25 0; 24 5 25 0; 40 5 25 0"}),
+    ("hot-gap", {"cold": "0.01", "rotor_at": "160", "start_at": "20"}), ("hot-gap", {"casing_at": "500"}),
+    ("hot-gap", {"rotor_minutes": "5", "casing_minutes": "20", "start_at": "20", "head_reach": "9"}),
+    ("slot", {"wall": "-90"}), ("slot", {"viscosity": "0.5", "gap": "2"}), ("annulus", {"eccentricity": "0.5"}),
+    ("leaves", {"thickness": "0.33"}), ("go-no-go", {"low": "0.9", "high": "0.95"}),
+    ("fit", {"fit": "H7/g6"}), ("fit", {"fit": "H7/k6"}), ("press-fit", {"interference": "0.4"}),
+    ("press-fit", {"bushing": "cast iron"}), ("press-fit", {"allowed": "20 MPa"}), ("press-fit", {"temperature": "300"}),
+    ("press-fit", {"bushing": "other", "modulus": "15 GPa", "poisson": "0.2", "expansion": "4.8", "temperature": "200"}),
+    ("packing", {"joints": "quarter"}), ("o-ring", {"inside": "51"}), ("o-ring", {"groove": "56", "depth": "1.8", "width": "3"}),
+    ("o-ring", {"kind": "encapsulated", "depth": "3.2", "width": "4"}), ("o-ring", {"depth": "4", "use": "moving"}),
+    ("elastomer", {"elastomer": "EPDM"}), ("elastomer", {"temperature": "300"}),
+    ("elastomer", {"liquid": "water", "temperature": "90"}),
+    ("elastomer", {"elastomer": "NBR", "liquid": "lye", "temperature": "20"}),
+    ("elastomer", {"elastomer": "FKM", "liquid": "phosphate ester"}),
+    ("tang", {"tangs": "12", "turn": "7"}), ("tang", {"turn": "7"}), ("grease", {"ten": ""}), ("disc-spring", {"travel": ""}),
+)  # fmt: skip
+"""Sums where something else is said: (sum, what is typed differently)."""
+
+
+def wordless(text: str) -> str:
+    """A text without its numbers."""
+    return re.sub(r"[-−]?\d[\d., ]*", "#", text)
+
+
+def said(thing: object) -> str:
+    match thing:
+        case Sentence():
+            parts = {name: said(part) for name, part in thing.amounts.items()}
+            return wordless(thing.template.format(**{name: f"‹{part}›" for name, part in parts.items()}))
+        case Amount():
+            return thing.kind.name.lower()
+        case str():
+            return wordless(thing)
+    return said(getattr(thing, "amount", ""))
+
+
+def told(thing: object) -> Iterator[str]:
+    """Every line, working and sentence below a result."""
+    if isinstance(thing, Line):
+        yield f"{thing.name} [{thing.stand.value}]: {said(thing.words)}"
+        yield from told(thing.working)
+    elif isinstance(thing, Working):
+        given = "; ".join(f"{wordless(g.symbol)} = {wordless(g.meaning)}: {said(g.amount)}" for g in thing.given)
+        yield f"  {thing.title} | {thing.formula} | {given} | {said(thing.result)} | {thing.source}"
+        yield from (f"    {said(note)}" for note in thing.notes)
+    elif isinstance(thing, Sentence):
+        yield said(thing)
+    elif isinstance(thing, tuple | list):
+        for one in thing:
+            yield from told(one)
+    elif isinstance(thing, dict):
+        yield from told(list(thing.values()))
+    elif is_dataclass(thing) and not isinstance(thing, type) and not type(thing).__module__.startswith("finegap.core.families"):
+        for field in fields(thing):
+            yield from told(getattr(thing, field.name))
+
+
+def sums() -> Iterator[str]:
+    for key, of in CALCULATORS.items():
+        yield f"== {key}: {of.name}"
+        yield from (f"  asks {i.key}: {i.name} {' / '.join(name for _, name in i.choices)}".rstrip() for i in of.inputs)
+    for key, changes in [*((key, {}) for key in TYPED), *OTHERWISE]:
+        yield f"== {key} {changes or ''}".rstrip()
+        yield from told(calculator(key).run({k: v for k, v in (TYPED[key] | changes).items() if v}, Entry(Units.MM)))
+
+
+def jobs() -> Iterator[object]:
+    """Jobs of every kind the core works out; numbers of no meaning."""
+    of = sheet()
+    worn = {"end_clearance": 0.19, "idler_bore": 30.148, "idler_pin": 29.93, "bushing_bore": 40.1, "shaft_at_bushing": 39.91}
+    visits = (
+        Visit(1, 700_000, MeterReading(4000.0), 1500.0, Size(30.06, 0.002)),
+        Visit(2, 700_400, MeterReading(8000.0), 1500.0, Size(30.10, 0.002)),
+    )
+    duty = Duty("cast iron", 50, 60, 60, 5.0, 300.0)
+    history = Past({"idler_bore": visits}, 3, 700_800, MeterReading(12_000.0), 4000.0)
+    change = {"idler_bore": Decision(Decided.CHANGE, "worn")}
+    left = readings(worn, of) | readings({"idler_bore": 30.03}, of, Phase.LEFT)
+    wrong = readings(worn, of) | readings({"idler_bore": 30.2}, of, Phase.LEFT)
+    metal = MATERIALS["cast iron"].expansion, MATERIALS["steel"].expansion
+    body = Body(Part(200, metal[0]), Part(200, metal[1]), Part(9, metal[0]), Warming(9, 16), 0.04)
+    yield assess(facts())
+    yield assess(facts(readings=readings(worn, of), duty=duty, past=history))
+    yield assess(facts(readings=readings(worn, of), duty=duty, past=replace(history, planned_h=1000.0)))
+    yield assess(facts(readings=left, decisions=change, duty=duty, past=history))
+    yield assess(facts(readings=wrong, decisions=change, confirmed_new=frozenset()))
+    yield assess(facts(sheet=replace(of, school=School.PLAIN), readings=readings(worn, of)))
+    yield assess(facts(readings={}, looks={}, steps_done=frozenset(), tightened=(), tries=()))
+    yield assess(facts(looks={**facts().looks, ("idler_bore", Phase.FOUND): Look(("cracked", "scored"))}))
+    yield assess(facts(sheet=replace(of, heat=body), duty=replace(duty, start_c=5.0, hot_c=140.0)))
+    for gap, u in ((0.3, 0.003), (0.12, 0.05), (0.146, 0.004), (-0.02, 0.003), (0.05, 0.003)):
+        yield assess(facts(tries=(TryMade((Check(gap, u, math.inf),), arc_mm=18.85),), duty=duty))
+        yield assess(
+            facts(sheet=gasket_sheet(), tries=(TryMade((Check(gap, u, math.inf),), stacks=((250,),)),), box={50: 4, 100: 3})
+        )
+    yield from makers()
+    yield assess(facts(sheet=gasket_sheet(), tries=(), box={250: 1}))
+    yield assess(facts(sheet=gasket_sheet(), tries=(), box={}))
+
+
+def makers() -> Iterator[object]:
+    """A job of each of the demo's pumps: nothing done yet, then all as new and looked at, then worn and damaged."""
+    for path in sorted((Path(__file__).parents[2] / "demo/sheets").glob("*.json")):
+        of = read_sheet(json.loads(path.read_text()))
+        row = of.rows[0]
+        middle = [sum(span) / 2 if math.isfinite(sum(span)) else span[0] + 10 for span in (
+            (row.viscosity_mm2_s.low, row.viscosity_mm2_s.high), (row.temperature_c.low, row.temperature_c.high))]  # fmt: skip
+        duty = Duty(row.material, max(middle[0], 5.0), middle[1], middle[1], 5.0, 300.0, "mineral oil")
+        nothing = Facts(of, duty, {}, frozenset(), {}, None, 0.0, (), {})
+        features = [f for f in nothing.family.features if f.kind is not FeatureKind.PAIR and of.spec(f.key).new_mm is not None]
+        looked = {(f.key, Phase.FOUND): Look() for f in nothing.family.features}
+        damaged = {(f.key, Phase.FOUND): Look(tuple(d.key for d in f.damages)) for f in nothing.family.features}
+        fresh = readings({f.key: sum(of.spec(f.key).new_mm) / 2 for f in features}, of)
+        worn = readings(
+            {f.key: of.spec(f.key).new_mm[0] * (1.02 if f.kind is FeatureKind.INTERNAL else 0.98) for f in features}, of
+        )
+        yield assess(nothing)
+        yield assess(replace(nothing, readings=fresh, looks=looked))
+        yield assess(replace(nothing, readings=worn, looks=damaged))
+
+
+def running() -> Iterator[object]:
+    losses = Losses(0.74, (SlipPath("end", "End clearance", 210, 19), SlipPath("tips", "Tips", 59, 14)))
+    bare = Losses(0.74, (SlipPath("end", "End clearance"),), TestPoint(225, 7, 46, 310, {"end": 0.16}))
+    duty = perform(losses, {"end": 0.2, "tips": 0.1}, {"end": 0.1}, 6, 320, Fluid(20, 900))
+    yield perform(bare, {"end": 0.2}, {"end": 0.15}, 6, 320, Fluid(20, 900)).lines()
+    yield perform(losses, {"end": -0.1}, {"tips": 0.1}, 6, 320, Fluid(20, 900)).lines()
+    for predicted in (duty, None, perform(losses, {"end": 3.0}, {"tips": 0.1}, 6, 320, Fluid(20, 900))):
+        for flow, bar, kw, c in ((230, 6, 3, 60), (100, 9, 9, 140), (260, 3, 0.5, 60), (0, 6, 1, 60)):
+            values = {Seen.FLOW: flow, Seen.PRESSURE: bar, Seen.POWER: kw, Seen.TEMPERATURE: c}
+            yield first_hour(Running(values), predicted, "end", 6, 65)
+    yield [first_hour(Running({}, noise), None, "end", 6, 65) for noise in NOISES]
+    for log in (
+        (), ((0, 60, 25),), ((0, 60, 25), (5, 60, 30, 1)), ((0, 0, 25),), ((0, 5, 65),), ((0, 5, 80),), ((0, 5, 30), (12, 5, 52)),
+        ((0, 5, 65, -1), (5, 5, 64)), ((0, 5, 65, -1), (30, 5, 40)), ((0, 5, 25), (12, 5, 25), (24, 5, 25), (40, 5, 25)),
+        ((0, None, 25),), ((0, 5, None),), ((0, 14, 25),), ((0, 60, 57),), ((0, 1, 25, -1), (4, 1, 25)), ((0, 1, 25),),
+    ):  # fmt: skip
+        yield advise([Note(*one) for one in log], Rules())
+
+
+def everything() -> str:
+    lines = [*sums(), "== jobs", *dict.fromkeys(line for job in jobs() for line in told(job))]
+    return "\n".join([*lines, "== running", *dict.fromkeys(line for one in running() for line in told(one))]) + "\n"
+
+
+class Words(unittest.TestCase):
+    maxDiff = None
+
+    def test_what_is_said_is_what_was_approved(self):
+        now = everything()
+        if os.environ.get("APPROVE"):
+            KEPT.write_text(now)
+        self.assertEqual(now.splitlines(), KEPT.read_text().splitlines(), "Read the difference; then run it with APPROVE=1.")
+
+    def test_nothing_is_left_out_of_a_sentence_in_either_unit(self):
+        for thing in [*jobs(), *running()]:
+            for line in told(thing):
+                self.assertNotRegex(line, r"None|[{}]|‹›")
+        for key in TYPED:
+            for line in calculator(key).run(TYPED[key], Entry(Units.MM)):
+                self.assertNotRegex(render(line.words, Units.IN), r"None|[{}]|nan")
