@@ -8,7 +8,7 @@ PY := $(VENV)/bin/python
 export FINEGAP_VAR ?= $(CURDIR)/var
 
 .DEFAULT_GOAL := help
-.PHONY: help demo demo-reset dev test test-core test-front test-browser check bench types lock screenshots clean machine
+.PHONY: help demo demo-reset dev test test-core test-front test-browser check bench types mutants lock screenshots clean machine
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
@@ -77,6 +77,9 @@ bench: $(VENV)/.dev frontend/dist/index.html ## speed and size, as ratios in one
 
 screenshots: $(VENV)/.dev frontend/dist/index.html ## docs/screenshots from the demo data
 	@tools/chromium && $(PY) tools/screenshots.py
+
+mutants: $(VENV)/.dev ## do tests fail when the core is wrong? a sample of faults, every number of its tables (an hour; goes on where it stopped)
+	@$(PY) tools/mutants.py
 
 lock: $(VENV)/.dev ## compile the requirement locks
 	@$(PY) -m pip install --quiet uv

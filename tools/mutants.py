@@ -30,6 +30,9 @@ SEED, SAMPLE, PROCESSES = 20261128, 640, 2
 LAYOUT = ("drawing", "pictures", "features", "presses")
 """Modules of a family whose numbers are places on a picture: looked at, not asserted."""
 
+LIVES = (0, 33)
+"""What mutmut writes down of a fault that no test sees, or that none reaches."""
+
 FIRST = {
     "build/fits": ["tests.core.test_building.Fits"],
     "quantities": ["tests.core.test_quantities.AgainstPint", "tests.core.test_quantities.AgainstSaybolt"],
@@ -49,7 +52,9 @@ forkserver_warmup = "import"
 preload_modules_file = "preload.txt"
 """
 # Families are put together when they are imported: each fault is tried in a process that has imported nothing of ours.
-PRELOAD = "django django.test hypothesis numpy scipy.integrate scipy.optimize scipy.stats pint chemicals ortools.sat.python.cp_model"
+PRELOAD = (
+    "django django.test hypothesis numpy scipy.integrate scipy.optimize scipy.stats pint chemicals ortools.sat.python.cp_model"
+)
 CONFTEST = """
 import os
 
@@ -76,7 +81,7 @@ def copy_of_the_tree(to: Path) -> None:
             _put(to / name, (ROOT / name).read_bytes())
     _put(to / "pyproject.toml", ((ROOT / "pyproject.toml").read_text() + CONFIG).encode())
     _put(to / "conftest.py", CONFTEST.encode())
-    _put(to / "preload.txt", "\n".join([*PRELOAD.split(), "statsmodels.api", "GTC"]).encode())
+    _put(to / "preload.txt", "\n".join(PRELOAD.split()).encode())
 
 
 def _put(path: Path, content: bytes) -> None:
@@ -121,7 +126,8 @@ class Functions:
         print(f"{len(drawn)} faults drawn of {len(tried)}; {len(left)} to try", flush=True)
         if left:
             self._mutmut(*left)
-        self._tell(drawn, self._tried())
+        tried = self._tried()
+        self._tell(drawn, tried, self._refused([name for name in drawn if tried[name] in LIVES]))
 
     def _draw(self, names: list[str]) -> list[str]:
         """Two of every module, then from all, in the order of the seed; none that is of words alone."""
@@ -144,15 +150,39 @@ class Functions:
                 drawn[name] = None
         return list(drawn)
 
-    def _tell(self, drawn: list[str], tried: dict[str, int | None]) -> None:
-        survivors = [name for name in drawn if tried[name] in (0, 33)]
+    def _refused(self, names: list[str]) -> set[str]:
+        """Faults no test sees and the type checker does: `make check` fails on them. Each is put into the tree for a moment."""
+        from mutmut.mutation.diff_apply import apply_mutant
+
+        kept = WORK / "types.json"
+        known: dict[str, bool] = json.loads(kept.read_text()) if kept.exists() else {}
+        for name in names:
+            key = f"{name}\n{diff_of(name)}"
+            if key not in known:
+                path = self._source_of(name)
+                source, times = path.read_bytes(), path.stat()
+                try:
+                    apply_mutant(name)
+                    done = subprocess.run([sys.executable, "-m", "mypy"], capture_output=True, check=False)
+                    known[key] = done.returncode != 0
+                finally:
+                    path.write_bytes(source)
+                    os.utime(path, ns=(times.st_atime_ns, times.st_mtime_ns))
+                kept.write_text(json.dumps(known))
+        return {name for name in names if known[f"{name}\n{diff_of(name)}"]}
+
+    def _source_of(self, name: str) -> Path:
+        module = self.tree / name.rsplit(".", 1)[0].replace(".", "/")
+        return module / "__init__.py" if module.is_dir() else module.with_suffix(".py")
+
+    def _tell(self, drawn: list[str], tried: dict[str, int | None], refused: set[str]) -> None:
+        survivors = [name for name in drawn if tried[name] in LIVES and name not in refused]
         killed = len(drawn) - len(survivors)
         low, high = interval(killed, len(drawn))
         for name in survivors:
             print(f"\n{name}{' (no test reaches it)' if tried[name] == 33 else ''}\n{diff_of(name)}")
-        print(
-            f"\n{killed} of {len(drawn)} faults killed: {killed / len(drawn):.1%} (95 %: {low:.1%} to {high:.1%}), seed {self.seed}"
-        )
+        by = f"{len(refused)} of them by the types alone; seed {self.seed}"
+        print(f"\n{killed} of {len(drawn)} faults killed: {killed / len(drawn):.1%} (95 %: {low:.1%} to {high:.1%}), {by}")
 
 
 def diff_of(name: str) -> str:
@@ -206,8 +236,9 @@ def numbers() -> Iterator[Number]:
             # A place in a tuple is no number of a table.
             places = {id(n) for s in ast.walk(statement.value) if isinstance(s, ast.Subscript) for n in ast.walk(s.slice)}
             for one in ast.walk(statement.value):
-                is_number = isinstance(one, ast.Constant) and type(one.value) in (int, float) and id(one) not in places
-                if is_number and one.lineno == one.end_lineno and one.end_col_offset is not None:
+                if not isinstance(one, ast.Constant) or type(one.value) not in (int, float) or id(one) in places:
+                    continue
+                if one.lineno == one.end_lineno and one.end_col_offset is not None:
                     text = ast.get_source_segment(source, one) or ""
                     yield Number(str(path.relative_to(ROOT)), one.lineno, one.col_offset, one.end_col_offset, text)
 

@@ -248,14 +248,14 @@ class SettingWords(Words):
     def _hot(self, hot: HotGap | None) -> shapes.HotShape | None:
         if hot is None:
             return None
-        return shapes.HotShape(
-            length(hot.gap_mm, fine=True).text(self.units), hot.touches, self.say(hot.says), self.working(hot.working)
-        )
+        gap = length(hot.gap_mm, fine=True).text(self.units) + (", a guess" if hot.unknown else "")
+        return shapes.HotShape(gap, hot.touches, self.say(hot.says), self.working(hot.working))
 
     def _warming(self, warming: WarmingUp | None) -> shapes.WarmingShape | None:
         if warming is None:
             return None
-        return shapes.WarmingShape(self.say(warming.says), warming.touches, warming.is_known, self.working(warming.working))
+        words = " ".join(self.say(s) for s in (warming.says, warming.unknown) if s is not None)
+        return shapes.WarmingShape(words, warming.touches, warming.is_known, self.working(warming.working))
 
     def _shims(self, means: ShimMeans, records: Records, setting: Setting) -> shapes.ShimsShape:
         assert setting.changes is not None

@@ -166,16 +166,15 @@ def hot_gap(cold_mm: float, body: Body, casing_c: float, rotor_c: float, source:
         Sheet and revision, for the working.
     """
     gap = _gap(cold_mm, body, casing_c, rotor_c)
-    least = body.least_mm
+    least, unknown = body.least_mm, body.unknown(casing_c, rotor_c)
     working = Working(
         title="Predicted gap when hot",
         formula="h = c + α₁·L₁·(T₁ − 20) − α₂·L₂·(T₂ − 20)" + (" − α₃·L₃·(T₂ − 20)" if body.head.length_mm else ""),
         given=_given(cold_mm, body, casing_c, rotor_c),
         result=length(gap, fine=True),
         source=source,
-        notes=(Sentence("Steady state: all parts at the temperatures they run at."), *_sides(body)),
+        notes=(Sentence("Steady state: all parts at the temperatures they run at."), *_sides(body), *_asked(unknown)),
     )
-    unknown = body.unknown(casing_c, rotor_c)
     return HotGap(gap, least, _rounded_up(cold_mm - gap + least), working, unknown)
 
 
@@ -200,14 +199,20 @@ def warming_up(cold_mm: float, body: Body, start_c: float, casing_c: float, roto
         )
         formula = "h(t) = c + growth at T₀ + (Tᵢ − T₀)·(1 − exp(−t/τᵢ)) of casing less rotor and head; least over t"
         note = Sentence("First-order lags: liquid at full temperature from the first minute on.")
-    given = (*_given(cold_mm, body, casing_c, rotor_c), Given("T₀", "start", Amount(start_c, Kind.TEMPERATURE)), *lag)
-    working = Working("Narrowest gap while warming up", formula, given, length(gap, fine=True), source, (note, *_sides(body)))
     unknown = body.unknown(start_c, casing_c, rotor_c)
+    given = (*_given(cold_mm, body, casing_c, rotor_c), Given("T₀", "start", Amount(start_c, Kind.TEMPERATURE)), *lag)
+    working = Working(
+        "Narrowest gap while warming up", formula, given, length(gap, fine=True), source, (note, *_sides(body), *_asked(unknown))
+    )
     return WarmingUp(gap, at, _rounded_up(cold_mm - gap + body.least_mm), working, unknown)
 
 
 def _gap(cold_mm: float, body: Body, casing_c: float, rotor_c: float) -> float:
     return cold_mm - body.narrowed_mm(casing_c, rotor_c)
+
+
+def _asked(unknown: Sentence | None) -> tuple[Sentence, ...]:
+    return () if unknown is None else (unknown,)
 
 
 def _sides(body: Body) -> tuple[Sentence, ...]:
