@@ -315,8 +315,8 @@ def two_meanings(field: str, typed: str, numeral: Numeral, unit: str = "") -> Am
 
 def from_internal(value: float, dimension: Dimension, unit_name: str) -> float:
     """Express an internal value in a named unit (``from_internal(25.4, LENGTH, "in")`` is 1.0)."""
-    if dimension is Dimension.VISCOSITY and unit_name in ("SSU", "SSF"):
-        return saybolt_seconds(value) if unit_name == "SSU" else furol_seconds(value)
+    if dimension is Dimension.VISCOSITY and unit_name == "SSU":
+        return saybolt_seconds(value)
     offset, factor = _FLOATS[dimension, unit_name]
     return (value - offset) / factor
 
@@ -395,7 +395,7 @@ def parse_number(text: str, field: str, low: float, high: float, whole: bool = F
     could = numeral.meanings[-1:] if whole else numeral.meanings
     if len(could) > 1:
         raise two_meanings(field, cleaned, numeral)
-    if not low <= could[0].number <= high or (whole and could[0].number.denominator != 1):
+    if not Fraction(str(low)) <= could[0].number <= Fraction(str(high)) or (whole and could[0].number.denominator != 1):
         raise FieldError(field, f"“{cleaned}” cannot be.", expected)
     return float(could[0].number)
 
@@ -455,7 +455,7 @@ def from_saybolt(seconds: float, at_c: float | None = None, field: str = "viscos
     return _inverse(lambda v: saybolt_seconds(v, at_c), seconds, _SAYBOLT_LEAST_MM2_S)
 
 
-def furol_seconds(viscosity_mm2_s: float, at_c: float | None = None) -> float:
+def furol_seconds(viscosity_mm2_s: float, at_c: float | None) -> float:
     """Saybolt Furol seconds of a kinematic viscosity [mm2/s] at 122 F, or at 210 F; ASTM D2161.
 
     Raises
@@ -469,7 +469,7 @@ def furol_seconds(viscosity_mm2_s: float, at_c: float | None = None) -> float:
     return a * viscosity_mm2_s + b / (viscosity_mm2_s**2 + c * viscosity_mm2_s + d)
 
 
-def from_furol(seconds: float, at_c: float | None = None, field: str = "viscosity") -> float:
+def from_furol(seconds: float, at_c: float | None, field: str = "viscosity") -> float:
     """Kinematic viscosity [mm2/s] of Saybolt Furol seconds [s]: the inverse."""
     _, least = _furol_at(at_c, field)
     if seconds < furol_seconds(least, at_c):
@@ -478,9 +478,10 @@ def from_furol(seconds: float, at_c: float | None = None, field: str = "viscosit
 
 
 def _furol_at(at_c: float | None, field: str) -> tuple[tuple[float, float, float, float], float]:
-    known = next((of for t, of in _FUROL.items() if at_c is None or abs(t - at_c) < 0.1), None)
+    known = next((of for t, of in _FUROL.items() if at_c is not None and abs(t - at_c) < 0.1), None)
     if known is None:
-        raise FieldError(field, f"Furol seconds at {at_c:g} C are not converted here.", "Expected them at 122 F or at 210 F.")
+        problem = "it is not said at which temperature." if at_c is None else f"Furol seconds at {at_c:g} C are not converted here."
+        raise FieldError(field, problem, "Expected them at 122 F or at 210 F, such as: 90 SSF at 122 F.")
     return known
 
 

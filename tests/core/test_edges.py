@@ -1,5 +1,6 @@
 """Faults that once went by unseen, put in by hand or by a tool: each of these fails on one of them."""
 
+import itertools
 import json
 import math
 import unittest
@@ -47,6 +48,7 @@ from finegap.core.measuring.verdict import Call, Limit, School, judge
 from finegap.core.proof.first_hour import Running, Seen, by_bucket, first_hour
 from finegap.core.quantities import Dimension, parse
 from finegap.core.ready import not_ready
+from finegap.core.reckoned import Stand
 from finegap.core.renewing import wears_up
 from finegap.core.sequence import GAP_RIGHT, must_be_done, out_of_turn
 from finegap.core.sheet import read_sheet
@@ -332,6 +334,36 @@ class SmallSums(unittest.TestCase):
         self.assertFalse(plausible(30.0, is_gap=False)(37.51))
         with self.assertRaisesRegex(FieldError, "122 F or at 210 F"):
             parse("90 SSF at 51 C", Dimension.VISCOSITY, "viscosity")
+
+    def test_what_an_hour_of_odd_entries_found(self):
+        self.assertIs(self.run_one("performance", speed="0.1")["Flow at the duty"].stand, Stand.ASK)  # a bound just met
+        with self.assertRaisesRegex(FieldError, "first at: the viscosity is said to be at 122 F"):
+            calculator("viscosity").run(TYPED["viscosity"] | {"first": "200 SSF at 122 F"}, Entry(Units.MM))
+        with self.assertRaisesRegex(FieldError, "second at: the viscosity is said to be at 90 C"):
+            calculator("viscosity").run(TYPED["viscosity"] | {"second": "6.8 cSt at 90 C"}, Entry(Units.MM))
+        self.run_one("viscosity", first="46 cSt at 104 F")
+        gone = self.run_one("disc-spring", settles="1.1")["After the joint has settled"]
+        self.assertEqual((gone.stand, gone.words.render(Units.MM)), (Stand.STOP, "Nothing is left once 1.100 mm is gone."))
+        self.assertIs(self.run_one("disc-spring", cone="4.25")["Shape"].stand, Stand.ASK)
+        self.assertNotIn("Shape", self.run_one("disc-spring", cone="4.24"))
+        hot = self.run_one("hot-gap", casing_at="-40", rotor_at="-40")
+        self.assertIs(hot["Gap when hot"].stand, Stand.ASK)
+        past = self.run_one("press-fit", interference="1")
+        self.assertEqual({line.stand for line in past.values()}, {Stand.ASK})
+        self.assertEqual({line.stand for line in self.run_one("press-fit").values()}, {Stand.GOOD})
+        self.assertEqual(thread_of("1-1/2-6"), replace(thread_of("1 1/2-6"), name="1-1/2-6"))
+        self.assertEqual(thread_of("½-13").diameter_mm, 12.7)
+        for ten in ("0.49", "200.1"):
+            with self.assertRaisesRegex(FieldError, "ten strokes"):
+                self.run_one("grease", ten=ten)
+        self.run_one("grease", ten="0.5")
+
+    def test_a_disc_that_snaps_has_a_peak_before_it_is_flat(self):
+        """Where the slope of the load is zero, by a fine walk along it: only from a cone of the root of 2 thicknesses on."""
+        for share, falls in ((1.40, False), (1.42, True)):
+            disc = DiscSpring(50, 25.4, 3, 3 * share)
+            loads = [disc.load_n(disc.cone_mm * i / 4000) for i in range(4001)]
+            self.assertEqual(any(b < a for a, b in itertools.pairwise(loads)), falls)
 
     def test_a_stop_pile_lies_above_the_middle(self):
         go, stop = go_and_no_go((150,), 100, 200)

@@ -128,6 +128,7 @@ TABLES = {
         "build.disc_spring.STEEL_POISSON": 0.3,
         "build.disc_spring._THICKEST_MM": 6.0,
         "build.disc_spring._SURE_SHARE": 0.75,
+        "build.disc_spring._SNAPS": math.sqrt(2),
     },
     "White, Fluid Mechanics: 96/Re between plates, Blasius to 100,000, sharp edges 0.5 and 1; SI units": {
         "gap.slip.ENTRY_EXIT": 1.5,
@@ -168,6 +169,7 @@ TABLES = {
     },
     "common rule of bearing makers, G = 0.005 D B (from memory); a stroke of a hand gun, common practice": {
         "build.grease._G_PER_MM2": 0.005,
+        "build.grease._LEAST_PER_STROKE_G": 0.05,
         "build.grease._MOST_PER_STROKE_G": 20.0,
     },
     "common practice, no source: what is usual, odd, near or careful": {
@@ -206,7 +208,7 @@ TABLES = {
         "gap.housing._AGREEMENT": 0.02,
         "gap.surprise.LEAST_ODD_MM": 0.02,
         "gap.viscosity.FAR_SHARE": 0.5,
-        "gap.viscosity._SAME_K": 0.5,
+        "gap.viscosity.SAME_K": 0.5,
         "measuring.feeler.MOST_LEAVES": 3,
         "measuring.feeler._MARKED_BOTH_WAYS_UM": 4,
         "measuring.plausible._SIZE_SHARE": 0.25,

@@ -15,6 +15,9 @@ STEEL_POISSON = 0.3
 _SOURCE = "Almen and Laszlo, 1936, as DIN 2092 writes it with K₁; no contact flats (from memory)"
 _THICKEST_MM = 6.0
 _LOOKS = 200
+_SNAPS = math.sqrt(2)
+"""Cone over thickness from which the load has a peak: the slope of the formula is zero there (Almen and Laszlo)."""
+
 _SURE_SHARE = 0.75
 """Share of its travel to which a disc follows the formula; nearly flat it rolls on its edge (DIN 2092, from memory)."""
 
@@ -143,8 +146,11 @@ def preload_lines(disc: DiscSpring, settles_mm: float, nut_n: tuple[float, float
         Line("Pressed flat it pushes with", Amount(disc.flat_n, Kind.FORCE), working=disc.working(disc.cone_mm)),
         Line(
             "After the joint has settled",
-            Sentence("{held} is still there once {settles} is gone.", amounts),
-            working=disc.working(left_mm),
+            Sentence(
+                "{held} is still there once {settles} is gone." if held > 0 else "Nothing is left once {settles} is gone.", amounts
+            ),
+            Stand.GOOD if held > 0 else Stand.STOP,
+            disc.working(left_mm),
         ),
         Line(
             "Missing, or reversed",
@@ -154,6 +160,8 @@ def preload_lines(disc: DiscSpring, settles_mm: float, nut_n: tuple[float, float
             Stand.CARE,
         ),
     ]
+    if disc.cone_mm > _SNAPS * disc.thickness_mm:
+        lines.append(Line("Shape", "So thin for its cone that its load falls before it is flat: it snaps through. Ask.", Stand.ASK))
     if nut_n is not None:
         most = disc.travel_mm(nut_n[1])
         told: Amounts = {"least": Amount(nut_n[0], Kind.FORCE), "most": Amount(nut_n[1], Kind.FORCE), **amounts}

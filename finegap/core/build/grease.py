@@ -10,7 +10,7 @@ from finegap.core.showing import Amount, Kind, Sentence, length
 from finegap.core.working import Given, Working
 
 _G_PER_MM2 = 0.005
-_MOST_PER_STROKE_G = 20.0
+_LEAST_PER_STROKE_G, _MOST_PER_STROKE_G = 0.05, 20.0
 
 
 @dataclass(frozen=True)
@@ -27,7 +27,7 @@ class Greased:
                 raise FieldError(name, "it must be more than zero.", "Expected a length.")
         if self.width_mm > self.outside_mm:
             raise FieldError("bearing, width", "it is wider than its outside.", "Expected the outside diameter first.")
-        if self.ten_g is not None and not 0 < self.ten_g <= 10 * _MOST_PER_STROKE_G:
+        if self.ten_g is not None and not 10 * _LEAST_PER_STROKE_G <= self.ten_g <= 10 * _MOST_PER_STROKE_G:
             raise FieldError("ten strokes", f"{self.ten_g:g} g cannot be.", "Expected what ten strokes weigh together, in grams.")
 
     @property

@@ -128,12 +128,18 @@ class PressFit:
         force = between(low, high, Kind.FORCE)
         closing = length(self.closing_mm(interference_mm), fine=True)
         pressure = Amount(self.pressure_mpa(interference_mm), Kind.STRESS)
+        # Elastic sums: past yield none of them holds.
+        stand = Stand.ASK if self.yields(interference_mm) else Stand.GOOD
         return (
-            Line("Contact pressure", pressure, working=self.pressure_working(interference_mm)),
-            Line("Press force", force, working=self.force_working(interference_mm)),
-            Line("Bore closes in by", closing, working=self.closing_working(interference_mm)),
+            Line("Contact pressure", pressure, stand, self.pressure_working(interference_mm)),
+            Line("Press force", force, stand, self.force_working(interference_mm)),
+            Line("Bore closes in by", closing, stand, self.closing_working(interference_mm)),
             self._strength(interference_mm),
         )
+
+    def yields(self, interference_mm: float) -> bool:
+        """Whether the bushing may give way at its bore."""
+        return self.bushing.yield_mpa is not None and self.bore_stress_mpa(interference_mm) >= self.bushing.yield_mpa
 
     def _strength(self, interference_mm: float) -> Line:
         """Whether the bushing stands it: at the bore its round stress is the only one, so it is the von Mises stress, too."""
@@ -182,6 +188,9 @@ class PressFit:
             words += "; both at {lets_go} it lets go"
             if lets_go - bushing_c < _NEAR_LETTING_GO_K:
                 stand = Stand.CARE
+        if self.yields(interference_mm):
+            stand = Stand.ASK
+            words += ", if it did not yield"
         if working.notes:
             stand = Stand.ASK
             words += ". Outside the temperatures its expansion is known for: ask"

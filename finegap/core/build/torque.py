@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from finegap.core.errors import FieldError
+from finegap.core.numerals import spelled_out
 from finegap.core.showing import Amount, Kind, Sentence, between, length
 from finegap.core.working import Given, Working
 
@@ -35,7 +36,7 @@ _HEAD_MEAN = 1.27
 
 _COS_FLANK = math.cos(math.radians(30))
 _METRIC = re.compile(r"^M(\d+(?:[.,]\d+)?)(?:\s*[x×]\s*(\d+(?:[.,]\d+)?))?$", re.IGNORECASE)
-_INCH = re.compile(r"^(?:(\d+)\s+)?(\d+)/(\d+)\s*-\s*(\d+)$|^(\d+)\s*-\s*(\d+)$")
+_INCH = re.compile(r"^(?:(\d+)(?:\s+|-))?(\d+)/(\d+)\s*-\s*(\d+)$|^(\d+)\s*-\s*(\d+)$")
 
 
 @dataclass(frozen=True)
@@ -61,7 +62,7 @@ def thread_of(text: str, field: str = "thread") -> Thread:
         Not a thread, a coarse pitch not kept here, or a pitch no thread of that size has.
     """
     expected = "Expected one such as M12, M40x1.5 or 1/2-13."
-    metric, inch = _METRIC.match(text.strip()), _INCH.match(text.strip())
+    metric, inch = _METRIC.match(text.strip()), _INCH.match(spelled_out(text.strip()))
     if metric:
         diameter = float(metric[1].replace(",", "."))
         pitch = float(metric[2].replace(",", ".")) if metric[2] else COARSE_MM.get(int(diameter), 0.0)

@@ -36,7 +36,8 @@ def _hot(given: Typed) -> tuple[Line, ...]:
     at = {key: given.value(f"{key}_at") for key in ("casing", "rotor")}
     hot = hot_gap(cold, body, at["casing"], at["rotor"], _SOURCE)
     words = hot.says if hot.touches else length(hot.gap_mm, fine=True)
-    lines = [Line("Gap when hot", words, Stand.STOP if hot.touches else Stand.GOOD, hot.working)]
+    stand = Stand.STOP if hot.touches else Stand.ASK if hot.unknown else Stand.GOOD
+    lines = [Line("Gap when hot", words, stand, hot.working)]
     start = given.maybe("start_at")
     if start is not None:
         warm = warming_up(cold, body, start, at["casing"], at["rotor"], _SOURCE)

@@ -9,9 +9,9 @@ from finegap.core.errors import FieldError
 from finegap.core.gap.housing import Housing, ThreadHand
 from finegap.core.gap.leaves import INSIDE, go_and_no_go, pile_for, pile_working
 from finegap.core.gap.move import Way
-from finegap.core.gap.viscosity import GRADE_C, GRADES, Liquid, grade_mm2_s, kinematic_mm2_s, read_viscosity
+from finegap.core.gap.viscosity import GRADE_C, GRADES, SAME_K, Liquid, grade_mm2_s, kinematic_mm2_s, read_viscosity
 from finegap.core.measuring.feeler import MOST_LEAVES, read_leaves
-from finegap.core.quantities import Dimension, Sign, saybolt_seconds
+from finegap.core.quantities import Dimension, Sign, saybolt_seconds, split_at
 from finegap.core.reckoned import Line, Stand
 from finegap.core.showing import Amount, Kind, Sentence, between, length, rule_fraction
 from finegap.core.working import Given, Working
@@ -28,9 +28,21 @@ def temperature_asked(key: str, name: str, usual: str = "", optional: bool = Fal
 
 
 def _two_points(given: Typed) -> tuple[Line, ...]:
+    for name in ("first", "second"):
+        _check_at(given, name)
     liquid = Liquid(given.value("first"), given.value("first_at"), given.value("second"), given.value("second_at"))
     at = given.value("at")
     return _viscosity("Viscosity", Amount(liquid.at(at), Kind.FINE_VISCOSITY), liquid.working(at), liquid, at)
+
+
+def _check_at(given: Typed, name: str) -> None:
+    """A viscosity that says its temperature belongs to the one asked for beside it."""
+    _, at = split_at(given.text(name))
+    if not at:
+        return
+    said, beside = given.entry.quantity(at, Dimension.TEMPERATURE, f"{name} viscosity").value, given.value(f"{name}_at")
+    if abs(said - beside) > SAME_K:
+        raise FieldError(f"{name} at", f"the viscosity is said to be at {at}.", "Expected the same temperature.")
 
 
 def _viscosity(name: str, amount: Amount, working: Working, liquid: Liquid | None, at_c: float) -> tuple[Line, ...]:

@@ -154,7 +154,8 @@ _EXPECTED = (
 )
 _GRADE = re.compile(r"(?:iso\s*)?vg\s*(\d+)", re.IGNORECASE)
 _APART = re.compile(r"\s*;\s*|\s+and\s+", re.IGNORECASE)
-_SAME_K = 0.5
+SAME_K = 0.5
+"""Temperatures nearer than this are one. Common practice, no source."""
 
 
 AS_WRITTEN = Entry()
@@ -216,7 +217,7 @@ def read_viscosity(
         liquid = Liquid(first, first_c, second, second_c)
         return Viscosity(liquid.at(pumping_c), liquid)
     viscosity, at_c = points[0]
-    if abs(at_c - pumping_c) > _SAME_K:
+    if abs(at_c - pumping_c) > SAME_K:
         problem = f"it is known at {at_c:g} C alone, and the pump works at {pumping_c:g} C."
         raise FieldError(field, problem, "Expected a second point, such as: VG 68; 8.6 mm2/s at 100 C.")
     return Viscosity(viscosity)
