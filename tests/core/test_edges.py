@@ -339,9 +339,9 @@ class SmallSums(unittest.TestCase):
         self.assertIs(self.run_one("performance", speed="0.1")["Flow at the duty"].stand, Stand.ASK)  # a bound just met
         with self.assertRaisesRegex(FieldError, "first at: the viscosity is said to be at 122 F"):
             calculator("viscosity").run(TYPED["viscosity"] | {"first": "200 SSF at 122 F"}, Entry(Units.MM))
-        with self.assertRaisesRegex(FieldError, "second at: the viscosity is said to be at 90 C"):
-            calculator("viscosity").run(TYPED["viscosity"] | {"second": "6.8 cSt at 90 C"}, Entry(Units.MM))
-        self.run_one("viscosity", first="46 cSt at 104 F")
+        with self.assertRaisesRegex(FieldError, "second at: the viscosity is said to be at 200 F"):
+            calculator("viscosity").run(TYPED["viscosity"] | {"second": "52 SUS @ 200 F"}, Entry(Units.MM))
+        self.run_one("viscosity", first="46 mm2/s", second="52 SUS @ 212 F")
         gone = self.run_one("disc-spring", settles="1.1")["After the joint has settled"]
         self.assertEqual((gone.stand, gone.words.render(Units.MM)), (Stand.STOP, "Nothing is left once 1.100 mm is gone."))
         self.assertIs(self.run_one("disc-spring", cone="4.25")["Shape"].stand, Stand.ASK)
