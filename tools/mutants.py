@@ -107,7 +107,8 @@ class Functions:
         command = [str(Path(sys.executable).with_name("mutmut")), "run", "--max-children", str(PROCESSES), *names]
         done = subprocess.run(command, cwd=self.tree, capture_output=True, text=True, check=False)
         if "Running mutation testing" not in done.stdout:
-            sys.exit(done.stdout[-4000:] + done.stderr[-4000:])
+            said = re.sub(r"\r?. Running clean tests\r?", "", done.stdout)
+            sys.exit(said[-4000:] + done.stderr[-4000:])
 
     def _tried(self) -> dict[str, int | None]:
         found: dict[str, int | None] = {}
@@ -118,7 +119,7 @@ class Functions:
     def run(self) -> None:
         """Draw it, try what was not tried yet, and tell."""
         if not (self.tree / "mutants/mutmut-stats.json").exists():
-            self._mutmut("finegap.core.errors.*")
+            self._mutmut("finegap.core.sequence.x__and_more__*")
         os.chdir(self.tree)
         drawn = self._draw(sorted(self._tried()))
         tried = self._tried()

@@ -158,7 +158,7 @@ class Heat(unittest.TestCase):
         known = all(e.spans[0].from_c <= t <= e.spans[-1].upto_c for e in (casing, rotor, head) for t in (casing_c, rotor_c))
         self.assertEqual(hot.unknown is None, known)
         if len({*casing.bounds(casing_c)}) > 1:
-            self.assertIn("leaves the smaller gap", hot.working.notes[-1].render(Units.MM))
+            self.assertIn("leaves the smaller gap", hot.working.notes[1].render(Units.MM))
 
 
 class BearingHousing(unittest.TestCase):
