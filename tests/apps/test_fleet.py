@@ -180,6 +180,19 @@ class Slips(Works):
         strike(self.tom, "O-1", done, "the other pump")
         self.assertIn("never recorded", pump_page("O-1", Units.MM).due[-1].working.given[0].text)
 
+    def test_a_viscosity_that_is_a_guess_is_asked_about(self):
+        """Half of what lies between the two points is followed outside them: 40 and 100 C from 10 C on."""
+        page = pump_page("O-1", Units.MM).entered
+        new = NewPump(
+            "O-1", "test", "here", "1", page.sheet, page.material, page.liquid, "100 cSt at 40 ℃; 11 cSt at 100 °C", "60 C",
+            "5 bar", "300", start="9 C", overhaul_every="4000",
+        )  # fmt: skip
+        with self.assertRaisesRegex(Unlikely, "At 9 °C its viscosity is a guess"):
+            edit_pump(self.lena, "O-1", page.version, new, Entry())
+        self.assertEqual(pump_page("O-1", Units.MM).entered.version, page.version)
+        edit_pump(self.lena, "O-1", page.version, replace(new, start="10 C"), Entry())
+        edit_pump(self.lena, "O-1", page.version + 1, new, Entry(meant=True))
+
     def test_a_pump_is_put_right_and_its_open_job_keeps_its_duty(self):
         number = bench.open_job(self.tom, "O-1", "test", "4000").number
         page = pump_page("O-1", Units.MM).entered
