@@ -19,7 +19,7 @@ from finegap.core.measuring.paste import read_set
 from finegap.core.measuring.readings import Gauge, Reading, Statistic, summarize
 from finegap.core.measuring.settle import MOST_REPEATS, guard_after, repeats_needed, settle
 from finegap.core.measuring.temperature import Warm
-from finegap.core.measuring.verdict import Call, Limit, judge
+from finegap.core.measuring.verdict import Call, Limit, School, judge
 from finegap.core.ordering import to_order
 from finegap.core.procedure import ShopStep, in_force, read_steps, told
 from finegap.core.quantities import Dimension, parse
@@ -311,6 +311,21 @@ class Coming(unittest.TestCase):
         self.assertAlmostEqual(state.forecast.hours_left, 3300, delta=150)
         soon = states(readings=worn, past=replace(past, planned_h=1000.0), duty=duty)["idler_bore"]
         self.assertIs(soon.found_verdict.call, Call.KEEP)
+
+    def test_sizes_that_scatter_past_the_limit_are_watched_now(self):
+        """Inside by its own reading, but one further size of this life may lie past the limit: with no overhaul planned, too."""
+        of, duty = sheet(), replace(facts().duty, pressure_bar=1, speed_r_min=1)
+        sizes = (30.02, 30.13, 30.04, 30.14)
+        visits = tuple(Visit(i, i, MeterReading(1000.0 * i), 1.0, Size(mm, 0.001)) for i, mm in enumerate(sizes, 1))
+        for planned in (None, 4000.0):
+            past = Past({"idler_bore": visits}, 5, 400, MeterReading(5000.0), planned)
+            read = readings(GOOD | {"idler_bore": 30.11}, of)
+            state = states(readings=read, past=past, duty=duty)["idler_bore"]
+            self.assertEqual(state.forecast.early, 0)
+            self.assertIs(state.found_verdict.call, Call.WATCH)
+            self.assertIn("could be past the limit already", state.found_verdict.sentence.render(Units.MM))
+            plain = states(readings=read, past=past, duty=duty, sheet=replace(of, school=School.PLAIN))["idler_bore"]
+            self.assertIs(plain.found_verdict.call, Call.KEEP)  # as read; a plain school looks at the line alone
 
 
 class Missing(unittest.TestCase):
