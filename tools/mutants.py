@@ -35,7 +35,7 @@ LIVES = (0, 33)
 
 FIRST = {
     "build/fits": ["tests.core.test_building.Fits"],
-    "quantities": ["tests.core.test_quantities.AgainstPint", "tests.core.test_quantities.AgainstSaybolt"],
+    "quantities": ["tests.core.test_quantities.AgainstPint"],
 }
 """Tests that hold a table against an outside reference, by module; of any other it is the tables' own test."""
 

@@ -317,7 +317,7 @@ class Coming(unittest.TestCase):
         of, duty = sheet(), replace(facts().duty, pressure_bar=1, speed_r_min=1)
         sizes = (30.02, 30.13, 30.04, 30.14)
         visits = tuple(Visit(i, i, MeterReading(1000.0 * i), 1.0, Size(mm, 0.001)) for i, mm in enumerate(sizes, 1))
-        for planned in (None, 4000.0):
+        for planned in (None, 100.0):
             past = Past({"idler_bore": visits}, 5, 400, MeterReading(5000.0), planned)
             read = readings(GOOD | {"idler_bore": 30.11}, of)
             state = states(readings=read, past=past, duty=duty)["idler_bore"]

@@ -18,15 +18,12 @@ from finegap.core.measuring.verdict import Limit
 from finegap.core.quantities import (
     Dimension,
     Sign,
-    from_furol,
     from_internal,
-    from_saybolt,
-    furol_seconds,
     parse,
     parse_hours,
-    saybolt_seconds,
     unit_names,
 )
+from finegap.core.saybolt import from_furol, from_saybolt, furol_seconds, saybolt_seconds
 from finegap.core.showing import Amount, Kind, Sentence, Units, length, round_half_away, rule_fraction
 from tests.references import VALUES
 

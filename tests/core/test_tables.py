@@ -150,9 +150,9 @@ TABLES = {
         "gap.viscosity._KELVIN": 273.15,
         "measuring.temperature.ABSOLUTE_ZERO_C": -273.15,
         "quantities._LOWEST": {"TEMPERATURE": -273.15},
-        "quantities._SAYBOLT_BASE_C": 37.77777777777778,
-        "quantities._SAYBOLT_LEAST_MM2_S": 1.81,
-        "quantities._FUROL": {
+        "saybolt._UNIVERSAL_BASE_C": 37.77777777777778,
+        "saybolt._UNIVERSAL_LEAST_MM2_S": 1.81,
+        "saybolt._FUROL": {
             50.0: ((0.4717, 13924.0, -72.59, 6816.0), 48.0),
             98.88888888888889: ((0.4792, 5610.0, 0.0, 2130.0), 50.0),
         },

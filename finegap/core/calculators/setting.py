@@ -11,8 +11,9 @@ from finegap.core.gap.leaves import INSIDE, go_and_no_go, pile_for, pile_working
 from finegap.core.gap.move import Way
 from finegap.core.gap.viscosity import GRADE_C, GRADES, SAME_K, Liquid, grade_mm2_s, kinematic_mm2_s, read_viscosity
 from finegap.core.measuring.feeler import MOST_LEAVES, read_leaves
-from finegap.core.quantities import Dimension, Sign, saybolt_seconds, split_at
+from finegap.core.quantities import Dimension, Sign, split_at
 from finegap.core.reckoned import Line, Stand
+from finegap.core.saybolt import saybolt_seconds
 from finegap.core.showing import Amount, Kind, Sentence, between, length, rule_fraction
 from finegap.core.working import Given, Working
 
