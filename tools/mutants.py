@@ -30,6 +30,9 @@ SEED, SAMPLE, PROCESSES = 20261128, 640, 2
 LAYOUT = ("drawing", "pictures", "features", "presses")
 """Modules of a family whose numbers are places on a picture: looked at, not asserted."""
 
+AT_IMPORT = [f"tests.core.test_{name}" for name in ("words", "tables", "families", "sequence", "sheet")]
+"""Tests of what is put together when it is imported: forms, and what a family declares."""
+
 LIVES = (0, 33)
 """What mutmut writes down of a fault that no test sees, or that none reaches."""
 
@@ -47,14 +50,7 @@ do_not_mutate = ["*/drawing.py", "*/pictures.py"]
 also_copy = ["conftest.py", "demo", "docs", "manage.py", "CHANGELOG.md"]
 pytest_add_cli_args = ["-q", "-p", "no:cacheprovider", "--ignore=tests/core/test_version.py"]
 pytest_add_cli_args_test_selection = ["tests/core"]
-process_isolation = "forkserver"
-forkserver_warmup = "import"
-preload_modules_file = "preload.txt"
 """
-# Families are put together when they are imported: each fault is tried in a process that has imported nothing of ours.
-PRELOAD = (
-    "django django.test hypothesis numpy scipy.integrate scipy.optimize scipy.stats pint chemicals ortools.sat.python.cp_model"
-)
 CONFTEST = """
 import os
 
@@ -81,7 +77,6 @@ def copy_of_the_tree(to: Path) -> None:
             _put(to / name, (ROOT / name).read_bytes())
     _put(to / "pyproject.toml", ((ROOT / "pyproject.toml").read_text() + CONFIG).encode())
     _put(to / "conftest.py", CONFTEST.encode())
-    _put(to / "preload.txt", "\n".join(PRELOAD.split()).encode())
 
 
 def _put(path: Path, content: bytes) -> None:
@@ -128,7 +123,7 @@ class Functions:
         if left:
             self._mutmut(*left)
         tried = self._tried()
-        self._tell(drawn, tried, self._refused([name for name in drawn if tried[name] in LIVES]))
+        self._tell(drawn, tried, self._seen_otherwise([name for name in drawn if tried[name] in LIVES]))
 
     def _draw(self, names: list[str]) -> list[str]:
         """Two of every module, then from all, in the order of the seed; none that is of words alone."""
@@ -151,11 +146,14 @@ class Functions:
                 drawn[name] = None
         return list(drawn)
 
-    def _refused(self, names: list[str]) -> set[str]:
-        """Faults no test sees and the type checker does: `make check` fails on them. Each is put into the tree for a moment."""
+    def _seen_otherwise(self, names: list[str]) -> set[str]:
+        """Faults that mutmut does not see: refused by the types (`make check`), or in what is put together when it is imported.
+
+        Each is put into the tree for a moment, and read anew.
+        """
         from mutmut.mutation.diff_apply import apply_mutant
 
-        kept = WORK / "types.json"
+        kept = WORK / "otherwise.json"
         known: dict[str, bool] = json.loads(kept.read_text()) if kept.exists() else {}
         for name in names:
             key = f"{name}\n{diff_of(name)}"
@@ -164,8 +162,10 @@ class Functions:
                 source, times = path.read_bytes(), path.stat()
                 try:
                     apply_mutant(name)
-                    done = subprocess.run([sys.executable, "-m", "mypy"], capture_output=True, check=False)
-                    known[key] = done.returncode != 0
+                    known[key] = any(
+                        subprocess.run([sys.executable, *step], capture_output=True, timeout=300, check=False).returncode
+                        for step in (["-m", "mypy"], ["manage.py", "test", "--failfast", "-v0", *AT_IMPORT])
+                    )
                 finally:
                     path.write_bytes(source)
                     os.utime(path, ns=(times.st_atime_ns, times.st_mtime_ns))
@@ -176,13 +176,13 @@ class Functions:
         module = self.tree / name.rsplit(".", 1)[0].replace(".", "/")
         return module / "__init__.py" if module.is_dir() else module.with_suffix(".py")
 
-    def _tell(self, drawn: list[str], tried: dict[str, int | None], refused: set[str]) -> None:
-        survivors = [name for name in drawn if tried[name] in LIVES and name not in refused]
+    def _tell(self, drawn: list[str], tried: dict[str, int | None], otherwise: set[str]) -> None:
+        survivors = [name for name in drawn if tried[name] in LIVES and name not in otherwise]
         killed = len(drawn) - len(survivors)
         low, high = interval(killed, len(drawn))
         for name in survivors:
             print(f"\n{name}{' (no test reaches it)' if tried[name] == 33 else ''}\n{diff_of(name)}")
-        by = f"{len(refused)} of them by the types alone; seed {self.seed}"
+        by = f"{len(otherwise)} of them by the types, or when what is put together at import was read anew; seed {self.seed}"
         print(f"\n{killed} of {len(drawn)} faults killed: {killed / len(drawn):.1%} (95 %: {low:.1%} to {high:.1%}), {by}")
 
 
