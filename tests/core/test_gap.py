@@ -406,6 +406,11 @@ class Gaskets(unittest.TestCase):
         for stock in ({0: 1}, {-5: 1}, {100: -1}):
             with self.assertRaises(FieldError):
                 gaskets.best_stack(stock, 100, 10, 10)
+        # what no pump has is refused before it is tried: the work must not grow with what is typed
+        for stock, target in (({10**11: 1}, 100), ({100: 1}, 10**11), ({1: 10**9}, 40_000)):
+            with self.assertRaisesRegex(FieldError, "cannot be|too many to try"):
+                gaskets.best_stack(stock, target, 10, 10)
+        self.assertEqual(gaskets.best_stack({10: 1900, 40_000: 1}, 900, 5, 5).stack, (10,) * 90)
 
     @given(offset=st.integers(-150, 150))
     def test_one_correction_from_a_trial_reaches_the_window(self, offset):

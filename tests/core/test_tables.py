@@ -240,6 +240,8 @@ TABLES = {
         "build.disc_spring._LOOKS": 200,
         "gap.gaskets._MOST_BOUGHT": 3,
         "gap.gaskets._HAIR": 1e-06,
+        "gap.stock._THICKEST_UM": 50000,
+        "gap.stock._MOST_PIECES": 2000,
         "gap.heat._LOOKS": 200,
         "gap.heat._SETTLED": 12.0,
         "gap.leaves._HAIR": 1e-06,

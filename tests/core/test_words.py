@@ -13,24 +13,45 @@ from collections.abc import Iterator
 from dataclasses import fields, is_dataclass, replace
 from pathlib import Path
 
+from finegap.core.build.disc_spring import DiscSpring
+from finegap.core.build.fits import fit_of
+from finegap.core.build.grease import Greased
+from finegap.core.build.oring import ORing
+from finegap.core.build.packing import Joints, Packing
+from finegap.core.build.press import PressFit, Solid
+from finegap.core.build.torque import Adapter, Joint, Tang, criss_cross, thread_of
 from finegap.core.calculators import CALCULATORS, calculator
 from finegap.core.entry import Entry
+from finegap.core.errors import FieldError
 from finegap.core.facts import Decided, Decision, Duty, Facts, Look, Past, Phase
 from finegap.core.families.model import FeatureKind
+from finegap.core.gap import gaskets
 from finegap.core.gap.heat import Body, Part, Warming
+from finegap.core.gap.housing import Housing, move_for
+from finegap.core.gap.leaves import go_and_no_go, pile_for
+from finegap.core.gap.move import Window
 from finegap.core.gap.performance import Losses, TestPoint, perform
 from finegap.core.gap.performance import Path as SlipPath
 from finegap.core.gap.setting import Check, TryMade
-from finegap.core.gap.slip import Fluid
+from finegap.core.gap.shims import faces
+from finegap.core.gap.slip import Annulus, Fluid, Slot
+from finegap.core.gap.sweep import Sweep
+from finegap.core.gap.tape import Tape
+from finegap.core.gap.timing import Timing
+from finegap.core.gap.viscosity import Liquid, grade_mm2_s, read_viscosity
 from finegap.core.job import assess
 from finegap.core.materials import MATERIALS
-from finegap.core.measuring.verdict import School
-from finegap.core.proof.first_hour import NOISES, Running, Seen, first_hour
-from finegap.core.proof.run_in import Note, Rules, advise
+from finegap.core.measuring.feeler import check_leaves, check_pile, interval, read_leaves
+from finegap.core.measuring.readings import Gauge, Statistic, summarize
+from finegap.core.measuring.verdict import Limit, School
+from finegap.core.proof.first_hour import NOISES, Running, Seen, by_bucket, first_hour
+from finegap.core.proof.run_in import Note, Rules, advise, count_drops
+from finegap.core.quantities import Dimension, parse, parse_hours, parse_number
 from finegap.core.reckoned import Line
+from finegap.core.saybolt import from_furol, from_saybolt, furol_seconds, saybolt_seconds
 from finegap.core.sheet import read_sheet
 from finegap.core.showing import Amount, Sentence, Units, render
-from finegap.core.wear.hours import MeterReading
+from finegap.core.wear.hours import MeterReading, check_replaced
 from finegap.core.wear.lives import Size, Visit
 from finegap.core.working import Working
 from tests.core.facts import facts, gasket_sheet, readings, sheet
@@ -185,8 +206,144 @@ def running() -> Iterator[object]:
         yield advise([Note(*one) for one in log], Rules())
 
 
+OIL = (46, 40, 6.8, 100)
+HOLED = PressFit(40, 50, 90, 60, Solid.of(MATERIALS["tin bronze"]), Solid.of(MATERIALS["cast iron"]), (0.1, 0.2))
+REFUSED = (
+    lambda: ORing(0, 3, 50, 3, 5),
+    lambda: ORing(49, 3, 50, 3, 0),
+    lambda: ORing(49, 50, 50, 3, 5),
+    lambda: ORing(49, 3, 200, 3, 5),
+    lambda: replace(HOLED, inside_mm=50),
+    lambda: replace(HOLED, seat_outside_mm=50),
+    lambda: replace(HOLED, length_mm=0),
+    lambda: replace(HOLED, friction=(0.3, 0.2)),
+    lambda: Adapter(0, 10, 0),
+    lambda: Adapter(300, -1, 0),
+    lambda: Adapter(300, 300, 0),
+    lambda: Adapter(300, 10, 181),
+    lambda: Adapter(300, 200, 180),
+    lambda: Tang(0, 4),
+    lambda: Tang(4, 101),
+    lambda: Tang(4, 4, 0),
+    lambda: criss_cross(0),
+    lambda: Joint(thread_of("M10"), (0, 0.1)),
+    lambda: Joint(thread_of("M10"), (0.1, 0.2), 9),
+    lambda: thread_of("M11"),
+    lambda: thread_of("half"),
+    lambda: thread_of("M10x9"),
+    lambda: fit_of("H7/z9", 50),
+    lambda: fit_of("H7/r6", 501),
+    lambda: fit_of("H7/r6", 0),
+    lambda: Greased(0, 10),
+    lambda: Greased(40, 50),
+    lambda: Greased(90, 30, 0.1),
+    lambda: Packing(0, 10, 4, Joints.OPPOSITE),
+    lambda: DiscSpring(40, 41, 2, 1),
+    lambda: DiscSpring(40, 20, 7, 1),
+    lambda: DiscSpring(40, 20, 2, 0),
+    lambda: DiscSpring(40, 20, 2, 1).load_n(2),
+    lambda: Fluid(0, 900),
+    lambda: Fluid(10, 200),
+    lambda: Slot(0, 1, 1, 1, Fluid(10, 900)),
+    lambda: Annulus(50, 6, 40, 1, Fluid(10, 900)),
+    lambda: Annulus(50, 0.1, 40, 1, Fluid(10, 900), 1.1),
+    lambda: Losses(1, ()),
+    lambda: Losses(1, (SlipPath("a", "A"),)),
+    lambda: Losses(1, (SlipPath("a", "A", 9, 9),), TestPoint(9, 1, 1, 10, {})),
+    lambda: Losses(1, (SlipPath("a", "A", 9, 9),), TestPoint(11, 1, 1, 10, {"a": 1})),
+    lambda: Losses(1, (SlipPath("a", "A", 9, 9),), TestPoint(9, 0, 1, 10, {"a": 1})),
+    lambda: Losses(1, (SlipPath("a", "A", wall_mm=9),), TestPoint(9, 1, 1, 10, {"a": 1})),
+    lambda: Liquid(0.1, *OIL[1:]),
+    lambda: Liquid(*OIL[:2], 9e9, 100),
+    lambda: Liquid(*OIL[:3], 40.5),
+    lambda: Liquid(46, 40, 60, 100),
+    lambda: Liquid(46, -300, 6.8, 100),
+    lambda: Liquid(*OIL).at(-300),
+    lambda: Liquid(*OIL).at(-120),
+    lambda: grade_mm2_s(45),
+    lambda: read_viscosity("", 40),
+    lambda: read_viscosity("1; 2; 3", 40),
+    lambda: read_viscosity("90 cP", 40),
+    lambda: read_viscosity("46 mm2/s at 40 C", 60),
+    lambda: read_viscosity("VG 46 at 50 C", 50),
+    lambda: Sweep(50, 60, 70, 80),
+    lambda: Sweep(50, 60, 20, 50),
+    lambda: Warming(0, 5),
+    lambda: Warming(5, 0),
+    lambda: Tape(Housing(124, 1.25), Window(0, -1, 0), Units.MM),
+    lambda: Tape(Housing(124, 1.25), Window(2, 1, 3), Units.MM),
+    lambda: Tape(Housing(20, 30), Window(0.1, 0.05, 0.15), Units.MM),
+    lambda: Housing(0, 1),
+    lambda: Housing(100, 0),
+    lambda: move_for(Housing(100, 1), 0.1, None, lash_mm=-0.1),
+    lambda: Timing(0, 1),
+    lambda: Timing(1, 0),
+    lambda: gaskets.best_stack({100: 1}, 100, -1, 0),
+    lambda: gaskets.best_stack({100: 1}, 100, 0, -1),
+    lambda: gaskets.best_stack({0: 1}, 100, 1, 1),
+    lambda: gaskets.best_stack({100: -1}, 100, 1, 1),
+    lambda: faces((0.1,), ((), ())),
+    lambda: go_and_no_go((50,), 100, 100),
+    lambda: pile_for((50,), 0),
+    lambda: check_leaves([]),
+    lambda: check_leaves([0]),
+    lambda: check_leaves([5, 5]),
+    lambda: read_leaves("0.05 mm 2 thou", "mm"),
+    lambda: interval(0.2, 0.1, "gap"),
+    lambda: Limit(),
+    lambda: Limit(2, 1),
+    lambda: Gauge("g", 0, 0.1, 2),
+    lambda: Gauge("g", 0.1, -1, 2),
+    lambda: Gauge("g", 0.1, 1, 0),
+    lambda: summarize((), Statistic.LARGEST, "bore"),
+    lambda: check_replaced(5, 4, 0, 9),
+    lambda: check_replaced(5, 9, 6, 8),
+    lambda: check_replaced(5, None, 0, 9),
+    lambda: count_drops([0, 1]),
+    lambda: count_drops([0, 2, 1]),
+    lambda: by_bucket(1, 0),
+    lambda: calculator("none"),
+    lambda: parse_number("many", "n", 0, 9),
+    lambda: parse_number("10", "n", 0, 9),
+    lambda: parse_number("1,500", "n", 0, 9000),
+    lambda: parse_hours("1.5", "h"),
+    lambda: from_saybolt(20),
+    lambda: saybolt_seconds(1),
+    lambda: furol_seconds(10, 50.0),
+    lambda: from_furol(20, 50.0),
+    lambda: from_furol(90, None),
+    lambda: from_furol(90, 40.0),
+    lambda: check_pile(parse("0.33 mm", Dimension.LENGTH, "gap"), (50, 100), "F-1", "gap"),
+)
+"""What cannot be, each refused in words of its own."""
+
+
+def refused() -> Iterator[str]:
+    """Field, problem and hint of what is refused; then what every form says of nothing, rubbish, nought, less, and far too much."""
+    for make in REFUSED:
+        try:
+            make()
+        except FieldError as error:
+            yield f"{error.field} | {error.problem} | {error.hint}"
+        else:
+            yield "nothing"
+    for key, typed in TYPED.items():
+        for one in calculator(key).inputs:
+            for text in ("", "rubbish", "0", "-1", "1e8"):
+                try:
+                    calculator(key).run(typed | {one.key: text}, Entry(Units.MM))
+                except FieldError as error:
+                    yield f"{key}, {text or 'nothing'}: {error.field} | {wordless(error.problem)} | {error.hint}"
+
+
 def everything() -> str:
-    lines = [*sums(), "== jobs", *dict.fromkeys(line for job in jobs() for line in told(job))]
+    lines = [
+        *sums(),
+        "== refused",
+        *dict.fromkeys(refused()),
+        "== jobs",
+        *dict.fromkeys(line for job in jobs() for line in told(job)),
+    ]
     return "\n".join([*lines, "== running", *dict.fromkeys(line for one in running() for line in told(one))]) + "\n"
 
 
@@ -198,6 +355,10 @@ class Words(unittest.TestCase):
         if os.environ.get("APPROVE"):
             KEPT.write_text(now)
         self.assertEqual(now.splitlines(), KEPT.read_text().splitlines(), "Read the difference; then run it with APPROVE=1.")
+
+    def test_every_refusal_names_a_field_and_what_was_expected(self):
+        for line in refused():
+            self.assertRegex(line, r"^\S.* \| \S.*([.?]|#) ?\| \S.*[.?)]$")
 
     def test_nothing_is_left_out_of_a_sentence_in_either_unit(self):
         for thing in [*jobs(), *running()]:

@@ -48,8 +48,17 @@ def check_stock(stock: Mapping[int, int]) -> None:
             raise FieldError("stock", f"a count of {count} cannot be.", "Expected zero or more.")
 
 
+_THICKEST_UM, _MOST_PIECES = 50_000, 2_000
+"""No stack of gaskets or shims is thicker, and none is tried of more pieces: the work grows with their square."""
+
+
 def reachable(pieces: Mapping[int, int], most: int) -> Layers:
     """layers[i][k]: bit set of sums that k pieces of the first i thicknesses can make, none above ``most``."""
+    if most > _THICKEST_UM:
+        raise FieldError("stack", f"{most / 1000:g} mm of it cannot be.", f"Expected up to {_THICKEST_UM / 1000:g} mm.")
+    tried = sum(min(count, most // thickness) for thickness, count in pieces.items())
+    if tried > _MOST_PIECES:
+        raise FieldError("stock", f"{tried} pieces are too many to try.", f"Expected up to {_MOST_PIECES} that could be in it.")
     mask = (1 << (most + 1)) - 1
     layers = [[1]]
     for thickness, count in pieces.items():
