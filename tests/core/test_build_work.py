@@ -1,6 +1,7 @@
 """What the steps of Build are done with: which steps, stacks in order, press fits of a job, passes of torque, and wrong sheets."""
 
 import itertools
+import math
 import unittest
 from dataclasses import replace
 
@@ -216,6 +217,22 @@ class PressFits(unittest.TestCase):
         self.assertIn(f"{expected:.3f} mm", render(lines["Running clearance to expect"].words, Units.MM))
         self.assertIs(lines["Interference"].stand, Stand.GOOD)
         self.assertIn("50 H7/r6 gives 0.009 mm to 0.050 mm", render(lines["Interference"].words, Units.MM))
+
+    def test_how_well_that_clearance_is_known_by_moving_each_size_by_its_doubt(self):
+        """JCGM 100, 5.1.3: each size moved by its standard uncertainty in turn, the changes added in squares; k = 2."""
+        u = math.sqrt(0.0005**2 + (0.001 / math.sqrt(12)) ** 2 + 0.0005**2)
+
+        def clearance(**moved):
+            lines, _ = self.lines(self.SIZES | {k: self.SIZES[k] + mm for k, mm in moved.items()})
+            return lines["Running clearance to expect"].words.amounts
+
+        at = clearance()["value"].value
+        changes = [clearance(**{key: u})["value"].value - at for key in self.SIZES]
+        shaft = facts().readings["shaft_at_bushing", Phase.FOUND][0].gauge
+        u_shaft = math.sqrt(
+            shaft.repeatability_mm**2 + (shaft.resolution_mm / math.sqrt(12)) ** 2 + (shaft.expanded_mm / shaft.k) ** 2
+        )
+        self.assertAlmostEqual(clearance()["u"].value / (2 * math.hypot(*changes, u_shaft)), 1, places=4)
 
     def test_what_is_missing_is_asked_for_one_after_the_other(self):
         first, _ = self.lines({})

@@ -26,7 +26,7 @@ from finegap.core.gap.housing import Housing
 from finegap.core.gap.leaves import go_and_no_go, pair_piles, pair_uncertainty_mm
 from finegap.core.gap.means import set_by_gaskets, set_by_shims
 from finegap.core.gap.move import Window
-from finegap.core.gap.performance import Losses
+from finegap.core.gap.performance import Losses, perform
 from finegap.core.gap.performance import Path as Path_
 from finegap.core.gap.setting import Check, TryMade
 from finegap.core.gap.shims import Faces, Wanted, choose_shims
@@ -36,13 +36,14 @@ from finegap.core.gap.sweep import Sweep
 from finegap.core.gap.table import Range, Row, choose
 from finegap.core.gap.tape import Tape
 from finegap.core.gap.viscosity import Liquid
-from finegap.core.inspection import inspect
+from finegap.core.inspection import PairOption, inspect, option_words
 from finegap.core.job import assess
 from finegap.core.materials import MATERIALS
 from finegap.core.measuring.feeler import read_leaves
 from finegap.core.measuring.paste import read_set
 from finegap.core.measuring.plausible import plausible
 from finegap.core.measuring.readings import Gauge, Reading, Statistic, summarize
+from finegap.core.measuring.temperature import Warm
 from finegap.core.measuring.uncertainty import from_interval
 from finegap.core.measuring.verdict import Call, Limit, School, judge
 from finegap.core.proof.first_hour import Running, Seen, by_bucket, first_hour
@@ -385,6 +386,35 @@ class SmallSums(unittest.TestCase):
             self.assertEqual(mark.label, f"{n * 0.01:.2f}" if n % 5 == 0 else "")
         with self.assertRaisesRegex(FieldError, r"go 1\.6 times round"):
             Tape(Housing(124, 1.25), Window(1.5, 1.4, 1.54), Units.MM)
+
+    def test_pieces_of_a_tape_cover_it_and_lap(self):
+        tape = Tape(Housing(124, 1.25), Window(0.15, 0.13, 0.18), Units.MM)
+        pieces = tape.segments(50.0, 10.0, 5.0, 7.0)
+        self.assertEqual((pieces[0].start_mm, pieces[-1].end_mm), (-5.0, tape.length_mm + 7.0))
+        for one, other in itertools.pairwise(pieces):
+            self.assertAlmostEqual(one.end_mm - other.start_mm, 10.0)
+        self.assertTrue(all(0 < p.end_mm - p.start_mm <= 50.0 for p in pieces))
+        self.assertEqual(len(tape.segments(1000.0, 10.0, 5.0, 7.0)), 1)
+        for overlap in (0.0, 50.0):
+            with self.assertRaisesRegex(FieldError, "overlap"):
+                tape.segments(50.0, overlap, 5.0, 7.0)
+
+    def test_a_warm_part_with_an_expansion_known_better(self):
+        """JCGM 100, 5.1.2: 2 K and the expansion's own half-width, both rectangles; a tenth of it where nothing is said."""
+        told = Warm(40, 11.5, 2.0, 0.3).component(50.0).u
+        self.assertAlmostEqual(told, 50 * 1e-6 * math.hypot(11.5 * 2, 0.3 * 20) / math.sqrt(3), places=12)
+        usual = Warm(40, 11.5).component(50.0).u
+        self.assertAlmostEqual(usual, 50 * 1e-6 * math.hypot(11.5 * 2, 1.15 * 20) / math.sqrt(3), places=12)
+
+    def test_an_option_in_one_line(self):
+        option = PairOption(("idler_pin",), "new idler pin", 0.1403, 0.1602, judge(0.15, 0.001, math.inf, Limit(None, 0.2)))
+        self.assertEqual(option_words(option, fine=False).render(Units.MM), "New idler pin: 0.14 to 0.16 mm")
+        self.assertEqual(option_words(option, fine=True).render(Units.MM), "New idler pin: 0.140 to 0.160 mm")
+
+    def test_a_pump_that_stands_still_is_told_nothing_of(self):
+        losses = Losses(0.74, (Path_("end", "End", 210, 19),))
+        self.assertIsNone(perform(losses, {"end": 0.1}, {}, 6, 0, Fluid(50, 900)))
+        self.assertIsNotNone(perform(losses, {"end": 0.1}, {}, 6, 1e-3, Fluid(50, 900)))
 
 
 class Wearing(unittest.TestCase):

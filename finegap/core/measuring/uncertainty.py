@@ -30,10 +30,6 @@ class Combined:
     dof: float
     components: tuple[Component, ...]
 
-    def expanded(self, confidence: float = CONFIDENCE) -> float:
-        """Expanded uncertainty U = k u, in the unit of the components."""
-        return expanded(self.u, self.dof, 0.0, confidence)
-
 
 def combine(components: Iterable[Component]) -> Combined:
     """Root sum of squares with Welch-Satterthwaite effective degrees of freedom (JCGM 100:2008, 5.1.2 and G.4.1).
