@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import argparse
 import ast
+import hashlib
 import itertools
 import json
 import math
@@ -105,6 +106,12 @@ class Functions:
             said = re.sub(r"\r?. Running clean tests\r?", "", done.stdout)
             sys.exit(said[-4000:] + done.stderr[-4000:])
 
+    def _digest(self) -> str:
+        of = hashlib.sha256()
+        for path in sorted((self.tree / "finegap/core").rglob("*.py")):
+            of.update(path.read_bytes())
+        return of.hexdigest()
+
     def _tried(self) -> dict[str, int | None]:
         found: dict[str, int | None] = {}
         for meta in sorted((self.tree / "mutants/finegap/core").rglob("*.meta")):
@@ -113,12 +120,15 @@ class Functions:
 
     def run(self) -> None:
         """Draw it, try what was not tried yet, and tell."""
-        if not (self.tree / "mutants/mutmut-stats.json").exists():
-            self._mutmut("finegap.core.sequence.x__and_more__*")
+        kept, now = WORK / "tree.sha256", self._digest()
+        if not kept.exists() or kept.read_text() != now:
+            self._mutmut("finegap.core.sequence.x__and_more__*")  # names of faults are those of the tree as it is now
+            kept.write_text(now)
         os.chdir(self.tree)
         drawn = self._draw(sorted(self._tried()))
         tried = self._tried()
-        left = [name for name in drawn if tried.get(name) is None]
+        # What lived may die by a test written since.
+        left = [name for name in drawn if tried[name] is None or tried[name] in LIVES]
         print(f"{len(drawn)} faults drawn of {len(tried)}; {len(left)} to try", flush=True)
         if left:
             self._mutmut(*left)

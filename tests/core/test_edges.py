@@ -3,6 +3,7 @@
 import itertools
 import json
 import math
+import re
 import unittest
 from collections import Counter
 from dataclasses import replace
@@ -13,7 +14,7 @@ import pint
 from finegap.core.build.declared import DiscSpec, Torque
 from finegap.core.build.disc_spring import DiscSpring
 from finegap.core.build.tightening import Tightening
-from finegap.core.build.torque import FRICTION, Adapter, thread_of
+from finegap.core.build.torque import FRICTION, Adapter, criss_cross, thread_of
 from finegap.core.build.works import spring_lines
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
@@ -23,7 +24,7 @@ from finegap.core.families.model import DEFAULT_WORDS, stations
 from finegap.core.gap import gaskets, heat, housing
 from finegap.core.gap.declared import GasketMeans, ShimMeans
 from finegap.core.gap.housing import Housing
-from finegap.core.gap.leaves import go_and_no_go, pair_piles, pair_uncertainty_mm
+from finegap.core.gap.leaves import go_and_no_go, pair_piles, pair_uncertainty_mm, pile_for
 from finegap.core.gap.means import set_by_gaskets, set_by_shims
 from finegap.core.gap.move import Window
 from finegap.core.gap.performance import Losses, perform
@@ -42,9 +43,9 @@ from finegap.core.materials import MATERIALS
 from finegap.core.measuring.feeler import read_leaves
 from finegap.core.measuring.paste import read_set
 from finegap.core.measuring.plausible import plausible
-from finegap.core.measuring.readings import Gauge, Reading, Statistic, summarize
+from finegap.core.measuring.readings import Gauge, Reading, Statistic, running_clearance, summarize
 from finegap.core.measuring.temperature import Warm
-from finegap.core.measuring.uncertainty import from_interval
+from finegap.core.measuring.uncertainty import from_interval, probability_below
 from finegap.core.measuring.verdict import Call, Limit, School, judge
 from finegap.core.proof.first_hour import Running, Seen, by_bucket, first_hour
 from finegap.core.quantities import Dimension, parse
@@ -272,6 +273,35 @@ class Sheets(unittest.TestCase):
                 if "cold" in raw:
                     self.assertAlmostEqual(plan.cold_below_c, self.of(raw["cold"]["below"], "C"))
 
+    def leaves(self, thing, path=""):
+        """Every quantity of a sheet with its place in the file."""
+        if isinstance(thing, dict):
+            for key, one in thing.items():
+                yield from self.leaves(one, f"{path}.{key}" if path else key)
+        elif isinstance(thing, list):
+            for i, one in enumerate(thing):
+                yield from self.leaves(one, f"{path}[{i}]")
+        elif isinstance(thing, str) and re.fullmatch(r"-?[\d.]+ [^ ]+", thing):
+            yield path
+
+    def test_a_quantity_that_cannot_be_read_is_named_by_its_place(self):
+        seen = 0
+        for data, _ in self.sheets():
+            for path in self.leaves(data):
+                if path.startswith("details."):
+                    continue  # what a sheet says of counts and weights is words
+                broken = json.loads(json.dumps(data))
+                *into, last = [int(k[1:-1]) if k.startswith("[") else k for k in re.findall(r"\[\d+\]|[^.\[\]]+", path)]
+                at = broken
+                for key in into:
+                    at = at[key]
+                at[last] = "12 parsec"
+                with self.subTest(sheet=data["slug"], path=path), self.assertRaises(FieldError) as caught:
+                    read_sheet(broken)
+                self.assertEqual(caught.exception.field, path)
+                seen += 1
+        self.assertGreater(seen, 200)
+
     def test_a_bushing_of_its_own_material_keeps_its_strength_and_temperature(self):
         data = next(data for data, _ in self.sheets() if "press_fits" in data and any(
             isinstance(p["bushing_material"], dict) for p in data["press_fits"].values()))  # fmt: skip
@@ -416,6 +446,16 @@ class SmallSums(unittest.TestCase):
         self.assertIsNone(perform(losses, {"end": 0.1}, {}, 6, 0, Fluid(50, 900)))
         self.assertIsNotNone(perform(losses, {"end": 0.1}, {}, 6, 1e-3, Fluid(50, 900)))
 
+    def test_small_things_that_are_let_by(self):
+        self.assertEqual(probability_below(1.0, 1.0, 0.0, math.inf), 1.0)
+        self.assertEqual(pile_for((1, 5), 1).leaves_um, (1,))
+        self.assertEqual(Liquid(2e7, 40, 6.8, 100).first_mm2_s, 2e7)
+        self.assertLess(Liquid(46, 40, 45.99, 41).at(60), 46)
+        self.assertTrue(all(type(n) is int for n in criss_cross(7)))
+        leaf = summarize([Reading("s", "", 0.2, GAUGE, half_mm=0.025)], Statistic.LARGEST, "bore")
+        plain = summarize([Reading("s", "", 0.1, GAUGE)], Statistic.SMALLEST, "pin")
+        self.assertEqual([running_clearance(*pair, "c").half_mm for pair in ((leaf, plain), (plain, leaf))], [0.025, 0.025])
+
 
 class Wearing(unittest.TestCase):
     def line(self, *points):
@@ -427,6 +467,9 @@ class Wearing(unittest.TestCase):
         self.assertEqual(told["left"], "6\u00a0000")
         self.assertEqual([told["early"], told["late"]], [grouped(round(h, -1)) for h in (coming.early, coming.late)])
         self.assertEqual(coming.working.result.amounts["left"], "6\u00a0000")
+        shown = {g.symbol: getattr(g.amount, "value", None) for g in coming.working.given}
+        for symbol, mm in (("a", coming.line.at_mm), ("b", 1000 * coming.line.rate_mm_h), ("u(b)", 1000 * coming.line.rate_u)):
+            self.assertAlmostEqual(shown[symbol], mm, places=12)
         limit = next(g for g in coming.working.given if g.symbol == "L")
         self.assertEqual(limit.amount.value, 30.11)
         self.assertIn("limit", coming.sentence.template)
