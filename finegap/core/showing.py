@@ -127,7 +127,7 @@ _MOST_MORE = 5
 
 @dataclass(frozen=True)
 class Edges:
-    """What sizes are held against, and the sizes, to be shown beside one another; all to the same places."""
+    """What sizes are held against, and the sizes, to be shown beside one another."""
 
     low: Amount | None
     high: Amount | None
@@ -161,15 +161,58 @@ def edges(
     limits = [(mm, way) for mm, way in ((low_mm, 1), (high_mm, -1)) if mm is not None]
     _, (_, in_mm, _), (_, in_inches, _) = kind.value
     taken = _TAKEN * span_mm
-    places = (
-        _more(in_mm, 1.0, limits, sizes_mm, taken, taken if sizes_too else math.inf),
-        _more(in_inches, 25.4, limits, sizes_mm, taken, taken if sizes_too else math.inf),
-    )
+    scales = [_Scale(decimals, unit_mm, limits) for decimals, unit_mm in ((in_mm, 1.0), (in_inches, 25.4))]
+    mm, inches = (scale.more(sizes_mm, taken, taken if sizes_too else math.inf) for scale in scales)
+
+    def shown(size: float) -> Amount:
+        places = (mm, inches) if sizes_too else (scales[0].of_size(size, mm), scales[1].of_size(size, inches))
+        return Amount(size, kind, _way(size, limits), places)
+
     return Edges(
-        None if low_mm is None else Amount(low_mm, kind, 1, places),
-        None if high_mm is None else Amount(high_mm, kind, -1, places),
-        tuple(Amount(mm, kind, _way(mm, limits), places) for mm in sizes_mm),
+        None if low_mm is None else Amount(low_mm, kind, 1, (mm, inches)),
+        None if high_mm is None else Amount(high_mm, kind, -1, (mm, inches)),
+        tuple(shown(size) for size in sizes_mm),
     )
+
+
+@dataclass(frozen=True)
+class _Scale:
+    """Limits as one unit system shows them: decimals at least, the unit in mm, and each limit with the way it is rounded."""
+
+    decimals: int
+    unit_mm: float
+    limits: Sequence[tuple[float, int]]
+
+    def _shown(self, mm: float, more: int, way: int) -> Decimal:
+        return rounded(mm / self.unit_mm, self.decimals + more, way)
+
+    def _off(self, mm: float, more: int, way: int) -> float:
+        return abs(float(self._shown(mm, more, way)) * self.unit_mm - mm)
+
+    def _agrees(self, size: float, of_size: int, more: int) -> bool:
+        """Whether a size with so many decimals more stands on its own side of every limit."""
+        shown = self._shown(size, of_size, _way(size, self.limits))
+        return all(
+            ((shown - self._shown(limit, more, way)) * way >= 0) == ((size - limit) * way >= -_SAME_MM)
+            for limit, way in self.limits
+        )
+
+    def more(self, sizes: Sequence[float], off_limits: float, off_sizes: float) -> int:
+        """The fewest decimals more with which limits and sizes do."""
+
+        def does(more: int) -> bool:
+            near = all(self._off(limit, more, way) <= off_limits for limit, way in self.limits)
+            return near and all(
+                self._off(size, more, _way(size, self.limits)) <= off_sizes and self._agrees(size, more, more) for size in sizes
+            )
+
+        return next((more for more in range(_MOST_MORE) if does(more)), _MOST_MORE)
+
+    def of_size(self, size: float, more: int) -> int:
+        """The fewest decimals more for a size; just at a limit as many as that has."""
+        if _way(size, self.limits):
+            return more
+        return next((few for few in range(more) if self._agrees(size, few, more)), more)
 
 
 def _way(size_mm: float, limits: Sequence[tuple[float, int]]) -> int:
@@ -183,31 +226,6 @@ def between_edges(low_mm: float, high_mm: float, fine: bool = False) -> Sentence
         return Sentence("{size} to {size}", {"size": Bare(length(low_mm, fine))})
     of = edges(low_mm, high_mm, high_mm - low_mm, (), fine)
     return Sentence("{low} to {high}", {"low": Bare(of.low or length(low_mm)), "high": Bare(of.high or length(high_mm))})
-
-
-def _more(
-    decimals: int,
-    unit_mm: float,
-    limits: Sequence[tuple[float, int]],
-    sizes_mm: Sequence[float],
-    off_limits_mm: float,
-    off_sizes_mm: float,
-) -> int:
-    """The fewest decimals more that do; ``limits`` with the way each is rounded."""
-
-    def does(more: int) -> bool:
-        sizes = [(mm, rounded(mm / unit_mm, decimals + more, _way(mm, limits))) for mm in sizes_mm]
-        if any(abs(float(shown) * unit_mm - mm) > off_sizes_mm for mm, shown in sizes):
-            return False
-        for limit, way in limits:
-            edge = rounded(limit / unit_mm, decimals + more, way)
-            if abs(float(edge) * unit_mm - limit) > off_limits_mm:
-                return False
-            if any(((shown - edge) * way >= 0) != ((mm - limit) * way >= -_SAME_MM) for mm, shown in sizes):
-                return False
-        return True
-
-    return next((more for more in range(_MOST_MORE) if does(more)), _MOST_MORE)
 
 
 _SAME_MM = 1e-9
