@@ -10,7 +10,6 @@ from __future__ import annotations
 import argparse
 import ast
 import hashlib
-import itertools
 import json
 import math
 import os
@@ -19,6 +18,7 @@ import re
 import shutil
 import subprocess
 import sys
+import threading
 from collections import Counter
 from collections.abc import Iterable, Iterator
 from concurrent.futures import ThreadPoolExecutor
@@ -260,27 +260,26 @@ class Tables:
     def __init__(self, tree: Path) -> None:
         self.trees = [tree.with_name(f"{tree.name}-{i}") for i in range(PROCESSES)]
         self.kept = tree.with_name("tables.json")
+        self.writing = threading.Lock()
 
     def run(self) -> None:
-        """Change each that was not changed yet, and tell which went by unseen."""
-        results = json.loads(self.kept.read_text()) if self.kept.exists() else {}
+        """Change each that was not changed yet, or went by unseen before, and tell which go by unseen."""
+        results: dict[str, bool] = json.loads(self.kept.read_text()) if self.kept.exists() else {}
         for tree in self.trees:
             copy_of_the_tree(tree)
-        todo = [(n, key) for n in numbers() if (key := f"{n.file}:{n.line}:{n.column}:{_line(n)}") not in results]
+        todo = [(n, key) for n in numbers() if not results.get(key := f"{n.file}:{n.line}:{n.column}:{_line(n)}")]
         print(f"{len(todo)} numbers to change", flush=True)
         shares = [todo[i :: len(self.trees)] for i in range(len(self.trees))]
         with ThreadPoolExecutor(len(self.trees)) as pool:
-            done = [pool.submit(self._change, tree, share) for tree, share in zip(self.trees, shares, strict=True)]
-            for key, killed in itertools.chain.from_iterable(one.result() for one in done):
-                results[key] = killed
-        self.kept.write_text(json.dumps(results, indent=0))
+            done = [pool.submit(self._change, tree, share, results) for tree, share in zip(self.trees, shares, strict=True)]
+            for one in done:
+                one.result()
         now = [f"{n.file}:{n.line}:{n.column}:{_line(n)}" for n in numbers()]
         survivors = [key for key in now if not results[key]]
         print("\n".join(survivors))
         print(f"{len(now) - len(survivors)} of {len(now)} numbers of tables killed")
 
-    def _change(self, tree: Path, share: Iterable[tuple[Number, str]]) -> list[tuple[str, bool]]:
-        done = []
+    def _change(self, tree: Path, share: Iterable[tuple[Number, str]], results: dict[str, bool]) -> None:
         for number, key in share:
             path = tree / number.file
             source = path.read_text()
@@ -289,10 +288,12 @@ class Tables:
             changed = line[: number.column] + number.other.encode() + line[number.end :]
             path.write_text("".join([*lines[: number.line - 1], changed.decode(), *lines[number.line :]]))
             try:
-                done.append((key, self._is_seen(tree, number.file)))
+                seen = self._is_seen(tree, number.file)
             finally:
                 path.write_text(source)
-        return done
+            with self.writing:
+                results[key] = seen
+                self.kept.write_text(json.dumps(results, indent=0))
 
     def _is_seen(self, tree: Path, file: str) -> bool:
         module = file.removeprefix("finegap/core/").removesuffix(".py")
