@@ -38,10 +38,9 @@ LIVES = (0, 33)
 """What mutmut writes down of a fault that no test sees, or that none reaches."""
 
 FIRST = {
-    "build/fits": ["tests.core.test_building.Fits"],
-    "quantities": ["tests.core.test_quantities.AgainstPint"],
+    "quantities": ["tests.core.test_tables", "tests.core.test_quantities.AgainstPint"],
 }
-"""Tests that hold a table against an outside reference, by module; of any other it is the tables' own test."""
+"""What is run first, by module; of any other it is the test of tables alone."""
 
 CONFIG = """
 [tool.mutmut]

@@ -1,7 +1,7 @@
 """Every number of every table in the core, against where it comes from.
 
-Numbers that an independent library or a reference file checks elsewhere are not said again here: units (pint), limits of ISO 286
-(pressfit), loads of discs. “From memory” was not compared with print. Places in drawings and pictures are looked at instead.
+Numbers that an independent library or a reference file checks elsewhere are not said again here: units (pint), loads of
+discs. “From memory” was not compared with print. Places in drawings and pictures are looked at instead.
 """
 
 import importlib
@@ -20,6 +20,86 @@ from finegap.core.materials import MATERIALS
 
 INF = math.inf
 TABLES = {
+    "ISO 286-1:2010, tables of grades and deviations (from memory; pressfit agrees where it has them)": {
+        "build.fits._STEPS": (3, 6, 10, 18, 30, 50, 80, 120, 180, 250, 315, 400, 500),
+        "build.fits._GRADES": {
+            5: (4, 5, 6, 8, 9, 11, 13, 15, 18, 20, 23, 25, 27),
+            6: (6, 8, 9, 11, 13, 16, 19, 22, 25, 29, 32, 36, 40),
+            7: (10, 12, 15, 18, 21, 25, 30, 35, 40, 46, 52, 57, 63),
+            8: (14, 18, 22, 27, 33, 39, 46, 54, 63, 72, 81, 89, 97),
+            9: (25, 30, 36, 43, 52, 62, 74, 87, 100, 115, 130, 140, 155),
+        },
+        "build.fits._UPPER": {
+            "f": (-6, -10, -13, -16, -20, -25, -30, -36, -43, -50, -56, -62, -68),
+            "g": (-2, -4, -5, -6, -7, -9, -10, -12, -14, -15, -17, -18, -20),
+            "h": (0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0),
+        },
+        "build.fits._LOWER": {
+            "k": (0, 1, 1, 1, 2, 2, 2, 3, 3, 4, 4, 4, 5),
+            "m": (2, 4, 6, 7, 8, 9, 11, 13, 15, 17, 20, 21, 23),
+            "n": (4, 8, 10, 12, 15, 17, 20, 23, 27, 31, 34, 37, 40),
+            "p": (6, 12, 15, 18, 22, 26, 32, 37, 43, 50, 56, 62, 68),
+        },
+        "build.fits._FINE_STEPS": (
+            3,
+            6,
+            10,
+            14,
+            18,
+            24,
+            30,
+            40,
+            50,
+            65,
+            80,
+            100,
+            120,
+            140,
+            160,
+            180,
+            200,
+            225,
+            250,
+            280,
+            315,
+            355,
+            400,
+            450,
+            500,
+        ),
+        "build.fits._FINE_LOWER": {
+            "r": (10, 15, 19, 23, 23, 28, 28, 34, 34, 41, 43, 51, 54, 63, 65, 68, 77, 80, 84, 94, 98, 108, 114, 126, 132),
+            "s": (14, 19, 23, 28, 28, 35, 35, 43, 43, 53, 59, 71, 79, 92, 100, 108, 122, 130, 140, 158, 170, 190, 208, 232, 252),
+            "u": (
+                18,
+                23,
+                28,
+                33,
+                33,
+                41,
+                48,
+                60,
+                70,
+                87,
+                102,
+                124,
+                144,
+                170,
+                190,
+                210,
+                236,
+                258,
+                284,
+                315,
+                350,
+                390,
+                435,
+                490,
+                540,
+            ),
+        },
+        "build.fits._K_GRADES": (5, 6, 7),
+    },
     "ISO 3448:1992, table 1 (from memory; iso-vg-01 of the reference file)": {
         "gap.viscosity.GRADES": {
             10: 10.0,
