@@ -296,15 +296,15 @@ class Tables:
 
     def _is_seen(self, tree: Path, file: str) -> bool:
         module = file.removeprefix("finegap/core/").removesuffix(".py")
-        steps = [
-            FIRST.get(module, ["tests.core.test_tables"]),
-            sorted(f"tests.core.{t.stem}" for t in (tree / "tests/core").glob("test_*.py")),
-        ]
-        steps[-1].remove("tests.core.test_version")
-        command = [sys.executable, "manage.py", "test", "--failfast", "-v0"]
+        every = sorted(f"tests.core.{t.stem}" for t in (tree / "tests/core").glob("test_*.py") if t.stem != "test_version")
+        # The first needs no Django, and starts in a third of the time.
+        steps = (
+            ["-m", "unittest", "-f", *FIRST.get(module, ["tests.core.test_tables"])],
+            ["manage.py", "test", "--failfast", "-v0", *every],
+        )
         env = {**os.environ, "PYTHONPATH": str(tree), "PYTHONDONTWRITEBYTECODE": "1", "FINEGAP_VAR": str(tree / "var")}
         return any(
-            subprocess.run([*command, *step], cwd=tree, env=env, capture_output=True, timeout=900, check=False).returncode
+            subprocess.run([sys.executable, *step], cwd=tree, env=env, capture_output=True, timeout=900, check=False).returncode
             for step in steps
         )
 
