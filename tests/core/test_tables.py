@@ -465,6 +465,9 @@ class Tables(unittest.TestCase):
                 with self.subTest(table=path, source=source):
                     self.assertEqual(now(path), expected)
 
+    def test_no_part_grows_by_nothing(self):
+        self.assertEqual(now("gap.heat.NO_PART"), (0.0, (((-INF, INF, 0.0, 0.0, ""),),)))
+
     def test_bounds_of_the_forms(self):
         asked = {f"{c.key}.{i.key}": (i.number, i.usual) for c in CALCULATORS.values() for i in c.inputs if i.number or i.usual}
         self.assertEqual(asked, FORMS)
