@@ -13,24 +13,34 @@ import pint
 
 from finegap.core.build.declared import DiscSpec, Torque
 from finegap.core.build.disc_spring import DiscSpring
+from finegap.core.build.oring import ORing
 from finegap.core.build.tightening import Tightening
 from finegap.core.build.torque import FRICTION, Adapter, criss_cross, thread_of
 from finegap.core.build.works import spring_lines
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
-from finegap.core.errors import FieldError
+from finegap.core.errors import FieldError, Unlikely
 from finegap.core.facts import Decided, Decision, Duty, Look, Phase
 from finegap.core.families.model import DEFAULT_WORDS, stations
 from finegap.core.gap import gaskets, heat, housing
-from finegap.core.gap.declared import GasketMeans, ShimMeans
-from finegap.core.gap.housing import Housing
+from finegap.core.gap.declared import (
+    GasketMeans,
+    HousingMeans,
+    RingMeans,
+    RunIn,
+    ShimMeans,
+    means_key,
+    read_run_in,
+    read_timing,
+)
+from finegap.core.gap.housing import Housing, Zero
 from finegap.core.gap.leaves import go_and_no_go, pair_piles, pair_uncertainty_mm, pile_for
-from finegap.core.gap.means import set_by_gaskets, set_by_shims
+from finegap.core.gap.means import set_by_gaskets, set_by_housing, set_by_shims
 from finegap.core.gap.move import Window
 from finegap.core.gap.performance import Losses, perform
 from finegap.core.gap.performance import Path as Path_
 from finegap.core.gap.setting import Check, TryMade
-from finegap.core.gap.shims import Faces, Wanted, choose_shims
+from finegap.core.gap.shims import Faces, Wanted, choose_shims, wanted_of
 from finegap.core.gap.shims import what_to_buy as shims_to_buy
 from finegap.core.gap.slip import Fluid
 from finegap.core.gap.sweep import Sweep
@@ -42,7 +52,7 @@ from finegap.core.job import assess
 from finegap.core.materials import MATERIALS
 from finegap.core.measuring.feeler import read_leaves
 from finegap.core.measuring.paste import read_set
-from finegap.core.measuring.plausible import plausible
+from finegap.core.measuring.plausible import check_plausible, plausible
 from finegap.core.measuring.readings import Gauge, Reading, Statistic, running_clearance, summarize
 from finegap.core.measuring.temperature import Warm
 from finegap.core.measuring.uncertainty import from_interval, probability_below
@@ -455,6 +465,66 @@ class SmallSums(unittest.TestCase):
         leaf = summarize([Reading("s", "", 0.2, GAUGE, half_mm=0.025)], Statistic.LARGEST, "bore")
         plain = summarize([Reading("s", "", 0.1, GAUGE)], Statistic.SMALLEST, "pin")
         self.assertEqual([running_clearance(*pair, "c").half_mm for pair in ((leaf, plain), (plain, leaf))], [0.025, 0.025])
+
+    def test_a_slip_of_unit_is_offered_in_every_unit_it_may_be(self):
+        for typed, unit, expected, said, offered in (
+            ("1.2", "mm", 30.0, "1.2 mm is far", ["1.2 in"]), ("30", "in", 30.0, "30 in is 762.000 mm, far", ["30 mm"]),
+            ("30000", "mm", 30.0, "30000 mm is far", ["30000 um"]), ("1200", "mm", 30.0, "1200 mm is far", ["1200 thou"]),
+            ("30''", "mm", 30.0, "30 in is 762.000 mm, far", ["30 mm"]), ("1½", "mm", 38.1, "1 1/2 mm is far", ["1 1/2 in"]),
+            ("30 µin", "mm", 30.0, "30 uin is 0.001 mm, far", ["30 mm"]),
+        ):  # fmt: skip
+            with self.subTest(typed=typed), self.assertRaises(Unlikely) as caught:
+                check_plausible(parse(typed, Dimension.LENGTH, "bore", unit), "bore", expected, is_gap=False)
+            self.assertIn(said, caught.exception.problem)
+            self.assertEqual([s.typed for s in caught.exception.suggestions], offered)
+
+    def test_shims_wanted_are_the_windows_in_micrometres(self):
+        wanted = wanted_of(Window(0.15, 0.1201, 0.1799), Window(0.25, 0.2, 0.3), 0.0309)
+        self.assertEqual(wanted, Wanted((121, 150, 179), (200, 250, 300), 30))
+        means = ShimMeans((25,), 100, 0.03)
+        far = [TryMade(tuple(Check(mm, 0.0001, math.inf) for mm in (0.40, 0.10, 0.40, 0.10)), stacks=((100,), (100,)))]
+        move = set_by_shims(means, Window(0.15, 0.12, 0.18), Window(0.35, 0.3, 0.4), far, School.PLAIN, {}).move
+        self.assertIn("Drive shaft takes 0.320 mm to 0.380 mm of shims.", [d.render(Units.MM) for d in move.details])
+
+    def test_a_try_that_turned_nothing_keeps_its_direction_and_swallows_no_play(self):
+        """Opened past the play, then checked again, then opened on: no reversal, so no play is taken up or seen."""
+        means, window = HousingMeans(Housing(120, 1.5), Zero.FIRST_DRAG, 0.05, None), Window(0.20, 0.17, 0.23)
+        arc = means.housing.arc_mm
+
+        def tried(*made):
+            tries = [TryMade((Check(gap, 0.0001, math.inf),), arc_mm=turned) for turned, gap in made]
+            return set_by_housing(means, window, tries, School.PLAIN, Zero.FIRST_DRAG, 0.05)
+
+        first = tried((arc(0.15), 0.10))
+        self.assertAlmostEqual(first.lash_seen_mm or 0.05, 0.05)
+        self.assertAlmostEqual(first.move.travel_mm, 0.10)
+        again = tried((arc(0.15), 0.10), (0.0, 0.10))
+        self.assertIsNone(again.lash_seen_mm)
+        self.assertIsNone(again.surprise)
+        self.assertAlmostEqual(again.move.travel_mm, 0.10)
+        back = tried((arc(0.35), 0.30), (0.0, 0.30))
+        self.assertAlmostEqual(back.move.travel_mm, 0.10 + 0.05)  # closing again takes up the play
+        other = tried((arc(0.15), 0.05))
+        self.assertAlmostEqual(other.lash_seen_mm, 0.10)
+
+    def test_small_parts_of_sheets(self):
+        self.assertEqual([means_key(RingMeans(coupling, None)) for coupling in (False, True)], ["ring", "coupling"])
+        self.assertEqual(read_run_in({"drops": [4, 12], "hottest": "88 C"}), RunIn((4.0, 12.0), 88.0))
+        self.assertEqual(read_run_in({}), RunIn(None, None))
+        with self.assertRaisesRegex(FieldError, "negative"):
+            read_timing({"pitch_diameter": "84 mm", "gap": ["-0.1 mm", "0.3 mm"], "difference": "0.04 mm"})
+
+    def test_rings_and_counts(self):
+        barely = ORing(49.8, 3.53, 50, 2.8, 4.8, encapsulated=True).lines()[0]
+        self.assertIs(barely.stand, Stand.STOP)
+        self.assertIn("jacket cracks", barely.words.render(Units.MM))
+        one, two = (summarize([Reading("s", "", 30.0, GAUGE)] * n, Statistic.LARGEST, "bore") for n in (2, 3))
+        self.assertEqual(running_clearance(two, one, "c").count, 5)
+        self.assertIn("k", [g.symbol for g in one.working.given])
+        leaf = summarize([Reading("s", "", 0.2, GAUGE, half_mm=0.025)], Statistic.LARGEST, "gap")
+        self.assertNotIn("k", [g.symbol for g in leaf.working.given])
+        spots = stations(tuple(f"p{i}" for i in range(200)), ("a", "b"))
+        self.assertEqual(len(read_set("\n".join(["30.1"] * 400), spots, "mm", "Bore")), 400)
 
 
 class Wearing(unittest.TestCase):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from finegap.core.errors import Suggestion, Unlikely
-from finegap.core.numerals import Mark
+from finegap.core.numerals import Mark, read_numeral, spelled_out
 from finegap.core.quantities import Dimension, Quantity, parse
 
 _SIZE_SHARE = 0.25
@@ -43,7 +43,8 @@ def check_plausible(reading: Quantity, field: str, expected_mm: float, is_gap: b
     possible = plausible(expected_mm, is_gap)
     if possible(reading.value):
         return
-    digits = (reading.understood or reading.typed).rstrip('abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZµμ"″. ')
+    text = spelled_out(reading.understood or reading.typed)
+    digits = text.removesuffix(read_numeral(text, mark, field, "").rest).strip()
     suggestions = []
     for unit, name in (
         ("mm", "millimetres"),
