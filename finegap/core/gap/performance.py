@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from finegap.core.errors import FieldError
-from finegap.core.gap.slip import Fluid, Slot, is_laminar, untold
+from finegap.core.gap.slip import Fluid, Slot, untold
 from finegap.core.reckoned import Line, Stand
 from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
 from finegap.core.working import Given, Working
@@ -33,7 +33,6 @@ class Flows:
 
     driven: float
     dragged: float
-    laminar: bool = True
     untold: Sentence | None = None
 
 
@@ -71,7 +70,7 @@ class Path:
         if not self.has_land:
             return Flows((gap_mm * self.share) ** 3 * pressure_bar / fluid.pa_s, 0.0)
         slot = self.slot(gap_mm, pressure_bar, speed_r_min, fluid)
-        return Flows(slot.pressure_m3_s * _L_MIN, slot.drag_m3_s * _L_MIN, is_laminar(slot), untold(slot))
+        return Flows(slot.pressure_m3_s * _L_MIN, slot.drag_m3_s * _L_MIN, untold(slot))
 
 
 @dataclass(frozen=True)
