@@ -43,8 +43,17 @@ test('a list keeps it too, each thickness before its count', () => {
   expect(typeThenSwitch('0.05 in x 6; 0.10')).toBe('0.05 in x 6; 0.10');
 });
 
+test('a fraction in one character is a bare number, too', () => {
+  expect(typeThenSwitch('1½')).toBe('1½ mm');
+  expect(typeThenSwitch('⅝')).toBe('⅝ mm');
+  expect(typeThenSwitch('1-1/2')).toBe('1-1/2 mm');
+  expect(typeThenSwitch('1⁄4')).toBe('1⁄4 mm');
+});
+
 test('what carries a unit, or nothing, stays as typed', () => {
   expect(typeThenSwitch('1.4995 in')).toBe('1.4995 in');
+  expect(typeThenSwitch("5''")).toBe("5''");
+  expect(typeThenSwitch('1½ in')).toBe('1½ in');
   expect(typeThenSwitch('')).toBe('');
 });
 

@@ -27,7 +27,7 @@ export interface Draft {
 }
 
 /** A bare number, several with spaces between, or a thickness with its count. */
-const BARE = /^(\s*[\d.,/\s'’-]*\d[\d.,/]*)(\s*[x×]\s*\d+)?\s*$/i;
+const BARE = /^(\s*[\d.,/⁄¼-¾⅐-⅞\s'’-]*[\d¼-¾⅐-⅞][\d.,/]*)(\s*[x×]\s*\d+)?\s*$/i;
 
 /** A draft as it stands now: bare numbers typed in another unit carry that unit, so that they keep their meaning. */
 // eslint-disable-next-line react-refresh/only-export-components -- a rule belongs beside the hooks that follow it
