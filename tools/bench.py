@@ -222,7 +222,7 @@ def forecasts() -> None:
         for points in parts:
             line = fit(points)
             assert line is not None
-            crossings(line, 30.25, wears_up=True)
+            crossings(line, 30.25, wears_up=True, now=0.0)
 
     def library(few: int) -> None:
         for points in parts[:few]:
