@@ -21,11 +21,12 @@ from finegap.bench.showing.setting import SettingWords
 from finegap.bench.showing.striking import StruckWords
 from finegap.bench.verdicts import changed_since, outside_of, shown_verdicts
 from finegap.core import VERSION
-from finegap.core.families.model import Stage
+from finegap.core.families.model import Drawing, Stage
 from finegap.core.gap.declared import HousingMeans
 from finegap.core.gap.tape import Printed, Tape
-from finegap.core.job import assess
+from finegap.core.job import Assessment, assess
 from finegap.core.materials import MATERIALS
+from finegap.core.sheet import SpecSheet
 from finegap.core.showing import Units
 from finegap.site.plain import plain
 from finegap.toolbox.queries import gauge_shape, gauge_shapes
@@ -106,7 +107,6 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
     features, preparing, setting = FeatureWords(units), PreparingWords(units), SettingWords(units)
     # A signature freezes the whole log; the screen shows its newest lines and asks for the rest.
     events = list(job.events.order_by("-version")[: None if signature else _LOG_SHOWN])
-    explained, drawing = assessment.explained, records.facts.family.drawing
     view = shapes.JobShape(
         number=job.number,
         version=job.version,
@@ -115,9 +115,7 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
         hours_run=job.hours_run,
         opened_by=name_of(job.opened_by),
         opened_at=job.opened_at,
-        pump=shapes.PumpShape(
-            job.pump.tag, job.pump.service, job.pump.location, job.serial or job.pump.serial, sheet.maker, sheet.model
-        ),
+        pump=_pump(job, sheet),
         duty=setting.duty(job),
         sheet=sheet.cite(),
         family=sheet.family.key,
@@ -127,11 +125,9 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
         ready=preparing.ready(records, assessment),
         procedure=f"the shop's version {job.procedure.version}" if job.procedure else "as Fine Gap lists it",
         steps=preparing.steps(records, assessment),
-        drawing=shapes.DrawingShape(*drawing.size, [shapes.MarkShape(m.style.value, m.path) for m in drawing.marks]),
+        drawing=_drawing(records.facts.family.drawing),
         features=features.features(records, assessment),
-        explained=None
-        if explained is None
-        else shapes.ExplainedShape(explained.symptom.name, setting.say(explained.sentence), list(explained.explains)),
+        explained=_explained(assessment, setting),
         order=preparing.order(assessment.order, sheet.catalogue),
         materials=list(MATERIALS),
         choice=setting.choice(assessment.gapping.choice, records),
@@ -147,15 +143,37 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
         log=[shapes.EventShape(e.version, e.what, records.names[e.by_id], e.when) for e in events],
         log_total=job.version,
         core=VERSION,
-        signed=None
-        if signature is None
-        else shapes.SignedShape(name_of(signature.by), signature.when, signature.reason, signature.core_version, signature.own),
+        signed=_signed(signature),
         struck=StruckWords(units).struck(records),
         abandoned=None if signature else _abandoned(job),
         amendments=[],
     )
-    if signature is not None:
-        return view
+    return view if signature is not None else _with_news(view, job, records)
+
+
+def _pump(job: Job, sheet: SpecSheet) -> shapes.PumpShape:
+    return shapes.PumpShape(
+        job.pump.tag, job.pump.service, job.pump.location, job.serial or job.pump.serial, sheet.maker, sheet.model
+    )
+
+
+def _drawing(drawing: Drawing) -> shapes.DrawingShape:
+    return shapes.DrawingShape(*drawing.size, [shapes.MarkShape(m.style.value, m.path) for m in drawing.marks])
+
+
+def _explained(assessment: Assessment, words: SettingWords) -> shapes.ExplainedShape | None:
+    found = assessment.explained
+    return None if found is None else shapes.ExplainedShape(found.symptom.name, words.say(found.sentence), list(found.explains))
+
+
+def _signed(signature: SignOff | None) -> shapes.SignedShape | None:
+    if signature is None:
+        return None
+    return shapes.SignedShape(name_of(signature.by), signature.when, signature.reason, signature.core_version, signature.own)
+
+
+def _with_news(view: shapes.JobShape, job: Job, records: Records) -> shapes.JobShape:
+    """An open job with what changed by itself since it was read: each stands in the way of signing until it is read."""
     past = sum(len(visits) for visits in records.facts.past.visits.values())
     outside = outside_of(job, past, records.facts.new_share)
     told = [*job.meanwhile, *changed_since(job, shown_verdicts(view), outside)]

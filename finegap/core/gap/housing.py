@@ -147,32 +147,35 @@ def move_for(
         "lash_arc": Amount(housing.arc_mm(lash_mm), Kind.ARC),
         "rule": rule_fraction(arc),
     }
+    working = _working(housing, change_mm, lash_mm if reverses else 0.0, measured_mm, amounts)
     if way is Way.STAY:
-        headline = Sentence("Leave the housing where it is")
-        details: tuple[Sentence, ...] = ()
-    else:
-        headline = Sentence(
-            f"{way.value.capitalize()} {{change}}: turn the housing {{turn}} {{arc}} along its outside, {{angle}}",
-            amounts,
-        )
-        details = _details(amounts, reverses and lash_mm > 0)
-    given = [
-        Given("c", "change of clearance", length(abs(change_mm), fine=True)),
-        Given("D", "outside diameter of the housing", length(housing.diameter_mm)),
-        Given("lead", "advance per turn", length(housing.lead_mm, fine=True)),
-        Given("lash", "play taken up because the direction changes.", length(lash_mm if reverses else 0.0, fine=True)),
-    ]
-    if measured_mm is not None:
-        given.insert(0, Given("", "check reading", length(measured_mm, fine=True)))
-    working = Working(
+        return Move(way, change_mm, Sentence("Leave the housing where it is"), (), working, travel)
+    headline = Sentence(
+        f"{way.value.capitalize()} {{change}}: turn the housing {{turn}} {{arc}} along its outside, {{angle}}",
+        amounts,
+    )
+    return Move(way, change_mm, headline, _details(amounts, reverses and lash_mm > 0), working, travel)
+
+
+def _working(
+    housing: Housing, change_mm: float, lash_mm: float, measured_mm: float | None, amounts: dict[str, Amount | str]
+) -> Working:
+    """How the turn was worked out; ``lash_mm`` is the play this turn takes up, 0 where the way stays the same."""
+    reading = () if measured_mm is None else (Given("", "check reading", length(measured_mm, fine=True)),)
+    return Working(
         title="Turn of the bearing housing",
         formula="s = (c + lash)·π·D / lead,   angle = 360°·(c + lash) / lead",
-        given=tuple(given),
+        given=(
+            *reading,
+            Given("c", "change of clearance", length(abs(change_mm), fine=True)),
+            Given("D", "outside diameter of the housing", length(housing.diameter_mm)),
+            Given("lead", "advance per turn", length(housing.lead_mm, fine=True)),
+            Given("lash", "play taken up because the direction changes.", length(lash_mm, fine=True)),
+        ),
         result=Sentence("{arc} of arc, {angle}", amounts),
         source=_GEOMETRY,
         notes=(Sentence("{hand}-hand thread, seen from the shaft end.", {"hand": housing.hand.value.capitalize()}),),
     )
-    return Move(way, change_mm, headline, details, working, travel)
 
 
 def lash_from(arc_turned_mm: float, gap_after_mm: float, gap_before_mm: float, housing: Housing) -> float:

@@ -173,7 +173,15 @@ def choose(
     )
     duty = {"v": Amount(viscosity_mm2_s, Kind.VISCOSITY), "t": Amount(temperature_c, Kind.TEMPERATURE)}
     sentence = _sentence(chosen, at_point, len(matching), candidates, duty)
-    working = Working(
+    working = _working(chosen, candidates, material, duty, sweep, source)
+    return Choice(chosen, tuple(candidates), sentence, working, _over(sweep, chosen, at_point, passed), _asked(sweep, holes))
+
+
+def _working(
+    chosen: Row | None, candidates: Sequence[Candidate], material: str, duty: dict[str, Amount], sweep: Sweep | None, source: str
+) -> Working:
+    """How the clearance was chosen; ``duty`` holds viscosity ``v`` and temperature ``t``."""
+    return Working(
         title="End clearance from the table",
         formula="c = largest clearance among rows where ν and T are both inside",
         given=(
@@ -186,7 +194,6 @@ def choose(
         result=length(chosen.clearance_mm) if chosen else "no row matches; never extrapolated",
         source=source,
     )
-    return Choice(chosen, tuple(candidates), sentence, working, _over(sweep, chosen, at_point, passed), _asked(sweep, holes))
 
 
 def _passed(rows: Sequence[Row], sweep: Sweep | None) -> tuple[list[Row], list[tuple[float, float]]]:
