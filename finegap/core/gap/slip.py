@@ -106,10 +106,14 @@ class Slot:
         _positive(gap=self.gap_mm, width=self.width_mm, length=self.length_mm)
 
     @cached_property
+    def driven_m_s(self) -> float:
+        """Mean speed the pressure drives."""
+        return self.fluid.speed_m_s(self.gap_mm / 1000, self.length_mm / 1000, self.pressure_bar * _BAR)
+
+    @property
     def pressure_m3_s(self) -> float:
         """Flow the pressure drives."""
-        speed = self.fluid.speed_m_s(self.gap_mm / 1000, self.length_mm / 1000, self.pressure_bar * _BAR)
-        return self.width_mm * self.gap_mm * 1e-6 * speed
+        return self.width_mm * self.gap_mm * 1e-6 * self.driven_m_s
 
     @property
     def drag_m3_s(self) -> float:
@@ -124,7 +128,7 @@ class Slot:
     @property
     def reynolds(self) -> float:
         """Of the flow the pressure drives."""
-        return self.fluid.reynolds(self.pressure_m3_s / (self.width_mm * self.gap_mm * 1e-6), self.gap_mm / 1000)
+        return self.fluid.reynolds(self.driven_m_s, self.gap_mm / 1000)
 
     @property
     def working(self) -> Working:
@@ -136,9 +140,7 @@ class Slot:
                 Given("h", "gap", length(self.gap_mm, fine=True)),
                 Given("w", "width across the flow", length(self.width_mm)),
                 *_driven(self.length_mm, self.pressure_bar, self.fluid),
-                Given(
-                    "v", "mean speed the pressure drives", f"{self.pressure_m3_s / (self.width_mm * self.gap_mm * 1e-6):.4g} m/s"
-                ),
+                Given("v", "mean speed the pressure drives", f"{self.driven_m_s:.4g} m/s"),
                 Given("U", "speed of the moving wall", f"{self.wall_m_s:g} m/s"),
             ),
             Amount(self.flow_m3_s * 60_000, Kind.FLOW),
@@ -186,9 +188,7 @@ class Annulus:
         c = self.clearance_mm / 2000
         places = range(_ROUND if self.eccentricity else 1)
         # half a step off, so that none stands where the shaft may touch
-        gaps = [
-            c * (1 + self.eccentricity * math.cos(2 * math.pi * (i + 0.5) / _ROUND)) if self.eccentricity else c for i in places
-        ]
+        gaps = [c * (1 + self.eccentricity * math.cos(2 * math.pi * (i + 0.5) / _ROUND)) for i in places]
         return tuple((h, self.fluid.speed_m_s(h, self.length_mm / 1000, self.pressure_bar * _BAR)) for h in gaps)
 
     @property
