@@ -8,7 +8,7 @@ PY := $(VENV)/bin/python
 export FINEGAP_VAR ?= $(CURDIR)/var
 
 .DEFAULT_GOAL := help
-.PHONY: help demo demo-reset dev test test-core test-front test-browser check bench types mutants lock screenshots clean machine
+.PHONY: help demo demo-reset dev test test-core test-front test-browser check fuzz bench types mutants lock screenshots clean machine
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
@@ -71,6 +71,9 @@ test-core: $(VENV)/.dev frontend/dist/index.html
 test-browser: $(VENV)/.dev frontend/dist/index.html
 	@tools/chromium
 	@$(PY) manage.py test tests.browser
+
+fuzz: $(VENV)/.dev ## the core's property tests with a thousand new examples each (half an hour)
+	@FINEGAP_FUZZ=1 $(PY) manage.py test tests.core
 
 bench: $(VENV)/.dev frontend/dist/index.html ## speed and size, as ratios in one run
 	@$(PY) tools/bench.py
