@@ -45,11 +45,17 @@ from finegap.bench.requests import (
     UseAtBench,
 )
 from finegap.core.errors import FieldError
+from finegap.core.means import registry as registered_means
+from finegap.core.means.base import MeansView
+from finegap.core.tasks import registry as registered_tasks
+from finegap.core.tasks.base import TaskView
 from finegap.people.pins import check_pin
-from finegap.site.api import UNIT, Error, actor_of, answer, checked, entered, shape_serializer, units_of
+from finegap.site.api import UNIT, Error, actor_of, answer, any_kind_of, checked, entered, shape_serializer, units_of
 from finegap.site.security import LEAD, role_of
 from finegap.toolbox import receiver
 
+any_kind_of(MeansView, registered_means.VIEWS)
+any_kind_of(TaskView, registered_tasks.VIEWS)
 JobAnswer = shape_serializer(shapes.JobShape)
 JobLineAnswer = shape_serializer(shapes.JobLine)
 WearAnswer = shape_serializer(shapes.WearShape)
@@ -84,10 +90,11 @@ class JobDetail(APIView):
 
 
 def _job(number: int, request: Request, status: int = 200) -> Response:
-    view = queries.job_view(number, units_of(request))
+    units = units_of(request)
+    view = queries.job_view(number)
     if view is None:
         raise Http404
-    return answer(view, status)
+    return answer(view, status, units)
 
 
 class _ChangeJob(APIView):
@@ -105,10 +112,10 @@ class _ChangeJob(APIView):
         seen = services.Seen(actor_of(request), number, data.pop("version"), entry, _moment(data.pop("at")))
         services.catch_up(number)
         self.change(seen, data, request)
-        view = queries.job_view(number, units_of(request))
+        view = queries.job_view(number)
         if isinstance(view, shapes.JobShape):
             services.note_verdicts(view)
-        return answer(view)
+        return answer(view, units=units_of(request))
 
 
 def _moment(typed: str) -> dt.datetime:

@@ -31,26 +31,26 @@ from finegap.bench.models import (
     TryCheck,
     ZeroFound,
 )
+from finegap.bench.recorded import Recorded
 from finegap.core import facts as core
 from finegap.core.build.stacking import Fitted
-from finegap.core.build.tightening import Tightened
+from finegap.core.build.tightening import Tightened, Wrench
 from finegap.core.families.model import Family
-from finegap.core.gap.declared import TIMING, HousingMeans, means_key
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.leaves import pair_piles
 from finegap.core.gap.setting import Check, TryMade
 from finegap.core.gap.viscosity import has_points
 from finegap.core.gauges import Choice, GaugeKind
+from finegap.core.means.registry import GEAR
 from finegap.core.measuring import readings as measuring
 from finegap.core.measuring.temperature import Warm
 from finegap.core.procedure import ShopStep, in_force
-from finegap.core.proof.first_hour import Running
-from finegap.core.proof.first_hour import Seen as FirstHour
-from finegap.core.proof.proving import END_PLAY, TURNING
 from finegap.core.proof.run_in import Note
+from finegap.core.proof.seen import Proof
 from finegap.core.quantities import Dimension
 from finegap.core.sheet import SpecSheet, read_sheet
 from finegap.core.showing import Sentence
+from finegap.core.stamp import Stamp
 from finegap.core.wear.hours import MeterReading
 from finegap.core.wear.lives import Size, Visit
 from finegap.fleet.duty import read_again
@@ -88,6 +88,10 @@ class Records:
     run_in: list[RunInNote]
     zero: ZeroFound | None
     struck: list[Struck]
+
+    def stamp(self, row: Recorded) -> Stamp:
+        """By whom a row was recorded, and when."""
+        return Stamp(str(row.id), self.names[row.by_id], row.when.isoformat())
 
     @cached_property
     def facts(self) -> core.Facts:
@@ -193,10 +197,10 @@ def _facts(records: Records) -> core.Facts:
             sheet.family, {d.feature: core.Decision(core.Decided(d.decided), d.reason, tuple(d.parts)) for d in records.decisions}
         ),
         zero=Zero(zero.school) if zero else None,
-        lash_mm=zero.lash_mm if zero else sheet.means.lash_mm if isinstance(sheet.means, HousingMeans) else 0.0,
-        tries=tuple(_try(t, checks[t.pk]) for t in tries if t.sets == GAP and not t.struck_reason),
-        mesh_tries=tuple(_try(t, checks[t.pk]) for t in tries if t.sets == MESH and not t.struck_reason),
-        opened=frozenset(means_key(sheet.means) if t.sets == GAP else TIMING for t in tries if t.opened and not t.struck_reason),
+        lash_mm=zero.lash_mm if zero else sheet.means.lash_mm,
+        tries=tuple(try_made(t, checks[t.pk]) for t in tries if t.sets == GAP and not t.struck_reason),
+        mesh_tries=tuple(try_made(t, checks[t.pk]) for t in tries if t.sets == MESH and not t.struck_reason),
+        opened=frozenset(sheet.means.kind if t.sets == GAP else GEAR for t in tries if t.opened and not t.struck_reason),
         box=dict(stock),
         build=build,
         shop=shop_of(job),
@@ -206,19 +210,16 @@ def _facts(records: Records) -> core.Facts:
         gauge_faults=_faults(records.readings, [c for t in tries if not t.struck_reason for c in checks[t.pk]], records.torques),
         symptom=job.symptom,
         skipped=frozenset(s.step for s in records.steps if s.skipped),
-        fitted=tuple(Fitted(row.stack, row.part, row.reused, row.reason, row.made) for row in records.fitted),
-        tightened=tuple(
-            Tightened(t.fastener, t.pass_number, tuple(t.bolts), t.at_nut_n_m, t.made)
-            for t in records.torques
-            if not t.struck_reason
-        ),
+        fitted=tuple(Fitted(row.stack, row.part, row.reused, row.reason, row.made, records.stamp(row)) for row in records.fitted),
+        tightened=tuple(_tightened(row, records) for row in records.torques),
+        wrenches=tuple(_wrenches(records.gauges)),
         lubricant=job.lubricant,
         ten_g=job.gun.ten_g if job.gun else None,
-        turned={p.step: tuple(p.places) for p in proofs if p.seen == TURNING},
-        plays={p.step: p.value for p in proofs if p.seen == END_PLAY and p.value is not None},
+        proofs=tuple(Proof(p.step, p.seen, p.value, p.typed, tuple(p.places), records.stamp(p)) for p in proofs),
         on_hand={row.item: row.here for row in records.on_hand},
-        run_in=tuple(Note(n.minute, n.drops, n.box_c, n.eighths) for n in records.run_in),
-        running=_running(proofs),
+        run_in=tuple(
+            Note(n.minute, n.drops, n.box_c, n.eighths, n.number, n.drops_expanded, records.stamp(n)) for n in records.run_in
+        ),
         confirmed_new=frozenset(one.feature for one in records.new_parts),
         new_share=works_settings().new_share,
         renewed=job.renewed,
@@ -271,10 +272,26 @@ def _duty(job: Job) -> core.Duty:
     )
 
 
-def _running(proofs: list[ProofMark]) -> Running:
-    kinds = {kind.value: kind for kind in FirstHour}
-    values = {kinds[p.seen]: p.value for p in proofs if p.seen in kinds and p.value is not None}
-    return Running(values, next((p.typed for p in proofs if p.seen == FirstHour.NOISE.value), ""))
+def _tightened(row: TorqueMark, records: Records) -> Tightened:
+    return Tightened(
+        row.fastener,
+        row.pass_number,
+        tuple(row.bolts),
+        row.at_nut_n_m,
+        row.made,
+        typed=row.typed,
+        adapter=row.adapter,
+        wrench=row.wrench.tag,
+        certificate=row.certificate.number,
+        overdue=row.wrench_overdue,
+        struck_reason=row.struck_reason,
+        stamp=records.stamp(row),
+    )
+
+
+def _wrenches(gauges: list[Gauge]) -> list[Wrench]:
+    today, kind = timezone.localdate(), GaugeKind.TORQUE_WRENCH.value
+    return [Wrench(g.tag, g.now.low, g.now.high, g.now.due < today) for g in gauges if g.kind == kind]
 
 
 def name_of(user: User) -> str:
@@ -328,9 +345,10 @@ def _overdue(gauge: Gauge) -> Sentence:
     return Sentence("{gauge} was past its calibration date.", {"gauge": gauge.tag})
 
 
-def _try(row: Try, checks: list[TryCheck]) -> TryMade:
+def try_made(row: Try, checks: list[TryCheck]) -> TryMade:
+    """A try as the core takes it."""
     read = tuple(Check(c.value_mm, c.u_mm, math.inf if c.dof is None else c.dof, c.half_mm) for c in checks)
-    return TryMade(read, row.arc_mm, tuple(tuple(stack) for stack in row.stacks_um), row.made)
+    return TryMade(read, row.moved, tuple(tuple(stack) for stack in row.stacks_um), row.made)
 
 
 def _faults(readings: list[Reading], checks: list[TryCheck], torques: list[TorqueMark]) -> tuple[Sentence, ...]:

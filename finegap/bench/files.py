@@ -28,10 +28,10 @@ class Report(APIView):
         from finegap.exchange import report
 
         units = units_of(request)
-        view = queries.job_view(number, units)
+        view = queries.job_view(number)
         if view is None:
             raise Http404
-        record = plain(view)
+        record = plain(view, units)
         body = report.as_pdf(record, lambda photo: _file_of(number, photo)) if kind == "pdf" else report.as_json(record)
         response = HttpResponse(body, content_type="application/pdf" if kind == "pdf" else "application/json")
         response["Content-Disposition"] = f'inline; filename="job-{number}.{kind}"'
@@ -94,8 +94,8 @@ class Order(APIView):
         """As a table, a page, or text for the clipboard."""
         from finegap.exchange import order
 
-        view = queries.job_view(number, units_of(request))
-        record = plain(view)
+        view = queries.job_view(number)
+        record = plain(view, units_of(request))
         if view is None or record["order"] is None:
             raise Http404
         return HttpResponse(

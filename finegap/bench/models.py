@@ -1,10 +1,11 @@
 """Everything recorded at the bench. Verdicts and moves are computed from it, never stored, until a signature freezes them."""
 
-from typing import Self
+import lzma
+from typing import Any, Self
 
 from django.db import models
 
-from finegap.bench.record import RECORD_VERSION
+from finegap.bench.record import RECORD_VERSION, shown
 from finegap.bench.recorded import STANDING, USER, InItsZone, M, Recorded, Strikeable
 from finegap.fleet.models import Duty, Pump
 from finegap.sheets.models import SheetRevision, ShopProcedure
@@ -275,6 +276,8 @@ class ZeroFound(Recorded, Strikeable):
 class Try(Recorded, Strikeable):
     """A try: what was done. ``sets`` is the gap of the clearance table, or the mesh of a timing gear; one stack a place.
 
+    ``moved`` is by how much the means was moved, with the sign it gives that (an arc in mm).
+
     ``opened`` when the pump was opened for it: what that takes apart is to be done again. ``trial`` when it was tightened for the
     check alone, not to its torque.
     """
@@ -282,8 +285,8 @@ class Try(Recorded, Strikeable):
     job = models.ForeignKey(Job, models.CASCADE, related_name="tries")
     sets = models.CharField(max_length=10, default="gap")
     number = models.PositiveIntegerField()
-    arc_mm = models.FloatField(null=True, blank=True)
-    arc_typed = models.CharField(max_length=40, blank=True)
+    moved = models.FloatField(null=True, blank=True)
+    moved_typed = models.CharField(max_length=40, blank=True)
     stacks_um = models.JSONField(default=list)
     opened = models.BooleanField(default=False)
     trial = models.BooleanField(default=False)
@@ -360,17 +363,31 @@ class RunInNote(Recorded, Strikeable):
 
 
 class SignOff(Recorded):
-    """The signature, with everything that was shown when it was given, in the shape of ``record_version``.
+    """The signature, with the record of the job as it was signed.
 
-    ``own`` when a lead signed past what was open on a job that lead had worked on.
+    ``document`` are the bytes of the record, compressed (LZMA), of the version ``record_version``; they are never written again.
+    ``gap_mm`` and ``gap_in`` say what gap was left, as it was shown, and ``calls`` how many parts got which verdict: lists are
+    made from these, and read no document. ``own`` when a lead signed past what was open on a job that lead had worked on.
     """
 
     job = models.OneToOneField(Job, models.CASCADE, related_name="sign_off")
     reason = models.CharField(max_length=300, blank=True)
-    record = models.JSONField()
+    document = models.BinaryField()
     record_version = models.PositiveSmallIntegerField(default=RECORD_VERSION)
     core_version = models.CharField(max_length=20)
+    gap_mm = models.CharField(max_length=60, blank=True)
+    gap_in = models.CharField(max_length=60, blank=True)
+    calls = models.JSONField(default=dict)
     own = models.BooleanField(default=False)
+
+    @property
+    def signed_bytes(self) -> bytes:
+        """The record as it was signed."""
+        return lzma.decompress(self.document)
+
+    def shown(self) -> dict[str, Any]:
+        """The job as it was signed, in the shape of now."""
+        return shown(self.signed_bytes, self.record_version)
 
 
 class Abandonment(Recorded):

@@ -12,23 +12,16 @@ from django.utils import timezone
 from finegap.bench import shapes
 from finegap.bench.facts import GAP, MESH, Records, load, name_of
 from finegap.bench.models import Abandonment, Amendment, Event, Job, Photo, SignOff
-from finegap.bench.record import upgraded
-from finegap.bench.showing.building import BuildingWords
-from finegap.bench.showing.inspecting import FeatureWords
-from finegap.bench.showing.preparing import PreparingWords
-from finegap.bench.showing.proving import ProvingWords
-from finegap.bench.showing.setting import SettingWords
-from finegap.bench.showing.striking import StruckWords
+from finegap.bench.presenters import building, inspecting, preparing, setting, striking
+from finegap.bench.record.layout import laid_out
 from finegap.bench.verdicts import changed_since, outside_of, shown_verdicts
 from finegap.core import VERSION
 from finegap.core.families.model import Drawing, Stage
-from finegap.core.gap.declared import HousingMeans
-from finegap.core.gap.tape import Printed, Tape
+from finegap.core.gap.tape import Printed
 from finegap.core.job import Assessment, assess
 from finegap.core.materials import MATERIALS
 from finegap.core.sheet import SpecSheet
-from finegap.core.showing import Units
-from finegap.site.plain import plain
+from finegap.core.showing import Shown, Units
 from finegap.toolbox.queries import gauge_shape, gauge_shapes
 from finegap.toolbox.shapes import GaugeShape
 
@@ -40,7 +33,7 @@ def job_lines() -> list[shapes.JobLine]:
     """All jobs, newest first."""
     last = Event.objects.filter(job=OuterRef("pk")).order_by("-version").values("what")[:1]
     void = Amendment.objects.filter(job=OuterRef("pk"), void=True)
-    rows = Job.objects.select_related("pump", "opened_by", "sign_off", "abandonment")
+    rows = Job.objects.select_related("pump", "opened_by", "sign_off", "abandonment").defer("sign_off__document")
     jobs = rows.annotate(last=Subquery(last), void=Exists(void))
     return [
         shapes.JobLine(
@@ -58,17 +51,16 @@ def job_lines() -> list[shapes.JobLine]:
     ]
 
 
-def job_view(number: int, units: Units) -> shapes.JobShape | dict[str, Any] | None:
+def job_view(number: int) -> shapes.JobShape | dict[str, Any] | None:
     """A job as the bench shows it; a signed one as it was when it was signed."""
     job = Job.objects.select_related("pump", "revision__sheet", "opened_by", "procedure", "gun").filter(number=number).first()
     if job is None:
         return None
     signature = SignOff.objects.filter(job=job).first()
     if signature is not None:
-        record: dict[str, Any] = signature.record[units.value]
         # Amendments are of after the signature: the frozen page stays as it is.
-        return upgraded(record, signature.record_version) | {"amendments": plain(_amendments(job))}
-    return job_shape(job, units)
+        return laid_out(signature.shown(), job) | {"amendments": _amendments(job)}
+    return job_shape(job)
 
 
 def _amendments(job: Job) -> list[shapes.AmendmentShape]:
@@ -99,18 +91,17 @@ def log_lines(number: int, before: int) -> list[shapes.EventShape] | None:
     return [shapes.EventShape(e.version, e.what, name_of(e.by), e.when) for e in events.order_by("-version")[:_LOG_PAGE]]
 
 
-def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shapes.JobShape:
-    """Work out and render everything about a job."""
+def job_shape(job: Job, signature: SignOff | None = None) -> shapes.JobShape:
+    """Work out everything about a job."""
     records = load(job)
     assessment = assess(records.facts)
     sheet = records.facts.sheet
-    features, preparing, setting = FeatureWords(units), PreparingWords(units), SettingWords(units)
     # A signature freezes the whole log; the screen shows its newest lines and asks for the rest.
     events = list(job.events.order_by("-version")[: None if signature else _LOG_SHOWN])
     view = shapes.JobShape(
         number=job.number,
         version=job.version,
-        unit=units.value,
+        unit=Shown("mm", "in"),
         reason=job.reason,
         hours_run=job.hours_run,
         opened_by=name_of(job.opened_by),
@@ -126,25 +117,25 @@ def job_shape(job: Job, units: Units, signature: SignOff | None = None) -> shape
         procedure=f"the shop's version {job.procedure.version}" if job.procedure else "as Fine Gap lists it",
         steps=preparing.steps(records, assessment),
         drawing=_drawing(records.facts.family.drawing),
-        features=features.features(records, assessment),
-        explained=_explained(assessment, setting),
+        features=inspecting.features(records, assessment),
+        explained=_explained(assessment),
         order=preparing.order(assessment.order, sheet.catalogue),
         materials=list(MATERIALS),
         choice=setting.choice(assessment.gapping.choice, records),
         setting=setting.setting(records, assessment, GAP),
         mesh=setting.setting(records, assessment, MESH),
         slip=setting.slip(assessment.gapping),
-        proving=ProvingWords(units).proving(records, assessment),
-        building=BuildingWords(units).building(records, assessment),
-        gauges=gauge_shapes(records.gauges, units, timezone.localdate()),
-        used_gauges=_used(records, units),
-        blockers=[shapes.BlockerShape(b.stage.value, setting.say(b.sentence), b.lead_may, b.feature) for b in assessment.blockers],
+        tasks=[task.show(key) for key, task in assessment.tasks.by_key.items()],
+        building=building.building(records),
+        gauges=gauge_shapes(records.gauges, timezone.localdate()),
+        used_gauges=_used(records),
+        blockers=[shapes.BlockerShape(b.stage.value, b.sentence, b.lead_may, b.feature) for b in assessment.blockers],
         meanwhile=[],
         log=[shapes.EventShape(e.version, e.what, records.names[e.by_id], e.when) for e in events],
         log_total=job.version,
         core=VERSION,
         signed=_signed(signature),
-        struck=StruckWords(units).struck(records),
+        struck=striking.struck(records),
         abandoned=None if signature else _abandoned(job),
         amendments=[],
     )
@@ -161,9 +152,9 @@ def _drawing(drawing: Drawing) -> shapes.DrawingShape:
     return shapes.DrawingShape(*drawing.size, [shapes.MarkShape(m.style.value, m.path) for m in drawing.marks])
 
 
-def _explained(assessment: Assessment, words: SettingWords) -> shapes.ExplainedShape | None:
+def _explained(assessment: Assessment) -> shapes.ExplainedShape | None:
     found = assessment.explained
-    return None if found is None else shapes.ExplainedShape(found.symptom.name, words.say(found.sentence), list(found.explains))
+    return None if found is None else shapes.ExplainedShape(found.symptom.name, found.sentence, list(found.explains))
 
 
 def _signed(signature: SignOff | None) -> shapes.SignedShape | None:
@@ -184,13 +175,13 @@ def _unread(sentence: str) -> shapes.BlockerShape:
     return shapes.BlockerShape(Stage.CLOSE.value, f"Changed by itself, and not read yet: {sentence}", lead_may=False, feature="")
 
 
-def _used(records: Records, units: Units) -> list[GaugeShape]:
+def _used(records: Records) -> list[GaugeShape]:
     """What something was measured with, each under the certificate of that moment."""
     late = {r.certificate_id for r in records.readings if r.gauge_overdue}
     late |= {c.certificate_id for of in records.checks.values() for c in of if c.gauge_overdue and c.certificate_id}
     late |= {t.certificate_id for t in records.torques if t.wrench_overdue}
     used = sorted(records.certificates.values(), key=lambda one: (one.gauge.tag, one.pk))
-    return [gauge_shape(one.gauge, one, units, one.pk in late) for one in used]
+    return [gauge_shape(one.gauge, one, one.pk in late) for one in used]
 
 
 def tape_view(number: int, units: Units) -> Printed | None:
@@ -206,9 +197,9 @@ def tape_view(number: int, units: Units) -> Printed | None:
         return None
     records = load(job)
     sheet, setting = records.facts.sheet, assess(records.facts).gapping.setting
-    if setting is None or not isinstance(sheet.means, HousingMeans):
+    tape = sheet.means.tape(setting.window, units) if setting else None
+    if tape is None:
         return None
-    tape = Tape(sheet.means.housing, setting.window, units)
     return Printed(tape, job.pump.tag, f"{sheet.title}, revision {sheet.revision}", job.number)
 
 
@@ -219,7 +210,7 @@ def wear_view(number: int, feature: str, units: Units) -> shapes.WearShape | Non
         return None
     records = load(job)
     state = next((s for s in assess(records.facts).features if s.feature.key == feature), None)
-    return FeatureWords(units).wear(state, records) if state else None
+    return inspecting.wear(state, records, units) if state else None
 
 
 def photo_of(number: int, photo: uuid.UUID) -> Photo | None:

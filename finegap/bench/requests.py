@@ -217,9 +217,9 @@ class RecordTry(Change):
     """A try at a gap: one check for each gap it asks for, in their order; one stack for each place."""
 
     id = serializers.UUIDField()
-    arc = serializers.CharField(max_length=40, allow_blank=True, default="")
+    moved = serializers.CharField(max_length=40, allow_blank=True, default="", help_text="by how much its means was moved")
     sets = serializers.ChoiceField(["gap", "mesh"], default="gap")
-    way = serializers.ChoiceField(["open", "close", "stay", "left", "right"], default="open")
+    way = serializers.CharField(max_length=20, allow_blank=True, default="", help_text="one of the two ways its means goes")
     stacks_um = serializers.ListField(
         child=serializers.ListField(child=serializers.IntegerField(max_value=100_000), max_length=60), max_length=2, default=list
     )

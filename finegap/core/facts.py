@@ -8,7 +8,7 @@ from enum import Enum
 from functools import cached_property
 
 from finegap.core.build.stacking import Fitted, Used, stacks_of
-from finegap.core.build.tightening import Tightened
+from finegap.core.build.tightening import Tightened, Wrench
 from finegap.core.families.model import Build, Family, FeatureKind, Stage
 from finegap.core.families.stack import Stack
 from finegap.core.gap.housing import Zero
@@ -19,7 +19,9 @@ from finegap.core.gauges import Choice
 from finegap.core.measuring.readings import Reading
 from finegap.core.procedure import ShopStep, in_force, needed, reopened
 from finegap.core.proof.first_hour import Running
+from finegap.core.proof.first_hour import Seen as FirstHour
 from finegap.core.proof.run_in import Note
+from finegap.core.proof.seen import Proof
 from finegap.core.sheet import SpecSheet
 from finegap.core.showing import Sentence
 from finegap.core.wear.hours import MeterReading
@@ -114,15 +116,14 @@ class Past:
 class Facts:
     """Everything recorded on a job.
 
-    ``readings`` and ``tightened`` leave out what was struck; ``steps_done`` holds steps skipped with a reason, too, and
-    ``skipped`` those alone; ``zero`` is ``None`` until zero is found; ``box`` is gasket stock by thickness [um];
+    ``readings`` leave out what was struck, ``tightened`` holds it marked so; ``steps_done`` holds steps skipped with a reason,
+    too, and ``skipped`` those alone; ``zero`` is ``None`` until zero is found; ``box`` is gasket stock by thickness [um];
     ``gauge_faults`` are the sentences against gauges that were used; ``lubricant`` is what is on the bench, and ``ten_g`` what ten
     strokes of its grease gun weigh. ``mesh_tries`` are those of a timing gear, ``opened`` the means that had the pump opened again
-    to set a gap. ``turned`` are the clock positions where the turned shaft dragged, by the step it was turned at, ``plays`` the end
-    play in mm likewise: neither proves another step. ``run_in`` is the log of its packing, ``running`` what was seen in the first
-    hour. ``on_hand`` says of what the job needs whether it is there. ``confirmed_new`` are features whose new part was confirmed as
-    in; ``new_share`` is how far a new part may be from its one new size, as a share of its allowance, before it is asked about.
-    ``renewed`` is when it was last decided which parts are new, counted like what is ``made``.
+    to set a gap. ``proofs`` are what was seen at steps of Prove, ``run_in`` is the log of its packing, ``wrenches`` the torque
+    wrenches of the cabinet. ``on_hand`` says of what the job needs whether it is there. ``confirmed_new`` are features whose new
+    part was confirmed as in; ``new_share`` is how far a new part may be from its one new size, as a share of its allowance,
+    before it is asked about. ``renewed`` is when it was last decided which parts are new, counted like what is ``made``.
     """
 
     sheet: SpecSheet
@@ -148,11 +149,10 @@ class Facts:
     ten_g: float | None = None
     mesh_tries: tuple[TryMade, ...] = ()
     opened: frozenset[str] = frozenset()
-    turned: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
-    plays: Mapping[str, float] = field(default_factory=dict)
+    proofs: tuple[Proof, ...] = ()
+    wrenches: tuple[Wrench, ...] = ()
     on_hand: Mapping[str, bool] = field(default_factory=dict)
     run_in: tuple[Note, ...] = ()
-    running: Running | None = None
     confirmed_new: frozenset[str] = frozenset()
     new_share: float = NEW_SHARE
     renewed: int = 0
@@ -189,6 +189,25 @@ class Facts:
     def stacks(self) -> dict[str, Stack]:
         """What goes onto the shaft, by place."""
         return stacks_of(self.family.stacks, self.sheet.building, self.sheet.details)
+
+    def tightens(self, torque: str) -> bool:
+        """Whether a step of this job tightens a line of the torque table."""
+        return any(torque in step.of("torque") for step in self.family.steps)
+
+    def seen_at(self, step: str, seen: str) -> Proof | None:
+        """Something seen at a step."""
+        return next((p for p in self.proofs if (p.step, p.seen) == (step, seen)), None)
+
+    def first_hour(self, step: str) -> tuple[Proof, ...]:
+        """What was seen of the first hour at a step; of the oldest jobs no step was kept."""
+        items = {item.value for item in FirstHour}
+        return tuple(p for p in self.proofs if p.seen in items and p.step in (step, ""))
+
+    def running(self, step: str) -> Running:
+        """The same, in numbers."""
+        proofs = self.first_hour(step)
+        values = {FirstHour(p.seen): p.value for p in proofs if p.value is not None}
+        return Running(values, next((p.typed for p in proofs if p.seen == FirstHour.NOISE.value), ""))
 
     @property
     def used(self) -> Used:

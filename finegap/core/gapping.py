@@ -7,23 +7,26 @@ from dataclasses import dataclass, replace
 
 from finegap.core.build.tightening import Tightening
 from finegap.core.facts import Facts
-from finegap.core.families.model import FeatureKind
+from finegap.core.families.model import FeatureKind, GapWords
 from finegap.core.gap import heat, table
-from finegap.core.gap.declared import TIMING, FixedMeans, GasketMeans, HousingMeans, RingMeans, ShimMeans, means_key
-from finegap.core.gap.gaskets import Known
-from finegap.core.gap.means import set_by_gaskets, set_by_housing, set_by_nothing, set_by_ring, set_by_shims, set_by_timing
 from finegap.core.gap.move import Window
 from finegap.core.gap.performance import USUAL_KG_M3, Performance, perform
 from finegap.core.gap.setting import Check, Setting
 from finegap.core.gap.slip import Fluid
 from finegap.core.inspection import FeatureState
+from finegap.core.means.base import Means, SetNow, Size
+from finegap.core.means.registry import GEAR
 from finegap.core.measuring.verdict import Call
 from finegap.core.showing import Sentence, length
+
+MESH = GapWords("mesh gaps", "", "")
+"""What the gaps of a timing gear are called."""
 
 
 @dataclass(frozen=True)
 class Gapping:
-    """What follows for the gap. ``setting`` is the gap of the clearance table, ``mesh`` that of a timing gear.
+    """What follows for the gap. ``setting`` is the gap of the clearance table, ``mesh`` that of a timing gear; ``now`` and
+    ``mesh_now`` are what their means worked with.
 
     ``found`` is what the pump did with the gaps it came in with, ``left`` what it will do as it is put together. ``outside`` says
     which of its other gaps are outside their limit as it stands: a pump with one is not right, whatever was set.
@@ -38,6 +41,8 @@ class Gapping:
     found: Performance | None
     left: Performance | None
     outside: tuple[Sentence, ...] = ()
+    now: SetNow | None = None
+    mesh_now: SetNow | None = None
 
     @property
     def windows(self) -> dict[str, Window]:
@@ -62,11 +67,13 @@ def gapping_of(facts: Facts, features: tuple[FeatureState, ...]) -> Gapping:
         sheet.rows, duty.material, duty.viscosity_mm2_s, duty.temperature_c, sheet.cite(sheet.table_page), duty.sweep
     )
     window = _window(facts, choice.chosen.clearance_mm) if choice.chosen else None
-    setting = _counted(facts, _setting(facts, window, choice, features), means_key(sheet.means))
-    mesh = set_by_timing(sheet.mesh, facts.mesh_tries, sheet.school) if sheet.mesh and facts.sets_a_gap else None
+    now = _now(facts, window, choice, features)
+    setting = _counted(facts, sheet.means, sheet.means.set(now)) if now else None
+    mesh_now = SetNow(sheet.mesh.window, facts.mesh_tries, sheet.school, MESH) if sheet.mesh and facts.sets_a_gap else None
+    mesh = _counted(facts, sheet.mesh, sheet.mesh.set(mesh_now)) if sheet.mesh and mesh_now else None
     hot, warming = _heat(facts, window, setting)
     found, left = _found(facts, features), _left(facts, features, setting)
-    return Gapping(choice, window, setting, _counted(facts, mesh, TIMING), hot, warming, found, left, _outside(facts, features))
+    return Gapping(choice, window, setting, mesh, hot, warming, found, left, _outside(facts, features), now, mesh_now)
 
 
 def _outside(facts: Facts, features: tuple[FeatureState, ...]) -> tuple[Sentence, ...]:
@@ -89,19 +96,19 @@ def _outside(facts: Facts, features: tuple[FeatureState, ...]) -> tuple[Sentence
     return tuple(found)
 
 
-def _counted(facts: Facts, setting: Setting | None, means: str) -> Setting | None:
+def _counted(facts: Facts, means: Means, setting: Setting) -> Setting:
     """A setting whose last check counts: taken of the parts that are in, after all that holds the gap was together and tight."""
-    if setting is None or not setting.right:
+    if not setting.right:
         return setting
     checked = setting.tries[-1].made.made
     # How two gears mesh is held by the timing gear, not by what holds a rotor along its shaft.
-    holding = [s for s in facts.family.steps if means in s.undone_by or (s.before_check and means != TIMING)]
+    holding = [s for s in facts.family.steps if means.kind in s.undone_by or (s.before_check and means.kind != GEAR)]
     holding = [s for s in holding if s.puts_in and s.key not in facts.skipped]
-    works = {work for step in holding for work in step.works}
+    torques = {key for step in holding for key in step.of("torque")}
     logs = [
         Tightening(t, tuple(one for one in facts.tightened if one.fastener == t.key))
         for t in facts.sheet.torques
-        if f"torque:{t.key}" in works
+        if t.key in torques
     ]
     open_ = ", ".join(log.torque.fastener.lower() for log in logs if not log.complete)
     if open_:
@@ -110,8 +117,9 @@ def _counted(facts: Facts, setting: Setting | None, means: str) -> Setting | Non
             Sentence("Right on trial: now the torque of the {name}, then check once more", {"name": open_}),
             Sentence("The {gap} was checked before the {name} had their torque.", {"name": open_, "gap": setting.asked[0].name}),
         )
-    late = [log.torque.fastener.lower() for log in logs if any(one.made > checked for one in log.log)]
-    keys = {stack.key: stack.name for place, stack in facts.stacks.items() if f"stack:{place}" in works}
+    late = [log.torque.fastener.lower() for log in logs if any(one.made > checked for one in log.standing)]
+    places = {place for step in holding for place in step.of("stack")}
+    keys = {stack.key: stack.name for place, stack in facts.stacks.items() if place in places}
     moved = dict.fromkeys(keys[one.stack] for one in facts.fitted if one.stack in keys and one.made > checked)
     if late:
         why = Sentence("The {name} got their torque after the last check.", {"name": ", ".join(late)})
@@ -132,23 +140,22 @@ def _window(facts: Facts, target_mm: float) -> Window:
     return Window(target_mm, target_mm - facts.sheet.minus_mm, target_mm + facts.sheet.plus_mm)
 
 
-def _setting(facts: Facts, window: Window | None, choice: table.Choice, features: tuple[FeatureState, ...]) -> Setting | None:
+def _now(facts: Facts, window: Window | None, choice: table.Choice, features: tuple[FeatureState, ...]) -> SetNow | None:
+    """What the means works with; nothing where no number is known, or this job sets no gap."""
     if window is None or choice.chosen is None or not facts.sets_a_gap:
         return None
-    means, tries, school, words = facts.sheet.means, facts.tries, facts.sheet.school, facts.family.gap
-    match means:
-        case GasketMeans():
-            return set_by_gaskets(means, window, tries, school, facts.box, words, _known(means, features))
-        case RingMeans():
-            return set_by_ring(means, window, tries, school, words)
-        case FixedMeans():
-            return set_by_nothing(window, tries, school, words)
-        case ShimMeans():
-            back = _window(facts, choice.chosen.back_mm or 0.0)
-            return set_by_shims(means, window, back, tries, school, facts.box)
-        case HousingMeans():
-            zero = facts.zero or means.zero
-            return set_by_housing(means, window, tries, school, zero, facts.lash_mm, words)
+    back = choice.chosen.back_mm
+    return SetNow(
+        window,
+        facts.tries,
+        facts.sheet.school,
+        facts.family.gap,
+        back=None if back is None else _window(facts, back),
+        box=facts.box,
+        sizes={s.feature.key: Size(_size(s), s.feature.name.lower()) for s in features},
+        zero=facts.zero,
+        lash_mm=facts.lash_mm,
+    )
 
 
 def _size(state: FeatureState) -> float | None:
@@ -162,18 +169,6 @@ def _size(state: FeatureState) -> float | None:
 
 def _new(state: FeatureState) -> float | None:
     return sum(state.spec.new_mm) / 2 if state.spec.new_mm else None
-
-
-def _known(means: GasketMeans, features: tuple[FeatureState, ...]) -> Known | None:
-    """The gap the metal leaves, where both sizes are known."""
-    by_key = {s.feature.key: s for s in features}
-    outer, inner = by_key.get(means.outer), by_key.get(means.inner)
-    if outer is None or inner is None:
-        return None
-    sizes = _size(outer), _size(inner)
-    if sizes[0] is None or sizes[1] is None:
-        return None
-    return Known(sizes[0], sizes[1], outer.feature.name.lower(), inner.feature.name.lower())
 
 
 def _heat(facts: Facts, window: Window | None, setting: Setting | None) -> tuple[heat.HotGap | None, heat.WarmingUp | None]:

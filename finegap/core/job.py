@@ -5,18 +5,18 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
-from finegap.core.build.works import Works, works_of
 from finegap.core.facts import Facts
 from finegap.core.families.model import FeatureKind, Stage, Step
 from finegap.core.gapping import Gapping, gap_blockers, gapping_of
 from finegap.core.inspection import FeatureState, inspect
+from finegap.core.job_tasks import JobTasks, tasks_of
 from finegap.core.measuring.verdict import Call
 from finegap.core.ordering import Order, to_have_ready, to_order
-from finegap.core.proof.proving import Proving, proving_of
-from finegap.core.ready import READY, needs, not_ready
+from finegap.core.ready import needs
 from finegap.core.sequence import out_of_turn
 from finegap.core.showing import Amounts, Sentence
 from finegap.core.symptoms import Explained, explain
+from finegap.core.tasks.base import TaskNow
 
 
 @dataclass(frozen=True)
@@ -42,8 +42,7 @@ class Assessment:
     explained: Explained | None
     order: Order
     ready: Order
-    works: Works
-    proving: Proving
+    tasks: JobTasks
     progress: Mapping[Stage, tuple[int, int]]
     blockers: tuple[Blocker, ...]
     needs: tuple[tuple[str, str], ...]
@@ -52,8 +51,7 @@ class Assessment:
 
     def holds_back(self, step: Step) -> tuple[Sentence, ...]:
         """Why a step cannot be marked done yet: what it is done with is not complete."""
-        missing = not_ready(self.needs, self.facts.on_hand) if READY in step.works else ()
-        return (*self.works.holds_back(step), *self._unmeasured(step), *missing, *self.proving.holds_back(step))
+        return (*self.tasks.holds_back(step), *self._unmeasured(step))
 
     def out_of_turn(self, step: Step) -> tuple[Sentence, ...]:
         """Why a hold point may be done by a lead alone, with a reason: what comes before it is open."""
@@ -61,7 +59,7 @@ class Assessment:
 
     def _unmeasured(self, step: Step) -> tuple[Sentence, ...]:
         """Parts put in at this step that are new, and were not measured after, or not everywhere."""
-        here = self.works.measured_at(step, self.facts)
+        here = self.tasks.measured_at(step, self.facts)
         return tuple(
             Sentence(words, {"name": state.feature.name, **amounts})
             for state in self.features
@@ -76,32 +74,25 @@ def assess(facts: Facts) -> Assessment:
     sheet = facts.sheet
     gapping = gapping_of(facts, features)
     progress = _progress(facts, features, gapping)
-    works = works_of(facts, features)
-    proving = proving_of(facts, gapping.left, gapping.window)
-    blockers = _blockers(facts, features, gapping)
-    proof = (Blocker(Stage.PROVE, sentence, lead_may) for sentence, lead_may in proving.blockers())
-    blockers = _in_order((*blockers, *_build_blockers(facts, works), *proof))
     ready = to_have_ready(facts.family, features, sheet.catalogue)
+    # What will have to be changed is not known yet: tools for all of it are looked for.
+    wanted = needs(facts.whole, ready)
+    tasks = tasks_of(TaskNow(facts, {state.feature.key: state for state in features}, gapping, wanted))
+    held = (Blocker(step.stage, sentence, lead_may) for step, sentence, lead_may in tasks.blockers(facts))
+    blockers = _in_order((*_blockers(facts, features, gapping), *held))
     return Assessment(
         features=features,
         gapping=gapping,
         explained=explain(facts.family, facts.symptom, features, gapping.windows),
         order=to_order(facts.family, features, sheet.catalogue),
         ready=ready,
-        works=works,
-        proving=proving,
+        tasks=tasks,
         progress=progress,
         blockers=blockers,
-        # What will have to be changed is not known yet: tools for all of it are looked for.
-        needs=needs(facts.whole, ready),
+        needs=wanted,
         gap_open=(*(sentence for sentence, _ in gap_blockers(facts, gapping)), *gapping.outside),
         facts=facts,
     )
-
-
-def _build_blockers(facts: Facts, works: Works) -> tuple[Blocker, ...]:
-    found = [Blocker(Stage.BUILD, sentence) for sentence in works.not_tightened(facts)]
-    return (*found, *(Blocker(Stage.BUILD, sentence, lead_may=True) for sentence in works.would_not_hold(facts)))
 
 
 def _in_order(blockers: tuple[Blocker, ...]) -> tuple[Blocker, ...]:

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import re
-import string
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Family, Stage, Step
+from finegap.core.families.check import placeholders
+from finegap.core.families.model import Family, Stage, Step, Task
+from finegap.core.showing import Sentence, Text
 
 OWN = "own-"
 """How the key of a shop's own step begins."""
@@ -89,17 +90,17 @@ def needed(
 
     A line of the torque table (key, name), or a stack of the sheet (place, name), that no step is for gets one of its own.
     """
-    claimed = {work for step in family.steps for work in step.works}
+    claimed = {task for step in family.steps for task in step.tasks}
     steps = [s for s in family.steps if s.stage is not Stage.BUILD or _asked_for(s, changed, skipped)]
     own = [
-        Step(Stage.BUILD, _key("stack", place), f"{name}: in, part by part.", hold=True, works=(f"stack:{place}",))
+        Step(Stage.BUILD, _key("stack", place), f"{name}: in, part by part.", hold=True, tasks=(Task("stack", place),))
         for place, name in stacks
-        if f"stack:{place}" not in claimed
+        if Task("stack", place) not in claimed
     ]
     own += [
-        Step(Stage.BUILD, _key("torque", key), f"{name} to their torque.", works=(f"torque:{key}",), tools=("torque wrench",))
+        Step(Stage.BUILD, _key("torque", key), f"{name} to their torque.", tasks=(Task("torque", key),), tools=("torque wrench",))
         for key, name in torques
-        if f"torque:{key}" not in claimed
+        if Task("torque", key) not in claimed
     ]
     before = list(Stage)[: list(Stage).index(Stage.BUILD) + 1]
     place = next((i + 1 for i, s in reversed(list(enumerate(steps))) if s.stage in before), 0)
@@ -131,24 +132,29 @@ def _worded(one: ShopStep, step: Step | None) -> Step:
     return replace(step, text=one.text or step.text, why=one.why or step.why)
 
 
-def told(step: Step, known: Mapping[str, str]) -> tuple[str, ...]:
+def told(step: Step, known: Mapping[str, Text]) -> tuple[Text, ...]:
     """The step's lines with their values; a line whose value nobody knows is left out."""
     return tuple(said for line in step.tells for said in [filled(line, known)] if said)
 
 
-def filled(line: str, known: Mapping[str, str]) -> str:
-    """A line with its values; a sentence of it whose value nobody knows is left out."""
+def filled(line: str, known: Mapping[str, Text]) -> Text:
+    """A line with its values; a sentence of it whose value nobody knows is left out, and of no sentence nothing is left."""
     sentences = [s for s in line.split(". ") if s]
-    kept = [s for s in sentences if all(known.get(name) for name in _names(s))]
+    kept = [s for s in sentences if all(known.get(name) for name in placeholders(s))]
     words = ". ".join(kept)
-    for name in _names(words):
-        words = words.replace("{" + name + "}", known[name])
-    return words if not words or words.endswith(".") else words + "."
+    names = dict.fromkeys(placeholders(words))
+    for name in names:
+        words = words.replace("{" + name + "}", "{" + _plain(name) + "}")
+    if words and not words.endswith("."):
+        # Words of a sheet may end with their own stop.
+        last = next((name for name in reversed(names) if words.endswith("{" + _plain(name) + "}")), None)
+        ends = known[last] if last is not None else ""
+        words += "" if isinstance(ends, str) and ends.endswith(".") else "."
+    return Sentence(words, {_plain(name): known[name] for name in names}) if names else words
 
 
-def _names(line: str) -> list[str]:
-    # a name may hold a colon (“torque:lock nut”), which the formatter takes for a format
-    return [f"{name}:{spec}" if spec else name for _, name, spec, _ in string.Formatter().parse(line) if name]
+def _plain(name: str) -> str:
+    return re.sub(r"\W", "_", name)
 
 
 def listed(family: Family, kind: str) -> tuple[str, ...]:

@@ -9,9 +9,6 @@ from finegap.core.ordering import Order
 from finegap.core.procedure import listed
 from finegap.core.showing import Sentence
 
-READY = "ready"
-"""The step that is done with the list of what is needed."""
-
 _TOLD = 3
 
 

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import Enum
 
-from finegap.core.showing import Amount, Sentence
+from finegap.core.showing import Text
 from finegap.core.working import Working
 
 
@@ -27,7 +27,7 @@ class Line:
     """One result: what it is, the result in words or as a number, how it stands, and how it was reached."""
 
     name: str
-    words: Sentence | Amount | str
+    text: Text
     stand: Stand = Stand.GOOD
     working: Working | None = None
 

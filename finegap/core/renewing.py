@@ -35,7 +35,7 @@ def has_a_size(feature: Feature, spec: FeatureSpec) -> bool:
 
 def never_twice(facts: Facts, key: str) -> tuple[str, ...]:
     """Parts of stacks that this job builds which stand for a feature and are never used twice, by key."""
-    places = {w.removeprefix("stack:") for step in facts.family.steps for w in step.works if w.startswith("stack:")}
+    places = {place for step in facts.family.steps for place in step.of("stack")}
     stacks = [facts.stacks[place] for place in places if place in facts.stacks]
     reusable = facts.sheet.building.reusable
     return tuple(p.key for s in stacks for p in s.parts if p.feature == key and p.always_new and p.key not in reusable)

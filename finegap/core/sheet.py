@@ -16,21 +16,20 @@ from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.families.model import Build, Family, FeatureKind, Station, pressed_only, stationed, stations
 from finegap.core.gap.declared import (
-    Means,
-    MeshMeans,
     RunIn,
     expansion_of,
     length_of,
     read_heat,
     read_losses,
-    read_means,
     read_run_in,
-    read_timing,
 )
 from finegap.core.gap.heat import Body
 from finegap.core.gap.performance import Losses
 from finegap.core.gap.table import Range, Row, check_rows
 from finegap.core.materials import Expansion
+from finegap.core.means.base import Means
+from finegap.core.means.registry import read_means
+from finegap.core.means.timing import TimingMeans
 from finegap.core.measuring.verdict import Limit, School
 from finegap.core.quantities import Dimension, Sign, parse
 from finegap.core.wear.lubrication import Plan
@@ -83,7 +82,7 @@ class SpecSheet:
     details: Mapping[str, str]
     catalogue: Catalogue
     building: Building
-    mesh: MeshMeans | None = None
+    mesh: TimingMeans | None = None
     losses: Losses | None = None
     run_in: RunIn = field(default_factory=RunIn)
     lubrication: tuple[Plan, ...] = ()
@@ -100,8 +99,9 @@ class SpecSheet:
             raise FieldError("build.means", "the numbers of this sheet are for another.", f"Expected {means}.")
         family = self.family.built(self.family.complete({**self.build, **build}))
         family = pressed_only(family, frozenset(self.building.presses))
-        own = tuple((key, spec.stations) for key, spec in self.features.items() if spec.stations)
-        return stationed(family, own) if own else family
+        own = {f.key: f.stations_by(self.details) for f in family.features if f.counted}
+        own |= {key: spec.stations for key, spec in self.features.items() if spec.stations}
+        return stationed(family, tuple(own.items())) if own else family
 
     def cite(self, page: str = "") -> str:
         """How a working names this sheet."""
@@ -158,7 +158,7 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
         details=_details(family, data.get("details", {})),
         catalogue=_catalogue(family, data["catalogue"]) if "catalogue" in data else Catalogue(""),
         building=building,
-        mesh=read_timing(data["timing"]) if "timing" in data else None,
+        mesh=TimingMeans.read(data["timing"], family) if "timing" in data else None,
         losses=read_losses(data["slip"], family) if "slip" in data else None,
         run_in=read_run_in(data.get("packing", {})),
         lubrication=tuple(_plan(one, f"lubrication[{i}]") for i, one in enumerate(data.get("lubrication", ()))),
@@ -189,6 +189,8 @@ def _details(family: Family, data: Mapping[str, str]) -> dict[str, str]:
     if unknown:
         known = ", ".join(family.details) or "none"
         raise FieldError(f"details.{unknown}", f"a {family.name.lower()} has no such detail.", f"Expected any of: {known}.")
+    for feature in family.features:
+        feature.stations_by(data)  # refuses what is no count
     return dict(data)
 
 

@@ -257,11 +257,27 @@ class Sentence:
     """Words with amounts in them (``"Inside by {margin}."``), rendered in whichever unit system is in use."""
 
     template: str
-    amounts: Mapping[str, Amount | Bare | Sentence | str] = field(default_factory=dict)
+    amounts: Mapping[str, Text] = field(default_factory=dict)
 
     def render(self, units: Units) -> str:
         """The sentence with its amounts written out."""
         return self.template.format(**{name: render(part, units) for name, part in self.amounts.items()})
+
+
+@dataclass(frozen=True)
+class Joined:
+    """Texts one after the other, apart by the same words; what is empty is left out."""
+
+    parts: tuple[Text, ...]
+    apart: str = ", "
+
+
+@dataclass(frozen=True)
+class Shown:
+    """A text as it was shown once, in mm and in inches: of a signed record, whose words and figures stay as they were."""
+
+    mm: str
+    inches: str
 
 
 def grouped(value: float, decimals: int = 0) -> str:
@@ -274,17 +290,29 @@ def between(low: float, high: float, kind: Kind) -> Sentence:
     return Sentence("{low} to {high}", {"low": Amount(low, kind), "high": Amount(high, kind)})
 
 
-Amounts = dict[str, Amount | Bare | Sentence | str]
+Text = Amount | Bare | Sentence | Joined | Shown | str
+"""What is shown as text: a number, a number without its unit, words with numbers in them, or plain words."""
+
+Amounts = dict[str, Text]
 """What goes into a sentence, by name."""
 
 
-def render(words: Amount | Bare | Sentence | str, units: Units) -> str:
-    """A number, a sentence or plain words as text."""
-    match words:
+def render(text: Text, units: Units) -> str:
+    """A number, a sentence or plain words, written out in a unit system."""
+    match text:
         case Sentence():
-            return words.render(units)
+            return text.render(units)
         case Amount():
-            return words.text(units)
+            return text.text(units)
         case Bare():
-            return words.amount.bare(units)
-    return words
+            return text.amount.bare(units)
+        case Joined():
+            return text.apart.join(filter(None, (render(part, units) for part in text.parts)))
+        case Shown():
+            return text.mm if units is Units.MM else text.inches
+    return text
+
+
+def bare(mm: float, fine: bool = False) -> Bare:
+    """A length without its unit."""
+    return Bare(length(mm, fine))

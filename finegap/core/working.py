@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from finegap.core.showing import Amount, Sentence
+from finegap.core.showing import Sentence, Text
 
 
 @dataclass(frozen=True)
@@ -13,7 +13,7 @@ class Given:
 
     symbol: str
     meaning: str
-    amount: Amount | Sentence | str
+    text: Text
 
 
 @dataclass(frozen=True)
@@ -26,6 +26,6 @@ class Working:
     title: str
     formula: str
     given: tuple[Given, ...]
-    result: Amount | Sentence | str
+    result: Text
     source: str
     notes: tuple[Sentence, ...] = ()

@@ -14,6 +14,7 @@ from typing import Any, NoReturn
 from django.conf import settings
 
 from finegap.core.errors import FieldError
+from finegap.core.means.registry import KINDS, schema_of
 from finegap.core.sheet import SpecSheet, read_sheet
 
 FORMAT, VERSION = "fine-gap/spec-sheet", 1
@@ -87,7 +88,14 @@ def _json(text: str) -> Any:
 def _validator() -> Any:
     from jsonschema import Draft202012Validator
 
-    return Draft202012Validator(json.loads(SCHEMA_PATH.read_text()))
+    return Draft202012Validator(sheet_schema())
+
+
+def sheet_schema() -> dict[str, Any]:
+    """The published schema, with what each means there is says of its own part."""
+    schema: dict[str, Any] = json.loads(SCHEMA_PATH.read_text())
+    schema["properties"]["adjustment"] = {"oneOf": [schema_of(kind) for kind in KINDS]}
+    return schema
 
 
 def _check_shape(content: dict[str, Any]) -> None:

@@ -54,14 +54,14 @@ class Pumps(APIView):
     @extend_schema(parameters=[UNIT], responses=PumpLineAnswer(many=True))
     def get(self, request: Request) -> Response:
         """Every pump with its jobs."""
-        return answer(queries.pump_lines(units_of(request)))
+        return answer(queries.pump_lines(), units=units_of(request))
 
     @extend_schema(request=AddPump, parameters=[UNIT], responses={201: PumpLineAnswer(many=True), 403: Error, 422: Error})
     def post(self, request: Request) -> Response:
         """Add a pump."""
         entry, data = entered(AddPump, request)
         services.add_pump(actor_of(request), services.NewPump(**data), entry)
-        return answer(queries.pump_lines(units_of(request)), 201)
+        return answer(queries.pump_lines(), 201, units_of(request))
 
 
 class ReadMeter(Entered):
@@ -163,7 +163,7 @@ class DueCalendar(APIView):
 
 
 def _page(tag: str, request: Request) -> Response:
-    page = queries.pump_page(tag, units_of(request))
+    page = queries.pump_page(tag)
     if page is None:
         raise Http404
-    return answer(page)
+    return answer(page, units=units_of(request))

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 
 from django.contrib.auth.models import User
-from django.db.models import Prefetch
+from django.db.models import Prefetch, QuerySet
 from django.utils import timezone
 
 from finegap.bench.models import Job
@@ -13,7 +13,7 @@ from finegap.core.build.elastomers import MEDIA
 from finegap.core.families import FAMILIES
 from finegap.core.numerals import Mark
 from finegap.core.sheet import read_sheet
-from finegap.core.showing import Amount, Kind, Units
+from finegap.core.showing import Amount, Kind, Shown
 from finegap.core.wear.lubrication import Due, Metered, due, hours_a_week, together
 from finegap.fleet import meter
 from finegap.fleet.models import MeterReading, Pump
@@ -28,20 +28,23 @@ from finegap.fleet.shapes import (
     PumpSymptom,
 )
 from finegap.site.shapes import NamedShape
-from finegap.site.words import Words
 from finegap.toolbox.queries import works_settings
 
 
-def pump_lines(units: Units) -> list[PumpLine]:
+def _jobs() -> QuerySet[Job]:
+    """Jobs of pumps, newest first, with how each ended; no record is read."""
+    jobs = Job.objects.select_related("sign_off", "abandonment").defer("sign_off__document")
+    return jobs.prefetch_related("amendments").order_by("-number")
+
+
+def pump_lines() -> list[PumpLine]:
     """Every pump with its jobs, by tag, in a fixed number of SQL queries."""
-    jobs = Prefetch(
-        "jobs", Job.objects.select_related("sign_off", "abandonment").prefetch_related("amendments").order_by("-number")
-    )
-    return [_line(pump, units) for pump in Pump.objects.select_related("sheet").prefetch_related(jobs, "sheet__revisions")]
+    jobs = Prefetch("jobs", _jobs())
+    return [_line(pump) for pump in Pump.objects.select_related("sheet").prefetch_related(jobs, "sheet__revisions")]
 
 
-def _line(pump: Pump, units: Units) -> PumpLine:
-    jobs = [_job(job, units) for job in pump.jobs.all()]
+def _line(pump: Pump) -> PumpLine:
+    jobs = [_job(job) for job in pump.jobs.all()]
     revisions = list(pump.sheet.revisions.all())
     family = FAMILIES.get(revisions[0].content["family"]) if revisions else None
     return PumpLine(
@@ -54,9 +57,9 @@ def _line(pump: Pump, units: Units) -> PumpLine:
         model=revisions[0].content["model"] if revisions else "",
         material=pump.material,
         liquid=pump.liquid,
-        viscosity=Amount(pump.viscosity_mm2_s, Kind.VISCOSITY).text(units),
-        temperature=Amount(pump.temperature_c, Kind.TEMPERATURE).text(units),
-        pressure=Amount(pump.pressure_bar, Kind.PRESSURE).text(units),
+        viscosity=Amount(pump.viscosity_mm2_s, Kind.VISCOSITY),
+        temperature=Amount(pump.temperature_c, Kind.TEMPERATURE),
+        pressure=Amount(pump.pressure_bar, Kind.PRESSURE),
         speed=f"{pump.speed_r_min:g} r/min",
         on_bench=next((j.number for j in jobs if j.signed_at is None and not j.ended), None),
         symptoms=[PumpSymptom(s.key, s.name) for s in family.symptoms] if family else [],
@@ -64,26 +67,23 @@ def _line(pump: Pump, units: Units) -> PumpLine:
     )
 
 
-def _job(job: Job, units: Units) -> PumpJob:
+def _job(job: Job) -> PumpJob:
     signature = getattr(job, "sign_off", None)
-    gap = None
-    setting = signature.record[units.value]["setting"] if signature is not None else None
-    if setting and setting["tries"]:
-        gap = setting["tries"][-1]["gap"]
+    gap = Shown(signature.gap_mm, signature.gap_in) if signature and signature.gap_mm else None
     void = any(one.void for one in job.amendments.all())
     ended = "abandoned" if hasattr(job, "abandonment") else "void" if void else ""
     return PumpJob(job.number, job.opened_at, job.reason, signature.at if signature else None, ended, gap)
 
 
-def pump_page(tag: str, units: Units) -> PumpPage | None:
+def pump_page(tag: str) -> PumpPage | None:
     """A pump with what falls due; ``None`` where there is no such pump."""
     pump = _whole(tag)
     if pump is None:
         return None
-    found, words = due_of(pump), Words(units)
+    found = due_of(pump)
     rate = hours_a_week(meter.readings(pump), pump.hours_per_week)
     return PumpPage(
-        line=_line(pump, units),
+        line=_line(pump),
         wet=pump.wet,
         rate=f"{rate:.0f} h a week" if rate else "",
         meter=[
@@ -95,7 +95,7 @@ def pump_page(tag: str, units: Units) -> PumpPage | None:
             for one in list(reversed(pump.lubricated.all()))[:_LINES]
         ],
         entered=_entered(pump, Mark(works_settings().decimal_mark)),
-        due=[DueShape(one.plan.name, words.say(one.sentence), _date(one), one.late, words.working(one.working)) for one in found],
+        due=[DueShape(one.plan.name, one.sentence, _date(one), one.late, one.working) for one in found],
         visits=[
             f"{dt.date.fromordinal(group[0].day or 1):%d %b %Y}: {', '.join(one.plan.name.lower() for one in group)}, in one visit"
             for group in together(found)
@@ -121,9 +121,7 @@ def due_of(pump: Pump) -> tuple[Due, ...]:
 
 
 def _whole(tag: str) -> Pump | None:
-    jobs = Prefetch(
-        "jobs", Job.objects.select_related("sign_off", "abandonment").prefetch_related("amendments").order_by("-number")
-    )
+    jobs = Prefetch("jobs", _jobs())
     pumps = Pump.objects.select_related("sheet")
     return pumps.prefetch_related(jobs, "sheet__revisions", "meter__by", "lubricated__by").filter(tag=tag).first()
 

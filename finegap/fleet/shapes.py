@@ -6,7 +6,9 @@ import datetime as dt
 import uuid
 from dataclasses import dataclass
 
-from finegap.site.shapes import NamedShape, WorkingShape
+from finegap.core.showing import Text
+from finegap.core.working import Working
+from finegap.site.shapes import NamedShape
 
 
 @dataclass(frozen=True)
@@ -18,7 +20,7 @@ class PumpJob:
     reason: str
     signed_at: dt.datetime | None
     ended: str
-    gap: str | None
+    gap: Text | None
 
 
 @dataclass(frozen=True)
@@ -42,9 +44,9 @@ class PumpLine:
     model: str
     material: str
     liquid: str
-    viscosity: str
-    temperature: str
-    pressure: str
+    viscosity: Text
+    temperature: Text
+    pressure: Text
     speed: str
     on_bench: int | None
     symptoms: list[PumpSymptom]
@@ -56,10 +58,10 @@ class DueShape:
     """Oil or grease that falls due, with its day where the meter tells the rate."""
 
     name: str
-    sentence: str
+    sentence: Text
     day: dt.date | None
     late: bool
-    working: WorkingShape
+    working: Working
 
 
 @dataclass(frozen=True)

@@ -6,11 +6,9 @@ from typing import Any
 
 from finegap.core.build.declared import Torque
 from finegap.core.families import FAMILIES
-from finegap.core.gap.declared import FixedMeans, GasketMeans, HousingMeans, RingMeans, ShimMeans
-from finegap.core.gap.housing import SheetCheck
 from finegap.core.procedure import ShopStep, in_force
 from finegap.core.sheet import OPEN_HIGH, OPEN_LOW, FeatureSpec, SpecSheet, read_sheet
-from finegap.core.showing import Units, between_edges, length
+from finegap.core.showing import Units, between_edges, length, render
 from finegap.core.wear.parts import money
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
 from finegap.sheets.shapes import ProcedureLine, ProcedureShape, ProcedureStep, RowLine, SheetDetail, SheetLine, SizeLine
@@ -50,7 +48,7 @@ def revision_of(slug: str, revision: str | None) -> SheetRevision | None:
 def sheet_detail(kept: SheetRevision, units: Units) -> SheetDetail:
     """A revision laid out as the manual prints it."""
     sheet = read_sheet(kept.content)
-    check = sheet.means.check if isinstance(sheet.means, HousingMeans) else None
+    check = sheet.means.against_itself()
     return SheetDetail(
         slug=kept.sheet.slug,
         title=sheet.title,
@@ -73,18 +71,9 @@ def sheet_detail(kept: SheetRevision, units: Units) -> SheetDetail:
         parts=_parts(sheet),
         torques=[[t.fastener, t.span.render(units), t.condition, _fastened(t)] for t in sheet.torques],
         building=_building(sheet, units),
-        check=check_words(check),
-        check_agrees=check is None or check.agrees,
+        check=render(check[0], units) if check else None,
+        check_agrees=check is None or check[1],
     )
-
-
-def check_words(check: SheetCheck | None) -> str | None:
-    """Whether a sheet's printed arc agrees with its own diameter and lead; ``None`` where it prints none."""
-    if check is None:
-        return None
-    if check.agrees:
-        return "The printed arc agrees with diameter and lead."
-    return f"The printed arc is {(check.ratio - 1) * 100:+.1f} % off diameter and lead: measure the housing before trusting either."
 
 
 def _rows(content: dict[str, Any], sheet: SpecSheet) -> list[tuple[dict[str, Any], float]]:
@@ -111,7 +100,7 @@ def _printed(low: str, high: str) -> str:
 
 def _size(number: int, name: str, spec: FeatureSpec, units: Units) -> SizeLine:
     assert spec.new_mm is not None, "a size on the sheet has a new size"
-    limit = spec.limit.shown(units, fine=spec.fine) if spec.limit else "—"
+    limit = render(spec.limit.shown(fine=spec.fine), units) if spec.limit else "—"
     return SizeLine(number, name, between_edges(*spec.new_mm, spec.fine).render(units), limit, spec.page)
 
 
@@ -186,33 +175,8 @@ def _building(sheet: SpecSheet, units: Units) -> list[list[str]]:
 
 
 def _adjustment(sheet: SpecSheet, units: Units) -> list[list[str]]:
-    match sheet.means:
-        case GasketMeans():
-            sold = ", ".join(length(t / 1000).bare(units) for t in sheet.means.sold_um)
-            return [
-                ["Means", f"gaskets {sheet.family.gap.place}"],
-                ["Thicknesses as compressed", sold],
-                ["Begin with", length(sheet.means.start_um / 1000).text(units)],
-            ]
-        case RingMeans(coupling=coupling):
-            return [["Means", f"{'sleeve coupling' if coupling else 'adjusting ring'} on the shaft, set with leaves"]]
-        case FixedMeans():
-            return [["Means", "none: the gap is checked only"]]
-        case ShimMeans(sold_um=sold_um, start_um=start_um, difference_mm=difference):
-            return [
-                ["Means", "shims behind the front bearings of both shafts"],
-                ["Thicknesses", ", ".join(length(t / 1000).bare(units) for t in sold_um)],
-                ["Begin with", length(start_um / 1000).text(units)],
-                ["The rotors may differ by", length(difference).text(units)],
-            ]
-        case HousingMeans(housing=housing, zero=zero, lash_mm=lash):
-            return [
-                ["Means", "threaded bearing housing"],
-                ["Outside diameter", length(housing.diameter_mm).text(units)],
-                ["Thread", f"{housing.hand.value}-hand, lead {length(housing.lead_mm, fine=True).text(units)}"],
-                ["Zero", zero.value],
-                ["Axial play", length(lash, fine=True).text(units)],
-            ]
+    lines = sheet.means.lines(sheet.family.gap) + (sheet.mesh.lines(sheet.family.gap) if sheet.mesh else [])
+    return [[name, render(text, units)] for name, text in lines]
 
 
 def procedure_lines() -> list[ProcedureLine]:

@@ -12,7 +12,6 @@ from django.utils import timezone
 
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
-from finegap.core.gap.declared import GasketMeans, ShimMeans
 from finegap.core.procedure import read_steps
 from finegap.exchange.sheet_file import parse_file
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
@@ -40,9 +39,8 @@ def add_revision(actor: User, text: str) -> SheetRevision:
         if line.title != sheet.title:
             line.title = sheet.title
             line.save(update_fields=["title"])
-        if isinstance(sheet.means, GasketMeans | ShimMeans):
-            for thickness in sheet.means.sold_um:
-                GasketStock.objects.get_or_create(sheet=line, thickness_um=thickness, defaults={"count": 0})
+        for thickness in sheet.means.stocked():
+            GasketStock.objects.get_or_create(sheet=line, thickness_um=thickness, defaults={"count": 0})
         return SheetRevision.objects.create(
             sheet=line,
             revision=sheet.revision,

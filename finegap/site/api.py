@@ -2,22 +2,25 @@
 
 from __future__ import annotations
 
-from typing import Any, TypeVar
+from collections.abc import Mapping
+from functools import cache
+from typing import Any, ClassVar, TypeVar, get_args
 
 from django.contrib.auth.models import User
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import OpenApiParameter
+from drf_spectacular.utils import OpenApiParameter, PolymorphicProxySerializer, extend_schema_field
 from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
+from rest_framework_dataclasses.field_utils import TypeInfo
 from rest_framework_dataclasses.serializers import DataclassSerializer
 
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.numerals import MARKS, Mark
-from finegap.core.showing import Units
+from finegap.core.showing import Text, Units
 from finegap.site.errors import OtherPerson
-from finegap.site.plain import plain
+from finegap.site.plain import TEXTS, plain
 
 UNIT = OpenApiParameter("unit", OpenApiTypes.STR, enum=[u.value for u in Units], default=Units.MM.value)
 """The unit system of the answer's texts."""
@@ -86,10 +89,72 @@ class Error(serializers.Serializer[Any]):
     reason_wanted = serializers.BooleanField()
 
 
+class ShapeSerializer(DataclassSerializer[Any]):
+    """A serializer of a shape: a ``Text`` is a text, whatever numbers are in it; a base of several kinds is any one of them."""
+
+    serializer_field_mapping = {**DataclassSerializer.serializer_field_mapping, **dict.fromkeys(TEXTS, serializers.CharField)}
+
+    kinds: ClassVar[dict[type, Mapping[str, type]]] = {}
+    """Shapes that stand for several: the base, and by ``kind`` what it may be."""
+
+    def build_typed_field(self, field_name: str, type_info: TypeInfo, extra_kwargs: dict[str, Any]) -> tuple[Any, dict[str, Any]]:
+        """An answer has every field, also one whose dataclass has a default."""
+        kind, given = super().build_typed_field(field_name, type_info, extra_kwargs)
+        given.pop("required", None)
+        return kind, given
+
+    def build_dataclass_field(self, field_name: str, type_info: TypeInfo) -> tuple[Any, dict[str, Any]]:
+        """One of several kinds where its type is a base of them."""
+        base = type_info.base_type
+        if base in self.kinds:
+            return _one_of(base), {}
+        if base in self.serializer_field_mapping:
+            return serializers.CharField, {}
+        return shape_serializer(base), {"many": type_info.is_many}
+
+    def build_standard_field(self, field_name: str, type_info: TypeInfo) -> tuple[Any, dict[str, Any]]:
+        """The kind of a shape that is one of several is a text of its own."""
+        if field_name == "kind":
+            shape = self.dataclass_definition.dataclass_type
+            kind = next((kind for kinds in self.kinds.values() for kind, one in kinds.items() if one is shape), None)
+            if kind is not None:
+                return _kind_field(kind), {}
+        field: tuple[Any, dict[str, Any]] = super().build_standard_field(field_name, type_info)
+        return field
+
+    def build_enum_field(self, field_name: str, type_info: TypeInfo) -> tuple[Any, dict[str, Any]]:
+        """Its value, as text."""
+        return serializers.CharField, {}
+
+    def build_union_field(self, field_name: str, type_info: TypeInfo, extra_kwargs: dict[str, Any]) -> tuple[Any, dict[str, Any]]:
+        """Of all unions, shapes have this one alone."""
+        if set(get_args(type_info.base_type)) != set(get_args(Text)):
+            raise NotImplementedError(f"{field_name}: a shape has no other union than Text.")
+        return serializers.CharField, {}
+
+
+def any_kind_of(base: type, kinds: Mapping[str, type]) -> None:
+    """Say that a shape stands for several, told apart by their ``kind``."""
+    ShapeSerializer.kinds[base] = kinds
+
+
+@cache
+def _kind_field(kind: str) -> type[serializers.CharField]:
+    return extend_schema_field({"type": "string", "enum": [kind]})(type("Kind", (serializers.CharField,), {}))
+
+
+@cache
+def _one_of(base: type) -> type[serializers.Field[Any, Any, Any, Any]]:
+    of: dict[str, Any] = {kind: shape_serializer(shape) for kind, shape in ShapeSerializer.kinds[base].items()}
+    proxy = PolymorphicProxySerializer(component_name=base.__name__, serializers=of, resource_type_field_name="kind", many=False)
+    return extend_schema_field(proxy)(type(base.__name__, (serializers.JSONField,), {}))
+
+
+@cache
 def shape_serializer(shape: type) -> type[DataclassSerializer[Any]]:
     """A serializer class for a shape: the schema's component carries the shape's name."""
     meta = type("Meta", (), {"dataclass": shape})
-    return type(shape.__name__.removesuffix("Shape"), (DataclassSerializer,), {"Meta": meta, "__doc__": shape.__doc__})
+    return type(shape.__name__.removesuffix("Shape"), (ShapeSerializer,), {"Meta": meta, "__doc__": shape.__doc__})
 
 
 def units_of(request: Request) -> Units:
@@ -114,6 +179,6 @@ def checked(serializer: type[S], request: Request) -> dict[str, Any]:
     return dict(instance.validated_data)
 
 
-def answer(shape: Any, status: int = 200) -> Response:
-    """A shape, a list of shapes, or a frozen record, as JSON."""
-    return Response(plain(shape), status=status)
+def answer(shape: Any, status: int = 200, units: Units = Units.MM) -> Response:
+    """A shape, a list of shapes, or a frozen record, as JSON; its texts in a unit system."""
+    return Response(plain(shape, units), status=status)

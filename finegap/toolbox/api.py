@@ -12,11 +12,10 @@ from rest_framework.views import APIView
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.numerals import MARKS
+from finegap.core.reckoned import Line
 from finegap.core.showing import Units
 from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, shape_serializer, units_of
 from finegap.site.security import LeadWrites
-from finegap.site.shapes import LineShape
-from finegap.site.words import Words
 from finegap.toolbox import queries, services, shapes
 from finegap.toolbox.models import Gauge, GreaseGun
 
@@ -24,7 +23,7 @@ GaugeAnswer = shape_serializer(shapes.GaugeShape)
 StockAnswer = shape_serializer(shapes.StockShape)
 GunAnswer = shape_serializer(shapes.GunShape)
 SumAnswer = shape_serializer(shapes.SumShape)
-LineAnswer = shape_serializer(LineShape)
+LineAnswer = shape_serializer(Line)
 SettingsAnswer = shape_serializer(shapes.SettingsShape)
 
 
@@ -106,7 +105,7 @@ def _gauge(request: Request) -> tuple[Entry, services.NewGauge]:
 
 
 def _cabinet(units: Units, status: int = 200) -> Response:
-    return answer(queries.gauge_shapes(Gauge.objects.all(), units, timezone.localdate()), status)
+    return answer(queries.gauge_shapes(Gauge.objects.all(), timezone.localdate()), status, units)
 
 
 class Guns(APIView):
@@ -115,14 +114,14 @@ class Guns(APIView):
     @extend_schema(parameters=[UNIT], responses=GunAnswer(many=True))
     def get(self, request: Request) -> Response:
         """Every gun."""
-        return answer(queries.gun_shapes(GreaseGun.objects.all(), units_of(request)))
+        return answer(queries.gun_shapes(GreaseGun.objects.all()), units=units_of(request))
 
     @extend_schema(request=WeighGun, parameters=[UNIT], responses={200: GunAnswer(many=True), 422: Error})
     def post(self, request: Request) -> Response:
         """Keep what ten strokes weigh."""
         entry, data = entered(WeighGun, request)
         services.weigh_gun(actor_of(request), services.NewGun(**data), entry)
-        return answer(queries.gun_shapes(GreaseGun.objects.all(), units_of(request)))
+        return answer(queries.gun_shapes(GreaseGun.objects.all()), units=units_of(request))
 
 
 class Sums(APIView):
@@ -141,7 +140,7 @@ class Sum(APIView):
     def post(self, request: Request, key: str) -> Response:
         """Its lines for what was typed; nothing is recorded."""
         entry, data = entered(Reckon, request)
-        return answer(Words(units_of(request)).lines(calculator(key).run(data["given"], entry)))
+        return answer(list(calculator(key).run(data["given"], entry)), units=units_of(request))
 
 
 class Stock(APIView):
@@ -150,14 +149,14 @@ class Stock(APIView):
     @extend_schema(parameters=[UNIT], responses=StockAnswer(many=True))
     def get(self, request: Request) -> Response:
         """Every line of stock."""
-        return answer(queries.stock_shapes(units_of(request)))
+        return answer(queries.stock_shapes(), units=units_of(request))
 
     @extend_schema(request=CountGaskets, parameters=[UNIT], responses={200: StockAnswer(many=True), 422: Error})
     def post(self, request: Request) -> Response:
         """Count one thickness."""
         entry, data = entered(CountGaskets, request)
         services.count_gaskets(actor_of(request), entry=entry, **data)
-        return answer(queries.stock_shapes(units_of(request)))
+        return answer(queries.stock_shapes(), units=units_of(request))
 
 
 class KeepSettings(Entered):

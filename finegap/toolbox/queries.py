@@ -10,7 +10,7 @@ from finegap.core.entry import BARE, SIGNS
 from finegap.core.gap.stock import piece
 from finegap.core.gauges import GaugeKind
 from finegap.core.quantities import Dimension
-from finegap.core.showing import Amount, Kind, Units, length
+from finegap.core.showing import Amount, Bare, Kind, Sentence, Units
 from finegap.site.shapes import NamedShape
 from finegap.toolbox.models import Certificate, GasketStock, Gauge, GreaseGun, WorksSettings
 from finegap.toolbox.shapes import AskedShape, BareUnitShape, GaugeShape, GunShape, SettingsShape, StockShape, SumShape
@@ -31,12 +31,12 @@ def settings_shape() -> SettingsShape:
     return SettingsShape(kept.decimal_mark, f"{100 * kept.new_share:g}", by, kept.at, units)
 
 
-def gauge_shapes(gauges: Iterable[Gauge], units: Units, today: dt.date) -> list[GaugeShape]:
+def gauge_shapes(gauges: Iterable[Gauge], today: dt.date) -> list[GaugeShape]:
     """Gauges with the certificates that hold now."""
-    return [gauge_shape(gauge, gauge.now, units, gauge.now.due < today) for gauge in gauges]
+    return [gauge_shape(gauge, gauge.now, gauge.now.due < today) for gauge in gauges]
 
 
-def gauge_shape(gauge: Gauge, given: Certificate, units: Units, overdue: bool) -> GaugeShape:
+def gauge_shape(gauge: Gauge, given: Certificate, overdue: bool) -> GaugeShape:
     """A gauge under one of its certificates."""
     return GaugeShape(
         tag=gauge.tag,
@@ -44,11 +44,11 @@ def gauge_shape(gauge: Gauge, given: Certificate, units: Units, overdue: bool) -
         mark=gauge.mark,
         lengths=GaugeKind(gauge.kind).dimension is Dimension.LENGTH,
         certificate=given.number,
-        repeatability="" if given.repeatability is None else _fine(gauge, given.repeatability).text(units),
-        leaves=[length(t / 1000, fine=units is Units.IN).bare(units) for t in given.leaves_um],
-        range=f"{_shown(gauge, given.low).bare(units)} to {_shown(gauge, given.high).text(units)}",
-        resolution=_fine(gauge, given.resolution).text(units),
-        expanded=_fine(gauge, given.expanded).text(units),
+        repeatability="" if given.repeatability is None else _fine(gauge, given.repeatability),
+        leaves=[Bare(Amount(t / 1000, Kind.LENGTH, places=(0, 1))) for t in given.leaves_um],
+        range=Sentence("{low} to {high}", {"low": Bare(_shown(gauge, given.low)), "high": _shown(gauge, given.high)}),
+        resolution=_fine(gauge, given.resolution),
+        expanded=_fine(gauge, given.expanded),
         k=given.k,
         calibrated=given.calibrated,
         due=given.due,
@@ -71,9 +71,9 @@ _KINDS = {
 }
 
 
-def gun_shapes(guns: Iterable[GreaseGun], units: Units) -> list[GunShape]:
+def gun_shapes(guns: Iterable[GreaseGun]) -> list[GunShape]:
     """Grease guns with what ten strokes of them weigh."""
-    return [GunShape(g.tag, g.grease, Amount(g.ten_g, Kind.MASS).text(units), g.weighed) for g in guns]
+    return [GunShape(g.tag, g.grease, Amount(g.ten_g, Kind.MASS), g.weighed) for g in guns]
 
 
 def sum_shapes(units: Units) -> list[SumShape]:
@@ -99,9 +99,9 @@ def sum_shapes(units: Units) -> list[SumShape]:
     ]
 
 
-def stock_shapes(units: Units) -> list[StockShape]:
+def stock_shapes() -> list[StockShape]:
     """Every line of gasket stock, by sheet and thickness."""
     return [
-        StockShape(g.sheet.title, g.sheet.slug, g.thickness_um, piece(g.thickness_um).text(units), g.count)
+        StockShape(g.sheet.title, g.sheet.slug, g.thickness_um, piece(g.thickness_um), g.count)
         for g in GasketStock.objects.select_related("sheet")
     ]

@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 
+from finegap.core.showing import Text
 from finegap.site.shapes import NamedShape
 
 
@@ -21,11 +22,11 @@ class GaugeShape:
     mark: str
     lengths: bool
     certificate: str
-    leaves: list[str]
-    repeatability: str
-    range: str
-    resolution: str
-    expanded: str
+    leaves: list[Text]
+    repeatability: Text
+    range: Text
+    resolution: Text
+    expanded: Text
     k: float
     calibrated: dt.date
     due: dt.date
@@ -38,7 +39,7 @@ class GunShape:
 
     tag: str
     grease: str
-    ten: str
+    ten: Text
     weighed: dt.date
 
 
@@ -71,7 +72,7 @@ class StockShape:
     sheet: str
     slug: str
     um: int
-    text: str
+    text: Text
     count: int
 
 

@@ -48,7 +48,7 @@ export const STEP = {
   tells: [],
   tools: [],
   consumables: [],
-  works: [],
+  tasks: [],
   measures: [],
   waits: [],
   photos: [],

@@ -12,18 +12,25 @@ from django.contrib.auth.models import Group, User
 from django.test import TestCase, override_settings
 from pypdf import PdfReader
 
-from finegap.bench import services
+from finegap.bench import queries, services
 from finegap.bench.facts import load
 from finegap.bench.models import Job
 from finegap.core.entry import Entry
 from finegap.core.facts import Phase
 from finegap.core.families.model import Family, FeatureKind, Stage
 from finegap.core.job import assess
-from finegap.core.proof.proving import END_PLAY, FIRST_HOUR, RUN_IN, TURNING
+from finegap.core.tasks.end_play import EndPlayTask
+from finegap.core.tasks.first_hour import FirstHourTask
+from finegap.core.tasks.run_in import RunInTask
+from finegap.core.tasks.stack import StackTask
+from finegap.core.tasks.torque import TorqueTask
+from finegap.core.tasks.turning import TurningTask
 from finegap.exchange import report
+from finegap.fleet import queries as fleet
 from finegap.fleet.services import NewPump, add_pump
 from finegap.people.models import Pin
 from finegap.sheets.services import add_revision
+from finegap.site.plain import plain
 from finegap.site.security import LEAD, ROLES, TECHNICIAN
 from finegap.toolbox.models import Gauge
 from finegap.toolbox.services import count_gaskets
@@ -146,6 +153,42 @@ QUICK_HASHES = {"PASSWORD_HASHERS": ["django.contrib.auth.hashers.MD5PasswordHas
 """A hash takes long by design, and tests sign often."""
 
 
+TURNING, END_PLAY, RUN_IN, FIRST_HOUR = TurningTask.kind, EndPlayTask.kind, RunInTask.kind, FirstHourTask.kind
+
+
+class Seen(dict):
+    """A job as the API answers it, in one unit system; its fields are attributes, too."""
+
+    def __getattr__(self, name):
+        try:
+            return self[name]
+        except KeyError:
+            raise AttributeError(name) from None
+
+
+def seen(value):
+    """Every dict in an answer as attributes."""
+    if isinstance(value, list):
+        return [seen(one) for one in value]
+    return Seen({key: seen(one) for key, one in value.items()}) if isinstance(value, dict) else value
+
+
+def pump_page(tag, units):
+    """A pump's page."""
+    page = fleet.pump_page(tag)
+    return page and seen(plain(page, units))
+
+
+def pump_lines(units):
+    """Every pump, a line each."""
+    return seen(plain(fleet.pump_lines(), units))
+
+
+def job_view(number, units):
+    """What the bench shows of a job."""
+    return seen(plain(queries.job_view(number), units))
+
+
 @override_settings(**QUICK_HASHES)
 class Works(TestCase):
     """The test works, with helpers that act as the technician Tom unless told otherwise."""
@@ -175,16 +218,16 @@ class Works(TestCase):
     def build(self, number: int) -> None:
         """Every stack part by part, every torque pass by pass."""
         services.use_at_bench(self.seen(number), "mineral grease")
-        works = assess(load(self.row(number)).facts).works
-        for place, state in works.stacks.items():
-            for part in [p for p in state.stack.parts if p.key not in state.fitted]:
+        tasks = assess(load(self.row(number)).facts).tasks
+        for place, task in tasks.of_kind(StackTask).items():
+            for part in [p for p in task.state.stack.parts if p.key not in task.state.fitted]:
                 services.fit_part(self.seen(number), uuid.uuid4(), place, part.key, confirmed=True, reason="the maker was asked")
-        for key in works.tightenings:
+        for key in tasks.of_kind(TorqueTask):
             self.tighten(number, key)
 
     def tighten(self, number: int, key: str) -> None:
         """All passes of a fastener, in the middle of their range."""
-        one = assess(load(self.row(number)).facts).works.tightenings[key]
+        one = assess(load(self.row(number)).facts).tasks.of_kind(TorqueTask)[key].tightening
         for n in range(one.pass_number or len(one.torque.passes) + 1, len(one.torque.passes) + 1):
             middle = f"{sum(one.range_n_m(n)) / 2:.3f} N.m"
             services.log_torque(self.seen(number), services.NewTorque(uuid.uuid4(), key, n, list(one.order), middle, "W-1"))
@@ -212,19 +255,19 @@ class Works(TestCase):
 
     def see(self, number: int, seen: str, typed: str = "", actor: User | None = None, **more: Any) -> uuid.UUID:
         """Something seen at the step that is done with it."""
-        work = seen if seen in (TURNING, END_PLAY) else FIRST_HOUR
-        step = next(s.key for s in self.family(number).steps if work in s.works)
+        kind = seen if seen in (TURNING, END_PLAY) else FIRST_HOUR
+        step = next(s.key for s in self.family(number).steps if s.has(kind))
         new = services.NewProof(uuid.uuid4(), step, seen, typed, **more)
         services.see(self.seen(number, actor), new)
         return new.id
 
     def prove(self, number: int) -> None:
         """All that the steps of Prove are done with."""
-        works = {work for step in self.family(number).steps for work in step.works}
+        kinds = {task.kind for step in self.family(number).steps for task in step.tasks}
         for seen, typed in ((TURNING, ""), (END_PLAY, "0.01 mm"), ("noise", "even")):
-            if (seen if seen != "noise" else FIRST_HOUR) in works:
+            if (seen if seen != "noise" else FIRST_HOUR) in kinds:
                 self.see(number, seen, typed)
-        if RUN_IN in works:
+        if RUN_IN in kinds:
             services.note_run_in(self.seen(number), services.NewNote(uuid.uuid4(), drops="5", box="30 C"))
 
     def strike(self, number: int, kind: str, record: uuid.UUID, reason: str = "a slip", actor: User | None = None) -> None:
@@ -251,7 +294,7 @@ class Works(TestCase):
 
     def set_housing(self, number: int, arc: str = "18.85 mm", goes: str = "0.11", stops: str = "0.13") -> None:
         services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag", "")
-        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), arc=arc, checks=[feeler(goes, stops)]))
+        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), moved=arc, way="open", checks=[feeler(goes, stops)]))
 
     def finished(self, pump: str = "H-1") -> int:
         """A job with nothing open."""

@@ -63,7 +63,7 @@ ROUTES = [
     ("post", f"{JOB}/on-the-bench", {**VERSIONED, "lubricant": "soap"}, 401, 403, 200, 200),
     ("get", f"{JOB}/tape.pdf", None, 401, 403, 200, 200),
     ("post", f"{JOB}/zero", {**VERSIONED, "id": new(), "school": "back off from bind"}, 401, 403, 200, 200),
-    ("post", f"{JOB}/tries", {**VERSIONED, "id": new(), "arc": "1", "checks": [{"goes": "0.1", "stops": "0.12"}]}, 401, 403, 409, 409),
+    ("post", f"{JOB}/tries", {**VERSIONED, "id": new(), "moved": "1", "checks": [{"goes": "0.1", "stops": "0.12"}]}, 401, 403, 409, 409),
     ("post", f"{JOB}/proofs", {**VERSIONED, "id": new(), "step": "first_hour", "seen": "pressure", "typed": "5 bar"}, 401, 403, 200, 200),
     ("post", f"{JOB}/run-in", {**VERSIONED, "id": new(), "drops": "5"}, 401, 403, 200, 200),
     ("post", f"{JOB}/new-parts", {**VERSIONED, "id": new(), "feature": "lock_washer"}, 401, 403, 200, 200),

@@ -3,7 +3,7 @@
 import io
 import json
 import uuid
-from dataclasses import asdict, replace
+from dataclasses import asdict
 
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
@@ -11,16 +11,15 @@ from pypdf import PdfReader
 
 from finegap.bench import services
 from finegap.bench.models import Event, Job, Reading, SignOff, StepMark, Try
-from finegap.bench.queries import job_lines, job_view
+from finegap.bench.queries import job_lines
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Stage
 from finegap.core.showing import Units
 from finegap.exchange import report
-from finegap.fleet.queries import pump_lines
 from finegap.site.errors import Conflict, ReadOnly, Refused
 from finegap.site.plain import plain
 from finegap.toolbox.models import GasketStock
-from tests.apps.base import GOOD, Works, feeler
+from tests.apps.base import GOOD, Works, feeler, job_view, pump_lines
 
 
 class Readings(Works):
@@ -135,7 +134,9 @@ class Setting(Works):
     def test_zero_comes_first_and_stands(self):
         number = self.open()
         with self.assertRaisesRegex(Refused, "Zero has not been found"):
-            services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), arc="10", checks=[feeler("0.1", "0.12")]))
+            services.record_try(
+                self.seen(number), services.NewTry(uuid.uuid4(), moved="10", way="open", checks=[feeler("0.1", "0.12")])
+            )
         for school, lash in (("by feel", ""), ("back off from bind", "-1"), ("back off from bind", "3 mm")):
             with self.assertRaises(FieldError):
                 services.set_zero(self.seen(number), uuid.uuid4(), school, lash)
@@ -143,7 +144,7 @@ class Setting(Works):
         with self.assertRaisesRegex(Refused, "tried from this zero"):
             services.set_zero(self.seen(number), uuid.uuid4(), "back off from bind", "")
         services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag", "0.03 mm")
-        self.assertEqual(job_view(number, Units.MM).setting.housing.lash, "0.030 mm")
+        self.assertEqual(job_view(number, Units.MM).setting.means.lash, "0.030 mm")
 
     def test_the_next_move_follows_the_check(self):
         number = self.open()
@@ -162,7 +163,7 @@ class Setting(Works):
         self.assertEqual(shelf(), {50: 6, 100: 4, 250: 1})
         setting = job_view(number, Units.MM).setting
         self.assertIn("Close 0.08 mm: take out 0.25 mm, put in", setting.headline)
-        following = [p.um for p in setting.gaskets.next for _ in range(p.count)]
+        following = [p.um for p in setting.means.next for _ in range(p.count)]
         self.assertAlmostEqual(sum(following), 170, delta=20)
         services.record_try(
             self.seen(number), services.NewTry(uuid.uuid4(), stacks_um=[following], checks=[feeler("0.11", "0.13")], trial=True)
@@ -189,7 +190,12 @@ class SigningOff(Works):
         self.sign(number)
         frozen = job_view(number, Units.IN)
         self.assertEqual(frozen["signed"]["by"], "Tom")
-        self.assertEqual(frozen["setting"], plain(live)["setting"])
+        for key in ("headline", "low", "high", "target"):
+            self.assertEqual(frozen["setting"][key], live["setting"][key])
+        texts = [
+            [one[key] for key in ("gap", "set_by", "checked", "by")] for of in (frozen, live) for one in of["setting"]["tries"]
+        ]
+        self.assertEqual(texts[0], texts[1])
         with self.assertRaises(ReadOnly):
             self.read(number, "idler_bore", "front/12–6", "30.05")
         with self.assertRaises(ReadOnly):
@@ -208,7 +214,9 @@ class SigningOff(Works):
     def test_a_gap_moved_after_it_was_proved_has_to_be_proved_again(self):
         number = self.finished()
         self.assertEqual(job_view(number, Units.MM).blockers, [])
-        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), arc="0", checks=[feeler("0.11", "0.13")]))
+        services.record_try(
+            self.seen(number), services.NewTry(uuid.uuid4(), moved="0", way="open", checks=[feeler("0.11", "0.13")])
+        )
         self.assertEqual({b.stage for b in job_view(number, Units.MM).blockers}, {"prove"})
         with self.assertRaises(Refused) as caught:
             self.sign(number, self.lena, is_lead=True, reason="it turned freely before")
@@ -221,7 +229,7 @@ class SigningOff(Works):
         self.look_all(number)
         services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag", "")
         services.record_try(
-            self.meant(number), services.NewTry(uuid.uuid4(), [services.NewCheck(read="0", gauge="F-1")], arc="1 mm")
+            self.meant(number), services.NewTry(uuid.uuid4(), [services.NewCheck(read="0", gauge="F-1")], moved="1 mm", way="open")
         )
         with self.assertRaises(Refused) as caught:
             self.sign(number, self.lena, is_lead=True, reason="x")
@@ -269,7 +277,7 @@ class Opening(Works):
         number = self.open()
         services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag", "")
         told = job_view(number, Units.MM).setting
-        self.assertEqual(told.housing.lash, "0.040 mm")
+        self.assertEqual(told.means.lash, "0.040 mm")
         # 0.12 of clearance and 0.04 of play, at 1.5708 mm of arc a hundredth: geometry
         self.assertIn("25.1 mm", told.headline)
         services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag", "0 mm")
@@ -299,10 +307,10 @@ class Reports(Works):
         for i in range(30):
             services.record_try(
                 self.meant(number),
-                services.NewTry(uuid.uuid4(), [feeler(f"0.{20 + i}", f"0.{21 + i}")], arc="1 mm"),
+                services.NewTry(uuid.uuid4(), [feeler(f"0.{20 + i}", f"0.{21 + i}")], moved="1 mm", way="open"),
             )
         view = job_view(number, Units.MM)
-        wordy = replace(view, reason="<b>ю & " + "long words " * 40)
+        wordy = view | {"reason": "<b>ю & " + "long words " * 40}
         pages = PdfReader(io.BytesIO(report.as_pdf(plain(wordy)))).pages
         texts = [page.extract_text() for page in pages]
         self.assertIn("NOT SIGNED", texts[0])

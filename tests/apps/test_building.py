@@ -11,7 +11,6 @@ from django.test import Client
 
 from finegap.bench import services
 from finegap.bench.models import Event, Job, PartFitted, StepMark, TorqueMark
-from finegap.bench.queries import job_view
 from finegap.core.calculators import CALCULATORS
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
@@ -25,7 +24,7 @@ from finegap.site.errors import Refused
 from finegap.site.plain import plain
 from finegap.toolbox.models import Certificate, GreaseGun
 from finegap.toolbox.services import NewGun, weigh_gun
-from tests.apps.base import Works, sheet_data, text_of
+from tests.apps.base import Works, job_view, sheet_data, text_of
 from tests.core.test_build_work import PRESS
 from tests.core.test_building import TYPED
 from tests.references import VALUES
@@ -40,7 +39,7 @@ class Building(Works):
         return job_view(self.number, unit)
 
     def stack(self, place="bearing"):
-        return next(s for s in self.view().building.stacks if s.place == place)
+        return next(s for s in self.view().tasks if s.key == f"stack:{place}")
 
     def fit(self, part, place="bearing", **more):
         services.fit_part(self.seen(self.number), uuid.uuid4(), place, part, **({"confirmed": True} | more))
@@ -136,7 +135,7 @@ class TorqueLog(Building):
         self.log("80", wrench_length="400", adapter="25", angle="0")
         mark = TorqueMark.objects.get()
         self.assertEqual((round(mark.set_n_m, 6), round(mark.at_nut_n_m, 6)), (80, 85))
-        shown = next(t for t in self.view().building.tightenings if t.key == "lock nut").log[0]
+        shown = next(t for t in self.view().tasks if t.key == "torque:lock nut").log[0]
         self.assertEqual((shown.typed, shown.at_nut, shown.adapter), ("80 N.m", "85.0 N·m", "adapter 25 mm at 0° on 400 mm"))
 
     def test_a_bare_number_is_in_the_unit_on_screen(self):
@@ -161,7 +160,7 @@ class TorqueLog(Building):
         self.unchanged_by(lambda: self.strike(self.number, "torque", first, " "), "reason")
         self.strike(self.number, "torque", first, "gasket slipped")
         self.assertEqual(TorqueMark.objects.exclude(struck_reason="").count(), 2)
-        one = next(t for t in self.view().building.tightenings if t.key == "head bolts")
+        one = next(t for t in self.view().tasks if t.key == "torque:head bolts")
         self.assertEqual((one.pass_number, one.left, len(one.log)), (1, [1, 3, 2, 4], 2))
         self.unchanged_by(lambda: self.strike(self.number, "torque", first, "again"), "struck out already")
 
@@ -207,10 +206,10 @@ class Whole(Building):
         for key, mm in (("bushing_outside", 50.042), ("bushing_seat", 50.010), ("bushing_free", 40.090)):
             for station in self.family(self.number).by_key[key].stations:
                 self.read(self.number, key, station.key, f"{mm} mm", phase=Phase.LEFT.value)
-        press = self.view().building.presses[0]
+        press = next(t for t in self.view().tasks if t.kind == "press")
         self.assertTrue(press.ready)
         self.assertEqual([line.stand for line in press.lines], ["good"] * len(press.lines))
-        inches = job_view(self.number, Units.IN).building.presses[0]
+        inches = next(t for t in job_view(self.number, Units.IN).tasks if t.kind == "press")
         self.assertIn("ksi", inches.lines[1].text)
 
     def test_only_steps_of_what_was_opened_can_be_marked(self):

@@ -68,7 +68,7 @@ class Client:
         }  # fmt: skip
 
     def torque(self, job: dict[str, Any]) -> tuple[str, dict[str, Any]]:
-        bolts = next(t for t in job["building"]["tightenings"] if t["key"] == "head bolts")
+        bolts = next(t for t in job["tasks"] if t["key"] == "torque:head bolts")
         if bolts["pass_number"] is None:
             first = next(t for t in bolts["log"] if not t["struck_reason"])
             return "torques/strike", {"torque": first["id"], "reason": "again"}

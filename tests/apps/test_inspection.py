@@ -18,7 +18,7 @@ from pypdf import PdfReader
 
 from finegap.bench import services
 from finegap.bench.models import Event, Job, Photo, Reading, SizeOnRecord
-from finegap.bench.queries import job_view, wear_view
+from finegap.bench.queries import wear_view
 from finegap.core import families
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
@@ -31,7 +31,7 @@ from finegap.site.errors import Conflict, Refused
 from finegap.site.plain import plain
 from finegap.toolbox.models import Certificate, Gauge
 from finegap.toolbox.services import NewGauge, keep_gauge
-from tests.apps.base import GOOD, SIZES, Works, feeler, sheet_data, text_of
+from tests.apps.base import GOOD, SIZES, Works, feeler, job_view, sheet_data, text_of
 
 CATALOGUE = {
     "currency": "EUR",
@@ -151,7 +151,9 @@ class Steps(Inspection):
         keep_procedure(self.lena, family.key, [*steps, own], 0)
         number = self.finished()
         self.assertEqual(self.view(number).blockers, [])
-        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), arc="0", way="stay", checks=[feeler("0.11", "0.13")]))
+        services.record_try(
+            self.seen(number), services.NewTry(uuid.uuid4(), moved="0", way="stay", checks=[feeler("0.11", "0.13")])
+        )
         self.assertIn("Hold point not done: Heard by the shift leader.", [b.sentence for b in self.view(number).blockers])
 
 

@@ -10,13 +10,13 @@ from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.showing import Units
 from finegap.fleet.models import Pump
-from finegap.fleet.queries import pump_lines
 from finegap.fleet.services import NewPump, add_pump
 from finegap.sheets.queries import revision_of, sheet_detail, sheet_lines
+from finegap.site.plain import plain
 from finegap.toolbox.models import Certificate, GasketStock, Gauge
 from finegap.toolbox.queries import gauge_shapes, stock_shapes
 from finegap.toolbox.services import count_gaskets
-from tests.apps.base import Works
+from tests.apps.base import Works, job_view, pump_lines, seen
 
 GOOD = NewPump("N-9", "s", "here", "7", "test-pump", "cast iron", "oil", "300 SSU", "140 F", "75 psi", "400")
 
@@ -76,7 +76,6 @@ class Fleet(Works):
         shown = {u: next(p for p in pump_lines(u) if p.tag == "H-1") for u in Units}
         self.assertEqual((shown[Units.MM].temperature, shown[Units.IN].temperature), ("90 °C", "194 °F"))
         self.assertEqual(shown[Units.MM].on_bench, number)
-        from finegap.bench.queries import job_view
 
         self.assertEqual(job_view(number, Units.MM).duty.temperature, "60 °C")
 
@@ -97,7 +96,7 @@ class Toolbox(Works):
         count_gaskets(self.tom, "gasket-pump", "0.005", 4, Entry(Units.IN))
         line = GasketStock.objects.get(thickness_um=127)
         self.assertEqual(line.count, 4)
-        shown = {u: next(s.text for s in stock_shapes(u) if s.um == 127) for u in Units}
+        shown = {u: next(s.text for s in seen(plain(stock_shapes(), u)) if s.um == 127) for u in Units}
         self.assertEqual(shown, {Units.MM: "0.127 mm", Units.IN: "0.0050 in"})
         for slug, thickness, count, field in (
             ("nope", "0.1 mm", 1, "sheet"),
@@ -112,7 +111,7 @@ class Toolbox(Works):
             self.assertEqual(caught.exception.field, field)
 
     def test_a_gauge_past_its_date_says_so(self):
-        shapes = {g.tag: g for g in gauge_shapes(Gauge.objects.all(), Units.MM, timezone.localdate())}
+        shapes = {g.tag: g for g in seen(plain(gauge_shapes(Gauge.objects.all(), timezone.localdate())))}
         self.assertTrue(shapes["OLD"].overdue)
         self.assertFalse(shapes["M-1"].overdue)
         self.assertEqual(shapes["M-1"].expanded, "0.002 mm")

@@ -14,10 +14,10 @@ from django.test import SimpleTestCase, TestCase
 
 import finegap.core
 from finegap.bench.models import Job
-from finegap.bench.queries import job_view
 from finegap.core.families import FAMILIES
 from finegap.core.families.model import FeatureKind
 from finegap.core.showing import Units
+from tests.apps.base import job_view
 from tools import engine
 
 ROOT = Path(settings.BASE_DIR)

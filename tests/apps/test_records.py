@@ -9,30 +9,44 @@ import copy
 import io
 import json
 import lzma
+import os
 import re
+import subprocess
+import sys
+import tempfile
 import uuid
+from collections import Counter
 from importlib import import_module
 from pathlib import Path
 from unittest import mock
 
-from django.test import SimpleTestCase
+import rfc8785
+from django.conf import settings
+from django.test import SimpleTestCase, TransactionTestCase
+from hypothesis import given
+from hypothesis import strategies as st
+from jsonschema import Draft202012Validator
 from pypdf import PdfReader
 
-from finegap.bench import services
+from finegap.bench import services, shapes
 from finegap.bench.models import SignOff
-from finegap.bench.queries import job_view
-from finegap.bench.record import RECORD_VERSION, upgraded
+from finegap.bench.queries import job_lines
+from finegap.bench.record import RECORD_VERSION, complete, document
+from finegap.bench.record.layout import laid_out
+from finegap.bench.record.upgrades import upgraded
 from finegap.core.families import FAMILIES
-from finegap.core.showing import Units
+from finegap.core.measuring.verdict import Call, School
+from finegap.core.showing import Amount, Bare, Joined, Kind, Sentence, Units, render
 from finegap.exchange import order, report
-from tests.apps.base import Works
+from tests.apps.base import Works, job_view, pump_lines
 from tests.apps.test_schema import problems_against
 
+RECORD_SCHEMA = json.loads((settings.BASE_DIR / "docs/formats/job-record.schema.json").read_text())
 RECORDS = Path(__file__).parents[1] / "references" / "records"
 STATEMENTS = json.loads((RECORDS / "statements.json").read_text())
 NAMES = sorted(path.name.removesuffix(".json.xz") for path in RECORDS.glob("*.xz"))
 version_of = import_module("finegap.bench.migrations.0008_versions_and_certificates").version_of
-VERSIONS = {"4ed79ad": 1, "2ee1988": 2, "f2c6d71": 3, "bff3347": 4, "686e246": 4, "2689a8e": 5, "ec828c2": 6}
+VERSIONS = {"4ed79ad": 1, "2ee1988": 2, "f2c6d71": 3, "bff3347": 4, "686e246": 4, "2689a8e": 5, "ec828c2": 6, "6f5aa89": 7}
 
 
 def stored(name):
@@ -113,10 +127,14 @@ class EveryVersion(SimpleTestCase):
 
 
 class Now(Works):
-    def test_a_record_signed_now_has_the_version_of_now_and_its_page_is_its_own(self):
+    def signed(self):
         number = self.finished()
         services.sign_off(self.seen(number), uuid.uuid4(), is_lead=False)
-        self.assertEqual(SignOff.objects.get().record_version, RECORD_VERSION)
+        return number, SignOff.objects.get()
+
+    def test_a_record_signed_now_has_the_version_of_now_and_its_page_is_its_own(self):
+        number, signature = self.signed()
+        self.assertEqual(signature.record_version, RECORD_VERSION)
         record = job_view(number, Units.MM)
         self.assertEqual(problems_against("JobShape", record, closed=True), [])
         page = printed(record)
@@ -125,3 +143,111 @@ class Now(Works):
         self.assertIn(squeezed("Lock washer and nut"), page)
         self.assertIn(squeezed("new, Tom,"), page)
         self.assertEqual(len(record["log"]), record["log_total"])
+
+    def test_other_words_and_another_rounding_change_no_signed_page(self):
+        """Later a template is reworded and everything is rounded otherwise: what is not signed shows both."""
+        number, _ = self.signed()
+        other = self.finished()
+        pages, live = ({units: job_view(one, units) for units in Units} for one in (number, other))
+        said = {School.GUARDED: dict.fromkeys(Call, "All is well with it.")}
+        with mock.patch.dict("finegap.core.measuring.verdict._SAID", said), mock.patch.object(Amount, "bare", return_value="0.9"):
+            for units in Units:
+                self.assertEqual(job_view(number, units), pages[units])
+                judged = next(f["judged"] for f in job_view(other, units)["features"] if f["judged"])
+                self.assertEqual(judged["sentence"], "All is well with it.")
+                self.assertNotEqual(job_view(other, units)["setting"], live[units]["setting"])
+
+    def test_the_page_signed_is_the_page_that_was_shown(self):
+        number = self.finished()
+        before = {units: printed(job_view(number, units)) for units in Units}
+        services.sign_off(self.seen(number), uuid.uuid4(), is_lead=False)
+        for units in Units:
+            after = printed(job_view(number, units))
+            sizes = before[units][before[units].index("Foundandleft") : before[units].index("Readings(")]
+            self.assertIn(sizes, after)
+
+    def test_it_is_canonical_published_and_small(self):
+        _, signature = self.signed()
+        kept = signature.signed_bytes
+        self.assertEqual(rfc8785.dumps(json.loads(kept)), kept)
+        errors = [f"{e.json_path}: {e.message[:120]}" for e in Draft202012Validator(RECORD_SCHEMA).iter_errors(json.loads(kept))]
+        self.assertEqual(errors[:3], [])
+        self.assertLess(len(signature.document), 20_000)
+        said = json.loads(kept)
+        used = set(re.findall(r'"template":"(t\d+)"', kept.decode()))
+        self.assertEqual(used, set(said["templates"]))
+
+    def test_lists_read_no_record(self):
+        number, _ = self.signed()
+        calls = Counter(feature["judged"]["call"] for feature in job_view(number, Units.MM)["features"] if feature["judged"])
+        SignOff.objects.update(document=b"not to be read")
+        line = next(line for line in pump_lines(Units.IN) if line.tag == "H-1")
+        self.assertEqual((line.jobs[0].gap, SignOff.objects.get().calls), ("0.005", calls))
+        self.assertEqual(job_lines()[0].signed_at is not None, True)
+
+
+class Documents(SimpleTestCase):
+    TEXTS = st.recursive(
+        st.text(max_size=8)
+        | st.builds(Amount, st.floats(-1e6, 1e6), st.sampled_from(Kind))
+        | st.builds(Bare, st.builds(Amount, st.floats(-1e6, 1e6), st.just(Kind.LENGTH))),
+        lambda of: (
+            st.builds(lambda parts: Joined(tuple(parts)), st.lists(of, max_size=3))
+            | st.builds(lambda one, other: Sentence("{one} and {other}.", {"one": one, "other": other}), of, of)
+        ),
+    )
+
+    @given(TEXTS)
+    def test_a_text_is_read_as_it_was_shown(self, text):
+        view = {"tasks": [], "log": [{"what": text}]}
+        kept = document.write(view, RECORD_VERSION, "x")
+        for units in Units:
+            self.assertEqual(
+                render(document.read(kept)["log"][0].get("what", ""), units), render(text, units), json.loads(kept)["job"]
+            )
+
+    def test_a_record_with_nothing_in_it_is_laid_out(self):
+        """A check through a port has no tasks, no gap, no order."""
+        bare = document.read(document.write({"tasks": [], "features": [], "setting": None, "number": 7}, RECORD_VERSION, "x"))
+        whole = laid_out(bare, mock.Mock(build={}, revision=mock.Mock(content={"family": "gone"})))
+        self.assertEqual((whole["number"], whole["tasks"], whole["setting"], whole["steps"]), (7, [], None, []))
+
+    def test_what_was_empty_is_there_again(self):
+        whole = complete.completed(shapes.BlockerShape, {"stage": "set", "sentence": "No."}, {})
+        self.assertEqual(whole, {"stage": "set", "sentence": "No.", "lead_may": False, "feature": ""})
+
+
+class FromTheDatabaseBefore(TransactionTestCase):
+    """A database of the last commit before records were documents: it migrates, and every job opens with the state it had."""
+
+    KEPT = Path(__file__).parents[1] / "references" / "databases" / "6f5aa89.sqlite3.xz"
+
+    def test_it_migrates_and_each_job_opens_as_it_was(self):
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "finegap.sqlite3"
+            path.write_bytes(lzma.decompress(self.KEPT.read_bytes()))
+            before = json.loads(lzma.decompress(self.KEPT.with_suffix("").with_suffix(".json.xz").read_bytes()))
+            env = os.environ | {"FINEGAP_VAR": folder, "FINEGAP_DEMO": "1"}
+            told = subprocess.run(
+                [sys.executable, "-c", OPEN_ALL], env=env, cwd=settings.BASE_DIR, capture_output=True, text=True, check=False
+            )
+            self.assertEqual(told.returncode, 0, told.stderr[-2000:])
+            self.assertEqual(json.loads(told.stdout), before)
+
+
+OPEN_ALL = """
+import json
+import os
+os.environ["DJANGO_SETTINGS_MODULE"] = "finegap.site.settings"
+import django
+django.setup()
+from django.core.management import call_command
+call_command("migrate", verbosity=0)
+from finegap.bench.models import Job
+from finegap.bench.queries import job_view
+from finegap.core.measuring.verdict import Call, School
+from finegap.core.showing import Amount, Bare, Joined, Kind, Sentence, Units, render
+from finegap.site.plain import plain
+from tests.references.databases.state import state
+print(json.dumps({str(job.number): state(plain(job_view(job.number), Units.MM)) for job in Job.objects.all()}))
+"""

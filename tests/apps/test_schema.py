@@ -137,7 +137,7 @@ FIELDS = {
     },
     "zero": {"school": st.sampled_from(["back off from bind", "by feel"]), "lash": TYPED},
     "tries": {
-        "arc": TYPED,
+        "moved": TYPED,
         "way": st.sampled_from(["open", "close", "up"]),
         "stacks_um": st.lists(st.lists(st.integers(-10, 400), max_size=4), max_size=2),
         "checks": st.lists(CHECK, max_size=2),

@@ -7,7 +7,6 @@ from django.db.models import Sum
 
 from finegap.bench import services
 from finegap.bench.models import PartFitted, ProofMark, RunInNote, SignOff, SizeOnRecord, TorqueMark, Try, TryCheck
-from finegap.bench.queries import job_view
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Stage
@@ -18,9 +17,10 @@ from finegap.fleet.services import NewPump, add_pump
 from finegap.sheets.queries import sheet_detail
 from finegap.sheets.services import add_revision
 from finegap.site.errors import Refused
+from finegap.site.plain import plain
 from finegap.toolbox.models import Certificate, GasketStock
 from finegap.toolbox.services import count_gaskets
-from tests.apps.base import Works, feeler, sheet_data
+from tests.apps.base import Works, feeler, job_view, sheet_data
 
 ANY = {"material": "stainless 316", "viscosity": ["any lower", "and up"], "setting": "all"}
 PISTON = {
@@ -73,9 +73,9 @@ class Several(Works):
         checks = [feeler(f"{g - 0.005:.3f}", f"{g + 0.005:.3f}") for g in gaps]
         services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), checks, stacks_um=stacks, trial=True, **more))
 
-    def mesh(self, left, right, arc="0", way="left"):
+    def mesh(self, left, right, moved="0", way="left"):
         checks = [feeler(f"{g - 0.005:.3f}", f"{g + 0.005:.3f}") for g in (left, right)]
-        services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), checks, "mesh", arc, way))
+        services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), checks, "mesh", moved, way))
 
     def on_shelf(self):
         return GasketStock.objects.aggregate(n=Sum("count"))["n"]
@@ -95,7 +95,7 @@ class Several(Works):
         self.assertEqual((stage.done, stage.of), (0, 2 + len(self.family(self.number).steps_of(Stage.SET))))
         self.assertIn("mesh gap has not been set", " ".join(b.sentence for b in self.view().blockers))
         self.mesh(0.28, 0.20)
-        self.assertEqual((self.view().mesh.timing.toward, self.view().mesh.timing.arc), ("left", "0.06"))
+        self.assertEqual((self.view().mesh.means.toward, self.view().mesh.means.arc), ("left", "0.06"))
         self.mesh(0.24, 0.24, "0.06")
         self.assertTrue(self.view().mesh.right)
         self.assertEqual(self.view().mesh.tries[-1].set_by, "arc 0.06 left")
@@ -114,8 +114,8 @@ class Several(Works):
         left = dict(SizeOnRecord.objects.filter(job__number=self.number).values_list("feature", "left_mm"))
         for feature, gap in (("front_drive", 0.14), ("back_drive", 0.20), ("mesh_left", 0.24)):
             self.assertAlmostEqual(left[feature], gap)
-        record = SignOff.objects.get().record["mm"]
-        self.assertEqual(set(record["mesh"]), set(record["setting"]))
+        record = plain(SignOff.objects.get().shown())
+        self.assertEqual((record["mesh"]["means"]["kind"], record["setting"]["means"]["kind"]), ("timing", "shims"))
         self.assertTrue(report.as_pdf(self.view()).startswith(b"%PDF"))
 
     def test_a_cover_that_was_off_for_a_check_is_not_tight_any_more(self):
@@ -278,11 +278,11 @@ class Zero(Works):
     def test_play_by_the_arc_turned_before_the_rotor_follows(self):
         number = self.open()
         services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag", lash_arc="6.28 mm")  # 100 mm housing, lead 2 mm
-        housing = job_view(number, Units.MM).setting.housing
+        housing = job_view(number, Units.MM).setting.means
         self.assertEqual((housing.lash, housing.prescribed), ("0.040 mm", "close to first drag"))
         self.assertIn("0.040 mm", housing.lash_does)
         services.set_zero(self.seen(number), uuid.uuid4(), "back off from bind", lash="0.03 mm")
-        self.assertIn("closing takes 0.030 mm up first", job_view(number, Units.MM).setting.housing.lash_does)
+        self.assertIn("closing takes 0.030 mm up first", job_view(number, Units.MM).setting.means.lash_does)
         for given in ({"lash": "0.1", "lash_arc": "1"}, {"lash_arc": "-1"}, {"lash_arc": "500 mm"}):
             with self.subTest(given=given), self.assertRaises(FieldError):
                 services.set_zero(self.seen(number), uuid.uuid4(), "back off from bind", **given)
@@ -294,6 +294,9 @@ class Proving(Works):
 
     def view(self, units=Units.MM):
         return job_view(self.number, units)
+
+    def task(self, kind, units=Units.MM):
+        return next(task for task in self.view(units).tasks if task.kind == kind)
 
     def note(self, **given):
         services.note_run_in(self.meant(self.number), services.NewNote(uuid.uuid4(), **given))
@@ -317,7 +320,7 @@ class Proving(Works):
         """Common practice, no source: no appreciable end play. The test window is 0.04 mm wide."""
         for typed, stand in (("0.03", "good"), ("0.002 in", "care")):
             self.see(self.number, "end-play", typed)
-            self.assertEqual(self.view().proving.plays[0].line.stand, stand, typed)
+            self.assertEqual(self.task("end-play").line.stand, stand, typed)
         for wrong in ("-0.1", "", "5 bar"):
             with self.subTest(wrong=wrong), self.assertRaises(FieldError):
                 self.see(self.number, "end-play", wrong)
@@ -326,11 +329,11 @@ class Proving(Works):
         self.see(self.number, "turning")
         self.see(self.number, "pressure", "5 bar")
         self.set_housing(self.number)
-        self.assertEqual(self.view().proving.seen, [])
-        self.assertEqual(self.view().proving.turning, [])
+        self.assertEqual(self.task("first-hour").seen, [])
+        self.assertEqual(self.task("turning").seen, None)
 
     def test_a_heating_episode_from_begin_to_run_in(self):
-        coach = self.view().proving.coach
+        coach = self.task("run-in")
         self.assertEqual(coach.say, "begin")
         said = []
         for line in (
@@ -340,12 +343,12 @@ class Proving(Works):
             {"minute": "64", "drops": "8", "box": "62 C"}, {"minute": "75", "drops": "7", "box": "62 C"},
         ):  # fmt: skip
             self.note(**line)
-            said.append(self.view().proving.coach.say)
+            said.append(self.task("run-in").say)
         self.assertEqual(said, ["wait", "wait", "wait", "wait", "tighten", "wait", "wait", "run in"])
-        self.assertEqual(self.view().proving.coach.notes[5].drops, 8)
-        self.assertEqual(self.view(Units.IN).proving.coach.notes[0].box, "77 °F")
-        self.strike(self.number, "run-in", self.view().proving.coach.notes[-1].id)
-        self.assertEqual(self.view().proving.coach.say, "wait")
+        self.assertEqual(self.task("run-in").notes[5].drops, 8)
+        self.assertEqual(self.task("run-in", Units.IN).notes[0].box, "77 °F")
+        self.strike(self.number, "run-in", self.task("run-in").notes[-1].id)
+        self.assertEqual(self.task("run-in").say, "wait")
         self.note(minute="76", drops="1", box="62 C")
         with self.assertRaisesRegex(Refused, "not complete"):  # dry: backed off before it is ticked
             services.mark_step(self.seen(self.number), uuid.uuid4(), "run_in")
@@ -370,9 +373,9 @@ class Proving(Works):
         self.see(self.number, "pressure", "5 bar")
         self.see(self.number, "power", "0.8 kW")
         self.see(self.number, "noise", "even")
-        lines = {line.name: line for line in self.view().proving.lines}
+        lines = {line.name: line for line in self.task("first-hour").lines}
         self.assertEqual(set(lines), {"Flow", "Pressure difference", "Power", "Noise"})
-        self.assertIn("13.20 US gal/min", next(x for x in self.view(Units.IN).proving.lines if x.name == "Flow").text)
+        self.assertIn("13.20 US gal/min", next(x for x in self.task("first-hour", Units.IN).lines if x.name == "Flow").text)
         self.see(self.number, "noise", "rub")
         self.assertIn("stop, turn it by hand", " ".join(b.sentence for b in self.view().blockers))
         with self.assertRaises(Refused):
@@ -389,9 +392,10 @@ class Proving(Works):
         self.look_all(self.number)
         self.together(self.number)
         services.sign_off(self.seen(self.number), uuid.uuid4(), is_lead=False)
-        record = SignOff.objects.get().record["mm"]
-        self.assertEqual(record["proving"]["turning"][0]["typed"], "turns freely all the way round")
-        self.assertEqual(len(record["proving"]["coach"]["notes"]), 1)
+        record = plain(SignOff.objects.get().shown())
+        tasks = {task["kind"]: task for task in record["tasks"]}
+        self.assertEqual(tasks["turning"]["seen"]["typed"], "turns freely all the way round")
+        self.assertEqual(len(tasks["run-in"]["notes"]), 1)
 
 
 class Pumps(Works):

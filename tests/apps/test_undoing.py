@@ -12,19 +12,18 @@ from pypdf import PdfReader
 
 from finegap.bench import services
 from finegap.bench.models import Decision, Job, PartFitted, ProofMark, Reading, SignOff, StepMark, TorqueMark, Try, ZeroFound
-from finegap.bench.queries import job_lines, job_view
+from finegap.bench.queries import job_lines
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.families.model import Stage
 from finegap.core.showing import Units
 from finegap.exchange import report
-from finegap.fleet.queries import pump_page
 from finegap.people.models import Pin, PinEvent
 from finegap.people.pins import MOST_WRONG, check_pin, clear_pin, set_pin
 from finegap.site.errors import Conflict, ReadOnly, Refused
 from finegap.site.plain import plain
 from finegap.toolbox.models import GasketStock
-from tests.apps.base import GOOD, PIN, Works, feeler, text_of
+from tests.apps.base import GOOD, PIN, Works, feeler, job_view, pump_page, text_of
 from tests.apps.test_inspection import picture
 
 
@@ -171,7 +170,7 @@ class InTurn(Undoing):
         services.confirm_new(self.seen(self.number), uuid.uuid4(), "bearings")
         self.assertIsNone(self.step("free_turn").by)
         self.assertIn("Which parts are new was decided after", " ".join(b.sentence for b in self.view().blockers))
-        services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), [feeler("0.11", "0.13")], arc="0"))
+        services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), [feeler("0.11", "0.13")], moved="0", way="open"))
         self.steps(self.number, Stage.PROVE)
         self.assertEqual(self.view().blockers, [])
         before = Decision.objects.get(feature="bearings").id
@@ -269,7 +268,7 @@ class PutRight(Undoing):
         self.assertEqual(self.view().setting.gaps[0].gap, "0.12")
         self.strike(self.number, "zero", ZeroFound.objects.get().id, "the shaft was locked")
         self.assertEqual(Try.objects.standing().count(), 0)
-        self.assertFalse(self.view().setting.housing.zero_found)
+        self.assertFalse(self.view().setting.means.zero_found)
         self.assertIn("with its 1 tries", self.last())
         self.set_housing_again(zero="back off from bind")
         self.assertEqual(self.view().setting.tries[-1].number, 3, "numbers are not used twice")
@@ -279,7 +278,9 @@ class PutRight(Undoing):
     def set_housing_again(self, zero=""):
         if zero:
             services.set_zero(self.seen(self.number), uuid.uuid4(), zero)
-        services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), [feeler("0.14", "0.16")], arc="3 mm"))
+        services.record_try(
+            self.seen(self.number), services.NewTry(uuid.uuid4(), [feeler("0.14", "0.16")], moved="3 mm", way="open")
+        )
 
     def test_gaskets_go_back_to_the_shelf_with_the_try_that_took_them(self):
         self.number = self.open("G-1")
@@ -367,10 +368,10 @@ class Amended(Undoing):
         return [page.extract_text() for page in PdfReader(io.BytesIO(report.as_pdf(self.view()))).pages]
 
     def test_the_signed_pages_stay_as_they_were_and_a_page_is_added(self):
-        before, record = self.pages(), SignOff.objects.get().record
+        before, record = self.pages(), SignOff.objects.get().signed_bytes
         self.amend()
         self.amend("And the pin was turned.", "seen in the photograph")
-        self.assertEqual(SignOff.objects.get().record, record)
+        self.assertEqual(SignOff.objects.get().signed_bytes, record)
         after = self.pages()
         self.assertEqual(after[: len(before)], before)
         self.assertEqual(len(after), len(before) + 2)

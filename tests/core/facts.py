@@ -52,7 +52,7 @@ def facts(**changes: Any) -> Facts:
         "decisions": {},
         "zero": Zero.BACK_OFF,
         "lash_mm": 0.0,
-        "tries": (TryMade((Check(0.12, 0.003, math.inf),), arc_mm=18.85),),
+        "tries": (TryMade((Check(0.12, 0.003, math.inf),), moved=18.85),),
         "box": {},
         "tightened": TORQUES,
         "confirmed_new": frozenset({"lock_washer"}),

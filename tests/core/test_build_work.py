@@ -10,17 +10,19 @@ from hypothesis import strategies as st
 
 from finegap.core.build.declared import read_building
 from finegap.core.build.press import PressFit
+from finegap.core.build.pressing import press_state
 from finegap.core.build.stacking import Fitted, Used, stack_state, stacks_of
 from finegap.core.build.tightening import Tightened, Tightening, Wrench, wrench_for
 from finegap.core.errors import FieldError
 from finegap.core.facts import Decided, Decision, Phase
 from finegap.core.families import FAMILIES
-from finegap.core.families.model import Stage
+from finegap.core.families.model import Press, Stage
 from finegap.core.families.stack import LinesUp, Points, Ring, Shape, Stack, StackPart
 from finegap.core.job import assess
 from finegap.core.measuring.readings import Gauge, Reading
 from finegap.core.reckoned import Stand
 from finegap.core.showing import Units, render
+from finegap.core.tasks.press import PressTask
 from tests.core.facts import facts, sheet
 
 FAMILY = FAMILIES["internal_gear"]
@@ -69,10 +71,9 @@ class Steps(unittest.TestCase):
             places = {stack.place for stack in family.stacks}
             presses = {press.key for press in family.presses}
             for step in family.steps:
-                for work in step.works:
-                    kind, _, key = work.partition(":")
-                    known = {"stack": places, "press": presses, "picture": family.pictures}.get(kind, {key})
-                    self.assertIn(key, known, (build, step.key))
+                for task in step.tasks:
+                    known = {"stack": places, "press": presses, "picture": family.pictures}.get(task.kind, {task.of})
+                    self.assertIn(task.of, known, (build, step.key))
             self.assertEqual(len(places), len(family.stacks), build)  # one stack a place
             self.assertLessEqual({"seal", "bearing", "head"}, places)
 
@@ -86,7 +87,7 @@ class Steps(unittest.TestCase):
         torques = [{"fastener": "Coupling bolts", "torque": ["9 N.m", "11 N.m"]}]
         steps = facts(sheet=sheet(stacks=[own], torques=torques), tightened=()).family.steps
         last = [s for s in steps if s.stage is Stage.BUILD][-2:]
-        self.assertEqual([s.works for s in last], [("stack:coupling",), ("torque:coupling bolts",)])
+        self.assertEqual([[str(task) for task in s.tasks] for s in last], [["stack:coupling"], ["torque:coupling bolts"]])
         self.assertTrue(last[0].hold)
 
 
@@ -207,16 +208,26 @@ class PressFits(unittest.TestCase):
             for key, mm in sizes.items()
         }
         state = assess(replace(given_, readings=given_.readings | left, duty=replace(given_.duty, **duty)))
-        return {line.name: line for line in state.works.presses["bushing"].lines}, state
+        return {line.name: line for line in state.tasks.by_key["press:bushing"].state.lines}, state
+
+    def test_a_solid_part_has_no_bore_to_measure_and_no_clearance_to_expect(self):
+        pin = Press("pin", "Pin", "bushing_outside", "bushing_seat")
+        _, state = self.lines(self.SIZES)
+        states = {s.feature.key: s for s in state.features}
+        told = press_state(pin, sheet(press_fits=PRESS).building.presses["bushing"], states, 60, 60)
+        self.assertTrue(told.ready)
+        names = [line.name for line in told.lines]
+        self.assertEqual(names, ["Interference", "Contact pressure", "Press force", "Stress in the part", "Hot"])
+        self.assertEqual(PressTask(told).measured_before(), ("bushing_outside", "bushing_seat"))
 
     def test_the_clearance_to_expect_is_what_the_closing_in_leaves(self):
         lines, _ = self.lines(self.SIZES)
         of = sheet(press_fits=PRESS).building.presses["bushing"]
         closing = PressFit(40.090, 50.010, 80, 40, of.bushing, of.seat, (0.1, 0.2)).closing_mm(0.032)
         expected = 40.090 - closing - 39.97  # the shaft of the test job
-        self.assertIn(f"{expected:.3f} mm", render(lines["Running clearance to expect"].words, Units.MM))
+        self.assertIn(f"{expected:.3f} mm", render(lines["Running clearance to expect"].text, Units.MM))
         self.assertIs(lines["Interference"].stand, Stand.GOOD)
-        self.assertIn("50 H7/r6 gives 0.009 mm to 0.050 mm", render(lines["Interference"].words, Units.MM))
+        self.assertIn("50 H7/r6 gives 0.009 mm to 0.050 mm", render(lines["Interference"].text, Units.MM))
 
     def test_how_well_that_clearance_is_known_by_moving_each_size_by_its_doubt(self):
         """JCGM 100, 5.1.3: each size moved by its standard uncertainty in turn, the changes added in squares; k = 2."""
@@ -224,7 +235,7 @@ class PressFits(unittest.TestCase):
 
         def clearance(**moved):
             lines, _ = self.lines(self.SIZES | {k: self.SIZES[k] + mm for k, mm in moved.items()})
-            return lines["Running clearance to expect"].words.amounts
+            return lines["Running clearance to expect"].text.amounts
 
         at = clearance()["value"].value
         changes = [clearance(**{key: u})["value"].value - at for key in self.SIZES]
@@ -236,7 +247,7 @@ class PressFits(unittest.TestCase):
 
     def test_what_is_missing_is_asked_for_one_after_the_other(self):
         first, _ = self.lines({})
-        self.assertIn("bushing, outside; seat of the bushing", render(first["Interference"].words, Units.MM))
+        self.assertIn("bushing, outside; seat of the bushing", render(first["Interference"].text, Units.MM))
         later, _ = self.lines({k: v for k, v in self.SIZES.items() if k != "bushing_free"})
         self.assertIs(later["Running clearance to expect"].stand, Stand.ASK)
 
@@ -248,25 +259,25 @@ class PressFits(unittest.TestCase):
         ):  # fmt: skip
             lines, state = self.lines(self.SIZES | {"bushing_outside": outside}, gauge)
             self.assertIs(lines["Interference"].stand, stand, outside)
-            self.assertIn(said, render(lines["Interference"].words, Units.MM))
+            self.assertIn(said, render(lines["Interference"].text, Units.MM))
             blocked = any("Interference" in b.sentence.render(Units.MM) for b in state.blockers)
             self.assertEqual(blocked, stand is Stand.STOP)
             step = next(s for s in facts(**change("bushing_bore")).family.steps if s.key == "bushings")
-            held = [words.render(Units.MM) for words in state.works.holds_back(step)]
+            held = [words.render(Units.MM) for words in state.tasks.holds_back(step)]
             self.assertEqual(any("Interference" in words for words in held), stand is Stand.STOP)
 
     def test_hot_carbon_lets_go_and_bronze_does_not(self):
         carbon = {"bushing": PRESS["bushing"] | {"bushing_material": CARBON}}
         cold, _ = self.lines(self.SIZES, press=carbon, temperature_c=40, casing_c=40)
         self.assertIs(cold["Hot"].stand, Stand.GOOD)
-        self.assertIn("it lets go", render(cold["Hot"].words, Units.MM))
+        self.assertIn("it lets go", render(cold["Hot"].text, Units.MM))
         hot, _ = self.lines(self.SIZES, press=carbon, temperature_c=150, casing_c=150)
         self.assertIs(hot["Hot"].stand, Stand.STOP)
         bronze, _ = self.lines(self.SIZES, temperature_c=150, casing_c=150)
         self.assertIs(bronze["Hot"].stand, Stand.GOOD)
         past, _ = self.lines(self.SIZES, temperature_c=260, casing_c=260)
         self.assertIs(past["Hot"].stand, Stand.ASK)
-        self.assertIn("Outside the temperatures its expansion is known for", render(past["Hot"].words, Units.MM))
+        self.assertIn("Outside the temperatures its expansion is known for", render(past["Hot"].text, Units.MM))
         self.assertIs(cold["Stress at the bore"].stand, Stand.GOOD)
         weak = {"bushing": PRESS["bushing"] | {"bushing_material": CARBON | {"compressive": "10 MPa"}}}
         cracked, _ = self.lines(self.SIZES, press=weak)
@@ -286,8 +297,8 @@ class PressFits(unittest.TestCase):
             for name, mm in sizes.items()
         }
         duty = replace(given_.duty, temperature_c=150, casing_c=90)
-        works = assess(replace(given_, readings=given_.readings | left, duty=duty)).works
-        hot = {key: next(line for line in state.lines if line.name == "Hot").stand for key, state in works.presses.items()}
+        presses = assess(replace(given_, readings=given_.readings | left, duty=duty)).tasks.of_kind(PressTask)
+        hot = {key: next(line for line in press.state.lines if line.name == "Hot").stand for key, press in presses.items()}
         self.assertEqual(hot, {"bushing": Stand.CARE, "idler_bushing": Stand.STOP})
 
 

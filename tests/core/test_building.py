@@ -121,6 +121,16 @@ class Pressing(unittest.TestCase):
         # tangential stress at a free bore: u/r = sigma/E
         self.assertAlmostEqual(fit.bore_stress_mpa(delta) / (closing / inside * bushing.modulus_mpa), 1, places=6)
 
+    @given(st.floats(0.001, 0.1))
+    def test_a_solid_part_is_the_limit_of_one_with_no_bore(self, delta):
+        """Lamé with the bore gone to nothing; in a solid part radial and round stress are the contact pressure everywhere."""
+        solid, nearly = (PressFit(bore, 40, 80, 30, BRONZE, IRON, (0.1, 0.2)) for bore in (0, 1e-4))
+        self.assertAlmostEqual(solid.pressure_mpa(delta) / nearly.pressure_mpa(delta), 1, places=9)
+        self.assertAlmostEqual(solid.bore_stress_mpa(delta), solid.pressure_mpa(delta))
+        self.assertEqual(solid.closing_mm(delta), 0)
+        names = [line.name for line in solid.lines(delta)]
+        self.assertEqual(names, ["Contact pressure", "Press force", "Stress in the part"])
+
     def test_what_a_bushing_stands_is_never_good_unasked(self):
         """A metal to its proof stress, what its sheet allows, else not checked; the verdict turns at the stress itself."""
         for solid, at, past in (
@@ -134,7 +144,7 @@ class Pressing(unittest.TestCase):
             for share, stand in ((0.999, at), (1.0001, past)):
                 line = fit.lines(share * most / fit.bore_stress_mpa(1.0))[-1]
                 self.assertEqual((line.name, line.stand), ("Stress at the bore", stand), (solid.name, share))
-                self.assertEqual("not checked" in render(line.words, Units.MM), solid.allowed_mpa is solid.yield_mpa)
+                self.assertEqual("not checked" in render(line.text, Units.MM), solid.allowed_mpa is solid.yield_mpa)
 
     @given(st.floats(0.001, 0.08), st.sampled_from(list(MATERIALS.values())), st.sampled_from(list(MATERIALS.values())))
     def test_letting_go_over_spans_against_walking_up_in_temperature(self, delta, bushing, seat):
@@ -353,23 +363,23 @@ class Elastomers(unittest.TestCase):
     def test_every_pair_says_something_and_unknown_means_ask(self):
         for code, medium in itertools.product(ELASTOMERS, MEDIA):
             line = against_liquid(code, medium, 20)
-            self.assertTrue(render(line.words, Units.MM).endswith("."), (code, medium))
+            self.assertTrue(render(line.text, Units.MM).endswith("."), (code, medium))
         for code, medium in (("", "water"), ("rubber", "water"), ("FKM", ""), ("FKM", "treacle"), ("FKM", "phosphate ester")):
             line = against_liquid(code, medium, 20)
             self.assertIs(line.stand, Stand.ASK, (code, medium))
-            self.assertIn("sk", render(line.words, Units.MM))
+            self.assertIn("sk", render(line.text, Units.MM))
 
     def test_too_hot_or_cold_stops_whatever_the_liquid(self):
         self.assertIs(against_liquid("NBR", "mineral oil", 101).stand, Stand.STOP)
         self.assertIs(against_liquid("NBR", "mineral oil", -31).stand, Stand.STOP)
-        self.assertIn("212 °F", render(against_liquid("NBR", "mineral oil", 120).words, Units.IN))
+        self.assertIn("212 °F", render(against_liquid("NBR", "mineral oil", 120).text, Units.IN))
 
     def test_hotter_than_a_rating_is_for_is_asked_about(self):
         """“Water up to 80 °C” is no rating of hot water; an elastomer its own heat kills is stopped first."""
         for code in ("EPDM", "HNBR", "FKM", "NBR"):
             self.assertIsNot(against_liquid(code, "water", 80).stand, Stand.ASK)
             self.assertIs(against_liquid(code, "water", 80.5).stand, Stand.ASK)
-        self.assertIn("176 °F", render(against_liquid("EPDM", "water", 81).words, Units.IN))
+        self.assertIn("176 °F", render(against_liquid("EPDM", "water", 81).text, Units.IN))
         self.assertIs(against_liquid("NBR", "water", 101).stand, Stand.STOP)
         for key in ("water", "lye", "acid", "alcohol", "ketone", "aromatic", "fuel"):
             self.assertIs(against_liquid("PTFE", key, MEDIA[key].upto_c + 1).stand, Stand.ASK)
@@ -377,8 +387,8 @@ class Elastomers(unittest.TestCase):
     def test_every_row_says_its_own_source(self):
         for key, source in (("silicone", "common practice"), ("soap", "common practice"), ("mineral oil", "ISO/TR 7620"),
                             ("water", "ISO/TR 7620")):  # fmt: skip
-            self.assertIn(source, render(against_liquid("NBR", key, 20).words, Units.MM))
-        self.assertIn("handbooks", render(against_liquid("FFKM", "water", 20).words, Units.MM))
+            self.assertIn(source, render(against_liquid("NBR", key, 20).text, Units.MM))
+        self.assertIn("handbooks", render(against_liquid("FFKM", "water", 20).text, Units.MM))
 
     def test_only_lubricants_that_suit_are_advised(self):
         self.assertEqual(lubricants_for("EPDM"), ("silicone oil or grease", "soap solution", "glycerine or glycol"))
@@ -458,7 +468,7 @@ class QuickSums(unittest.TestCase):
     """The register the page and the API are made from: the same numbers, from what is typed."""
 
     def run_one(self, key, units=Units.MM, **typed):
-        return {line.name: render(line.words, units) for line in calculator(key).run(typed, Entry(units))}
+        return {line.name: render(line.text, units) for line in calculator(key).run(typed, Entry(units))}
 
     def test_typed_in_either_unit(self):
         metric = self.run_one("packing", shaft="50", section="10", rings="4")
@@ -483,11 +493,11 @@ class QuickSums(unittest.TestCase):
         for key, typed in TYPED.items():
             for line in calculator(key).run(typed, Entry(Units.MM)):
                 if line.working is None:
-                    self.assertNotIsInstance(line.words, Amount, (key, line.name))
+                    self.assertNotIsInstance(line.text, Amount, (key, line.name))
                     continue
                 self.assertTrue(line.working.given and line.working.source and line.working.formula, (key, line.name))
-                if isinstance(line.words, Amount):
-                    self.assertEqual(render(line.working.result, Units.MM), render(line.words, Units.MM), (key, line.name))
+                if isinstance(line.text, Amount):
+                    self.assertEqual(render(line.working.result, Units.MM), render(line.text, Units.MM), (key, line.name))
         self.assertEqual(set(TYPED), set(CALCULATORS))
 
     @given(st.data())
@@ -503,7 +513,7 @@ class QuickSums(unittest.TestCase):
         except FieldError as error:
             self.assertTrue(error.field and error.problem and error.hint, error)
         else:
-            self.assertTrue(all(render(line.words, units) for line in lines))
+            self.assertTrue(all(render(line.text, units) for line in lines))
 
     def test_what_is_not_asked_for(self):
         for key, typed in (("none", {}), ("grease", {"colour": "red"})):

@@ -179,7 +179,7 @@ class Warm(unittest.TestCase):
         )
         # cast iron from 20 C down: known as 10.0 to 10.8, and what shrinks most leaves least
         expected = 0.15 + (10.8 - 4.8) * 200 * -50 / 1e6
-        self.assertEqual(render(lines[0].words, Units.MM), f"{expected:.3f} mm")
+        self.assertEqual(render(lines[0].text, Units.MM), f"{expected:.3f} mm")
         with self.assertRaisesRegex(FieldError, "minutes"):
             calculator("hot-gap").run(
                 {"cold": "0.15", "span": "200", "casing_at": "60", "rotor_at": "80", "rotor_minutes": "5"}, Entry(Units.MM)
@@ -237,7 +237,7 @@ class Cost(unittest.TestCase):
             self.assertTrue(paths_out or done.slip_l_min < 0 or done.slip_l_min >= displaced)
         for line in done.lines():
             for units in Units:
-                self.assertNotRegex(render(line.words, units), r"[{}]|nan|all of it|-\d")
+                self.assertNotRegex(render(line.text, units), r"[{}]|nan|all of it|-\d")
         if not bare:
             slots = [p.slot({"end": end, "tips": tips}[p.feature], bar, speed, fluid) for p in paths]
             expected = sum(losses.factor * s.pressure_m3_s + s.drag_m3_s for s in slots) * 60_000
@@ -254,7 +254,7 @@ class Cost(unittest.TestCase):
         # plane Couette flow is laminar to 1,300 at least: past 1,000 the law of layers is not used
         fast = self.duty(Losses(0.74, (END, TIPS)), {"end": 0.4, "tips": 0.1}, fluid=Fluid(0.69, 900))
         self.assertIsNone(fast.shear_w)
-        self.assertIn("no longer shears", " ".join(render(x.words, Units.MM) for x in fast.lines()))
+        self.assertIn("no longer shears", " ".join(render(x.text, Units.MM) for x in fast.lines()))
         self.assertIsNotNone(self.duty(Losses(0.74, (END, TIPS)), {"end": 0.4, "tips": 0.1}, fluid=Fluid(0.7, 900)).shear_w)
 
     def test_the_test_point_comes_back_and_calibrates_lands(self):
@@ -284,9 +284,9 @@ class Cost(unittest.TestCase):
         worst = max(done.passing, key=lambda p: p.slip_l_min)
         renewed = self.duty(Losses(0.74, (TIPS, END)), {"end": 0.15, "tips": 0.40})
         self.assertAlmostEqual(worst.gives_back_l_min, renewed.flow_l_min - done.flow_l_min, places=9)
-        self.assertIn("gives", render(first.words, Units.MM))
+        self.assertIn("gives", render(first.text, Units.MM))
         unmeasured = self.duty(Losses(0.74, (END, TIPS)), {"end": 0.30})
-        self.assertIn("taken as new: not measured", " ".join(render(x.words, Units.MM) for x in unmeasured.path_lines()))
+        self.assertIn("taken as new: not measured", " ".join(render(x.text, Units.MM) for x in unmeasured.path_lines()))
         self.assertIsNone(self.duty(Losses(0.74, (END, TIPS)), {}))
 
     def test_a_gap_so_wide_that_it_cannot_make_the_pressure_is_asked_about(self):

@@ -14,28 +14,16 @@ import pint
 from finegap.core.build.declared import DiscSpec, Torque
 from finegap.core.build.disc_spring import DiscSpring
 from finegap.core.build.oring import ORing
-from finegap.core.build.tightening import Tightening
 from finegap.core.build.torque import FRICTION, Adapter, criss_cross, thread_of
-from finegap.core.build.works import spring_lines
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.facts import Decided, Decision, Duty, Look, Phase
 from finegap.core.families.model import DEFAULT_WORDS, stations
 from finegap.core.gap import gaskets, heat, housing
-from finegap.core.gap.declared import (
-    GasketMeans,
-    HousingMeans,
-    RingMeans,
-    RunIn,
-    ShimMeans,
-    means_key,
-    read_run_in,
-    read_timing,
-)
+from finegap.core.gap.declared import RunIn, read_run_in
 from finegap.core.gap.housing import Housing, Zero
 from finegap.core.gap.leaves import go_and_no_go, pair_piles, pair_uncertainty_mm, pile_for
-from finegap.core.gap.means import set_by_gaskets, set_by_housing, set_by_shims
 from finegap.core.gap.move import Window
 from finegap.core.gap.performance import Losses, perform
 from finegap.core.gap.performance import Path as Path_
@@ -65,10 +53,22 @@ from finegap.core.renewing import wears_up
 from finegap.core.sequence import GAP_RIGHT, must_be_done, out_of_turn
 from finegap.core.sheet import read_sheet
 from finegap.core.showing import Sentence, Units, grouped, render
+from finegap.core.tasks.spring import spring_lines
 from finegap.core.wear.forecast import forecast
 from finegap.core.wear.lives import Life, Point, Size
 from tests.apps.base import GOOD
 from tests.core.facts import GAUGE, facts, readings, sheet
+from tests.core.setting import (
+    CouplingMeans,
+    GasketMeans,
+    HousingMeans,
+    RingMeans,
+    ShimMeans,
+    TimingMeans,
+    set_by_gaskets,
+    set_by_housing,
+    set_by_shims,
+)  # fmt: skip
 from tests.core.test_building import TYPED
 from tests.references import VALUES
 
@@ -205,8 +205,8 @@ class Building(unittest.TestCase):
         thread = thread_of("M40x1.5")
         torque = Torque("lock nut", 80.0, 90.0, "oiled", "1", thread=thread, friction=FRICTION["oiled"])
         spec = DiscSpec(DiscSpring(60, 30.5, 3.5, 1.4), 0.05, "lock nut")
-        line = next(x for x in spring_lines(spec, {"lock nut": Tightening(torque, ())}) if x.name.startswith("The nut"))
-        told = [line.words.amounts[name].value for name in ("least", "most")]
+        line = next(x for x in spring_lines(spec, (torque,)) if x.name.startswith("The nut"))
+        told = [line.text.amounts[name].value for name in ("least", "most")]
         d2, lead = thread.pitch_diameter_mm, 1.5
 
         def preload(n_m: float, mu: float) -> float:
@@ -338,7 +338,7 @@ class SmallSums(unittest.TestCase):
     def test_a_grade_is_ten_percent_either_way(self):
         """iso-vg-01: ISO 3448, table 1."""
         for grade, of in VALUES["iso-vg-01"]["expected"].items():
-            span = self.run_one("grade", grade=str(grade))["A new oil of the grade"].words.amounts
+            span = self.run_one("grade", grade=str(grade))["A new oil of the grade"].text.amounts
             for name, end in (("low", "min"), ("high", "max")):
                 self.assertAlmostEqual(span[name].value / of[end], 1, delta=0.011)
 
@@ -348,24 +348,24 @@ class SmallSums(unittest.TestCase):
             ("H7/k6", "Interference, or clearance where negative"),
         ):  # fmt: skip
             self.assertIn(name, self.run_one("fit", fit=code))
-        self.assertEqual(self.run_one("fit", fit="H7/g6")["Clearance"].words.amounts["low"].text(Units.MM), "0.009 mm")
+        self.assertEqual(self.run_one("fit", fit="H7/g6")["Clearance"].text.amounts["low"].text(Units.MM), "0.009 mm")
 
     def test_a_test_of_the_pump_takes_the_tips_as_they_were_then(self):
         test = {"test_flow": "200", "test_pressure": "6", "test_viscosity": "60", "test_speed": "300", "test_end": "0.2"}
         same, narrower = (
-            self.run_one("performance", **test, test_radial=r)["Flow at the duty"].words.value for r in ("0.1", "0.05")
+            self.run_one("performance", **test, test_radial=r)["Flow at the duty"].text.value for r in ("0.1", "0.05")
         )
         self.assertAlmostEqual(same, 200, places=9)  # the duty is the test: it gives what was measured
         self.assertLess(narrower, 200)  # tips that were finer then explain less of the slip, so the duty slips more
         fresh = self.run_one("performance", radial_new="0.05", end_new="")
-        self.assertNotIn("gives", render(fresh["End clearance"].words, Units.MM))
-        self.assertIn("gives", render(fresh["Radial clearance"].words, Units.MM))
+        self.assertNotIn("gives", render(fresh["End clearance"].text, Units.MM))
+        self.assertIn("gives", render(fresh["Radial clearance"].text, Units.MM))
 
     def test_bounds_just_met(self):
         self.assertEqual(Adapter(300, 150, 180).share, 2.0)
         self.assertEqual(by_bucket(10, 1), 600)
         self.assertAlmostEqual(
-            first_hour(Running({Seen.FLOW: 60.0, Seen.POWER: 1.0}), None, "end", 5, 40)[1].words.amounts["h"].value, 0.5
+            first_hour(Running({Seen.FLOW: 60.0, Seen.POWER: 1.0}), None, "end", 5, 40)[1].text.amounts["h"].value, 0.5
         )
         calculator("run-in").run({"log": "4320 60 25 0"}, Entry())
         with self.assertRaises(FieldError):
@@ -385,7 +385,7 @@ class SmallSums(unittest.TestCase):
             calculator("viscosity").run(TYPED["viscosity"] | {"second": "52 SUS @ 200 F"}, Entry(Units.MM))
         self.run_one("viscosity", first="46 mm2/s", second="52 SUS @ 212 F")
         gone = self.run_one("disc-spring", settles="1.1")["After the joint has settled"]
-        self.assertEqual((gone.stand, gone.words.render(Units.MM)), (Stand.STOP, "Nothing is left once 1.100 mm is gone."))
+        self.assertEqual((gone.stand, gone.text.render(Units.MM)), (Stand.STOP, "Nothing is left once 1.100 mm is gone."))
         self.assertIs(self.run_one("disc-spring", cone="4.25")["Shape"].stand, Stand.ASK)
         self.assertNotIn("Shape", self.run_one("disc-spring", cone="4.24"))
         hot = self.run_one("hot-gap", casing_at="-40", rotor_at="-40")
@@ -493,7 +493,7 @@ class SmallSums(unittest.TestCase):
         arc = means.housing.arc_mm
 
         def tried(*made):
-            tries = [TryMade((Check(gap, 0.0001, math.inf),), arc_mm=turned) for turned, gap in made]
+            tries = [TryMade((Check(gap, 0.0001, math.inf),), moved=turned) for turned, gap in made]
             return set_by_housing(means, window, tries, School.PLAIN, Zero.FIRST_DRAG, 0.05)
 
         first = tried((arc(0.15), 0.10))
@@ -509,16 +509,16 @@ class SmallSums(unittest.TestCase):
         self.assertAlmostEqual(other.lash_seen_mm, 0.10)
 
     def test_small_parts_of_sheets(self):
-        self.assertEqual([means_key(RingMeans(coupling, None)) for coupling in (False, True)], ["ring", "coupling"])
+        self.assertEqual([one.kind for one in (RingMeans(), CouplingMeans())], ["ring", "coupling"])
         self.assertEqual(read_run_in({"drops": [4, 12], "hottest": "88 C"}), RunIn((4.0, 12.0), 88.0))
         self.assertEqual(read_run_in({}), RunIn(None, None))
         with self.assertRaisesRegex(FieldError, "negative"):
-            read_timing({"pitch_diameter": "84 mm", "gap": ["-0.1 mm", "0.3 mm"], "difference": "0.04 mm"})
+            TimingMeans.read({"pitch_diameter": "84 mm", "gap": ["-0.1 mm", "0.3 mm"], "difference": "0.04 mm"}, sheet().family)
 
     def test_rings_and_counts(self):
         barely = ORing(49.8, 3.53, 50, 2.8, 4.8, encapsulated=True).lines()[0]
         self.assertIs(barely.stand, Stand.STOP)
-        self.assertIn("jacket cracks", barely.words.render(Units.MM))
+        self.assertIn("jacket cracks", barely.text.render(Units.MM))
         one, two = (summarize([Reading("s", "", 30.0, GAUGE)] * n, Statistic.LARGEST, "bore") for n in (2, 3))
         self.assertEqual(running_clearance(two, one, "c").count, 5)
         self.assertIn("k", [g.symbol for g in one.working.given])
@@ -538,11 +538,11 @@ class Wearing(unittest.TestCase):
         self.assertEqual(told["left"], "6\u00a0000")
         self.assertEqual([told["early"], told["late"]], [grouped(round(h, -1)) for h in (coming.early, coming.late)])
         self.assertEqual(coming.working.result.amounts["left"], "6\u00a0000")
-        shown = {g.symbol: getattr(g.amount, "value", None) for g in coming.working.given}
+        shown = {g.symbol: getattr(g.text, "value", None) for g in coming.working.given}
         for symbol, mm in (("a", coming.line.at_mm), ("b", 1000 * coming.line.rate_mm_h), ("u(b)", 1000 * coming.line.rate_u)):
             self.assertAlmostEqual(shown[symbol], mm, places=12)
         limit = next(g for g in coming.working.given if g.symbol == "L")
-        self.assertEqual(limit.amount.value, 30.11)
+        self.assertEqual(limit.text.value, 30.11)
         self.assertIn("limit", coming.sentence.template)
 
     def test_a_size_that_stays_is_said_to_stay(self):

@@ -1,6 +1,8 @@
 """What the families declare, held against the trade: seals in their order, disc springs, vanes as a set, lubrication due."""
 
+import json
 import unittest
+from pathlib import Path
 
 import numpy as np
 from hypothesis import given
@@ -15,10 +17,16 @@ from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.families.model import FeatureKind, Stage
 from finegap.core.reckoned import Stand
+from finegap.core.sheet import read_sheet
 from finegap.core.showing import Units, render
 from finegap.core.wear.hours import check_replaced
 from finegap.core.wear.lubrication import Metered, Plan, due, hours_a_week, together
 from tests.references import VALUES
+
+
+def demo_sheet(slug):
+    return json.loads((Path(__file__).parents[2] / "demo" / "sheets" / f"{slug}.json").read_text())
+
 
 PISTON, VANE = FAMILIES["circumferential_piston"], FAMILIES["sliding_vane"]
 DISCS = st.builds(
@@ -54,14 +62,14 @@ class DiscSprings(unittest.TestCase):
         disc = DiscSpring(40, 20.6, 1.9, 0.95)
         lines = {line.name: line for line in preload_lines(disc, 0.08, (1_000, 2_000))}
         self.assertIs(lines["Missing, or reversed"].stand, Stand.CARE)
-        self.assertIn("loose", render(lines["Missing, or reversed"].words, Units.MM))
+        self.assertIn("loose", render(lines["Missing, or reversed"].text, Units.MM))
         self.assertIs(lines["The nut's preload from its torque"].stand, Stand.GOOD)
         # not pressed flat it follows by less: the load of what is left of its own deflection, found again by a root finder
         own = optimize.brentq(lambda s: disc.load_n(s) - 1_000, 0, disc.cone_mm)
-        self.assertAlmostEqual(lines["After the joint has settled"].words.amounts["held"].value, disc.load_n(own - 0.08), places=6)
+        self.assertAlmostEqual(lines["After the joint has settled"].text.amounts["held"].value, disc.load_n(own - 0.08), places=6)
         # settled past its cone nothing is left
         gone = preload_lines(disc, 1.0, None)
-        self.assertIn("Nothing is left", render(gone[1].words, Units.MM))
+        self.assertIn("Nothing is left", render(gone[1].text, Units.MM))
 
     @given(DISCS, st.floats(0.01, 1.5), st.floats(1, 1.6))
     def test_a_preload_at_or_over_flat_is_asked_about(self, disc, share, spread):
@@ -140,6 +148,19 @@ class Vanes(unittest.TestCase):
         height = VANE.by_key["vane_height"]
         self.assertEqual({s.direction for s in height.stations}, {"left end", "middle", "right end"})
         self.assertEqual(height.kind, FeatureKind.EXTERNAL)  # the smallest of all of them decides for the set
+
+    def test_as_many_vanes_as_the_sheet_counts(self):
+        """Six vanes at three places each; four where the sheet does not say; what is no count is refused."""
+        of = demo_sheet("ellhaven-v8-2")
+        for details, count in (({"vanes": "6"}, 18), ({"vanes": "4"}, 12), ({}, 12)):
+            family = read_sheet(of | {"details": details}).family_of({})
+            self.assertEqual(len(family.by_key["vane_height"].stations), count)
+            self.assertEqual(len(family.by_key["rotor_length"].stations), 4)
+        self.assertEqual(family.by_key["vane_height"].stations[0].key, "vane 1/left end")
+        for wrong in ("six", "0", "400", "-2"):
+            with self.subTest(vanes=wrong), self.assertRaises(FieldError) as caught:
+                read_sheet(of | {"details": {"vanes": wrong}})
+            self.assertEqual(caught.exception.field, "details.vanes")
 
     def test_a_check_through_the_port_is_a_job_of_its_own(self):
         check = VANE.built(VANE.complete({"service": "lubricated", "scope": "check"}))

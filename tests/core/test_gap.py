@@ -14,16 +14,15 @@ from scipy import integrate
 from finegap.core.errors import FieldError
 from finegap.core.families.model import DEFAULT_WORDS
 from finegap.core.gap import gaskets, heat, housing, ring, table
-from finegap.core.gap.declared import GasketMeans, HousingMeans, RingMeans
 from finegap.core.gap.housing import Housing, ThreadHand, Zero
 from finegap.core.gap.map import map_of
-from finegap.core.gap.means import set_by_gaskets, set_by_housing, set_by_ring
 from finegap.core.gap.move import Way, Window, way_of
 from finegap.core.gap.setting import Check, TryMade, feeler_check
 from finegap.core.gap.table import Range, Row
 from finegap.core.materials import MATERIALS, Expansion
 from finegap.core.measuring.verdict import Call, School
 from finegap.core.showing import Units
+from tests.core.setting import GasketMeans, HousingMeans, RingMeans, set_by_gaskets, set_by_housing, set_by_ring
 from tests.references import VALUES
 
 
@@ -240,7 +239,7 @@ class SettingWithAHousing(unittest.TestCase):
                 setting = set_by_housing(means, self.WINDOW, tries, School.PLAIN, zero, used)
             sign = 1 if setting.move.way is Way.OPEN else -1
             arc = sign * ours.arc_mm(setting.move.travel_mm)
-            tries.append(TryMade((Check(iron.turn(arc), 0.0, math.inf),), arc_mm=arc))
+            tries.append(TryMade((Check(iron.turn(arc), 0.0, math.inf),), moved=arc))
         self.assertTrue(set_by_housing(means, self.WINDOW, tries, School.PLAIN, zero, used).right)
         # from the back-off zero the first turn reverses nothing, and a play entered right is right at once
         self.assertLessEqual(len(tries), 1 if zero is Zero.BACK_OFF or abs(lash - entered) < 0.02 else 3)
@@ -257,22 +256,22 @@ class SettingWithAHousing(unittest.TestCase):
         ours = Housing(124, 1.25)
         means = HousingMeans(ours, Zero.BACK_OFF, 0, None)
         check, _ = feeler_check(0.20, 0.22)
-        tries = [TryMade((check,), arc_mm=ours.arc_mm(0.15))]
+        tries = [TryMade((check,), moved=ours.arc_mm(0.15))]
         setting = set_by_housing(means, self.WINDOW, tries, School.GUARDED, Zero.BACK_OFF, 0)
         self.assertIs(setting.move.way, Way.CLOSE)
         self.assertAlmostEqual(setting.move.change_mm, -0.06)
         self.assertIn("0.06 mm wider than promised", setting.surprise.render(Units.MM))
         near, _ = feeler_check(0.17, 0.19)
-        unsure = set_by_housing(means, self.WINDOW, [TryMade((near,), arc_mm=46.7)], School.GUARDED, Zero.BACK_OFF, 0)
+        unsure = set_by_housing(means, self.WINDOW, [TryMade((near,), moved=46.7)], School.GUARDED, Zero.BACK_OFF, 0)
         self.assertFalse(unsure.right)
         self.assertIn("Check again", unsure.move.headline.render(Units.MM))
         # 0.18 goes: by that leaf it is outside, if only by what the leaf is off
         over, _ = feeler_check(0.18, 0.20, 0.004)
-        rather = set_by_housing(means, self.WINDOW, [TryMade((over,), arc_mm=46.7)], School.GUARDED, Zero.BACK_OFF, 0)
+        rather = set_by_housing(means, self.WINDOW, [TryMade((over,), moved=46.7)], School.GUARDED, Zero.BACK_OFF, 0)
         self.assertIs(rather.tries[-1].call, Call.MEASURE_AGAIN)
         self.assertIn("Close 0.04 mm", rather.move.headline.render(Units.MM))
         self.assertIn("not beyond doubt", rather.move.details[-1].render(Units.MM))
-        right = set_by_housing(means, self.WINDOW, [TryMade((near,), arc_mm=46.7)], School.PLAIN, Zero.BACK_OFF, 0)
+        right = set_by_housing(means, self.WINDOW, [TryMade((near,), moved=46.7)], School.PLAIN, Zero.BACK_OFF, 0)
         self.assertTrue(right.right)
 
     def test_tries_that_do_not_converge_say_what_it_usually_means(self):
@@ -281,7 +280,7 @@ class SettingWithAHousing(unittest.TestCase):
         means = HousingMeans(ours, Zero.BACK_OFF, 0, None)
 
         def by_housing(*moves):
-            tries = [TryMade((Check(gap, 0.002, math.inf),), arc_mm=ours.arc_mm(turn)) for turn, gap in moves]
+            tries = [TryMade((Check(gap, 0.002, math.inf),), moved=ours.arc_mm(turn)) for turn, gap in moves]
             surprise = set_by_housing(means, self.WINDOW, tries, School.GUARDED, Zero.BACK_OFF, 0).surprise
             return surprise and surprise.render(Units.MM)
 

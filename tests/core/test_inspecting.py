@@ -23,7 +23,7 @@ from finegap.core.measuring.verdict import Call, Limit, School, judge
 from finegap.core.ordering import to_order
 from finegap.core.procedure import ShopStep, in_force, read_steps, told
 from finegap.core.quantities import Dimension, parse
-from finegap.core.showing import Units
+from finegap.core.showing import Units, render
 from finegap.core.wear.hours import MeterReading
 from finegap.core.wear.lives import Size, Visit
 from finegap.core.wear.parts import Catalogue, Kit, Part
@@ -476,7 +476,7 @@ class Procedures(unittest.TestCase):
 
     def test_values_are_told_where_they_are_known(self):
         step = next(s for s in self.FAMILY.steps if s.key == "bolts")
-        self.assertEqual(told(step, {"head_bolts": "6"}), ("Expect 6 head bolts.",))
+        self.assertEqual([render(said, Units.MM) for said in told(step, {"head_bolts": "6"})], ["Expect 6 head bolts."])
         self.assertEqual(told(step, {}), ())
         nut = next(s for s in self.FAMILY.steps if s.key == "nut")
         self.assertEqual(told(nut, {}), ("Block with brass or hardwood.",))
@@ -492,5 +492,5 @@ class WhatIsSet(unittest.TestCase):
         self.assertEqual(bare["shaft_runout"].found.value_mm, 0.03)
         self.assertIsNone(bare["shaft_runout"].found_verdict)
         self.assertFalse(bare["shaft_runout"].wanted)
-        finished = assess(facts(tries=(TryMade((Check(0.12, 0.003, math.inf),), arc_mm=18.85),)))
+        finished = assess(facts(tries=(TryMade((Check(0.12, 0.003, math.inf),), moved=18.85),)))
         self.assertEqual(finished.blockers, ())

@@ -23,7 +23,7 @@ from tests.core.facts import facts, gasket_sheet, readings, sheet
 
 
 def tried(gap: float, u: float = 0.003, arc: float = 18.85) -> tuple[TryMade, ...]:
-    return (TryMade((Check(gap, u, math.inf),), arc_mm=arc),)
+    return (TryMade((Check(gap, u, math.inf),), moved=arc),)
 
 
 def blockers(**changes):
@@ -185,7 +185,7 @@ class Shown(unittest.TestCase):
     ):
         of = replace(gasket_sheet() if by_gaskets else sheet(), school=school)
         check = Check(gap, u, math.inf)
-        one = TryMade((check,), stacks=((250,),)) if by_gaskets else TryMade((check,), arc_mm=20.0)
+        one = TryMade((check,), stacks=((250,),)) if by_gaskets else TryMade((check,), moved=20.0)
         assessment = assess(
             facts(
                 sheet=of,
@@ -205,7 +205,7 @@ class Shown(unittest.TestCase):
                     self.assertNotRegex(thing.render(units), r"[{}]|None|nan")
                     continue
                 self.assertTrue(thing.title and thing.formula and thing.source)
-                for amount in [g.amount for g in thing.given] + [thing.result]:
+                for amount in [g.text for g in thing.given] + [thing.result]:
                     self.assertNotRegex(render(amount, units), r"[{}]|None|nan")
 
     @given(st.floats(0.0, 0.4), st.sampled_from(School))

@@ -13,8 +13,6 @@ from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.model import GapWords
 from finegap.core.gap import gaskets
-from finegap.core.gap.declared import GasketMeans, MeshMeans, RingMeans, ShimMeans
-from finegap.core.gap.means import set_by_gaskets, set_by_nothing, set_by_ring, set_by_shims, set_by_timing
 from finegap.core.gap.move import Window
 from finegap.core.gap.setting import Check, TryMade, feeler_check
 from finegap.core.gap.shims import Faces, Wanted, choose_shims, wanted_of, what_to_buy
@@ -23,6 +21,18 @@ from finegap.core.gap.timing import move_for as turn
 from finegap.core.measuring.verdict import Call, School
 from finegap.core.reckoned import Stand
 from finegap.core.showing import Units, render
+from tests.core.setting import (
+    CouplingMeans,
+    GasketMeans,
+    RingMeans,
+    ShimMeans,
+    TimingMeans,
+    set_by_gaskets,
+    set_by_nothing,
+    set_by_ring,
+    set_by_shims,
+    set_by_timing,
+)  # fmt: skip
 from tests.core.solvers import shims_by_solver, shims_by_trying
 
 FRONT, BACK = Window(0.14, 0.11, 0.17), Window(0.20, 0.16, 0.24)
@@ -132,10 +142,10 @@ class Shims(unittest.TestCase):
         gaps = [v / 1000 for o, s in zip(off, spare, strict=True) for v in (140 + o, 200 - o + s)]
         found = [TryMade(tuple(check(gap) for gap in gaps), stacks=((100,), (100,)))]
         told = set_by_shims(means, FRONT, BACK, found, School.GUARDED, box)
-        assume(told.shims.stacks and not told.right)
-        moved = [(sum(stack) - 100) / 1000 for stack in told.shims.stacks for _ in (0, 1)]
+        assume(told.choice.stacks and not told.right)
+        moved = [(sum(stack) - 100) / 1000 for stack in told.choice.stacks for _ in (0, 1)]
         after = [gap + sign * move for gap, sign, move in zip(gaps, (-1, 1, -1, 1), moved, strict=True)]
-        tries = [*found, TryMade(tuple(check(gap) for gap in after), stacks=told.shims.stacks)]
+        tries = [*found, TryMade(tuple(check(gap) for gap in after), stacks=told.choice.stacks)]
         again = set_by_shims(means, FRONT, BACK, tries, School.GUARDED, box)
         self.assertTrue(again.right, again.move.headline.render(Units.MM))
 
@@ -146,7 +156,7 @@ class Shims(unittest.TestCase):
         read = [Check(mm, u, math.inf) for mm, u in zip((0.215, 0.085, 0.255, 0.055), coarse, strict=True)]
         for school, added, says in ((School.GUARDED, [25, 50], "half the doubt"), (School.PLAIN, [0, 50], "")):
             told = set_by_shims(means, front, back, [TryMade(tuple(read), stacks=((250,), (250,)))], school, box)
-            self.assertEqual([sum(stack) - 250 for stack in told.shims.stacks], added)
+            self.assertEqual([sum(stack) - 250 for stack in told.choice.stacks], added)
             self.assertIn(says, " ".join(note.render(Units.MM) for note in told.move.working.notes))
 
     def test_gaskets_as_told_are_called_right_by_the_next_check(self):
@@ -177,16 +187,16 @@ class Shims(unittest.TestCase):
                  "stock": "0.05 x 4"}  # fmt: skip
         above = calculator("shims").run(typed, Entry(Units.MM))[0]
         self.assertIs(above.stand, Stand.STOP)
-        self.assertIn("never assemble", render(above.words, Units.MM))
+        self.assertIn("never assemble", render(above.text, Units.MM))
         inch = calculator("shims").run(
             {k: (v if k == "stock" else f"{float(v)} mm") for k, v in typed.items()} | {"stock": "0.05 mm x 4"}, Entry(Units.IN)
         )
         self.assertEqual([x.stand for x in inch[:2]], [Stand.STOP, Stand.STOP])
-        self.assertIn("together are 0.0134 in", " ".join(render(x.words, Units.IN) for x in inch))
+        self.assertIn("together are 0.0134 in", " ".join(render(x.text, Units.IN) for x in inch))
 
 
 class TimingGear(unittest.TestCase):
-    MESH = MeshMeans(Timing(84, 132), Window(0.25, 0.17, 0.33), 0.04)
+    MESH = TimingMeans(Timing(84, 132), Window(0.25, 0.17, 0.33), 0.04)
 
     @given(st.integers(0, 600), st.integers(0, 600))
     def test_half_the_difference_at_the_pitch_radius(self, left, right):
@@ -209,15 +219,15 @@ class TimingGear(unittest.TestCase):
     def test_towards_the_wider_gap_until_they_differ_by_no_more_than_the_sheet_says(self):
         first = set_by_timing(self.MESH, [], School.GUARDED)
         self.assertIn("measure both mesh gaps", first.move.headline.render(Units.MM))
-        tries = [TryMade(sharp(0.20, 0.32), arc_mm=0.0)]
+        tries = [TryMade(sharp(0.20, 0.32), moved=0.0)]
         second = set_by_timing(self.MESH, tries, School.GUARDED)
         self.assertIn("towards the wider gap, right: 0.09 mm along its marks", second.move.headline.render(Units.MM))
         self.assertIs(second.tries[0].held[2].verdict.call, Call.CHANGE)
-        tries.append(TryMade(sharp(0.26, 0.26), arc_mm=-self.MESH.timing.arc_mm(0.06)))
+        tries.append(TryMade(sharp(0.26, 0.26), moved=-self.MESH.timing.arc_mm(0.06)))
         third = set_by_timing(self.MESH, tries, School.GUARDED)
         self.assertTrue(third.right)
         self.assertIsNone(third.surprise)
-        wrong = [tries[0], TryMade(sharp(0.14, 0.38), arc_mm=-self.MESH.timing.arc_mm(0.06))]
+        wrong = [tries[0], TryMade(sharp(0.14, 0.38), moved=-self.MESH.timing.arc_mm(0.06))]
         self.assertIn("turned away from the wider gap", set_by_timing(self.MESH, wrong, School.GUARDED).surprise.render(Units.MM))
 
     def test_two_gaps_too_narrow_together_are_not_for_the_gear(self):
@@ -276,7 +286,7 @@ class NothingAndLeaves(unittest.TestCase):
 
     def test_a_coupling_names_the_side_that_is_never_touched(self):
         """Common practice, no source: the motor side never; the bearing 1 to 1.5 mm below its cover face."""
-        coupled = set_by_ring(RingMeans(True, (1.0, 1.5)), self.WINDOW, [], School.GUARDED)
+        coupled = set_by_ring(CouplingMeans((1.0, 1.5)), self.WINDOW, [], School.GUARDED)
         words = " ".join(d.render(Units.MM) for d in coupled.move.details)
         self.assertIn("motor side never touched", words)
         self.assertIn("1.00 mm to 1.50 mm below the cover face", words)

@@ -125,7 +125,7 @@ class Results(unittest.TestCase):
         near = [41.985, 41.985 + 7e-15] * 40
         result = summarize(at("12", *near), Statistic.SMALLEST, "shaft")
         self.assertGreater(result.dof, 1e9)
-        shown = {g.symbol: g.amount.text(Units.IN) for g in result.working.given}
+        shown = {g.symbol: g.text.text(Units.IN) for g in result.working.given}
         self.assertEqual(shown["ν"], "infinite")
 
     def test_a_certificate_that_cannot_be(self):
@@ -245,10 +245,10 @@ class Redone(unittest.TestCase):
         result = summarize(at("12", 34.141, 34.143) + at("3", 34.122), Statistic.LARGEST, "bore", fine=True)
         verdict = judge(result.value_mm, result.u_mm, result.dof, Limit(None, 34.145), fine=True)
         for units in Units:
-            size = {g.symbol: float(g.amount.bare(units)) for g in result.working.given if g.symbol not in ("ν",)}
+            size = {g.symbol: float(g.text.bare(units)) for g in result.working.given if g.symbol not in ("ν",)}
             u = math.sqrt(size["u₁"] ** 2 + size["u₂"] ** 2 + size["u₃"] ** 2)
             self.assertAlmostEqual(u / size["u"], 1, delta=0.05)
-            shown = {g.symbol: float(g.amount.bare(units)) for g in verdict.working.given}
+            shown = {g.symbol: float(g.text.bare(units)) for g in verdict.working.given}
             p = stats.t.cdf((shown["M"] - shown["x"]) / shown["u"], shown["ν"])
             self.assertAlmostEqual(p, verdict.probability, delta=0.02)
             self.assertAlmostEqual(stats.t.ppf(0.95, shown["ν"]) * shown["u"] / shown["g"], 1, delta=0.05)

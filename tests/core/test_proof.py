@@ -124,9 +124,9 @@ class Coach(unittest.TestCase):
 
     def test_from_the_shell_in_either_unit(self):
         log = {"log": "0 60 77 0; 12 40 131 1/8; 24 30 145 0", "pumping": "20 C"}
-        self.assertEqual(render(calculator("run-in").run(log, Entry(Units.IN))[2].words, Units.IN), "back off")
+        self.assertEqual(render(calculator("run-in").run(log, Entry(Units.IN))[2].text, Units.IN), "back off")
         metric = {"log": "0 60 25 0; 12 40 55 1/8; 24 30 62.8 0", "pumping": "20 C"}
-        self.assertEqual(render(calculator("run-in").run(metric, Entry(Units.MM))[2].words, Units.MM), "back off")
+        self.assertEqual(render(calculator("run-in").run(metric, Entry(Units.MM))[2].text, Units.MM), "back off")
         for wrong in ("0 60 25", "0 60 25 1/4", "a 60 25 0", "5 60 25 0; 4 60 25 0", ""):
             with self.subTest(wrong=wrong), self.assertRaises(FieldError):
                 calculator("run-in").run({"log": wrong}, Entry(Units.MM))
@@ -159,7 +159,7 @@ class Drops(unittest.TestCase):
         of = VALUES["drops-01"]
         for rate, leak in zip(of["inputs"]["drops_per_min"], of["expected"], strict=True):
             lines = calculator("drops").run({"count": str(rate * 10 + 1), "seconds": "600"}, Entry(Units.MM))
-            self.assertEqual(render(lines[1].words, Units.MM), f"{leak:.1f} mL/h")
+            self.assertEqual(render(lines[1].text, Units.MM), f"{leak:.1f} mL/h")
 
 
 class FirstHour(unittest.TestCase):
@@ -180,7 +180,7 @@ class FirstHour(unittest.TestCase):
         measured = perform(self.LOSSES, {"end": wide, "tips": 0.1}, {}, 6, 320, Fluid(20, 900)).flow_l_min
         line = self.told(flow=measured)["Flow"]
         if line.stand is Stand.CARE and measured > 0:
-            self.assertAlmostEqual(line.words.amounts["gap"].value, wide, places=6)
+            self.assertAlmostEqual(line.text.amounts["gap"].value, wide, places=6)
 
     def test_slip_at_another_pressure_than_the_duty(self):
         half = self.PREDICTED.theoretical_l_min - self.PREDICTED.slip_l_min / 2
@@ -188,7 +188,7 @@ class FirstHour(unittest.TestCase):
 
     def test_pressure_power_warmth_and_noise(self):
         """Overall efficiency = Q·dp/P: 100 L/min at 6 bar is 1 kW."""
-        self.assertIn("50.0%", render(self.told(flow=100, power=2)["Power"].words, Units.MM))
+        self.assertIn("50.0%", render(self.told(flow=100, power=2)["Power"].text, Units.MM))
         for power, stand in ((2, Stand.GOOD), (0.9, Stand.ASK), (4, Stand.CARE)):
             self.assertIs(self.told(flow=100, power=power)["Power"].stand, stand)
         for bar, stand in ((6.2, Stand.GOOD), (8, Stand.CARE), (4, Stand.CARE)):
@@ -202,7 +202,7 @@ class FirstHour(unittest.TestCase):
     def test_a_bucket(self):
         self.assertAlmostEqual(by_bucket(10, 12), 50)
         self.assertEqual(
-            render(calculator("bucket").run({"volume": "10", "seconds": "12"}, Entry(Units.MM))[0].words, Units.MM), "50.000 L/min"
+            render(calculator("bucket").run({"volume": "10", "seconds": "12"}, Entry(Units.MM))[0].text, Units.MM), "50.000 L/min"
         )
         with self.assertRaises(FieldError):
             by_bucket(10, 0)

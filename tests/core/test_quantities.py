@@ -24,7 +24,7 @@ from finegap.core.quantities import (
     unit_names,
 )
 from finegap.core.saybolt import from_furol, from_saybolt, furol_seconds, saybolt_seconds
-from finegap.core.showing import Amount, Kind, Sentence, Units, length, round_half_away, rule_fraction
+from finegap.core.showing import Amount, Kind, Sentence, Units, length, render, round_half_away, rule_fraction
 from tests.references import VALUES
 
 PINT = {
@@ -275,11 +275,11 @@ class Shown(unittest.TestCase):
 
     def test_a_limit_in_inches_never_lets_by_what_it_does_not(self):
         """0.24 mm is 0.00945 in: “at least 0.009” would let 0.0092 by."""
-        self.assertEqual(Limit(0.24, None).shown(Units.IN), "at least 0.0095")
-        self.assertEqual(Limit(None, 0.24).shown(Units.IN), "at most 0.0094")
-        self.assertEqual(Limit(0.2286, None).shown(Units.MM), "at least 0.23")
-        self.assertEqual(Limit(None, 38.1).shown(Units.IN), "at most 1.500")  # exact stays as it is
-        self.assertEqual(Limit(0.24, None).shown(Units.IN, 0.24), "at least 0.0095")  # a size just at it is not outside
+        self.assertEqual(render(Limit(0.24, None).shown(), Units.IN), "at least 0.0095")
+        self.assertEqual(render(Limit(None, 0.24).shown(), Units.IN), "at most 0.0094")
+        self.assertEqual(render(Limit(0.2286, None).shown(), Units.MM), "at least 0.23")
+        self.assertEqual(render(Limit(None, 38.1).shown(), Units.IN), "at most 1.500")  # exact stays as it is
+        self.assertEqual(render(Limit(0.24, None).shown(0.24), Units.IN), "at least 0.0095")  # a size just at it is not outside
 
     @given(
         st.integers(50, 600_000), st.integers(20, 4000), st.integers(-5000, 9000), st.sampled_from(["both", "low", "high"]),

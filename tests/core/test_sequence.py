@@ -13,6 +13,7 @@ from finegap.core.gap.setting import TryMade, feeler_check
 from finegap.core.gapping import gap_blockers
 from finegap.core.job import assess
 from finegap.core.procedure import needed, reopened
+from finegap.core.proof.seen import Proof
 from finegap.core.sequence import comes_after, hangs_on, must_be_done, out_of_turn
 from finegap.core.showing import Sentence, Units
 from tests.apps.base import sheet_data
@@ -74,7 +75,7 @@ class Declared(unittest.TestCase):
         gear = FAMILIES["internal_gear"]
         for means, stage in (("gaskets", Stage.SET), ("housing", Stage.BUILD), ("ring", Stage.BUILD)):
             built = gear.built(gear.complete({"seal": "packed", "means": means}))
-            put_in = [s for s in built.steps if "stack:seal" in s.works]
+            put_in = [s for s in built.steps if "seal" in s.of("stack")]
             self.assertEqual([s.stage for s in put_in], [stage], means)
         self.assertIn(GAP_RIGHT, comes_after(put_in[0], built) if put_in[0].stage is Stage.SET else (GAP_RIGHT,))
 
@@ -90,7 +91,7 @@ class Rules(unittest.TestCase):
     )
 
     def family(self) -> Family:
-        return replace(FAMILIES["sliding_vane"], steps=self.STEPS)
+        return replace(FAMILIES["sliding_vane"], steps=self.STEPS, build={})
 
     def step(self, key: str) -> Step:
         return next(s for s in self.STEPS if s.key == key)
@@ -141,7 +142,7 @@ class TheCheckThatCounts(unittest.TestCase):
 
     def test_so_it_is_with_all_that_holds_the_gap_whatever_the_means(self):
         """A bearing put in, a lock nut tightened, another part decided on after the check: none of it was checked."""
-        checked = {"tries": (TryMade((feeler_check(0.115, 0.125)[0],), arc_mm=18.85, made=5),)}
+        checked = {"tries": (TryMade((feeler_check(0.115, 0.125)[0],), moved=18.85, made=5),)}
         before = tuple(replace(one, made=1) for one in TORQUES)
         self.assertTrue(assess(facts(**checked, tightened=before)).gapping.setting.right)
         other = sheet(
@@ -174,11 +175,11 @@ class TheWholePump(unittest.TestCase):
         self.assertIn("outside its limit", found.out_of_turn(turn)[-1].render(Units.MM))
 
     def test_a_step_proves_no_other(self):
-        turned = assess(facts(turned={"another": ()}, plays={"another": 0.01}))
+        turned = assess(facts(proofs=(Proof("another", "turning"), Proof("another", "end-play", 0.01))))
         free, play = (next(s for s in turned.facts.family.steps if s.key == key) for key in ("free_turn", "end_play"))
         self.assertEqual(len(turned.holds_back(free)), 1)
         self.assertEqual(len(turned.holds_back(play)), 1)
-        here = assess(facts(turned={"free_turn": ()}, plays={"end_play": 0.01}))
+        here = assess(facts(proofs=(Proof("free_turn", "turning"), Proof("end_play", "end-play", 0.01))))
         self.assertEqual((here.holds_back(free), here.holds_back(play)), ((), ()))
 
     def test_a_new_part_that_nobody_measured_holds_its_step(self):

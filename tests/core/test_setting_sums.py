@@ -57,7 +57,7 @@ class Viscosity(unittest.TestCase):
 
     def test_seconds_beside_it_agree_with_an_independent_package(self):
         typed = {"first": "46", "second": "6.8", "at": "100 F"}
-        lines = {line.name: render(line.words, Units.MM) for line in calculator("viscosity").run(typed, Entry(Units.MM))}
+        lines = {line.name: render(line.text, Units.MM) for line in calculator("viscosity").run(typed, Entry(Units.MM))}
         at_100_f = Liquid(46, 40, 6.8, 100).at((100 - 32) / 1.8)
         expected = viscosity_converter(at_100_f * 1e-6, "kinematic viscosity", "saybolt universal")
         self.assertEqual(lines["In Saybolt seconds"], f"{expected:.1f} SSU")
@@ -167,7 +167,7 @@ class Slip(unittest.TestCase):
         far = {"gap": "3 mm", "width": "50", "length": "3", "pressure": "20 bar", "viscosity": "1", "density": "1000", "wall": "0"}
         line = calculator("slot").run(far, Entry(Units.MM))[0]
         self.assertIs(line.stand, Stand.ASK)
-        self.assertIn("No number is told", line.words.render(Units.MM))
+        self.assertIn("No number is told", line.text.render(Units.MM))
 
     def test_what_cannot_slip(self):
         fluid = Fluid(100, 900)

@@ -8,8 +8,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from finegap.core.errors import FieldError
-from finegap.core.gap.declared import GasketMeans, HousingMeans
 from finegap.core.gap.housing import ThreadHand, Zero
+from finegap.core.means.gaskets import GasketMeans
+from finegap.core.means.housing import HousingMeans
 from finegap.core.quantities import Dimension, from_internal, parse
 from finegap.core.sheet import read_sheet
 from tests.apps.base import GASKETS, HOUSING, sheet_data

@@ -314,7 +314,7 @@ TABLES = {
         "proof.run_in._LEAST_TAPS": 3,
         "proof.run_in._LONGEST_H": 72,
         "proof.run_in._BOX_C": (-60.0, 300.0),
-        "proof.proving.CLOCK": ("1", "2", "3", "4", "5", "6", "7", "8", "9", "10", "11", "12"),
+        "tasks.turning.CLOCK": ("1", "2", "3", "4", "5", "6", "7", "8", "9", "10", "11", "12"),
     },
     "a decision of ours: how it is shown, and how far a search goes": {
         "build.disc_spring._LOOKS": 200,
@@ -330,7 +330,7 @@ TABLES = {
         "gap.map._THINNEST_MM2_S": 0.3,
         "gap.map._STEPS_K": (10, 20, 50, 100, 200),
         "gap.map._MOST_TICKS": 8,
-        "gap.means._SHARES": (1.0, 0.5, 0.0),
+        "means.base.SHARES": (1.0, 0.5, 0.0),
         "gap.performance._WIDEST": 10.0,
         "gap.setting._ON_THE_EDGE_MM": 1e-06,
         "gap.shims._MOST_BOUGHT": 2,
@@ -453,7 +453,7 @@ def now(path: str) -> object:
         return READ[path]()
     module, name = path.rsplit(".", 1)
     table = getattr(importlib.import_module(f"finegap.core.{module}"), name)
-    return tuple(table) if path == "gap.means._SHARES" else plain(table)
+    return tuple(table) if path == "means.base.SHARES" else plain(table)
 
 
 class Tables(unittest.TestCase):

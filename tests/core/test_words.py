@@ -105,10 +105,10 @@ def said(thing: object) -> str:
 def told(thing: object) -> Iterator[str]:
     """Every line, working and sentence below a result."""
     if isinstance(thing, Line):
-        yield f"{thing.name} [{thing.stand.value}]: {said(thing.words)}"
+        yield f"{thing.name} [{thing.stand.value}]: {said(thing.text)}"
         yield from told(thing.working)
     elif isinstance(thing, Working):
-        given = "; ".join(f"{wordless(g.symbol)} = {wordless(g.meaning)}: {said(g.amount)}" for g in thing.given)
+        given = "; ".join(f"{wordless(g.symbol)} = {wordless(g.meaning)}: {said(g.text)}" for g in thing.given)
         yield f"  {thing.title} | {thing.formula} | {given} | {said(thing.result)} | {thing.source}"
         yield from (f"    {said(note)}" for note in thing.notes)
     elif isinstance(thing, Sentence):
@@ -157,7 +157,7 @@ def jobs() -> Iterator[object]:
     yield assess(facts(looks={**facts().looks, ("idler_bore", Phase.FOUND): Look(("cracked", "scored"))}))
     yield assess(facts(sheet=replace(of, heat=body), duty=replace(duty, start_c=5.0, hot_c=140.0)))
     for gap, u in ((0.3, 0.003), (0.12, 0.05), (0.146, 0.004), (-0.02, 0.003), (0.05, 0.003)):
-        yield assess(facts(tries=(TryMade((Check(gap, u, math.inf),), arc_mm=18.85),), duty=duty))
+        yield assess(facts(tries=(TryMade((Check(gap, u, math.inf),), moved=18.85),), duty=duty))
         yield assess(
             facts(sheet=gasket_sheet(), tries=(TryMade((Check(gap, u, math.inf),), stacks=((250,),)),), box={50: 4, 100: 3})
         )
@@ -366,4 +366,4 @@ class Words(unittest.TestCase):
                 self.assertNotRegex(line, r"None|[{}]|‹›")
         for key in TYPED:
             for line in calculator(key).run(TYPED[key], Entry(Units.MM)):
-                self.assertNotRegex(render(line.words, Units.IN), r"None|[{}]|nan")
+                self.assertNotRegex(render(line.text, Units.IN), r"None|[{}]|nan")

@@ -13,6 +13,8 @@ version  what it holds
 5        core 0.4 later: end play, leaves told for each gap
 6        core 0.5: stations counted, new parts confirmed, the whole log, the words of the column "Left"
 7        core 0.6: what was struck out, what a lead did out of its turn, proofs by the step they were seen at
+8        core 0.8: a document of its own (``document``), tasks of steps and views of means by their kind; up to 7 a record held
+         the rendered screen twice, in mm and in inches
 =======  ==================================================================================================
 """
 
@@ -25,17 +27,37 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
+from finegap.core.showing import Shown
+
 Record = dict[str, Any]
 
-RECORD_VERSION = 7
+RECORD_VERSION = 8
 """The version signatures are frozen in now."""
 
 
 def upgraded(record: Record, version: int) -> Record:
-    """A frozen job, of the version it was stored with, in the shape shown now; ``record`` itself stays as it is."""
+    """A frozen job in one unit system, of the version it was stored with, in the shape shown now; ``record`` stays as it is."""
     for step in _CHAIN[version - 1 :]:
         record = step(record)
     return record
+
+
+def read_twice(document: bytes, version: int) -> Record:
+    """A record that held the rendered screen in both unit systems: each text as it was shown in mm and in inches."""
+    kept = json.loads(document)
+    paired: Record = _paired(upgraded(kept["mm"], version), upgraded(kept["in"], version))
+    return paired
+
+
+def _paired(mm: Any, inches: Any) -> Any:
+    match mm, inches:
+        case dict(), dict():
+            return {key: _paired(value, inches[key]) for key, value in mm.items()}
+        case list(), list() if len(mm) == len(inches):
+            return [_paired(one, other) for one, other in zip(mm, inches, strict=True)]
+        case str(), str() if mm != inches:
+            return Shown(mm, inches)
+    return mm
 
 
 @cache
@@ -315,4 +337,96 @@ def _proving_7(proving: Record) -> Record:
     }
 
 
-_CHAIN: tuple[Callable[[Record], Record], ...] = (_inspection, _building, _proof, _leaves, _truth, _striking)
+# 7 to 8
+
+_ALONE = ("turning", "end-play", "first-hour")
+"""Tasks that belong to one step."""
+
+
+def _tasks(record: Record) -> Record:
+    building = record["building"]
+    pictures = [{"kind": "picture", **one, "key": f"picture:{one['key']}"} for one in building["pictures"]]
+    tasks = [*map(_stack_8, building["stacks"]), *map(_press_8, building["presses"]), *map(_torque_8, building["tightenings"])]
+    if building["packing"]:
+        tasks.append({"kind": "packing", "key": "packing", **building["packing"]})
+    if building["bearings"]:
+        tasks.append({"kind": "grease", "key": "grease", "bearings": building["bearings"]})
+    rest = {key: value for key, value in record.items() if key not in ("proving", "building")}
+    return rest | {
+        "tasks": [*tasks, *pictures, *_proofs_8(record)],
+        "steps": [_step_8(step) for step in record["steps"]],
+        "features": [_feature_8(feature) for feature in record["features"]],
+        "building": {"pictures": building["pictures"] and [one | {"key": one["key"].partition(":")[2]} for one in pictures]}
+        | {key: building[key] for key in ("lubricant", "lubricants", "gun", "guns")},
+        "setting": _setting_8(record["setting"]),
+        "mesh": _setting_8(record["mesh"]),
+    }
+
+
+def _feature_8(feature: Record) -> Record:
+    labels = {station["key"]: station["label"] for station in feature["stations"]}
+    readings = [one | {"where": labels.get(one["station"], one["station"])} for one in feature["readings"]]
+    return feature | {"readings": readings}
+
+
+def _step_8(step: Record) -> Record:
+    keys = [f"{work}:{step['key']}" if work in _ALONE else work for work in step["works"]]
+    return {key: value for key, value in step.items() if key != "works"} | {"tasks": keys}
+
+
+def _stack_8(stack: Record) -> Record:
+    parts = [part | {"id": part["id"] or "", "at": part["at"] or ""} for part in stack["parts"]]
+    return {"kind": "stack", "key": f"stack:{stack['place']}", **stack, "parts": parts}
+
+
+def _press_8(press: Record) -> Record:
+    return {"kind": "press", "how": "", **press, "key": f"press:{press['key']}"}
+
+
+def _torque_8(one: Record) -> Record:
+    log = [mark | {"id": mark["id"] or ""} for mark in one["log"]]
+    return {"kind": "torque", **one, "key": f"torque:{one['key']}", "fastener_key": one["key"], "log": log}
+
+
+def _proofs_8(record: Record) -> list[Record]:
+    """Each at the step it was seen at; where none was kept, at the first that is done with it."""
+    proving = record["proving"]
+    steps = {work: step["key"] for step in reversed(record["steps"]) for work in step["works"]}
+
+    def at(kind: str, step: str) -> Record:
+        of = step or steps.get(kind, "")
+        return {"kind": kind, "key": f"{kind}:{of}", "step": of}
+
+    def seen(one: Record) -> Record:
+        return one | {"id": one["id"] or ""}
+
+    found = [at("turning", one["step"]) | {"seen": seen(one)} for one in proving["turning"]]
+    found += [at("end-play", one["step"]) | {"id": one["id"] or "", "line": one["line"]} for one in proving["plays"]]
+    if proving["coach"]:
+        notes = [seen(note) for note in proving["coach"]["notes"]]
+        found.append({"kind": "run-in", "key": "run-in", **proving["coach"], "notes": notes})
+    if proving["seen"] or proving["lines"]:
+        of = proving["seen"][0]["step"] if proving["seen"] else ""
+        told = {"lines": proving["lines"], "seen": [seen(one) for one in proving["seen"]], "noises": proving["noises"]}
+        found.append(at("first-hour", of) | told)
+    return found
+
+
+def _setting_8(setting: Record | None) -> Record | None:
+    if setting is None:
+        return None
+    drawn: Record = next((setting[name] for name in _DRAWN_8 if setting[name]), {})
+    housing = setting["housing"]
+    if housing:
+        last = housing["ticks"][-1]["angle_deg"] if housing["ticks"] else 0.0
+        # A tick was a hundredth of a millimetre, or half a thousandth of an inch.
+        step = 0.0127 if " in" in housing["lead"] else 0.01
+        drawn = {key: value for key, value in housing.items() if key not in ("ticks", "zero")}
+        drawn["degrees_per_mm"] = last / (step * len(housing["ticks"])) if housing["ticks"] else 0.0
+    rest = {key: value for key, value in setting.items() if key not in _DRAWN_8}
+    return rest | {"means": {"kind": setting["means"], **drawn}, "zero": housing["zero"] if housing else None}
+
+
+_DRAWN_8 = ("housing", "gaskets", "shims", "timing")
+
+_CHAIN: tuple[Callable[[Record], Record], ...] = (_inspection, _building, _proof, _leaves, _truth, _striking, _tasks)

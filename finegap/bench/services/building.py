@@ -11,12 +11,14 @@ from finegap.bench.services.changing import Seen, changing, log, recording
 from finegap.bench.services.measuring import overdue
 from finegap.core.build.elastomers import MEDIA
 from finegap.core.build.torque import Adapter
-from finegap.core.build.works import Works
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.gauges import GaugeKind
 from finegap.core.job import assess
+from finegap.core.job_tasks import JobTasks
 from finegap.core.showing import Amount, Kind, Units
+from finegap.core.tasks.stack import StackTask
+from finegap.core.tasks.torque import TorqueTask
 from finegap.toolbox.models import Gauge, GreaseGun
 
 
@@ -48,9 +50,10 @@ def fit_part(
     with recording(seen, PartFitted, fit_id, (place, part_key, confirmed, reused, reason), f"stack:{place}") as job:
         if job is None:
             return
-        state = _works(job).stacks.get(place)
-        if state is None:
+        task = _tasks(job).of_kind(StackTask).get(place)
+        if task is None:
             raise FieldError("stack", f"nothing is stacked at {place} in this job.", "Expected a stack of Build.")
+        state = task.state
         part = state.check(part_key, confirmed, reused, reason, seen.unit)
         directions = "; ".join(state.stack.directions(part))
         PartFitted.objects.create(
@@ -73,9 +76,10 @@ def log_torque(seen: Seen, new: NewTorque) -> None:
     with recording(seen, TorqueMark, new.id, new, f"torque:{new.fastener}") as job:
         if job is None:
             return
-        tightening = _works(job).tightenings.get(new.fastener)
-        if tightening is None:
+        task = _tasks(job).of_kind(TorqueTask).get(new.fastener)
+        if task is None:
             raise FieldError("fastener", f"{new.fastener} is not tightened in this job.", "Expected a fastener of Build.")
+        tightening = task.tightening
         wrench = _wrench(new.wrench)
         quantity = seen.entry.read("torque", new.typed)
         if not wrench.now.low <= quantity.value <= wrench.now.high:
@@ -140,8 +144,8 @@ Passes begin low, an adapter or a slip goes high (no source).
 """
 
 
-def _works(job: Job) -> Works:
-    return assess(load(job).facts).works
+def _tasks(job: Job) -> JobTasks:
+    return assess(load(job).facts).tasks
 
 
 def _wrench(tag: str) -> Gauge:

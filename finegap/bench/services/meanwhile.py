@@ -8,7 +8,6 @@ from finegap.bench import shapes
 from finegap.bench.models import Job
 from finegap.bench.services.changing import Seen, changing, log
 from finegap.bench.verdicts import changed_since, outside_now, shown_verdicts
-from finegap.core.showing import Units
 
 
 def note_verdicts(view: shapes.JobShape) -> None:
@@ -30,7 +29,7 @@ def catch_up(number: int) -> None:
     outside = outside_now(job)
     if job.outside == outside:
         return
-    told = changed_since(job, shown_verdicts(job_shape(job, Units.MM)), outside)
+    told = changed_since(job, shown_verdicts(job_shape(job)), outside)
     with transaction.atomic():
         Job.objects.filter(pk=job.pk, version=job.version).update(
             meanwhile=[*job.meanwhile, *told], outside=outside, verdicts={}, verdicts_version=0
@@ -42,7 +41,7 @@ def read_meanwhile(seen: Seen) -> None:
     from finegap.bench.queries import job_shape
 
     with changing(seen, "meanwhile") as job:
-        told = job_shape(job, seen.unit).meanwhile
+        told = job_shape(job).meanwhile
         if told:
             job.meanwhile = []
             job.save(update_fields=["meanwhile"])

@@ -16,9 +16,14 @@ from finegap.core.errors import FieldError, Unlikely
 from finegap.core.job import assess
 from finegap.core.proof.first_hour import NOISES, by_bucket
 from finegap.core.proof.first_hour import Seen as FirstHour
-from finegap.core.proof.proving import CLOCK, END_PLAY, FIRST_HOUR, TURNING
 from finegap.core.proof.run_in import Note, check_note, count_drops
+from finegap.core.tasks.end_play import EndPlayTask
+from finegap.core.tasks.first_hour import FirstHourTask
+from finegap.core.tasks.run_in import RunInTask
+from finegap.core.tasks.turning import CLOCK, TurningTask
 from finegap.site.errors import Refused
+
+TURNING, END_PLAY = TurningTask.kind, EndPlayTask.kind
 
 _ASKED = {
     FirstHour.FLOW: "flow",
@@ -54,7 +59,7 @@ def see(seen: Seen, new: NewProof) -> None:
         if job is None:
             return
         step = step_of(load(job).facts.family, new.step)
-        if (new.seen if new.seen in (TURNING, END_PLAY) else FIRST_HOUR) not in step.works:
+        if not step.has(new.seen if new.seen in (TURNING, END_PLAY) else FirstHourTask.kind):
             raise FieldError("step", f"{new.seen} is not looked at there.", "Expected the step that is done with it.")
         value, typed = None, new.typed.strip()
         if new.seen == TURNING:
@@ -123,7 +128,7 @@ def note_run_in(seen: Seen, new: NewNote) -> None:
         if job is None:
             return
         facts = load(job).facts
-        if assess(facts).proving.rules is None:
+        if not assess(facts).tasks.of_kind(RunInTask):
             raise Refused("There is no packing to run in.", ["This pump is sealed otherwise."])
         drops, expanded = _drops(new, seen.entry)
         box = seen.entry.read("box", new.box).value if new.box.strip() else None

@@ -14,18 +14,17 @@ from finegap.bench.services.measuring import length_gauge, length_typed, overdue
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family, FeatureKind, Stage, Step
-from finegap.core.gap.declared import TIMING, GasketMeans, HousingMeans, Means, ShimMeans, means_key
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.leaves import pair_uncertainty_mm
-from finegap.core.gap.move import Way
 from finegap.core.gap.setting import Asked, Check, feeler_check
-from finegap.core.gap.shims import SHAFTS
 from finegap.core.job import assess
+from finegap.core.means.base import Means
 from finegap.core.measuring import readings as measuring
 from finegap.core.measuring.feeler import check_pile
 from finegap.core.measuring.plausible import check_plausible, plausible
 from finegap.core.numerals import Mark
 from finegap.core.quantities import Quantity, understood
+from finegap.core.sheet import SpecSheet
 from finegap.site.errors import Refused
 from finegap.toolbox.models import GasketStock, Gauge
 
@@ -42,7 +41,8 @@ class NewCheck:
 
 @dataclass(frozen=True)
 class NewTry:
-    """A try as typed: which gap it sets; an arc and its way, or one stack a place; and a check of each gap, in their order.
+    """A try as typed: which gap it sets; by how much its means was moved and which way, or one stack a place; and a check of each
+    gap, in their order.
 
     ``trial`` says that what was opened for it was tightened for the check; ``opened`` whether it was opened for the first try,
     which only the technician knows.
@@ -51,8 +51,8 @@ class NewTry:
     id: uuid.UUID
     checks: list[NewCheck]
     sets: str = GAP
-    arc: str = ""
-    way: str = Way.OPEN.value
+    moved: str = ""
+    way: str = ""
     stacks_um: list[list[int]] = field(default_factory=list)
     trial: bool = False
     opened: bool | None = None
@@ -78,10 +78,8 @@ def set_zero(seen: Seen, zero_id: uuid.UUID, school: str, lash: str = "", lash_a
             quantity = seen.entry.read("lash", lash)
             lash_mm, typed = quantity.value, quantity.said
         if lash_arc:
-            if not isinstance(means, HousingMeans):
-                raise FieldError("arc before the rotor follows", "nothing turns on this pump.", "Expected none.")
             arc = seen.entry.read("lash_arc", lash_arc)
-            lash_mm, typed = means.housing.clearance_mm(arc.value), f"arc {arc.said}"
+            lash_mm, typed = means.lash_by(arc.value), f"arc {arc.said}"
         if lash_mm > _MOST_LASH_MM:
             raise FieldError("play (lash)", f"{lash_mm:g} mm is not play, it is damage.", "Expected up to 1 mm.")
         try:
@@ -122,10 +120,11 @@ def record_try(seen: Seen, new: NewTry) -> None:
                 "There is no such gap to set in this job.", [] if gapping.window else [gapping.choice.sentence.render(seen.unit)]
             )
         checked = _checked(setting.asked, new, seen)
-        arc = _arc(job, sheet.means, new, seen.entry)
-        undone = undone_by(facts.family, _means(job, new.sets))
+        means = means_of(sheet, new.sets)
+        moved = _moved(job, means, new, seen.entry)
+        undone = means.opens(facts.family)
         last = job.tries.standing().filter(sets=new.sets).last()
-        stacks = _stacks(sheet.means, new.stacks_um) if new.sets == GAP else []
+        stacks = means.check_stacks(new.stacks_um)
         opened = bool(undone) and _opened(job, new, undone, last, stacks)
         if opened and not new.trial:
             raise FieldError("trial tightening", "a gap under what is loose is none.", "Tighten it for the trial, and say so.")
@@ -137,8 +136,8 @@ def record_try(seen: Seen, new: NewTry) -> None:
             job=job,
             sets=new.sets,
             number=number,
-            arc_mm=arc.value * (-1 if new.way in _BACKWARDS else 1) if arc else None,
-            arc_typed=understood(arc) if arc else "",
+            moved=means.moved.signed(moved.value, new.way) if moved and means.moved else None,
+            moved_typed=understood(moved) if moved else "",
             stacks_um=stacks,
             opened=opened,
             trial=opened,
@@ -157,21 +156,23 @@ def record_try(seen: Seen, new: NewTry) -> None:
         log(job, seen, what + unprove(job, seen, facts.family, f"try {number} came after"))
 
 
-_BACKWARDS = (Way.CLOSE.value, "right")
+def means_of(sheet: SpecSheet, sets: str) -> Means:
+    """The means that sets a gap of a sheet.
 
-
-def _means(job: Job, sets: str) -> str:
-    return means_key(sheet_of(job).means) if sets == GAP else TIMING
-
-
-def undone_by(family: Family, means: str) -> tuple[Step, ...]:
-    """Steps that put together what a means of setting the gap takes apart."""
-    return tuple(step for step in family.steps if means in step.undone_by)
+    Raises
+    ------
+    Refused
+        A mesh to be set on a pump whose sheet has no timing gear.
+    """
+    means = sheet.means if sets == GAP else sheet.mesh
+    if means is None:
+        raise Refused("There is no such gap to set in this job.", ["The sheet says nothing of a timing gear."])
+    return means
 
 
 def _about(job: Job, sets: str) -> tuple[str, ...]:
-    undone = undone_by(family_of(job), _means(job, sets))
-    return (sets, *(f"step:{s.key}" for s in undone), *(work for s in undone for work in s.works if ":" in work))
+    undone = means_of(sheet_of(job), sets).opens(family_of(job))
+    return (sets, *(f"step:{s.key}" for s in undone), *(str(task) for s in undone for task in s.tasks if task.of))
 
 
 def _opened(job: Job, new: NewTry, undone: Sequence[Step], last: Try | None, stacks: list[list[int]]) -> bool:
@@ -180,10 +181,10 @@ def _opened(job: Job, new: NewTry, undone: Sequence[Step], last: Try | None, sta
         return bool(stacks != last.stacks_um)
     undone = [s for s in undone if s.puts_in]
     keys = {s.key for s in undone}
-    works = {work.partition(":")[2] for s in undone for work in s.works}
+    torques = {key for s in undone for key in s.of("torque")}
     together = (
         job.steps.standing().filter(step__in=keys).exists()
-        or job.torques.standing().filter(fastener__in=works).exists()
+        or job.torques.standing().filter(fastener__in=torques).exists()
         or job.fitted.standing().filter(stack__in=_stack_keys(job, undone)).exists()
     )
     if not together:
@@ -196,7 +197,7 @@ def _opened(job: Job, new: NewTry, undone: Sequence[Step], last: Try | None, sta
 
 def _stack_keys(job: Job, undone: Sequence[Step]) -> set[str]:
     stacks = load(job).facts.stacks
-    places = {work.removeprefix("stack:") for s in undone for work in s.works if work.startswith("stack:")}
+    places = {place for s in undone for place in s.of("stack")}
     return {stack.key for place, stack in stacks.items() if place in places}
 
 
@@ -205,7 +206,7 @@ def _take_apart(job: Job, seen: Seen, undone: Sequence[Step], why: str) -> str:
     stacks = _stack_keys(job, undone)
     parts = load(job).facts.stacks.values()
     features = [p.feature for stack in parts if stack.key in stacks for p in stack.parts if p.feature]
-    torques = {work.removeprefix("torque:") for s in undone for work in s.works}
+    torques = {key for s in undone for key in s.of("torque")}
     struck = (
         job.steps.filter(step__in=[s.key for s in undone]).strike(seen.actor, seen.moment, why),
         job.fitted.filter(stack__in=stacks).strike(seen.actor, seen.moment, why),
@@ -280,26 +281,11 @@ def _check(goes: Quantity | None, stops: Quantity | None, read: Quantity | None,
     return feeler_check(goes.value, stops.value, u)[0]
 
 
-def _arc(job: Job, means: Means, new: NewTry, entry: Entry) -> Quantity | None:
-    """What a housing, or a timing gear, was turned by; nothing for what does not turn."""
-    if new.sets == GAP:
-        if not isinstance(means, HousingMeans):
-            return None
-        if not job.zeros.standing().exists():
-            raise Refused("Zero has not been found yet.", ["Find zero first, and say by which school."])
-    return entry.read("arc", new.arc or "0")
-
-
-def _stacks(means: Means, stacks: list[list[int]]) -> list[list[int]]:
-    """Stacks as they are kept, the thickest first; none for a means without."""
-    if not isinstance(means, GasketMeans | ShimMeans):
-        return []
-    places = len(SHAFTS) if isinstance(means, ShimMeans) else 1
-    if len(stacks) != places or any(t <= 0 for stack in stacks for t in stack):
-        raise FieldError("stack", "it cannot be.", f"Expected {places} of thicknesses above zero.")
-    if isinstance(means, GasketMeans) and not stacks[0]:
-        raise FieldError("stack", "there is no gasket in it.", "Expected one gasket or more: it seals.")
-    return [sorted(stack, reverse=True) for stack in stacks]
+def _moved(job: Job, means: Means, new: NewTry, entry: Entry) -> Quantity | None:
+    """By how much a means was moved; nothing for what no number tells of."""
+    if means.zero and not job.zeros.standing().exists():
+        raise Refused("Zero has not been found yet.", ["Find zero first, and say by which school."])
+    return entry.read(means.moved.entry, new.moved or "0") if means.moved else None
 
 
 def move_stock(job: Job, before: list[list[int]], after: list[list[int]]) -> None:

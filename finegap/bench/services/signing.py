@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import lzma
 import uuid
+from collections import Counter
 
 from finegap.bench.facts import load
 from finegap.bench.models import Job, SignOff, SizeOnRecord
+from finegap.bench.record import RECORD_VERSION
+from finegap.bench.record.document import write
 from finegap.bench.services.changing import Seen, check_last, has_worked, log, recording
 from finegap.core import VERSION
 from finegap.core.errors import FieldError
@@ -14,13 +18,12 @@ from finegap.core.gap.setting import Check
 from finegap.core.inspection import FeatureState
 from finegap.core.job import Assessment, assess
 from finegap.core.measuring.readings import Result
-from finegap.core.showing import Units
+from finegap.core.showing import Units, render
 from finegap.site.errors import Refused
-from finegap.site.plain import plain
 
 
 def sign_off(seen: Seen, sign_id: uuid.UUID, is_lead: bool, reason: str = "") -> None:
-    """Sign the job: freeze what is shown, in both unit systems, with the version of the core. From then on it is read-only.
+    """Sign the job: freeze the record, with the version of the core. From then on it is read-only.
 
     Raises
     ------
@@ -46,14 +49,19 @@ def sign_off(seen: Seen, sign_id: uuid.UUID, is_lead: bool, reason: str = "") ->
             raise Refused("This job cannot be signed yet.", reasons)
         if blockers and not reason.strip():
             raise FieldError("reason", "a lead signs past what is open only with a reason.", "Expected it in writing.")
-        signature = SignOff(id=sign_id, job=job, reason=reason.strip(), core_version=VERSION, record={}, **seen.stamp)
-        changed = job_shape(job, seen.unit).meanwhile
+        signature = SignOff(id=sign_id, job=job, reason=reason.strip(), core_version=VERSION, **seen.stamp)
+        changed = job_shape(job).meanwhile
         if changed:
             raise Refused("Verdicts have changed since you last worked on this job. Read them first.", changed)
         signature.own = bool(blockers) and has_worked(job, seen.actor)
         own = " (past what was open, on a job that lead had worked on)" if signature.own else ""
         log(job, seen, "Signed off" + (f": {reason.strip()}" if reason.strip() else "") + own)
-        signature.record = {u.value: plain(job_shape(job, u, signature)) for u in Units}
+        view = job_shape(job, signature)
+        signature.document = lzma.compress(write(view, RECORD_VERSION, VERSION), format=lzma.FORMAT_ALONE, preset=9)
+        signature.calls = dict(Counter(feature.judged.call for feature in view.features if feature.judged))
+        if view.setting and view.setting.tries:
+            gap = view.setting.tries[-1].gap
+            signature.gap_mm, signature.gap_in = (render(gap, units) for units in (Units.MM, Units.IN))
         signature.save(force_insert=True)
         _keep_sizes(job, assessment)
 

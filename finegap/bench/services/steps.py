@@ -11,7 +11,7 @@ from finegap.bench.services.changing import Seen, has_worked, log, recording
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family, Step
 from finegap.core.job import assess
-from finegap.core.ready import READY
+from finegap.core.tasks.ready import ReadyTask
 from finegap.site.errors import Conflict, Refused
 
 _MOST_ITEMS = 300
@@ -40,7 +40,7 @@ def mark_step(
             overrides = step.hold or step.caution
             if overrides and not is_lead:
                 raise Refused("This step is not skipped without a lead.", ["A lead may skip it, with the reason in writing."])
-        elif step.hold or step.works or step.changed:
+        elif step.hold or step.tasks or step.changed:
             assessment = assess(facts)
             waits = assessment.holds_back(step)
             if waits:
@@ -69,7 +69,7 @@ def _said(step: Step, note: str, skip: str, past: str, own: bool) -> str:
 def about_step(job: Job, step_key: str) -> tuple[str, ...]:
     """What marking a step is about: the step, and what it is done with."""
     step = next((s for s in family_of(job).steps if s.key == step_key), None)
-    return (f"step:{step_key}", *(work for work in (step.works if step else ()) if ":" in work))
+    return (f"step:{step_key}", *(str(task) for task in (step.tasks if step else ()) if task.of))
 
 
 def step_of(family: Family, step_key: str) -> Step:
@@ -104,6 +104,6 @@ def say_on_hand(seen: Seen, line_id: uuid.UUID, items: Sequence[str], here: bool
 
 def _not_ready(job: Job, seen: Seen) -> str:
     """What is missing is not ready, whoever said so before. Words for the log."""
-    keys = [s.key for s in family_of(job).steps if READY in s.works]
+    keys = [s.key for s in family_of(job).steps if s.has(ReadyTask.kind)]
     struck = job.steps.filter(step__in=keys).strike(seen.actor, seen.moment, "something is missing")
     return "; its step is open again" if struck else ""

@@ -154,7 +154,7 @@ def _part(job: Job, seen: Seen, row: PartFitted, reason: str) -> str:
     job.new_parts.filter(feature__in=[p.feature for p in out if p.feature]).strike(seen.actor, seen.moment, reason)
     name = next((p.name for p in out), row.part)
     family = load(job).facts.family
-    holds = any(f"stack:{stack.place}" in s.works for s in family.steps if s.before_check) if stack else False
+    holds = any(stack.place in s.of("stack") for s in family.steps if s.before_check) if stack else False
     undone = unprove(job, seen, family, "what holds the gap was taken out") if holds else ""
     return f"fitted: {name}, with what came after it{undone}"
 

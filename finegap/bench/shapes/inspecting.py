@@ -6,7 +6,8 @@ import datetime as dt
 import uuid
 from dataclasses import dataclass
 
-from finegap.site.shapes import WorkingShape
+from finegap.core.showing import Text
+from finegap.core.working import Working
 
 
 @dataclass(frozen=True)
@@ -17,11 +18,11 @@ class JudgedShape:
     """
 
     call: str
-    sentence: str
-    reasons: list[str]
+    sentence: Text
+    reasons: list[Text]
     probability: float | None
-    chance: str
-    working: WorkingShape | None
+    chance: Text
+    working: Working | None
 
 
 @dataclass(frozen=True)
@@ -51,20 +52,20 @@ class FitShape:
 
     tag: str
     decides: bool
-    sentence: str
-    working: WorkingShape | None
+    sentence: Text
+    working: Working | None
 
 
 @dataclass(frozen=True)
 class ForecastShape:
     """How a part wears. ``size_at_planned_mm`` is where the line is at the next planned overhaul."""
 
-    sentence: str
+    sentence: Text
     date: str
     crosses: bool
     may_cross: bool
     size_at_planned_mm: float | None
-    working: WorkingShape
+    working: Working
 
 
 @dataclass(frozen=True)
@@ -72,7 +73,7 @@ class OptionShape:
     """What a running clearance would be with some of its parts new."""
 
     new: list[str]
-    text: str
+    text: Text
     call: str
 
 
@@ -91,37 +92,38 @@ class PhotoShape:
 class ResultShape:
     """What a set of readings says."""
 
-    text: str
-    expanded_text: str
+    text: Text
+    expanded_text: Text
     value_mm: float
     expanded_mm: float
-    mean: str
-    spread: str
-    out_of_round: str | None
-    taper: str | None
+    mean: Text
+    spread: Text
+    out_of_round: Text | None
+    taper: Text | None
     deciding: str
-    notes: list[str]
-    working: WorkingShape
+    notes: list[Text]
+    working: Working
 
 
 @dataclass(frozen=True)
 class ReadingShape:
-    """One reading, as typed and as shown.
+    """One reading, as typed and as shown, and where it was taken in words.
 
     ``understood`` is how a number with two meanings was taken, ``reason`` why it is meant.
     """
 
-    id: uuid.UUID
+    id: uuid.UUID | None
     phase: str
     station: str
+    where: str
     typed: str
     understood: str
-    text: str
+    text: Text
     reason: str
     gauge: str
     overdue: bool
-    faults: list[str]
-    part: str
+    faults: list[Text]
+    part: Text
     taken: str
     by: str
     at: dt.datetime
@@ -180,8 +182,8 @@ class FeatureShape:
     label: list[int]
     stations: list[StationShape]
     parts: list[str]
-    new_text: str
-    limit_text: str
+    new_text: Text
+    limit_text: Text
     page: str
     new_mm: list[float]
     lower_mm: float | None
@@ -200,23 +202,23 @@ class FeatureShape:
     done: bool
     gauge: str
     fits: list[FitShape]
-    expansion: str
+    expansion: Text
     damages: list[DamageShape]
     look: LookShape | None
     look_left: LookShape | None
     forecast: ForecastShape | None
-    odd: list[str]
-    missing: str
+    odd: list[Text]
+    missing: Text
     options: list[OptionShape]
     suspect: int
     press: str
     photos: list[PhotoShape]
-    partial: str
-    partial_left: str
+    partial: Text
+    partial_left: Text
     to_confirm: bool
     renewed: RenewedShape | None
-    left_text: str
-    left_note: str
+    left_text: Text
+    left_note: Text
 
 
 @dataclass(frozen=True)
@@ -226,7 +228,7 @@ class WearPointShape:
     hours: float
     mm: float
     expanded_mm: float
-    text: str
+    text: Text
     job: int
 
 
@@ -250,13 +252,13 @@ class WearShape:
     lives: list[list[WearPointShape]]
     band: list[BandShape]
     limit_mm: float | None
-    limit_text: str
+    limit_text: Text
     new_mm: list[float]
     now_h: float | None
     planned_h: float | None
     ticks: list[NamedTickShape]
     forecast: ForecastShape | None
-    odd: list[str]
+    odd: list[Text]
 
 
 @dataclass(frozen=True)
@@ -264,4 +266,4 @@ class NamedTickShape:
     """A size on the chart's scale, as it is written."""
 
     mm: float
-    text: str
+    text: Text

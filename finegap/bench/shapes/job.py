@@ -8,8 +8,9 @@ from dataclasses import dataclass
 from finegap.bench.shapes.building import BuildingShape
 from finegap.bench.shapes.inspecting import FeatureShape
 from finegap.bench.shapes.preparing import KnownShape, OrderShape, ReadyShape, StepShape
-from finegap.bench.shapes.proving import ProvingShape
 from finegap.bench.shapes.setting import ChoiceShape, SetShape, SlipShape
+from finegap.core.showing import Text
+from finegap.core.tasks.base import TaskView
 from finegap.site.shapes import MarkShape
 from finegap.toolbox.shapes import GaugeShape
 
@@ -28,7 +29,7 @@ class BlockerShape:
     """Why the job cannot be signed yet; ``feature`` is the line of the report it is printed at."""
 
     stage: str
-    sentence: str
+    sentence: Text
     lead_may: bool
     feature: str
 
@@ -51,11 +52,11 @@ class DutyShape:
 
     liquid: str
     material: str
-    viscosity: str
+    viscosity: Text
     viscosity_typed: str
-    temperature: str
-    casing: str
-    pressure: str
+    temperature: Text
+    casing: Text
+    pressure: Text
     speed: str
 
 
@@ -64,7 +65,7 @@ class ExplainedShape:
     """Why it came in, and what explains it."""
 
     name: str
-    sentence: str
+    sentence: Text
     explains: list[str]
 
 
@@ -115,7 +116,7 @@ class AmendmentShape:
 class StruckShape:
     """Something struck out that no longer stands anywhere else; when is not known of the oldest."""
 
-    what: str
+    what: Text
     by: str
     at: dt.datetime
     struck_by: str
@@ -137,15 +138,16 @@ class EventShape:
 class JobShape:
     """Everything the bench shows of a job, in one answer.
 
-    ``used_gauges`` are those something was measured with, each under the certificate of that moment; ``meanwhile`` are verdicts
-    that changed by something else than an act at the bench; ``log`` holds the newest lines of ``log_total``, all of them once
-    signed. ``struck`` holds what was struck out, but for readings, torques and tries, which are shown where they stood.
-    ``amendments`` are of after the signature, and not of its record.
+    ``tasks`` are what its steps are done with, each once; steps name them by their key. ``used_gauges`` are those something was
+    measured with, each under the certificate of that moment; ``meanwhile`` are verdicts that changed by something else than an act
+    at the bench; ``log`` holds the newest lines of ``log_total``, all of them once signed. ``struck`` holds what was struck out,
+    but for readings, torques and tries, which are shown where they stood. ``amendments`` are of after the signature, and not of
+    its record.
     """
 
     number: int
     version: int
-    unit: str
+    unit: Text
     reason: str
     hours_run: int | None
     opened_by: str
@@ -169,7 +171,7 @@ class JobShape:
     setting: SetShape | None
     mesh: SetShape | None
     slip: SlipShape
-    proving: ProvingShape
+    tasks: list[TaskView]
     building: BuildingShape
     gauges: list[GaugeShape]
     used_gauges: list[GaugeShape]

@@ -7,17 +7,19 @@ import uuid
 from dataclasses import dataclass
 
 from finegap.bench.shapes.inspecting import PhotoShape
-from finegap.site.shapes import NamedShape, WorkingShape
+from finegap.core.showing import Text
+from finegap.core.working import Working
+from finegap.site.shapes import NamedShape
 
 
 @dataclass(frozen=True)
 class StepShape:
     """A step with who did it and when.
 
-    ``works`` is what it is done with, ``measures`` the features measured or looked at as fitted, ``waits`` why it cannot be
-    marked done yet, ``early`` what comes before it and is open: a lead may do it now. ``past`` is the reason of a lead who did,
-    ``own`` when that lead had worked on the job. ``reopened`` when setting the gap took it apart. ``id`` is what it is struck out
-    by.
+    ``tasks`` are the keys of what it is done with, ``measures`` the features measured or looked at as fitted, ``waits`` why it
+    cannot be marked done yet, ``early`` what comes before it and is open: a lead may do it now. ``past`` is the reason of a lead
+    who did, ``own`` when that lead had worked on the job. ``reopened`` when setting the gap took it apart. ``id`` is what it is
+    struck out by.
     """
 
     id: uuid.UUID | None
@@ -28,13 +30,13 @@ class StepShape:
     caution: bool
     hold: bool
     look: str
-    tells: list[str]
+    tells: list[Text]
     tools: list[str]
     consumables: list[str]
-    works: list[str]
+    tasks: list[str]
     measures: list[str]
-    waits: list[str]
-    early: list[str]
+    waits: list[Text]
+    early: list[Text]
     reopened: bool
     by: str | None
     at: dt.datetime | None
@@ -66,12 +68,12 @@ class KnownShape:
     media: list[NamedShape]
     hazards: str
     viscosity: str
-    temperature: str
-    casing: str
+    temperature: Text
+    casing: Text
     density: str
-    start: str
-    hot: str
-    pressure: str
+    start: Text
+    hot: Text
+    pressure: Text
     speed: str
     hours_run: str
     old_meter_last: str
@@ -117,7 +119,7 @@ class OrderShape:
     lead: str
     spare: list[str]
     missing: list[str]
-    working: WorkingShape
+    working: Working
 
 
 @dataclass(frozen=True)

@@ -6,7 +6,10 @@ import datetime as dt
 import uuid
 from dataclasses import dataclass
 
-from finegap.site.shapes import LineShape, WorkingShape
+from finegap.core.means.base import MeansView
+from finegap.core.reckoned import Line
+from finegap.core.showing import Text
+from finegap.core.working import Working
 
 
 @dataclass(frozen=True)
@@ -14,12 +17,12 @@ class CandidateShape:
     """A row of the clearance table seen from the duty."""
 
     setting: str
-    viscosity: str
-    temperature: str
-    clearance: str
+    viscosity: Text
+    temperature: Text
+    clearance: Text
     matches: bool
     chosen: bool
-    reason: str
+    reason: Text
 
 
 @dataclass(frozen=True)
@@ -27,7 +30,7 @@ class RegionShape:
     """A row on the map; ends as drawn, and whether the row goes on past them (low, high)."""
 
     setting: str
-    clearance: str
+    clearance: Text
     mm2_s: list[float]
     c: list[float]
     open_mm2_s: list[bool]
@@ -41,7 +44,7 @@ class AxisTickShape:
     """A line of the grid with its number."""
 
     value: float
-    text: str
+    text: Text
 
 
 @dataclass(frozen=True)
@@ -61,22 +64,22 @@ class MapShape:
 class ChoiceShape:
     """The number the gap must have; what the duty's range does to it, and where no row covers that."""
 
-    sentence: str
-    over: str | None
-    hole: str | None
-    target: str | None
+    sentence: Text
+    over: Text | None
+    hole: Text | None
+    target: Text | None
     candidates: list[CandidateShape]
     map: MapShape | None
-    working: WorkingShape
+    working: Working
 
 
 @dataclass(frozen=True)
 class PileShape:
     """Leaves laid together: which, what they come to as it is typed, and how good that is."""
 
-    leaves: str
-    thickness: str
-    expanded: str
+    leaves: Text
+    thickness: Text
+    expanded: Text
 
 
 @dataclass(frozen=True)
@@ -97,14 +100,14 @@ class HeldShape:
 
     key: str
     name: str
-    low: str
-    high: str
-    target: str
+    low: Text
+    high: Text
+    target: Text
     low_mm: float
     high_mm: float
     target_mm: float
     derived: bool
-    gap: str
+    gap: Text
     gap_mm: float | None
     expanded_mm: float
     call: str
@@ -120,143 +123,55 @@ class TryShape:
 
     id: uuid.UUID | None
     number: int
-    set_by: str
+    set_by: Text
     checked: str
     gauge: str
-    gap: str
+    gap: Text
     gap_mm: float
     expanded_mm: float
     call: str
-    next: str
+    next: Text
     by: str
     at: dt.datetime
-    working: WorkingShape | None
+    working: Working | None
     opened: bool
     struck_reason: str
-
-
-@dataclass(frozen=True)
-class TickShape:
-    """A tick on the housing's scale; degrees from zero in the opening direction."""
-
-    angle_deg: float
-    text: str
-
-
-@dataclass(frozen=True)
-class HousingShape:
-    """What the end view draws. Angles from the zero line, opening positive."""
-
-    diameter: str
-    lead: str
-    hand: str
-    per_step: str
-    school: str
-    zero: uuid.UUID | None
-    zero_found: bool
-    prescribed: str
-    lash: str
-    lash_does: str
-    lash_seen: str | None
-    position_deg: float
-    target_deg: float
-    arc: str
-    ticks: list[TickShape]
-    check: str | None
-    check_agrees: bool
-    check_working: WorkingShape | None
-
-
-@dataclass(frozen=True)
-class PieceShape:
-    """A gasket thickness with how many."""
-
-    um: int
-    text: str
-    count: int
-
-
-@dataclass(frozen=True)
-class GasketsShape:
-    """Stacks to draw: under the head now, next, and what is on the shelf."""
-
-    now: list[PieceShape]
-    next: list[PieceShape]
-    out: list[PieceShape]
-    into: list[PieceShape]
-    box: list[PieceShape]
-    possible: bool
-
-
-@dataclass(frozen=True)
-class ShaftShape:
-    """One shaft of a shimmed pair: shims now and next, and both clearances as they are and as they should come to."""
-
-    name: str
-    now: list[PieceShape]
-    next: list[PieceShape]
-    out: list[PieceShape]
-    into: list[PieceShape]
-    front_mm: float | None
-    back_mm: float | None
-    next_front_mm: float | None
-    next_back_mm: float | None
-
-
-@dataclass(frozen=True)
-class ShimsShape:
-    """Shims behind the front bearings of two shafts, to draw, and what is on the shelf."""
-
-    shafts: list[ShaftShape]
-    front: str
-    back: str
-    difference: str
-    box: list[PieceShape]
-
-
-@dataclass(frozen=True)
-class TimingShape:
-    """The turn of a timing gear, to draw: towards which side, and its arc as it is typed."""
-
-    toward: str
-    arc: str
-    angle_deg: float
-    pitch: str
-    marked: str
 
 
 @dataclass(frozen=True)
 class HotShape:
     """The gap predicted at pumping temperature; ``sentence`` says what is wrong with it."""
 
-    text: str
+    text: Text
     touches: bool
-    sentence: str
-    working: WorkingShape
+    sentence: Text
+    working: Working
 
 
 @dataclass(frozen=True)
 class WarmingShape:
     """The narrowest moment of a warm-up."""
 
-    sentence: str
+    sentence: Text
     touches: bool
     known: bool
-    working: WorkingShape
+    working: Working
 
 
 @dataclass(frozen=True)
 class SlipShape:
     """What the gaps cost: as the pump came in, and as it is put together. Empty where the sheet says nothing of slip."""
 
-    found: list[LineShape]
-    left: list[LineShape]
+    found: list[Line]
+    left: list[Line]
 
 
 @dataclass(frozen=True)
 class SetShape:
-    """Where setting stands, with the next move. ``gaps`` are what a try is held against, the asked ones first.
+    """Where setting stands, with the next move.
 
+    ``means`` is what its picture draws, ``zero`` the zero it is set from. ``gaps`` are what a try is held against, the asked ones
+    first.
     ``opens`` are the steps a try that opens the pump takes apart; ``asks_opened`` when only the technician knows whether the first
     try did. ``outside`` are other gaps of the pump that are outside their limit.
     """
@@ -265,28 +180,25 @@ class SetShape:
     name: str
     place: str
     faces: list[str]
-    means: str
-    target: str
-    low: str
-    high: str
+    means: MeansView
+    zero: uuid.UUID | None
+    target: Text
+    low: Text
+    high: Text
     target_mm: float
     low_mm: float
     high_mm: float
-    headline: str
-    details: list[str]
+    headline: Text
+    details: list[Text]
     way: str
     right: bool
-    working: WorkingShape
+    working: Working
     gaps: list[HeldShape]
     tries: list[TryShape]
     hot: HotShape | None
     warming: WarmingShape | None
-    housing: HousingShape | None
-    gaskets: GasketsShape | None
-    shims: ShimsShape | None
-    timing: TimingShape | None
     feelers: list[str]
-    surprise: str | None
+    surprise: Text | None
     opens: list[str]
     asks_opened: bool
-    outside: list[str]
+    outside: list[Text]

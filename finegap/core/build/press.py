@@ -45,7 +45,10 @@ class Solid:
 
 @dataclass(frozen=True)
 class PressFit:
-    """A bushing and its seat: inside of the bushing, joint, outside of the seat, and length, in mm; friction from and to."""
+    """A part and its seat: inside of the part (0 for a solid one), joint, outside of the seat, length, in mm; friction from and to.
+
+    The part is mostly a bushing, and is called so here.
+    """
 
     inside_mm: float
     joint_mm: float
@@ -56,7 +59,7 @@ class PressFit:
     friction: tuple[float, float]
 
     def __post_init__(self) -> None:
-        if not 0 < self.inside_mm < self.joint_mm:
+        if not 0 <= self.inside_mm < self.joint_mm:
             raise FieldError("bore", "it is not smaller than the bushing's outside.", "Expected bore < outside diameter.")
         if not self.joint_mm < self.seat_outside_mm:
             raise FieldError("seat, outside", "there is no metal round the bushing.", "Expected more than the bushing's outside.")
@@ -65,6 +68,11 @@ class PressFit:
         low, high = self.friction
         if not 0 < low <= high <= 1:
             raise FieldError("friction", f"{low:g} to {high:g} cannot be.", "Expected more than 0, up to 1, the lower first.")
+
+    @property
+    def is_solid(self) -> bool:
+        """It has no bore that could close in."""
+        return self.inside_mm == 0
 
     @property
     def _seat_term(self) -> float:
@@ -98,7 +106,9 @@ class PressFit:
         return low, high
 
     def bore_stress_mpa(self, interference_mm: float) -> float:
-        """Compression round the bore of the bushing, where it is greatest."""
+        """Compression round the bore of the bushing, where it is greatest; all through a solid part it is the contact pressure."""
+        if self.is_solid:
+            return self.pressure_mpa(interference_mm)
         return 2 * self.pressure_mpa(interference_mm) / (1 - (self.inside_mm / self.joint_mm) ** 2)
 
     def hot_interference_mm(self, interference_mm: float, bushing_c: float, seat_c: float) -> float:
@@ -130,10 +140,11 @@ class PressFit:
         pressure = Amount(self.pressure_mpa(interference_mm), Kind.STRESS)
         # Elastic sums: past yield none of them holds.
         stand = Stand.ASK if self.yields(interference_mm) else Stand.GOOD
+        closes = () if self.is_solid else (Line("Bore closes in by", closing, stand, self.closing_working(interference_mm)),)
         return (
             Line("Contact pressure", pressure, stand, self.pressure_working(interference_mm)),
             Line("Press force", force, stand, self.force_working(interference_mm)),
-            Line("Bore closes in by", closing, stand, self.closing_working(interference_mm)),
+            *closes,
             self._strength(interference_mm),
         )
 
@@ -142,22 +153,26 @@ class PressFit:
         return self.bushing.yield_mpa is not None and self.bore_stress_mpa(interference_mm) >= self.bushing.yield_mpa
 
     def _strength(self, interference_mm: float) -> Line:
-        """Whether the bushing stands it: at the bore its round stress is the only one, so it is the von Mises stress, too."""
+        """Whether the bushing stands it: at the bore its round stress is the only one, so it is the von Mises stress, too.
+
+        In a solid part radial and round stress are alike, and so is their von Mises stress.
+        """
         solid, stress = self.bushing, self.bore_stress_mpa(interference_mm)
         most = solid.allowed_mpa if solid.allowed_mpa is not None else solid.yield_mpa
         amounts: Amounts = {"stress": Amount(stress, Kind.STRESS), "most": Amount(most or 0.0, Kind.STRESS), "name": solid.name}
+        amounts["where"] = "in it" if self.is_solid else "at the bore"
         stand = Stand.GOOD
         if most is None:
-            words, stand = "{stress} at the bore; not checked: nothing says how much {name} stands. Ask its maker.", Stand.ASK
+            words, stand = "{stress} {where}; not checked: nothing says how much {name} stands. Ask its maker.", Stand.ASK
         elif solid.allowed_mpa is not None:
-            words = "{stress} at the bore, of {most} allowed."
+            words = "{stress} {where}, of {most} allowed."
             if stress >= most:
-                words, stand = "{stress} at the bore, and {most} is allowed: it cracks or gives way.", Stand.STOP
+                words, stand = "{stress} {where}, and {most} is allowed: it cracks or gives way.", Stand.STOP
         else:
-            words = "{stress} at the bore; {name} yields from {most}, by its usual grades."
+            words = "{stress} {where}; {name} yields from {most}, by its usual grades."
             if stress >= most:
                 words, stand = (
-                    "{stress} at the bore; {name} may yield from {most}: nothing told here holds past that. Ask.",
+                    "{stress} {where}; {name} may yield from {most}: nothing told here holds past that. Ask.",
                     Stand.ASK,
                 )
         working = Working(
@@ -171,7 +186,7 @@ class PressFit:
             Amount(stress, Kind.STRESS),
             "Thick cylinders (Lamé), plane stress; strength by the sheet, or the least proof stress of its grades (from memory)",
         )
-        return Line("Stress at the bore", Sentence(words, amounts), stand, working)
+        return Line("Stress in the part" if self.is_solid else "Stress at the bore", Sentence(words, amounts), stand, working)
 
     def hot_line(self, interference_mm: float, bushing_c: float, seat_c: float) -> Line:
         """Whether it still holds at temperature, and where it lets go."""

@@ -52,23 +52,30 @@ class _Sizes:
 
 def press_state(press: Press, spec: PressSpec, states: Mapping[str, FeatureState], liquid_c: float, casing_c: float) -> PressState:
     """Work out a press fit from the features' results; temperatures of liquid and casing in service, C."""
-    outside, seat, free = (states[key].left for key in (press.outside, press.seat, press.free))
+    outside, seat, free = (states[key].left if key else None for key in (press.outside, press.seat, press.free))
     if outside is None or seat is None:
-        lacking = [states[k].feature.name.lower() for k in (press.outside, press.seat, press.free) if states[k].left is None]
+        before = filter(None, (press.outside, press.seat, press.free))
+        lacking = [states[k].feature.name.lower() for k in before if states[k].left is None]
         line = Line("Interference", f"Measure first: {'; '.join(lacking)}.", Stand.ASK)
         return PressState(press, spec, (line,), ready=False)
-    pair = states[press.pair]
-    on = states[pair.feature.shaft]
-    sizes = _Sizes(outside, seat, free, on.left or on.found)
+    pair = states.get(press.pair)
+    on = states[pair.feature.shaft] if pair else None
+    sizes = _Sizes(outside, seat, free, (on.left or on.found) if on else None)
     interference = _interference(spec, sizes)
     if sizes.interference_mm <= 0:
         return PressState(press, spec, (interference,), ready=free is not None)
-    if free is None:
+    if press.free and free is None:
         line = Line("Running clearance to expect", f"Measure first: {states[press.free].feature.name.lower()}.", Stand.ASK)
         return PressState(press, spec, (interference, line), ready=False)
     try:
         fit = PressFit(
-            free.value_mm, sizes.seat.value_mm, spec.seat_outside_mm, spec.length_mm, spec.bushing, spec.seat, spec.friction
+            free.value_mm if free else 0.0,
+            sizes.seat.value_mm,
+            spec.seat_outside_mm,
+            spec.length_mm,
+            spec.bushing,
+            spec.seat,
+            spec.friction,
         )
     except FieldError as error:
         return PressState(
@@ -77,7 +84,7 @@ def press_state(press: Press, spec: PressSpec, states: Mapping[str, FeatureState
     lines = (
         interference,
         *fit.lines(sizes.interference_mm),
-        _expected(fit, sizes, pair),
+        *((_expected(fit, sizes, pair),) if pair else ()),
         fit.hot_line(sizes.interference_mm, liquid_c, liquid_c if press.wet_seat else casing_c),
     )
     return PressState(press, spec, lines, ready=True)

@@ -13,6 +13,7 @@ from finegap.core.errors import FieldError
 from finegap.core.families.stack import LinesUp, Ring, Shape, Stack, StackPart
 from finegap.core.reckoned import Line, Stand, worst
 from finegap.core.showing import Units, render
+from finegap.core.stamp import NOBODY, Stamp
 
 
 @dataclass(frozen=True)
@@ -27,6 +28,7 @@ class Fitted:
     reused: bool = False
     reason: str = ""
     made: int = 0
+    stamp: Stamp = NOBODY
 
 
 @dataclass(frozen=True)
@@ -94,11 +96,11 @@ class StackState:
         if stands is Stand.STOP:
             line = next(one for one in lines if one.stand is Stand.STOP)
             raise FieldError(
-                part.name, f"{line.name}: {render(line.words, units)}", "Expected another ring, elastomer or lubricant."
+                part.name, f"{line.name}: {render(line.text, units)}", "Expected another ring, elastomer or lubricant."
             )
         if stands is Stand.ASK and not reason.strip():
             line = next(one for one in lines if one.stand is Stand.ASK)
-            raise FieldError("reason", f"{line.name}: {render(line.words, units)}", "Expected who was asked, and what they said.")
+            raise FieldError("reason", f"{line.name}: {render(line.text, units)}", "Expected who was asked, and what they said.")
         return part
 
 

@@ -10,6 +10,7 @@ from finegap.core.build.declared import Torque
 from finegap.core.build.torque import Joint, criss_cross
 from finegap.core.errors import FieldError
 from finegap.core.showing import Amount, Kind, Sentence, Units, between
+from finegap.core.stamp import NOBODY, Stamp
 
 
 @dataclass(frozen=True)
@@ -32,7 +33,8 @@ def wrench_for(n_m: float, wrenches: Iterable[Wrench]) -> str:
 class Tightened:
     """A torque as logged: which fasteners, in which pass (from 1), what they got at the nut in N.m.
 
-    ``made`` counts what was done on the job: the larger was done later.
+    ``made`` counts what was done on the job: the larger was done later. ``typed`` is what the wrench was set to, ``adapter`` its
+    lengths in words, ``overdue`` that the wrench was past its date. What was struck out stays in the log, and does not count.
     """
 
     fastener: str
@@ -40,6 +42,13 @@ class Tightened:
     bolts: tuple[int, ...]
     at_nut_n_m: float
     made: int = 0
+    typed: str = ""
+    adapter: str = ""
+    wrench: str = ""
+    certificate: str = ""
+    overdue: bool = False
+    struck_reason: str = ""
+    stamp: Stamp = NOBODY
 
 
 @dataclass(frozen=True)
@@ -50,6 +59,11 @@ class Tightening:
     log: tuple[Tightened, ...]
 
     @cached_property
+    def standing(self) -> tuple[Tightened, ...]:
+        """What was not struck out."""
+        return tuple(mark for mark in self.log if not mark.struck_reason)
+
+    @cached_property
     def order(self) -> tuple[int, ...]:
         """Order of the fasteners, numbered clockwise."""
         return criss_cross(self.torque.count)
@@ -57,7 +71,7 @@ class Tightening:
     @cached_property
     def done(self) -> tuple[int, ...]:
         """How many of them are done in each pass."""
-        return tuple(sum(len(t.bolts) for t in self.log if t.pass_number == n + 1) for n in range(len(self.torque.passes)))
+        return tuple(sum(len(t.bolts) for t in self.standing if t.pass_number == n + 1) for n in range(len(self.torque.passes)))
 
     @property
     def pass_number(self) -> int | None:

@@ -90,6 +90,35 @@ def stations(planes: Iterable[str], directions: Iterable[str]) -> tuple[Station,
 
 
 @dataclass(frozen=True)
+class Counted:
+    """How many there are of something, by a detail of the sheet: vanes, rollers, lobes.
+
+    ``name`` is what each is called, with its number as ``{n}``; ``usual`` how many there are where the sheet does not say.
+    """
+
+    detail: str
+    name: str
+    usual: int
+
+    def names(self, details: Mapping[str, str]) -> tuple[str, ...]:
+        """Each of them, by the details of a sheet.
+
+        Raises
+        ------
+        FieldError
+            What the sheet gives is no count.
+        """
+        typed = details.get(self.detail) or str(self.usual)
+        if not typed.isdigit() or not 1 <= int(typed) <= MOST_COUNTED:
+            raise FieldError(f"details.{self.detail}", f"“{typed}” is no count.", f"Expected 1 to {MOST_COUNTED}.")
+        return tuple(self.name.format(n=n) for n in range(1, int(typed) + 1))
+
+
+MOST_COUNTED = 60
+"""More of a part than this no pump has (no source)."""
+
+
+@dataclass(frozen=True)
 class Damage:
     """A kind of damage to choose, and what it means by the family's rules whatever the size."""
 
@@ -106,7 +135,8 @@ class Feature:
     ``bore`` and ``shaft`` name the two features of a pair. ``anchor`` is the spot on the section drawing and ``label`` where its
     number stands, both in drawing units. ``set_as`` is what Set asks for it as, where it is a gap that is set
     again; ``press`` names the press fit it is measured for: such a size is taken at Build, of a part about to be pressed.
-    A ``flat`` part has a thickness or a height where others have a diameter.
+    A ``flat`` part has a thickness or a height where others have a diameter. Where the part is there several times, ``counted``
+    says by what, and ``stations`` are those of one.
     """
 
     key: str
@@ -124,6 +154,13 @@ class Feature:
     press: str = ""
     flat: bool = False
     when: When = field(default_factory=dict)
+    counted: Counted | None = None
+
+    def stations_by(self, details: Mapping[str, str]) -> tuple[Station, ...]:
+        """Its stations on a pump whose sheet gives these details."""
+        if self.counted is None:
+            return self.stations
+        return stations(self.counted.names(details), (station.direction for station in self.stations))
 
     @property
     def is_set(self) -> bool:
@@ -138,14 +175,25 @@ class Feature:
 
 
 @dataclass(frozen=True)
+class Task:
+    """What a step is done with: a kind of task that is registered, and which one of its kind, where there are several."""
+
+    kind: str
+    of: str = ""
+
+    def __str__(self) -> str:
+        return f"{self.kind}:{self.of}" if self.of else self.kind
+
+
+@dataclass(frozen=True)
 class Step:
     """One step of the procedure.
 
     ``why`` is given where a slip is costly; ``caution`` where the work can hurt; a ``hold`` step blocks sign-off until done.
     ``tells`` are lines with values of the sheet and the job in braces (“Expect {head_bolts} head bolts.”); a line whose value is
-    not known is left out. ``look`` says what to look at while it is done. ``works`` are the sums, stacks, torques and pictures it
-    is done with (“stack:seal”, “torque:lock nut”). A step of Build is there only when one of the features of ``changed`` is
-    renewed, or one of the steps of ``opened`` was done at Strip; with neither, always.
+    not known is left out. ``look`` says what to look at while it is done. ``tasks`` are the sums, stacks, torques and pictures it
+    is done with. A step of Build is there only when one of the features of ``changed`` is renewed, or one of the steps of
+    ``opened`` was done at Strip; with neither, always.
 
     ``after`` are the steps a hold point comes after, and ``GAP_RIGHT``; empty: every hold point of the stages before its own.
     ``undone_by`` are the means of setting a gap (“gaskets”, “shims”, “timing”) that take apart what this step put together: once
@@ -163,7 +211,7 @@ class Step:
     tells: tuple[str, ...] = ()
     tools: tuple[str, ...] = ()
     consumables: tuple[str, ...] = ()
-    works: tuple[str, ...] = ()
+    tasks: tuple[Task, ...] = ()
     changed: tuple[str, ...] = ()
     opened: tuple[str, ...] = ()
     when: When = field(default_factory=dict)
@@ -177,6 +225,14 @@ class Step:
         """It puts parts in: at Build, or again at Set after what was put in was opened."""
         return self.stage is Stage.BUILD or self.reopened
 
+    def of(self, kind: str) -> tuple[str, ...]:
+        """Which ones of a kind of task it is done with."""
+        return tuple(task.of for task in self.tasks if task.kind == kind)
+
+    def has(self, kind: str) -> bool:
+        """Whether it is done with a task of this kind."""
+        return any(task.kind == kind for task in self.tasks)
+
 
 GAP_RIGHT = "gap"
 """Among the steps one comes after: every gap that is set was checked, and is right."""
@@ -184,30 +240,36 @@ GAP_RIGHT = "gap"
 
 @dataclass(frozen=True)
 class Press:
-    """A bushing pressed into a seat.
+    """A part pressed into a seat.
 
-    ``bore`` is the feature that closes in and ``pair`` its running clearance; ``outside``, ``seat`` and ``free`` are the features
-    measured before pressing: the bushing's outside, its seat, and its bore while it is still free. ``wet_seat`` when the seat runs
-    in the liquid, too, and is as warm as it.
+    ``outside`` and ``seat`` are the features measured before pressing. Where the part has a bore, ``free`` is that bore while it
+    is still free, ``bore`` the feature it is once it has closed in, and ``pair`` its running clearance; a solid part has none of
+    the three. ``wet_seat`` when the seat runs in the liquid, too, and is as warm as it. ``how`` says in a few words with which
+    tool it is pressed, from which side, and on what it stands.
     """
 
     key: str
     name: str
-    bore: str
-    pair: str
     outside: str
     seat: str
-    free: str
+    free: str = ""
+    bore: str = ""
+    pair: str = ""
     wet_seat: bool = False
+    how: str = ""
 
 
 @dataclass(frozen=True)
 class Option:
-    """One way in which pumps of the family differ; ``choices`` by key, the usual one first."""
+    """One way in which pumps of the family differ; ``choices`` by key, the usual one first.
+
+    ``when`` names the builds that have it, by other options declared before it; a pump of another build has no such option.
+    """
 
     key: str
     name: str
     choices: Mapping[str, str]
+    when: When = field(default_factory=dict)
 
 
 class Side(Enum):
@@ -320,16 +382,29 @@ class _Conditional(Protocol):
 C = TypeVar("C", bound=_Conditional)
 
 
+def belongs(when: When, build: Build) -> bool:
+    """Whether something of these builds is in this one."""
+    return all(build.get(option) in choices for option, choices in when.items())
+
+
 def _of(build: Build, things: tuple[C, ...]) -> tuple[C, ...]:
-    return tuple(t for t in things if all(build.get(option) in choices for option, choices in t.when.items()))
+    return tuple(t for t in things if belongs(t.when, build))
 
 
 @dataclass(frozen=True, eq=False)
 class Family:
     """A family of pumps. ``details`` are the counts and weights a sheet may give for the procedure, by key.
 
+    ``torques`` are the lines of a torque table its steps tighten to, by key (the line's name without capitals).
+    ``geared`` are the means beside the option “means” that set another of its gaps.
     ``usual`` says between which values a quantity of the duty lies, by its field, where the family differs from others.
+    ``build`` is set where this is the family as one build has it.
     A family is itself and no other: it is compared, and looked up, by identity.
+
+    Raises
+    ------
+    FieldError
+        As declared, it names something it does not have, or has a hold point that some build cannot reach.
     """
 
     key: str
@@ -346,6 +421,15 @@ class Family:
     gap: GapWords = DEFAULT_WORDS
     usual: Mapping[str, tuple[float, float]] = field(default_factory=dict)
     drawing: Drawing = Drawing((724, 604), ())
+    torques: tuple[str, ...] = ()
+    geared: tuple[str, ...] = ()
+    build: Build | None = None
+
+    def __post_init__(self) -> None:
+        if self.build is None:
+            from finegap.core.families.check import check_family
+
+            check_family(self)
 
     @cached_property
     def by_key(self) -> dict[str, Feature]:
@@ -372,7 +456,11 @@ class Family:
             if choice not in known[key].choices:
                 expected = f"Expected one of: {', '.join(known[key].choices)}."
                 raise FieldError(f"{field_name}.{key}", f"“{choice}” is not a choice of {known[key].name.lower()}.", expected)
-        return {key: build.get(key) or next(iter(option.choices)) for key, option in known.items()}
+        whole: dict[str, str] = {}
+        for option in self.options:
+            if belongs(option.when, whole):
+                whole[option.key] = build.get(option.key) or next(iter(option.choices))
+        return whole
 
     def built(self, build: Build) -> Family:
         """The family as one build has it: features, steps and drawing that belong to it."""
@@ -385,6 +473,8 @@ def _built(family: Family, build: tuple[tuple[str, str], ...]) -> Family:
     drawing = replace(family.drawing, marks=_of(chosen, family.drawing.marks))
     return replace(
         family,
+        build=chosen,
+        options=tuple(option for option in family.options if belongs(option.when, chosen)),
         features=_of(chosen, family.features),
         steps=_of(chosen, family.steps),
         stacks=_of(chosen, family.stacks),

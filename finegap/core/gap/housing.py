@@ -84,6 +84,14 @@ class SheetCheck:
     ratio: float
     working: Working
 
+    @property
+    def sentence(self) -> Sentence:
+        """Whether it does, and by how much it is off."""
+        if self.agrees:
+            return Sentence("The printed arc agrees with diameter and lead.")
+        words = "The printed arc is {off} % off diameter and lead: measure the housing before trusting either."
+        return Sentence(words, {"off": f"{(self.ratio - 1) * 100:+.1f}"})
+
 
 def check_sheet(housing: Housing, printed_arc_mm: float, per_clearance_mm: float) -> SheetCheck:
     """Hold a printed arc for a given clearance against diameter and lead.

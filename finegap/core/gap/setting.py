@@ -6,9 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from finegap.core.gap.gaskets import StackChange, StackChoice
 from finegap.core.gap.move import Move, Way, Window
-from finegap.core.gap.shims import ShimChoice
 from finegap.core.gap.stock import Stack
 from finegap.core.measuring.feeler import interval
 from finegap.core.measuring.uncertainty import expanded, from_interval
@@ -55,12 +53,13 @@ class Asked:
 class TryMade:
     """One try: what was done, and what the checks then read, in the order the gaps are asked for.
 
-    A signed arc along a housing or on a timing gear, opening or to the left positive; or one stack a place. ``made`` counts what
-    was done on the job: the larger was done later.
+    ``moved`` is by how much its means moved, with the sign that means gives it (an arc in mm, opening or to the left positive);
+    ``None`` where no number says so. There is one stack a place. ``made`` counts what was done on the job: the larger was done
+    later.
     """
 
     checks: tuple[Check, ...]
-    arc_mm: float | None = None
+    moved: float | None = None
     stacks: tuple[Stack, ...] = ()
     made: int = 0
 
@@ -126,8 +125,7 @@ _WORSE = (Call.KEEP, Call.WATCH, Call.MEASURE_AGAIN, Call.CHANGE)
 class Setting:
     """Where setting stands.
 
-    ``asked`` are the gaps that are checked, in order. ``change`` and ``choice`` are for gaskets, ``changes`` and ``shims`` for
-    shims. For a housing, ``lash_seen_mm`` is the play the last try shows where that is not the one in use. ``surprise`` is what
+    ``asked`` are the gaps that are checked, in order; ``state`` is what its means keeps for its own picture. ``surprise`` is what
     an unexpected check reading usually means. ``unproved`` says why a last check that reads right does not count: what was opened
     for it has not got its torque, or got it afterwards.
     """
@@ -136,11 +134,7 @@ class Setting:
     tries: tuple[TryJudged, ...]
     move: Move
     right: bool = False
-    change: StackChange | None = None
-    choice: StackChoice | None = None
-    changes: tuple[StackChange, StackChange] | None = None
-    shims: ShimChoice | None = None
-    lash_seen_mm: float | None = None
+    state: object = None
     surprise: Sentence | None = None
     unproved: Sentence | None = None
 

@@ -12,7 +12,7 @@ from enum import Enum
 
 from finegap.core.errors import FieldError
 from finegap.core.measuring.uncertainty import beside, probability_below, quantile, within_below, within_quantile
-from finegap.core.showing import Amount, Edges, Kind, Sentence, Units, edges, length, uncertainty
+from finegap.core.showing import Amount, Bare, Edges, Joined, Kind, Sentence, Text, edges, length, uncertainty
 from finegap.core.working import Given, Working
 
 PROOF = 0.95
@@ -72,11 +72,12 @@ class Limit:
         """Its limits, and sizes held against them, to be shown beside one another."""
         return edges(self.lower_mm, self.upper_mm, self.span_mm, sizes_mm, fine)
 
-    def shown(self, units: Units, *sizes_mm: float, fine: bool = False) -> str:
+    def shown(self, *sizes_mm: float, fine: bool = False) -> Text:
         """“at least 33.90”, “at most 34.16”, or both; without the unit. ``sizes_mm`` are what stands beside it."""
         of = self.beside(*sizes_mm, fine=fine)
-        bounds = (("at least", of.low), ("at most", of.high))
-        return ", ".join(f"{name} {amount.bare(units)}" for name, amount in bounds if amount is not None)
+        least = Sentence("at least {size}", {"size": Bare(of.low)}) if of.low else ""
+        most = Sentence("at most {size}", {"size": Bare(of.high)}) if of.high else ""
+        return Joined((least, most))
 
     def left_share(self, value_mm: float) -> float | None:
         """Share of the wear allowance still there: 1 as new, 0 at the limit; ``None`` for a window or without new size."""
@@ -180,23 +181,27 @@ def _sentence(call: Call, school: School, margin: float, guard: float, probabili
         "bad": Amount(100 * (1 - probability), Kind.PERCENT),
         "left": Amount(100 * (left or 0.0), Kind.COUNT),
     }
-    plain = {
+    if call is Call.MEASURE_AGAIN:
+        return Sentence(_DOUBT["inside" if margin >= 0 else "outside"], amounts)
+    return Sentence(_SAID[school][call], amounts)
+
+
+_SAID = {
+    School.PLAIN: {
         Call.KEEP: "Inside by {margin} as read; {p} sure that it conforms.",
         Call.WATCH: "Inside by {margin} as read, but only {left}% of the wear allowance is left.",
         Call.CHANGE: "Outside by {margin} as read; {bad} sure.",
-    }
-    guarded = {
+    },
+    School.GUARDED: {
         Call.KEEP: "Inside by {margin}, beyond doubt ({p} sure).",
         Call.WATCH: "Inside by {margin}, beyond doubt, but only {left}% of the wear allowance is left.",
         Call.CHANGE: "Outside by {margin}, beyond doubt ({bad} sure).",
-    }
-    if call is Call.MEASURE_AGAIN:
-        side = "inside" if margin >= 0 else "outside"
-        return Sentence(
-            f"{{margin}} {side}, but doubt reaches {{guard}} from the limit: {{p}} sure that it conforms.",
-            amounts,
-        )
-    return Sentence((plain if school is School.PLAIN else guarded)[call], amounts)
+    },
+}
+_DOUBT = {
+    "inside": "{margin} inside, but doubt reaches {guard} from the limit: {p} sure that it conforms.",
+    "outside": "{margin} outside, but doubt reaches {guard} from the limit: {p} sure that it conforms.",
+}
 
 
 def _working(

@@ -15,6 +15,7 @@ from statistics import fmean, stdev
 from finegap.core.errors import FieldError
 from finegap.core.measuring.uncertainty import coverage_factor
 from finegap.core.showing import Amount, Amounts, Kind, Sentence
+from finegap.core.stamp import NOBODY, Stamp
 from finegap.core.working import Given, Working
 
 MOST_EIGHTHS = 1.0
@@ -49,12 +50,16 @@ def rules_for(pumping_c: float, drops: tuple[float, float] | None = None, hottes
 @dataclass(frozen=True)
 class Note:
     """One line of the log: minutes since the start, drops a minute, the box [C], and by how many eighths the gland was turned after
-    looking (tightened positive, backed off negative). What was not looked at is ``None``."""
+    looking (tightened positive, backed off negative). What was not looked at is ``None``. ``drops_expanded`` is the expanded
+    uncertainty of drops that were tapped; ``number`` the line's."""
 
     minute: float
     drops: float | None
     box_c: float | None
     eighths: float = 0.0
+    number: int = 0
+    drops_expanded: float | None = None
+    stamp: Stamp = NOBODY
 
 
 class Say(Enum):

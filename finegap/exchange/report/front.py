@@ -7,7 +7,7 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, Spacer
 
 from finegap.exchange.paper import CELL, HEAD, TITLE, WIDTH, Record, bold, paragraph, when, written
-from finegap.exchange.report.pages import GapBar, called, capital, done, left_as, measured, tables_follow
+from finegap.exchange.report.pages import GapBar, called, capital, done, left_as, measured, tables_follow, tasks
 
 _HIGH = A4[1] - 30 * mm
 _MOST_ROWS, _MOST_LINES, _LONGEST = 24, 8, 260
@@ -119,9 +119,8 @@ def _gap(record: Record) -> list[Flowable]:
 
 
 def _proved(record: Record) -> list[Flowable]:
-    proving = record["proving"]
-    told = [f"The shaft: {one['typed']}." for one in proving["turning"]]
-    told += [f"{line['name']}: {line['text']}" for line in proving["lines"]]
+    told = [f"The shaft: {one['seen']['typed']}." for one in tasks(record, "turning") if one["seen"]]
+    told += [f"{line['name']}: {line['text']}" for one in tasks(record, "first-hour") for line in one["lines"]]
     holds = [s for s in record["steps"] if s["hold"]]
     undone = sum(not s["at"] for s in holds)
     told.append(f"Hold points: {len(holds) - undone} of {len(holds)} done.")

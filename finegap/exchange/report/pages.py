@@ -130,11 +130,15 @@ def _next(one: Record) -> str:
 
 def _build(record: Record) -> list[Flowable]:
     """What was fitted, what was used again and why, press fits, and every torque that stands."""
-    building = record["building"]
-    told = [_stacked(stack) for stack in building["stacks"] if any(part["fitted"] for part in stack["parts"])]
-    told += [_pressed(press) for press in building["presses"] if press["ready"]]
-    told += [line for one in building["tightenings"] for line in _tightened(one)]
+    told = [_stacked(stack) for stack in tasks(record, "stack") if any(part["fitted"] for part in stack["parts"])]
+    told += [_pressed(press) for press in tasks(record, "press") if press["ready"]]
+    told += [line for one in tasks(record, "torque") for line in _tightened(one)]
     return [paragraph("Build", HEAD), *(paragraph(line, SMALL) for line in told)] if told else []
+
+
+def tasks(record: Record, kind: str) -> list[Record]:
+    """What the steps of a job were done with, of one kind."""
+    return [task for task in record["tasks"] if task["kind"] == kind]
 
 
 def _stacked(stack: Record) -> str:
@@ -193,25 +197,25 @@ def _proof(record: Record) -> list[Flowable]:
         paragraph("Hold points", HEAD),
         paragraph(listed(before), SMALL),
         paragraph(listed(prove)),
-        *_seen(record["proving"]),
+        *_seen(record),
         paragraph("Gauges", HEAD),
         paragraph(told or "none used"),
     ]
 
 
-def _seen(proving: Record) -> list[Flowable]:
+def _seen(record: Record) -> list[Flowable]:
     """What was seen at Prove: the turning, the run-in's end, the first hour."""
     told = []
-    told += [f"The shaft: {one['typed']}, {one['by']}." for one in proving["turning"]]
-    told += [f"End play {one['line']['text']}" for one in proving["plays"]]
-    notes = proving["coach"]["notes"] if proving["coach"] else []
-    if notes:
+    told += [f"The shaft: {one['seen']['typed']}, {one['seen']['by']}." for one in tasks(record, "turning") if one["seen"]]
+    told += [f"End play {one['line']['text']}" for one in tasks(record, "end-play") if one["line"]]
+    for run_in in tasks(record, "run-in"):
+        notes = run_in["notes"]
+        if not notes:
+            continue
         last = notes[-1]
         end = ", ".join(filter(None, (f"{last['drops_text']} drops a minute" if last["drops_text"] else "", last["box"])))
-        told.append(
-            f"Packing run in over {last['minute']:.0f} min, {len(notes)} lines, at the end {end}: {proving['coach']['say']}."
-        )
-    told += [f"{line['name']}: {line['text']}" for line in proving["lines"]]
+        told.append(f"Packing run in over {last['minute']:.0f} min, {len(notes)} lines, at the end {end}: {run_in['say']}.")
+    told += [f"{line['name']}: {line['text']}" for one in tasks(record, "first-hour") for line in one["lines"]]
     return [paragraph(" ".join(told), SMALL)] if told else []
 
 
@@ -229,7 +233,7 @@ def _readings(record: Record) -> list[Flowable]:
     """Every reading as it was typed, struck ones too."""
     rows = [
         [
-            feature["name"], _station(feature, reading), _typed(reading), reading["text"], reading["gauge"],
+            feature["name"], _station(reading), _typed(reading), reading["text"], reading["gauge"],
             f"{reading['by']}, {when(reading['at'])}",
         ]
         for feature in record["features"]
@@ -241,9 +245,8 @@ def _readings(record: Record) -> list[Flowable]:
     )
 
 
-def _station(feature: Record, reading: Record) -> str:
-    label = next((s["label"] for s in feature["stations"] if s["key"] == reading["station"]), reading["station"])
-    return f"{label}{', as left' if reading['phase'] == 'left' else ''}"
+def _station(reading: Record) -> str:
+    return f"{reading['where']}{', as left' if reading['phase'] == 'left' else ''}"
 
 
 def _typed(reading: Record) -> str:

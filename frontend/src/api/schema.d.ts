@@ -949,6 +949,7 @@ export interface components {
             id: string;
             reason: string;
         };
+        /** @description Who gave the job up, when and why. */
         AbandonedShape: {
             by: string;
             /** Format: date-time */
@@ -1015,6 +1016,7 @@ export interface components {
             belongs_to: string;
             pin: string;
         };
+        /** @description What a lead put right after the signature; ``own`` when that lead had worked on the job. */
         AmendmentShape: {
             number: number;
             what: string;
@@ -1026,6 +1028,7 @@ export interface components {
             at: string;
             own: boolean;
         };
+        /** @description What a sum asks for: a quantity with the unit of a bare number, a plain number, one of some choices, or text. */
         AskedShape: {
             key: string;
             name: string;
@@ -1056,11 +1059,13 @@ export interface components {
             /** Format: binary */
             file: string;
         };
+        /** @description A line of the grid with its number. */
         AxisTickShape: {
             /** Format: double */
             value: number;
             text: string;
         };
+        /** @description A place on the forecast line, with the edges of its band. */
         BandShape: {
             /** Format: double */
             hours: number;
@@ -1071,24 +1076,22 @@ export interface components {
             /** Format: double */
             high_mm: number;
         };
+        /** @description What a bare number means: the unit of a kind of quantity, metric and inch, as it is written beside a field. */
         BareUnitShape: {
             key: string;
             metric: string;
             inch: string;
         };
-        BearingShape: {
-            name: string;
-            oil: boolean;
-            lines: components["schemas"]["LineShape"][];
-        };
         /** @enum {unknown} */
         BlankEnum: "";
+        /** @description Why the job cannot be signed yet; ``feature`` is the line of the report it is printed at. */
         BlockerShape: {
             stage: string;
             sentence: string;
             lead_may: boolean;
             feature: string;
         };
+        /** @description A way in which pumps of the family differ, and the choice in force. ``fixed`` by the sheet. */
         BuildShape: {
             key: string;
             name: string;
@@ -1096,18 +1099,15 @@ export interface components {
             choices: components["schemas"]["NamedShape"][];
             fixed: boolean;
         };
+        /** @description The lubricant and the grease gun in use, what there is to choose from, and the family's pictures of parts. */
         BuildingShape: {
-            stacks: components["schemas"]["StackShape"][];
-            presses: components["schemas"]["PressShape"][];
-            tightenings: components["schemas"]["TighteningShape"][];
-            packing: components["schemas"]["PackingShape"] | null;
-            bearings: components["schemas"]["BearingShape"][];
-            pictures: components["schemas"]["PictureShape"][];
+            pictures: components["schemas"]["PictureView"][];
             lubricant: string;
             lubricants: components["schemas"]["NamedShape"][];
             gun: string;
             guns: components["schemas"]["GunShape"][];
         };
+        /** @description A row of the clearance table seen from the duty. */
         CandidateShape: {
             setting: string;
             viscosity: string;
@@ -1117,6 +1117,7 @@ export interface components {
             chosen: boolean;
             reason: string;
         };
+        /** @description The number the gap must have; what the duty's range does to it, and where no row covers that. */
         ChoiceShape: {
             sentence: string;
             over: string | null;
@@ -1124,21 +1125,7 @@ export interface components {
             target: string | null;
             candidates: components["schemas"]["CandidateShape"][];
             map: components["schemas"]["MapShape"] | null;
-            working: components["schemas"]["WorkingShape"];
-        };
-        CoachShape: {
-            say: string;
-            headline: string;
-            why: string;
-            /** Format: double */
-            eighths: number;
-            /** Format: double */
-            wait_min: number;
-            drops: number[];
-            /** Format: double */
-            hottest_c: number;
-            hottest: string;
-            notes: components["schemas"]["NoteShape"][];
+            working: components["schemas"]["Working"];
         };
         /**
          * @description * `field` - field
@@ -1180,6 +1167,17 @@ export interface components {
             thickness: string;
             count: number;
         };
+        /** @description The two faces, with leaves between them. */
+        CouplingView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "coupling";
+        };
+        /** @enum {string} */
+        CouplingViewKindEnum: "coupling";
+        /** @description A kind of damage to choose, and what it means. */
         DamageShape: {
             key: string;
             name: string;
@@ -1210,6 +1208,7 @@ export interface components {
          * @enum {string}
          */
         DecidedEnum: "keep" | "change";
+        /** @description What was decided; of a pair, which of its parts are new. ``id`` is what it is struck out by; none in older records. */
         DecisionShape: {
             /** Format: uuid */
             id: string | null;
@@ -1220,19 +1219,22 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
+        /** @description The section of the pump. */
         DrawingShape: {
             width: number;
             height: number;
             marks: components["schemas"]["MarkShape"][];
         };
+        /** @description Oil or grease that falls due, with its day where the meter tells the rate. */
         DueShape: {
             name: string;
             sentence: string;
             /** Format: date */
             day: string | null;
             late: boolean;
-            working: components["schemas"]["WorkingShape"];
+            working: components["schemas"]["Working"];
         };
+        /** @description What the pump does. */
         DutyShape: {
             liquid: string;
             material: string;
@@ -1284,6 +1286,20 @@ export interface components {
             };
             version: number;
         };
+        /** @description What was measured at this step, against what it may be; ``None`` while nothing was. ``id`` is what it is struck out by. */
+        EndPlayView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "end-play";
+            key: string;
+            step: string;
+            id: string;
+            line: components["schemas"]["Line"] | null;
+        };
+        /** @enum {string} */
+        EndPlayViewKindEnum: "end-play";
         /** @description Every error has this shape. */
         Error: {
             code: components["schemas"]["CodeEnum"];
@@ -1299,6 +1315,7 @@ export interface components {
             typed: string;
             meaning: string;
         };
+        /** @description A line of the log. */
         EventShape: {
             version: number;
             what: string;
@@ -1306,11 +1323,22 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
+        /** @description Why it came in, and what explains it. */
         ExplainedShape: {
             name: string;
             sentence: string;
             explains: string[];
         };
+        /**
+         * @description A numbered gap or size with all that is known about it.
+         *
+         *     ``parts`` are the features a running clearance is made of; ``reason_to_*`` says whether deciding so needs a reason;
+         *     ``gauge`` is the one to offer first and ``fits`` what each gauge made for it can do; ``missing`` is what the result still lacks;
+         *     ``suspect`` is its place among what the symptom points at, 0 for none; ``by_parts`` says that its parts decide it. ``partial``
+         *     and ``partial_left`` say how far a measurement has come that is not complete; ``to_confirm`` that its part is new and somebody
+         *     has to say that it is in, ``renewed`` who did. ``left_text`` is what the report prints as left, ``left_note`` what is to be
+         *     read beside.
+         */
         FeatureShape: {
             key: string;
             number: number;
@@ -1361,6 +1389,21 @@ export interface components {
             left_text: string;
             left_note: string;
         };
+        /** @description What was seen, set against what is predicted, and the noises that are told apart. */
+        FirstHourView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "first-hour";
+            key: string;
+            step: string;
+            lines: components["schemas"]["Line"][];
+            seen: components["schemas"]["Sight"][];
+            noises: components["schemas"]["Noise"][];
+        };
+        /** @enum {string} */
+        FirstHourViewKindEnum: "first-hour";
         /** @description A part of a stack ticked. */
         FitPartRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -1382,12 +1425,43 @@ export interface components {
             /** @default  */
             reason: string;
         };
+        /** @description Whether a gauge can decide a feature, said beforehand. */
         FitShape: {
             tag: string;
             decides: boolean;
             sentence: string;
-            working: components["schemas"]["WorkingShape"] | null;
+            working: components["schemas"]["Working"] | null;
         };
+        /** @description A part of a stack; ``fresh`` when it was decided new. ``at`` is empty while it is not in. */
+        FittedPart: {
+            id: string;
+            key: string;
+            name: string;
+            shape: string;
+            points: string;
+            directions: string[];
+            note: string;
+            must_be_new: boolean;
+            fresh: boolean;
+            lines: components["schemas"]["Line"][];
+            picture: string;
+            fitted: boolean;
+            reused: boolean;
+            reason: string;
+            by: string;
+            at: string;
+        };
+        /** @description The two faces. */
+        FixedView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fixed";
+        };
+        /** @enum {string} */
+        FixedViewKindEnum: "fixed";
+        /** @description How a part wears. ``size_at_planned_mm`` is where the line is at the next planned overhaul. */
         ForecastShape: {
             sentence: string;
             date: string;
@@ -1395,16 +1469,24 @@ export interface components {
             may_cross: boolean;
             /** Format: double */
             size_at_planned_mm: number | null;
-            working: components["schemas"]["WorkingShape"];
+            working: components["schemas"]["Working"];
         };
-        GasketsShape: {
-            now: components["schemas"]["PieceShape"][];
-            next: components["schemas"]["PieceShape"][];
-            out: components["schemas"]["PieceShape"][];
-            into: components["schemas"]["PieceShape"][];
-            box: components["schemas"]["PieceShape"][];
+        /** @description Stacks to draw: in the pump now, next, and what is on the shelf; ``possible`` when the shelf has a stack that does. */
+        GasketsView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gaskets";
+            now: components["schemas"]["Piece"][];
+            next: components["schemas"]["Piece"][];
+            out: components["schemas"]["Piece"][];
+            into: components["schemas"]["Piece"][];
+            box: components["schemas"]["Piece"][];
             possible: boolean;
         };
+        /** @enum {string} */
+        GasketsViewKindEnum: "gaskets";
         /**
          * @description A gauge of the toolbox under one of its certificates.
          *
@@ -1430,11 +1512,24 @@ export interface components {
             due: string;
             overdue: boolean;
         };
-        GivenShape: {
+        /** @description One number that went into a formula. */
+        Given: {
             symbol: string;
             meaning: string;
             text: string;
         };
+        /** @description Every bearing of the sheet; empty where it gives no sizes. */
+        GreaseView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "grease";
+            key: string;
+            bearings: components["schemas"]["Lubricated"][];
+        };
+        /** @enum {string} */
+        GreaseViewKindEnum: "grease";
         /** @description A grease gun. */
         GunShape: {
             tag: string;
@@ -1443,6 +1538,11 @@ export interface components {
             /** Format: date */
             weighed: string;
         };
+        /**
+         * @description A number a try is held against its window by; ``derived`` when it follows from others. Empty before the first try.
+         *
+         *     ``proofs`` are the leaves of each feeler set that prove it.
+         */
         HeldShape: {
             key: string;
             name: string;
@@ -1464,20 +1564,30 @@ export interface components {
             call: string;
             proofs: components["schemas"]["ProofShape"][];
         };
+        /** @description The gap predicted at pumping temperature; ``sentence`` says what is wrong with it. */
         HotShape: {
             text: string;
             touches: boolean;
             sentence: string;
-            working: components["schemas"]["WorkingShape"];
+            working: components["schemas"]["Working"];
         };
-        HousingShape: {
+        /**
+         * @description The end view, with both marks. Angles are from the zero line, opening positive.
+         *
+         *     ``degrees_per_mm`` is how far it turns for a millimetre of gap; ``lash_does`` says what the play does to the gap set from this
+         *     zero; ``lash_seen`` is the play the last try shows, where it is not the one in use.
+         */
+        HousingView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "housing";
             diameter: string;
             lead: string;
             hand: string;
             per_step: string;
             school: string;
-            /** Format: uuid */
-            zero: string | null;
             zero_found: boolean;
             prescribed: string;
             lash: string;
@@ -1487,12 +1597,15 @@ export interface components {
             position_deg: number;
             /** Format: double */
             target_deg: number;
+            /** Format: double */
+            degrees_per_mm: number;
             arc: string;
-            ticks: components["schemas"]["TickShape"][];
             check: string | null;
             check_agrees: boolean;
-            check_working: components["schemas"]["WorkingShape"] | null;
+            check_working: components["schemas"]["Working"] | null;
         };
+        /** @enum {string} */
+        HousingViewKindEnum: "housing";
         /** @description A job in a list; ``ended`` says “abandoned” or “void” of one that does not count. */
         JobLine: {
             number: number;
@@ -1510,10 +1623,11 @@ export interface components {
         /**
          * @description Everything the bench shows of a job, in one answer.
          *
-         *     ``used_gauges`` are those something was measured with, each under the certificate of that moment; ``meanwhile`` are verdicts
-         *     that changed by something else than an act at the bench; ``log`` holds the newest lines of ``log_total``, all of them once
-         *     signed. ``struck`` holds what was struck out, but for readings, torques and tries, which are shown where they stood.
-         *     ``amendments`` are of after the signature, and not of its record.
+         *     ``tasks`` are what its steps are done with, each once; steps name them by their key. ``used_gauges`` are those something was
+         *     measured with, each under the certificate of that moment; ``meanwhile`` are verdicts that changed by something else than an act
+         *     at the bench; ``log`` holds the newest lines of ``log_total``, all of them once signed. ``struck`` holds what was struck out,
+         *     but for readings, torques and tries, which are shown where they stood. ``amendments`` are of after the signature, and not of
+         *     its record.
          */
         JobShape: {
             number: number;
@@ -1543,7 +1657,7 @@ export interface components {
             setting: components["schemas"]["SetShape"] | null;
             mesh: components["schemas"]["SetShape"] | null;
             slip: components["schemas"]["SlipShape"];
-            proving: components["schemas"]["ProvingShape"];
+            tasks: components["schemas"]["TaskView"][];
             building: components["schemas"]["BuildingShape"];
             gauges: components["schemas"]["GaugeShape"][];
             used_gauges: components["schemas"]["GaugeShape"][];
@@ -1561,6 +1675,11 @@ export interface components {
         JobVersion: {
             version: number;
         };
+        /**
+         * @description The call on a feature, the sentence that decides it, the other reasons, and the working of its size where it has one.
+         *
+         *     ``chance`` is the probability that it conforms, as it is written.
+         */
         JudgedShape: {
             call: string;
             sentence: string;
@@ -1568,7 +1687,7 @@ export interface components {
             /** Format: double */
             probability: number | null;
             chance: string;
-            working: components["schemas"]["WorkingShape"] | null;
+            working: components["schemas"]["Working"] | null;
         };
         /** @description A gauge as typed. */
         KeepGaugeRequest: {
@@ -1612,20 +1731,7 @@ export interface components {
             decimal_mark: components["schemas"]["MarkEnum"];
             new_share: string;
         };
-        /**
-         * @description * `reading` - reading
-         *     * `torque` - torque
-         *     * `step` - step
-         *     * `decision` - decision
-         *     * `try` - try
-         *     * `zero` - zero
-         *     * `proof` - proof
-         *     * `run-in` - run-in
-         *     * `part` - part
-         *     * `new part` - new part
-         * @enum {string}
-         */
-        KindEnum: "reading" | "torque" | "step" | "decision" | "try" | "zero" | "proof" | "run-in" | "part" | "new part";
+        /** @description What has to be known before anything is opened, as it can be typed again; ``missing`` names what is not known yet. */
         KnownShape: {
             serial: string;
             liquid: string;
@@ -1651,18 +1757,12 @@ export interface components {
             build: components["schemas"]["BuildShape"][];
             missing: string[];
         };
-        LabelShape: {
-            /** Format: double */
-            x: number;
-            /** Format: double */
-            y: number;
-            text: string;
-        };
-        LineShape: {
+        /** @description One result: what it is, the result in words or as a number, how it stands, and how it was reached. */
+        Line: {
             name: string;
             text: string;
             stand: string;
-            working: components["schemas"]["WorkingShape"] | null;
+            working: components["schemas"]["Working"] | null;
         };
         /** @description A torque as typed. */
         LogTorqueRequest: {
@@ -1707,6 +1807,7 @@ export interface components {
             /** @default  */
             note: string;
         };
+        /** @description What was seen on a part; no damage means sound. */
         LookShape: {
             damages: string[];
             words: string;
@@ -1727,6 +1828,13 @@ export interface components {
             name: string;
             hours: string;
         };
+        /** @description A bearing to be lubricated. */
+        Lubricated: {
+            name: string;
+            oil: boolean;
+            lines: components["schemas"]["Line"][];
+        };
+        /** @description Oil or grease done, at so many hours of the meter. */
         LubricatedShape: {
             /** Format: uuid */
             id: string;
@@ -1737,6 +1845,7 @@ export interface components {
             by: string;
             struck_reason: string;
         };
+        /** @description The table as a map, viscosity across and temperature up; ``duty`` is where the pump works, ``way`` its range. */
         MapShape: {
             mm2_s: number[];
             c: number[];
@@ -1752,6 +1861,7 @@ export interface components {
          * @enum {string}
          */
         MarkEnum: "point" | "comma";
+        /** @description One outline of a drawing. */
         MarkShape: {
             style: string;
             path: string;
@@ -1791,6 +1901,8 @@ export interface components {
             role: components["schemas"]["RoleEnum"];
             version: string;
         };
+        MeansView: components["schemas"]["CouplingView"] | components["schemas"]["FixedView"] | components["schemas"]["GasketsView"] | components["schemas"]["HousingView"] | components["schemas"]["RingView"] | components["schemas"]["ShimsView"] | components["schemas"]["TimingView"];
+        /** @description The hours meter as it was read. ``replaced`` says with which readings a meter was replaced. */
         MeterShape: {
             /** Format: uuid */
             id: string;
@@ -1801,20 +1913,28 @@ export interface components {
             replaced: string;
             struck_reason: string;
         };
+        /** @description One of a list to choose from. */
         NamedShape: {
             key: string;
             name: string;
         };
+        /** @description A size on the chart's scale, as it is written. */
         NamedTickShape: {
             /** Format: double */
             mm: number;
             text: string;
         };
+        /** @description A tool, a consumable or a part the job needs; ``here`` is ``None`` until somebody has looked. */
         NeedShape: {
             item: string;
             kind: string;
             here: boolean | null;
             by: string;
+        };
+        /** @description A noise to choose. */
+        Noise: {
+            key: string;
+            name: string;
         };
         /** @description A line of the run-in's log. */
         NoteRunInRequest: {
@@ -1841,25 +1961,6 @@ export interface components {
              */
             eighths: number;
         };
-        NoteShape: {
-            /** Format: uuid */
-            id: string | null;
-            number: number;
-            /** Format: double */
-            minute: number;
-            /** Format: double */
-            drops: number | null;
-            drops_text: string;
-            /** Format: double */
-            box_c: number | null;
-            box: string;
-            /** Format: double */
-            eighths: number;
-            turn: string;
-            by: string;
-            /** Format: date-time */
-            at: string;
-        };
         /** @description A pump comes to the bench. */
         OpenJobRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -1874,11 +1975,13 @@ export interface components {
             /** @default  */
             symptom: string;
         };
+        /** @description What a running clearance would be with some of its parts new. */
         OptionShape: {
             new: string[];
             text: string;
             call: string;
         };
+        /** @description A line of the order. */
         OrderLineShape: {
             number: string;
             name: string;
@@ -1888,21 +1991,37 @@ export interface components {
             is_kit: boolean;
             reasons: string[];
         };
+        /** @description What to order, what the kits bring besides, and what the catalogue does not have. */
         OrderShape: {
             lines: components["schemas"]["OrderLineShape"][];
             total: string;
             lead: string;
             spare: string[];
             missing: string[];
-            working: components["schemas"]["WorkingShape"];
+            working: components["schemas"]["Working"];
         };
-        PackingShape: {
-            lines: components["schemas"]["LineShape"][];
+        /** @description One outline of a drawing. */
+        Outline: {
+            style: string;
+            path: string;
+        };
+        /** @description Its lines, and where the joint of each ring goes, in degrees clockwise from the top. */
+        PackingView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "packing";
+            key: string;
+            lines: components["schemas"]["Line"][];
             joints_deg: number[];
             lantern_after: number;
             school: string;
         };
-        PassShape: {
+        /** @enum {string} */
+        PackingViewKindEnum: "packing";
+        /** @description A pass: its torque at the nut, and how many of the fasteners are done. */
+        Pass: {
             number: number;
             torque: string;
             done: number;
@@ -1913,6 +2032,7 @@ export interface components {
             people: components["schemas"]["PersonShape"][];
             log: components["schemas"]["PinEventShape"][];
         };
+        /** @description Somebody who works here. */
         PersonShape: {
             username: string;
             name: string;
@@ -1925,6 +2045,7 @@ export interface components {
          * @enum {string}
          */
         PhaseEnum: "found" | "left";
+        /** @description A photograph of a part or a step. */
         PhotoShape: {
             /** Format: uuid */
             id: string;
@@ -1934,25 +2055,44 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
-        PictureShape: {
+        /** @description A word in a picture. */
+        PictureLabel: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            text: string;
+        };
+        /** @description Right and wrong; the labels stand in both. */
+        PictureView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "picture";
             key: string;
             name: string;
-            right: components["schemas"]["MarkShape"][];
+            right: components["schemas"]["Outline"][];
             right_words: string;
-            wrong: components["schemas"]["MarkShape"][];
+            wrong: components["schemas"]["Outline"][];
             wrong_words: string;
-            labels: components["schemas"]["LabelShape"][];
+            labels: components["schemas"]["PictureLabel"][];
         };
-        PieceShape: {
+        /** @enum {string} */
+        PictureViewKindEnum: "picture";
+        /** @description A thickness [um] with how many. */
+        Piece: {
             um: number;
             text: string;
             count: number;
         };
+        /** @description Leaves laid together: which, what they come to as it is typed, and how good that is. */
         PileShape: {
             leaves: string;
             thickness: string;
             expanded: string;
         };
+        /** @description A line of the log of PINs. */
         PinEventShape: {
             person: string;
             by: string;
@@ -1960,21 +2100,24 @@ export interface components {
             at: string;
             what: string;
         };
-        PlayShape: {
-            /** Format: uuid */
-            id: string | null;
-            step: string;
-            line: components["schemas"]["LineShape"];
-        };
-        PressShape: {
+        /** @description Which features are measured before it, how it is pressed, and what it comes to; ``bore`` is the one that closes in. */
+        PressView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "press";
             key: string;
             name: string;
             said: string;
+            how: string;
             features: string[];
             bore: string;
-            lines: components["schemas"]["LineShape"][];
+            lines: components["schemas"]["Line"][];
             ready: boolean;
         };
+        /** @enum {string} */
+        PressViewKindEnum: "press";
         /** @description A procedure in the list. */
         ProcedureLine: {
             family: string;
@@ -1991,6 +2134,7 @@ export interface components {
             at: string | null;
             steps: components["schemas"]["ProcedureStep"][];
         };
+        /** @description A step of a procedure, to read and change. ``declared`` holds the family's own words, empty for a step of the shop's. */
         ProcedureStep: {
             key: string;
             stage: string;
@@ -2001,18 +2145,11 @@ export interface components {
             caution: boolean;
             when: string;
         };
+        /** @description What proves the window with a feeler set; ``None`` where the set makes no such pile. */
         ProofShape: {
             gauge: string;
             go: components["schemas"]["PileShape"] | null;
             stop: components["schemas"]["PileShape"] | null;
-        };
-        ProvingShape: {
-            turning: components["schemas"]["SeenShape"][];
-            plays: components["schemas"]["PlayShape"][];
-            coach: components["schemas"]["CoachShape"] | null;
-            seen: components["schemas"]["SeenShape"][];
-            lines: components["schemas"]["LineShape"][];
-            noises: components["schemas"]["NamedShape"][];
         };
         /** @description Which gauge is asked, where on which part it stands. */
         PullReadingRequest: {
@@ -2025,6 +2162,7 @@ export interface components {
             typed: string;
             note: string;
         };
+        /** @description A pump as it would be typed: every quantity with its unit, by the decimal mark of the works. */
         PumpEntered: {
             version: number;
             sheet: string;
@@ -2048,6 +2186,7 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description A job in a pump's history, with the gap it was left with; ``ended`` says “abandoned” or “void” of one that does not count. */
         PumpJob: {
             number: number;
             /** Format: date-time */
@@ -2088,6 +2227,7 @@ export interface components {
             due: components["schemas"]["DueShape"][];
             visits: string[];
         };
+        /** @description The pump on the bench. */
         PumpShape: {
             tag: string;
             service: string;
@@ -2096,6 +2236,7 @@ export interface components {
             maker: string;
             model: string;
         };
+        /** @description Why a pump of this family may come in. */
         PumpSymptom: {
             key: string;
             name: string;
@@ -2128,11 +2269,17 @@ export interface components {
             /** @default  */
             new_first: string;
         };
+        /**
+         * @description One reading, as typed and as shown, and where it was taken in words.
+         *
+         *     ``understood`` is how a number with two meanings was taken, ``reason`` why it is meant.
+         */
         ReadingShape: {
             /** Format: uuid */
-            id: string;
+            id: string | null;
             phase: string;
             station: string;
+            where: string;
             typed: string;
             understood: string;
             text: string;
@@ -2147,11 +2294,24 @@ export interface components {
             at: string;
             struck_reason: string;
         };
+        /** @description What the job needs, before anything is opened. ``gauges`` are features nothing in the cabinet can measure. */
         ReadyShape: {
             needs: components["schemas"]["NeedShape"][];
             kit: components["schemas"]["OrderShape"] | null;
             gauges: string[];
         };
+        /** @description What is missing, or was not looked for. */
+        ReadyView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ready";
+            key: string;
+            missing: string[];
+        };
+        /** @enum {string} */
+        ReadyViewKindEnum: "ready";
         /** @description What a sum asks for, as typed. */
         ReckonRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -2224,12 +2384,18 @@ export interface components {
             at: string;
             /** Format: uuid */
             id: string;
-            /** @default  */
-            arc: string;
+            /**
+             * @description by how much its means was moved
+             * @default
+             */
+            moved: string;
             /** @default gap */
             sets: components["schemas"]["SetsEnum"];
-            /** @default open */
-            way: components["schemas"]["WayEnum"];
+            /**
+             * @description one of the two ways its means goes
+             * @default
+             */
+            way: string;
             stacks_um?: number[][];
             checks: components["schemas"]["TryCheckRequest"][];
             /**
@@ -2240,6 +2406,7 @@ export interface components {
             /** @description whether the first try opened the pump */
             opened?: boolean | null;
         };
+        /** @description A row on the map; ends as drawn, and whether the row goes on past them (low, high). */
         RegionShape: {
             setting: string;
             clearance: string;
@@ -2263,6 +2430,7 @@ export interface components {
             /** Format: uuid */
             photo: string;
         };
+        /** @description A new part confirmed as in. */
         RenewedShape: {
             /** Format: uuid */
             id: string | null;
@@ -2270,6 +2438,7 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
+        /** @description What a set of readings says. */
         ResultShape: {
             text: string;
             expanded_text: string;
@@ -2283,14 +2452,25 @@ export interface components {
             taper: string | null;
             deciding: string;
             notes: string[];
-            working: components["schemas"]["WorkingShape"];
+            working: components["schemas"]["Working"];
         };
+        /** @description The two faces, with leaves between them. */
+        RingView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ring";
+        };
+        /** @enum {string} */
+        RingViewKindEnum: "ring";
         /**
          * @description * `technician` - technician
          *     * `lead` - lead
          * @enum {string}
          */
         RoleEnum: "technician" | "lead";
+        /** @description A row of the clearance table as printed, with the clearance in the unit asked for. */
         RowLine: {
             setting: string;
             material: string;
@@ -2299,6 +2479,47 @@ export interface components {
             printed: string;
             clearance: string;
         };
+        /** @description A line of the log; ``turn`` says what the gland was turned by. */
+        RunInLine: {
+            id: string;
+            number: number;
+            /** Format: double */
+            minute: number;
+            /** Format: double */
+            drops: number | null;
+            drops_text: string;
+            /** Format: double */
+            box_c: number | null;
+            box: string;
+            /** Format: double */
+            eighths: number;
+            turn: string;
+            by: string;
+            at: string;
+        };
+        /** @description What is to be done now, what the packing may do, and the log. */
+        RunInView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "run-in";
+            key: string;
+            say: string;
+            headline: string;
+            why: string;
+            /** Format: double */
+            eighths: number;
+            /** Format: double */
+            wait_min: number;
+            drops: number[];
+            /** Format: double */
+            hottest_c: number;
+            hottest: string;
+            notes: components["schemas"]["RunInLine"][];
+        };
+        /** @enum {string} */
+        RunInViewKindEnum: "run-in";
         /** @description Whether things the job needs are on hand. */
         SayOnHandRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -2333,17 +2554,6 @@ export interface components {
             /** @default  */
             seconds: string;
             places?: string[];
-        };
-        SeenShape: {
-            /** Format: uuid */
-            id: string | null;
-            step: string;
-            seen: string;
-            typed: string;
-            places: string[];
-            by: string;
-            /** Format: date-time */
-            at: string;
         };
         /** @description What is put right of what has to be known; what is left out stays as it is. */
         SetKnownRequest: {
@@ -2383,12 +2593,22 @@ export interface components {
             password: string;
             pin: string;
         };
+        /**
+         * @description Where setting stands, with the next move.
+         *
+         *     ``means`` is what its picture draws, ``zero`` the zero it is set from. ``gaps`` are what a try is held against, the asked ones
+         *     first.
+         *     ``opens`` are the steps a try that opens the pump takes apart; ``asks_opened`` when only the technician knows whether the first
+         *     try did. ``outside`` are other gaps of the pump that are outside their limit.
+         */
         SetShape: {
             sets: string;
             name: string;
             place: string;
             faces: string[];
-            means: string;
+            means: components["schemas"]["MeansView"];
+            /** Format: uuid */
+            zero: string | null;
             target: string;
             low: string;
             high: string;
@@ -2402,15 +2622,11 @@ export interface components {
             details: string[];
             way: string;
             right: boolean;
-            working: components["schemas"]["WorkingShape"];
+            working: components["schemas"]["Working"];
             gaps: components["schemas"]["HeldShape"][];
             tries: components["schemas"]["TryShape"][];
             hot: components["schemas"]["HotShape"] | null;
             warming: components["schemas"]["WarmingShape"] | null;
-            housing: components["schemas"]["HousingShape"] | null;
-            gaskets: components["schemas"]["GasketsShape"] | null;
-            shims: components["schemas"]["ShimsShape"] | null;
-            timing: components["schemas"]["TimingShape"] | null;
             feelers: string[];
             surprise: string | null;
             opens: string[];
@@ -2450,12 +2666,13 @@ export interface components {
             at: string | null;
             units: components["schemas"]["BareUnitShape"][];
         };
-        ShaftShape: {
+        /** @description One shaft: shims now and next, and both clearances as they are and as they should come to. */
+        Shaft: {
             name: string;
-            now: components["schemas"]["PieceShape"][];
-            next: components["schemas"]["PieceShape"][];
-            out: components["schemas"]["PieceShape"][];
-            into: components["schemas"]["PieceShape"][];
+            now: components["schemas"]["Piece"][];
+            next: components["schemas"]["Piece"][];
+            out: components["schemas"]["Piece"][];
+            into: components["schemas"]["Piece"][];
             /** Format: double */
             front_mm: number | null;
             /** Format: double */
@@ -2508,12 +2725,30 @@ export interface components {
             revisions: string[];
             pumps: string[];
         };
-        ShimsShape: {
-            shafts: components["schemas"]["ShaftShape"][];
+        /** @description Both shafts to draw, what the clearances may be, and what is on the shelf. */
+        ShimsView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shims";
+            shafts: components["schemas"]["Shaft"][];
             front: string;
             back: string;
             difference: string;
-            box: components["schemas"]["PieceShape"][];
+            box: components["schemas"]["Piece"][];
+        };
+        /** @enum {string} */
+        ShimsViewKindEnum: "shims";
+        /** @description The same as it is shown. */
+        Sight: {
+            id: string;
+            step: string;
+            seen: string;
+            typed: string;
+            places: string[];
+            by: string;
+            at: string;
         };
         /** @description A signature. */
         SignRequest: {
@@ -2531,6 +2766,7 @@ export interface components {
             reason: string;
             pin: string;
         };
+        /** @description The signature. */
         SignedShape: {
             by: string;
             /** Format: date-time */
@@ -2539,6 +2775,7 @@ export interface components {
             core_version: string;
             own: boolean;
         };
+        /** @description New size and limit of a feature. */
         SizeLine: {
             number: number;
             name: string;
@@ -2546,43 +2783,35 @@ export interface components {
             limit: string;
             page: string;
         };
+        /** @description What the gaps cost: as the pump came in, and as it is put together. Empty where the sheet says nothing of slip. */
         SlipShape: {
-            found: components["schemas"]["LineShape"][];
-            left: components["schemas"]["LineShape"][];
+            found: components["schemas"]["Line"][];
+            left: components["schemas"]["Line"][];
         };
-        StackPartShape: {
-            /** Format: uuid */
-            id: string | null;
+        /** @description A stack in the order of fitting; ``next`` is the part in hand. ``ends`` are empty where it is on the shaft. */
+        StackView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stack";
             key: string;
-            name: string;
-            shape: string;
-            points: string;
-            directions: string[];
-            note: string;
-            must_be_new: boolean;
-            fresh: boolean;
-            lines: components["schemas"]["LineShape"][];
-            picture: string;
-            fitted: boolean;
-            reused: boolean;
-            reason: string;
-            by: string;
-            /** Format: date-time */
-            at: string | null;
-        };
-        StackShape: {
             place: string;
             name: string;
-            parts: components["schemas"]["StackPartShape"][];
+            parts: components["schemas"]["FittedPart"][];
             next: string;
             ends: string[];
             advice: string;
         };
+        /** @enum {string} */
+        StackViewKindEnum: "stack";
+        /** @description A stage of the ribbon: what is done of what. */
         StageShape: {
             key: string;
             done: number;
             of: number;
         };
+        /** @description A place on the part. */
         StationShape: {
             key: string;
             plane: string;
@@ -2600,6 +2829,14 @@ export interface components {
             /** @default false */
             hold: boolean;
         };
+        /**
+         * @description A step with who did it and when.
+         *
+         *     ``tasks`` are the keys of what it is done with, ``measures`` the features measured or looked at as fitted, ``waits`` why it
+         *     cannot be marked done yet, ``early`` what comes before it and is open: a lead may do it now. ``past`` is the reason of a lead
+         *     who did, ``own`` when that lead had worked on the job. ``reopened`` when setting the gap took it apart. ``id`` is what it is
+         *     struck out by.
+         */
         StepShape: {
             /** Format: uuid */
             id: string | null;
@@ -2613,7 +2850,7 @@ export interface components {
             tells: string[];
             tools: string[];
             consumables: string[];
-            works: string[];
+            tasks: string[];
             measures: string[];
             waits: string[];
             early: string[];
@@ -2635,6 +2872,20 @@ export interface components {
             text: string;
             count: number;
         };
+        /**
+         * @description * `reading` - reading
+         *     * `torque` - torque
+         *     * `step` - step
+         *     * `decision` - decision
+         *     * `try` - try
+         *     * `zero` - zero
+         *     * `proof` - proof
+         *     * `run-in` - run-in
+         *     * `part` - part
+         *     * `new part` - new part
+         * @enum {string}
+         */
+        StrikeOutKindEnum: "reading" | "torque" | "step" | "decision" | "try" | "zero" | "proof" | "run-in" | "part" | "new part";
         /** @description A record struck out. */
         StrikeOutRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -2645,7 +2896,7 @@ export interface components {
             version: number;
             /** @description ISO 8601 with the offset of the device's zone */
             at: string;
-            kind: components["schemas"]["KindEnum"];
+            kind: components["schemas"]["StrikeOutKindEnum"];
             /** Format: uuid */
             record: string;
             reason: string;
@@ -2661,6 +2912,7 @@ export interface components {
             record: string;
             reason: string;
         };
+        /** @description Something struck out that no longer stands anywhere else; when is not known of the oldest. */
         StruckShape: {
             what: string;
             by: string;
@@ -2683,28 +2935,14 @@ export interface components {
          * @enum {string}
          */
         TakenEnum: "typed" | "receiver";
-        TickShape: {
-            /** Format: double */
-            angle_deg: number;
-            text: string;
-        };
-        TighteningShape: {
-            key: string;
-            fastener: string;
-            torque: string;
-            condition: string;
-            page: string;
-            count: number;
-            order: number[];
-            passes: components["schemas"]["PassShape"][];
-            pass_number: number | null;
-            left: number[];
-            middle: string;
-            wrench: string;
-            lines: components["schemas"]["LineShape"][];
-            log: components["schemas"]["TorqueMarkShape"][];
-        };
-        TimingShape: {
+        TaskView: components["schemas"]["EndPlayView"] | components["schemas"]["FirstHourView"] | components["schemas"]["GreaseView"] | components["schemas"]["PackingView"] | components["schemas"]["PictureView"] | components["schemas"]["PressView"] | components["schemas"]["ReadyView"] | components["schemas"]["RunInView"] | components["schemas"]["StackView"] | components["schemas"]["TorqueView"] | components["schemas"]["TurningView"];
+        /** @description The turn to draw: towards which side, and its arc as it is typed. */
+        TimingView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "timing";
             toward: string;
             arc: string;
             /** Format: double */
@@ -2712,8 +2950,10 @@ export interface components {
             pitch: string;
             marked: string;
         };
-        TorqueMarkShape: {
-            /** Format: uuid */
+        /** @enum {string} */
+        TimingViewKindEnum: "timing";
+        /** @description A line of the torque log. */
+        TorqueLine: {
             id: string;
             pass_number: number;
             bolts: number[];
@@ -2724,10 +2964,38 @@ export interface components {
             certificate: string;
             overdue: boolean;
             by: string;
-            /** Format: date-time */
             at: string;
             struck_reason: string;
         };
+        /**
+         * @description A line of the torque table with its passes and its log.
+         *
+         *     ``pass_number`` is the pass in hand, ``left`` what is left of it, ``wrench`` the first one that reaches its ``middle``.
+         */
+        TorqueView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "torque";
+            key: string;
+            fastener: string;
+            fastener_key: string;
+            torque: string;
+            condition: string;
+            page: string;
+            count: number;
+            order: number[];
+            passes: components["schemas"]["Pass"][];
+            pass_number: number | null;
+            left: number[];
+            middle: string;
+            wrench: string;
+            lines: components["schemas"]["Line"][];
+            log: components["schemas"]["TorqueLine"][];
+        };
+        /** @enum {string} */
+        TorqueViewKindEnum: "torque";
         /** @description A check of one gap: a feeler pair, or a reading with a gauge. */
         TryCheckRequest: {
             /** @default  */
@@ -2739,6 +3007,11 @@ export interface components {
             /** @default  */
             gauge: string;
         };
+        /**
+         * @description A try at the gap, or at several at once: ``gap`` says all of them.
+         *
+         *     ``opened`` when the pump was opened for it, and tightened for its check alone. One that was struck out has no verdict.
+         */
         TryShape: {
             /** Format: uuid */
             id: string | null;
@@ -2756,10 +3029,23 @@ export interface components {
             by: string;
             /** Format: date-time */
             at: string;
-            working: components["schemas"]["WorkingShape"] | null;
+            working: components["schemas"]["Working"] | null;
             opened: boolean;
             struck_reason: string;
         };
+        /** @description How it turned at this step; ``None`` while nobody has said. Its ``places`` are clock positions where it is tight. */
+        TurningView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turning";
+            key: string;
+            step: string;
+            seen: components["schemas"]["Sight"] | null;
+        };
+        /** @enum {string} */
+        TurningViewKindEnum: "turning";
         /**
          * @description * `mm` - mm
          *     * `in` - in
@@ -2779,21 +3065,14 @@ export interface components {
             lubricant?: string;
             gun?: string;
         };
+        /** @description The narrowest moment of a warm-up. */
         WarmingShape: {
             sentence: string;
             touches: boolean;
             known: boolean;
-            working: components["schemas"]["WorkingShape"];
+            working: components["schemas"]["Working"];
         };
-        /**
-         * @description * `open` - open
-         *     * `close` - close
-         *     * `stay` - stay
-         *     * `left` - left
-         *     * `right` - right
-         * @enum {string}
-         */
-        WayEnum: "open" | "close" | "stay" | "left" | "right";
+        /** @description A size in a life: hours since fitted at the present duty, with its expanded uncertainty. */
         WearPointShape: {
             /** Format: double */
             hours: number;
@@ -2834,10 +3113,15 @@ export interface components {
             grease: string;
             ten: string;
         };
-        WorkingShape: {
+        /**
+         * @description The margin of the bench sheet for one number.
+         *
+         *     ``formula`` is in the symbols of ``given``; ``source`` names the standard, the sheet page or “common practice”.
+         */
+        Working: {
             title: string;
             formula: string;
-            given: components["schemas"]["GivenShape"][];
+            given: components["schemas"]["Given"][];
             result: string;
             source: string;
             notes: string[];
@@ -5088,7 +5372,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LineShape"][];
+                    "application/json": components["schemas"]["Line"][];
                 };
             };
             422: {

@@ -7,8 +7,8 @@ import { Work } from './works/Work';
 export function BuildWork({ job, page }: { job: Job; page: BuildPage }) {
   return (
     <>
-      {page.works.map((work) => (
-        <Work key={work} job={job} work={work} step={page.key} />
+      {page.tasks.map((task) => (
+        <Work key={task} job={job} task={task} step={page.key} />
       ))}
       {page.features.length > 0 && <Sizes job={job} features={page.features} />}
     </>

@@ -7,8 +7,8 @@ import { standing } from './standing';
 /** Before power: it turns freely by hand. Then guards, rotation, running in, and the first hour. */
 export function Prove({ job }: { job: Job }) {
   const pages = job.steps
-    .filter((s) => s.stage === 'prove' && s.works.length > 0)
-    .map((s) => ({ key: s.key, name: pageName(s.text), works: s.works }));
+    .filter((s) => s.stage === 'prove' && s.tasks.length > 0)
+    .map((s) => ({ key: s.key, name: pageName(s.text), tasks: s.tasks }));
   return (
     <StageWorks
       job={job}
@@ -23,7 +23,7 @@ export function Prove({ job }: { job: Job }) {
           <GapSummary job={job} />
         </details>
       }
-      show={(page) => page.works.map((work) => <Work key={work} job={job} work={work} step={page.key} />)}
+      show={(page) => page.tasks.map((task) => <Work key={task} job={job} task={task} step={page.key} />)}
     />
   );
 }

@@ -23,8 +23,8 @@ export function ReadingList({ readings, stations, onStrike }: Props) {
       {open && (
         <table className="ruled">
           <tbody>
-            {readings.map((r) => (
-              <tr key={r.id} className={r.struck_reason ? 'struck' : ''}>
+            {readings.map((r, i) => (
+              <tr key={r.id ?? i} className={r.struck_reason ? 'struck' : ''}>
                 <td>{name(r.station)}</td>
                 <td className="number">{r.typed}</td>
                 <td className="number">{r.text}</td>
@@ -41,8 +41,8 @@ export function ReadingList({ readings, stations, onStrike }: Props) {
                   {r.struck_reason && <em> {r.struck_reason}</em>}
                 </td>
                 <td>
-                  {!r.struck_reason && onStrike && (
-                    <button type="button" className="take-back" onClick={() => onStrike(r.id)}>
+                  {!r.struck_reason && r.id !== null && onStrike && (
+                    <button type="button" className="take-back" onClick={() => onStrike(r.id ?? '')}>
                       strike out
                     </button>
                   )}

@@ -1,26 +1,21 @@
 import { useState } from 'react';
-import { newId, type Housing, type Job, type Setting } from '../api/client';
+import type { Job, MeansView, Setting } from '../api/client';
 import { useKeys } from '../app/keys';
 import { Lines } from '../app/Lines';
 import { capital } from '../app/words';
 import { WorkingLink } from '../app/WorkingLink';
-import { EndView } from '../drawing/EndView';
-import { FacesView } from '../drawing/FacesView';
 import { GapBar } from '../drawing/GapBar';
-import { GasketStack } from '../drawing/GasketStack';
-import { MeshView } from '../drawing/MeshView';
-import { ShimView } from '../drawing/ShimView';
 import { TableMap } from '../drawing/TableMap';
 import { TriesPlot } from '../drawing/TriesPlot';
 import { BuildWork } from './BuildWork';
 import { pagesOf } from './buildPages';
-import { FindZero } from './FindZero';
 import { Gaps } from './Gaps';
+import { partsOf } from './means';
+import type { MeansKind, MeansProps, ViewOf } from './means/kinds';
 import { StageWorks } from './StageWorks';
 import { standing } from './standing';
 import { StrikeOut } from './StrikeOut';
 import { TryForm } from './TryForm';
-import { useChange } from './useJob';
 
 type At = 'gap' | 'mesh' | 'steps';
 
@@ -97,18 +92,16 @@ function Gap({ job, tabs, atMesh, onSteps }: GapProps) {
     );
   }
   const shown = atMesh && mesh ? mesh : setting;
-  const { housing } = shown;
-  const needsZero = housing !== null && !housing.zero_found && !job.signed;
   return (
     <div className="stage drawing-and-pad">
       <section aria-label="Picture">
         {tabs}
-        <Picture job={job} setting={shown} turning={!needsZero} />
-        {housing && <HousingNotes job={job} housing={housing} />}
+        <Shown job={job} setting={shown} part="Picture" />
+        <Shown job={job} setting={shown} part="Notes" />
       </section>
       <section className="set-pad" aria-label="The move">
-        {needsZero ? (
-          <FindZero job={job} housing={housing} />
+        {isDue(job, shown.means) ? (
+          <Shown job={job} setting={shown} part="First" />
         ) : (
           <Move key={shown.sets} job={job} setting={shown} onSteps={onSteps} />
         )}
@@ -117,16 +110,28 @@ function Gap({ job, tabs, atMesh, onSteps }: GapProps) {
   );
 }
 
-/** What the means looks like, with what has to move. */
-function Picture({ job, setting, turning }: { job: Job; setting: Setting; turning: boolean }) {
-  const { housing, gaskets, shims, timing } = setting;
-  if (housing)
-    return <EndView housing={housing} turning={turning && housing.target_deg !== housing.position_deg} />;
-  if (gaskets) return <GasketStack gaskets={gaskets} unit={job.unit} place={setting.place} />;
-  if (shims) return <ShimView shims={shims} gaps={setting.gaps} unit={job.unit} />;
-  if (timing) return <MeshView timing={timing} gaps={setting.gaps} unit={job.unit} />;
-  return <FacesView setting={setting} unit={job.unit} />;
+interface ShownProps {
+  job: Job;
+  setting: Setting;
+  part: 'Picture' | 'Notes' | 'First';
 }
+
+/** What its means shows: the picture, what stands under it, or what has to be done first. */
+function Shown({ job, setting, part }: ShownProps) {
+  const { means } = setting;
+  return <OfKind kind={means.kind} view={means} job={job} setting={setting} part={part} />;
+}
+
+function OfKind<K extends MeansKind>({ kind, part, ...props }: ShownProps & MeansProps<K> & { kind: K }) {
+  const Part = partsOf(kind)[part];
+  return Part ? <Part {...props} /> : null;
+}
+
+/** Whether something has to be done before the first try. */
+const isDue = (job: Job, view: MeansView) => dueOf(view.kind, view, job);
+
+const dueOf = <K extends MeansKind>(kind: K, view: ViewOf<K>, job: Job) =>
+  partsOf(kind).isDue?.(job, view) ?? false;
 
 interface MoveProps {
   job: Job;
@@ -268,55 +273,5 @@ function Tries({ job, setting }: { job: Job; setting: Setting }) {
         ))}
       </tbody>
     </table>
-  );
-}
-
-function HousingNotes({ job, housing }: { job: Job; housing: Housing }) {
-  const zero = useChange('zero', job.number);
-  const tape = `/api/jobs/${job.number}/tape.pdf?unit=${job.unit}`;
-  useKeys([{ key: 't', label: 'print the tape', run: () => window.open(tape) }]);
-  return (
-    <>
-      <p className="quiet">
-        <a className="tool print-tape" href={tape} target="_blank" rel="noreferrer">
-          Print the tape
-        </a>{' '}
-        Seen from the shaft end. Housing Ø {housing.diameter}, lead {housing.lead}: {housing.per_step}.{' '}
-        {housing.check && (
-          <span className={housing.check_agrees ? '' : 'warning'}>
-            {housing.check} {housing.check_working && <WorkingLink working={housing.check_working} />}{' '}
-          </span>
-        )}
-        {housing.zero_found &&
-          `Zero by “${housing.school}”${housing.school === housing.prescribed ? ', as the sheet says' : `, though the sheet says “${housing.prescribed}”`}, play ${housing.lash}. ${housing.lash_does}`}
-        {housing.lash_seen && housing.lash_seen !== housing.lash && !job.signed && (
-          <button
-            type="button"
-            className="working-link"
-            onClick={() =>
-              zero.mutate({
-                id: newId(),
-                school: housing.school,
-                lash: housing.lash_seen ?? '',
-                lash_arc: '',
-              })
-            }
-          >
-            The last change of direction shows a play of {housing.lash_seen}: count with it
-          </button>
-        )}
-      </p>
-      {housing.zero && (
-        <StrikeOut
-          job={job}
-          kind="zero"
-          record={housing.zero}
-          what="zero"
-          warns="Every try from it goes with it."
-        >
-          strike this zero out
-        </StrikeOut>
-      )}
-    </>
   );
 }

@@ -18,6 +18,14 @@ export function useStack(next: Piece[]): Counting {
   return { counts, set, pieces };
 }
 
+/** Whether a stack is another than what is in the pump, whatever the order it is counted in. */
+// eslint-disable-next-line react-refresh/only-export-components -- it belongs beside what it compares
+export function isOther(now: Piece[], pieces: number[]): boolean {
+  const before = now.flatMap((p) => Array.from({ length: p.count }, () => p.um));
+  const sorted = (all: number[]) => [...all].sort((a, b) => a - b).join();
+  return sorted(before) !== sorted(pieces);
+}
+
 interface Props {
   legend: string;
   stack: Counting;

@@ -75,10 +75,7 @@ const SETTING = {
   gaps: [{ key: 'gap', name: 'end clearance', derived: false, proofs: [] }],
   way: 'close',
   right: false,
-  housing: { hand: 'right', arc: '18.7' },
-  gaskets: null,
-  shims: null,
-  timing: null,
+  means: { kind: 'housing', hand: 'right', arc: '18.7' },
   feelers: ['OLD', 'F-1'],
   low: '0.13',
   high: '0.18',
@@ -91,7 +88,7 @@ test('a try carries the arc as told, its way, both leaves and the feeler set in 
   await userEvent.type(screen.getByLabelText(/^Leaf that does not/), '0.16{Enter}');
   await waitFor(() => expect(sent).toHaveLength(1));
   expect(sent[0]?.body).toMatchObject({
-    arc: '18.7',
+    moved: '18.7',
     way: 'close',
     sets: 'gap',
     checks: [{ goes: '0.14', stops: '0.16', gauge: 'F-1', read: '' }],
@@ -99,7 +96,7 @@ test('a try carries the arc as told, its way, both leaves and the feeler set in 
 });
 
 test('on a left-hand thread closing is counterclockwise', () => {
-  const left = { ...SETTING, housing: { hand: 'left', arc: '18.7' } } as unknown as Setting;
+  const left = { ...SETTING, means: { kind: 'housing', hand: 'left', arc: '18.7' } } as unknown as Setting;
   show(<TryForm job={JOB} setting={left} />);
   expect(screen.getByLabelText('Arc counterclockwise (mm)')).toBeVisible();
 });
@@ -134,7 +131,8 @@ test('a refused try keeps everything that was typed, and the retry has the same 
 
 test('no more gaskets can be put in than shelf and pump have, and none less than nothing', async () => {
   const piece = (um: number, count: number) => ({ um, text: `${um / 1000}`, count });
-  const gaskets = {
+  const means = {
+    kind: 'gaskets',
     now: [piece(100, 1)],
     next: [piece(100, 1)],
     out: [],
@@ -142,7 +140,7 @@ test('no more gaskets can be put in than shelf and pump have, and none less than
     box: [piece(100, 1)],
     possible: true,
   };
-  show(<TryForm job={JOB} setting={{ ...SETTING, housing: null, gaskets } as unknown as Setting} />);
+  show(<TryForm job={JOB} setting={{ ...SETTING, means } as unknown as Setting} />);
   const [less, more] = [/one less of 0.1/, /one more of 0.1/].map((name) =>
     screen.getByRole('button', { name }),
   );
@@ -186,7 +184,8 @@ const gap = (key: string, name: string, more = {}) => ({ key, name, derived: fal
 test('two shafts share one shelf, and each gap is checked with its own gauge', async () => {
   const piece = (um: number, count: number) => ({ um, text: `${um / 1000}`, count });
   const shaft = (name: string, next: object[]) => ({ name, now: [], next, out: [], into: [] });
-  const shims = {
+  const means = {
+    kind: 'shims',
     shafts: [shaft('drive shaft', [piece(100, 1)]), shaft('driven shaft', [])],
     box: [piece(100, 2)],
   };
@@ -197,7 +196,7 @@ test('two shafts share one shelf, and each gap is checked with its own gauge', a
     gap('back:2', 'back, driven shaft', { proofs }),
     gap('differ:front', 'front, one rotor to the other', { derived: true }),
   ];
-  show(<TryForm job={JOB} setting={{ ...SETTING, housing: null, shims, gaps } as unknown as Setting} />);
+  show(<TryForm job={JOB} setting={{ ...SETTING, means, gaps } as unknown as Setting} />);
   const more = screen.getAllByRole('button', { name: /one more of 0.1/ });
   if (!more[1]) throw new Error('no second shaft');
   await userEvent.click(more[1]);
@@ -223,13 +222,19 @@ test('two shafts share one shelf, and each gap is checked with its own gauge', a
 });
 
 test('a timing gear is turned towards the side the move names, by nothing at the first check', async () => {
-  const timing = { toward: 'right', arc: '0.05', angle_deg: 0.05, pitch: '120 mm', marked: '120 mm' };
+  const means = {
+    kind: 'timing',
+    toward: 'right',
+    arc: '0.05',
+    angle_deg: 0.05,
+    pitch: '120 mm',
+    marked: '120 mm',
+  };
   const gaps = [gap('mesh:left', 'mesh gap, left'), gap('mesh:right', 'mesh gap, right')];
   const mesh = {
     ...SETTING,
     sets: 'mesh',
-    housing: null,
-    timing,
+    means,
     gaps,
     tries: [{ number: 1, struck_reason: '' }],
   } as unknown as Setting;
@@ -240,5 +245,5 @@ test('a timing gear is turned towards the side the move names, by nothing at the
   expect(screen.getByLabelText('towards the')).toHaveValue('right');
   await userEvent.click(screen.getByRole('button', { name: 'Record try 2' }));
   await waitFor(() => expect(sent).toHaveLength(1));
-  expect(sent[0]?.body).toMatchObject({ sets: 'mesh', way: 'right', arc: '0.05', stacks_um: [] });
+  expect(sent[0]?.body).toMatchObject({ sets: 'mesh', way: 'right', moved: '0.05', stacks_um: [] });
 });

@@ -60,10 +60,10 @@ const JOB = {
       stage: 'build',
       key: 'press',
       text: 'Bushing in; measured after.',
-      works: ['press:bushing'],
+      tasks: ['press:bushing'],
       measures: ['bore'],
     },
-    { ...STEP, stage: 'build', key: 'pin', text: 'Pin towards the ports, seen.', works: ['picture:pin'] },
+    { ...STEP, stage: 'build', key: 'pin', text: 'Pin towards the ports, seen.', tasks: ['picture:pin'] },
   ],
   features: [
     feature('outside', { press: 'bushing' }),
@@ -71,14 +71,11 @@ const JOB = {
     feature('idler', { decision: CHANGED }),
   ],
   gauges: [],
-  building: {
-    stacks: [],
-    presses: [PRESS],
-    tightenings: [],
-    pictures: [PICTURE],
-    packing: null,
-    bearings: [],
-  },
+  building: { pictures: [] },
+  tasks: [
+    { ...PRESS, kind: 'press', key: 'press:bushing' },
+    { ...PICTURE, kind: 'picture', key: 'picture:pin' },
+  ],
 } as unknown as Job;
 const picker = () => screen.getByRole<HTMLSelectElement>('combobox', { name: 'Work in hand' });
 const withDone = (...keys: string[]): Job => ({

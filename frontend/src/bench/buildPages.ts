@@ -2,7 +2,7 @@ import type { Feature, Job, Step } from '../api/client';
 import { pageName, type Page } from './StageWorks';
 
 export interface BuildPage extends Page {
-  works: string[];
+  tasks: string[];
   features: Feature[];
 }
 
@@ -12,11 +12,11 @@ const featuresOf = (job: Job, keys: string[]) =>
 /** A page for each step that is done with something. */
 export function pagesOf(job: Job, steps: Step[]): BuildPage[] {
   return steps
-    .filter((s) => s.works.length || s.measures.length)
+    .filter((s) => s.tasks.length || s.measures.length)
     .map((s) => ({
       key: s.key,
       name: pageName(s.text),
-      works: s.works,
+      tasks: s.tasks,
       features: featuresOf(job, [...pressed(job, s), ...s.measures]),
     }));
 }
@@ -27,10 +27,10 @@ export function restOf(job: Job): BuildPage[] {
   const changed = job.features.filter((f) => f.to_confirm || f.decision?.decided === 'change');
   const rest = changed.filter((f) => !f.parts.length && !there.has(f.key));
   return rest.length
-    ? [{ key: 'rest', name: 'What else is new: measured or confirmed', works: [], features: rest }]
+    ? [{ key: 'rest', name: 'What else is new: measured or confirmed', tasks: [], features: rest }]
     : [];
 }
 
 function pressed(job: Job, step: Step): string[] {
-  return job.building.presses.filter((p) => step.works.includes(`press:${p.key}`)).flatMap((p) => p.features);
+  return job.tasks.flatMap((t) => (t.kind === 'press' && step.tasks.includes(t.key) ? t.features : []));
 }

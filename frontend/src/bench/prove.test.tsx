@@ -1,7 +1,7 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, test, vi } from 'vitest';
-import type { Coach, Job } from '../api/client';
+import type { Coach, Job, TaskView } from '../api/client';
 import { RunInPlot } from '../drawing/RunInPlot';
 import { refusal, showOnBench, STEP, stubServer } from '../test-bench';
 import { Prove } from './Prove';
@@ -10,7 +10,7 @@ const server = stubServer(() => Response.json({ ...JOB, version: 8 }));
 const { sent } = server;
 
 const note = (minute: number, drops: number, box_c: number, eighths = 0) => ({
-  id: null,
+  id: '',
   number: minute,
   minute,
   drops,
@@ -23,7 +23,9 @@ const note = (minute: number, drops: number, box_c: number, eighths = 0) => ({
   at: '2026-01-02T03:04:05Z',
 });
 
-const COACH = {
+const COACH: Coach = {
+  kind: 'run-in',
+  key: 'run-in',
   say: 'tighten',
   headline: 'Tighten an eighth of a turn, both nuts evenly',
   why: '60 drops a minute, 2 to 10 are wanted.',
@@ -33,9 +35,9 @@ const COACH = {
   hottest_c: 60,
   hottest: '60 °C',
   notes: [note(0, 80, 25), note(12, 60, 30)],
-} as Coach;
+};
 
-const job = (work: string, proving = {}) =>
+const job = (task: TaskView) =>
   ({
     number: 5,
     version: 7,
@@ -45,19 +47,11 @@ const job = (work: string, proving = {}) =>
     setting: null,
     choice: { sentence: '' },
     slip: { found: [], left: [] },
-    building: { stacks: [], presses: [], tightenings: [], pictures: [], packing: null },
-    steps: [{ ...STEP, stage: 'prove', key: 'a', text: 'Run in: slowly.', works: [work] }],
-    proving: {
-      turning: [],
-      plays: [],
-      coach: COACH,
-      seen: [],
-      lines: [],
-      noises: [{ key: 'rub', name: 'a rub' }],
-      ...proving,
-    },
+    building: { pictures: [] },
+    steps: [{ ...STEP, stage: 'prove', key: 'a', text: 'Run in: slowly.', tasks: [task.key] }],
+    tasks: [task],
   }) as unknown as Job;
-const JOB = job('run-in');
+const JOB = job(COACH);
 
 test('drops are counted by tapping a key, the line goes with box and turn, and nothing is lost by a refusal', async () => {
   const clock = vi.spyOn(performance, 'now');
@@ -106,7 +100,7 @@ test('the plot puts more drops higher, later lines further right, and marks ever
 });
 
 test('tight spots are told by the clock; with none the shaft is free', async () => {
-  showOnBench(<Prove job={job('turning')} />, JOB);
+  showOnBench(<Prove job={job({ kind: 'turning', key: 'turning:a', step: 'a', seen: null })} />, JOB);
   await userEvent.click(screen.getByRole('button', { name: "tight at 4 o'clock" }));
   await userEvent.click(screen.getByRole('button', { name: "tight at 11 o'clock" }));
   await userEvent.click(screen.getByRole('button', { name: 'Record: tight at 4, 11' }));
@@ -120,7 +114,19 @@ test('tight spots are told by the clock; with none the shaft is free', async () 
 });
 
 test('a flow goes as bucket and seconds or as a meter reading, a noise as its name', async () => {
-  showOnBench(<Prove job={job('first-hour')} />, JOB);
+  showOnBench(
+    <Prove
+      job={job({
+        kind: 'first-hour',
+        key: 'first-hour:a',
+        step: 'a',
+        lines: [],
+        seen: [],
+        noises: [{ key: 'rub', name: 'a rub' }],
+      })}
+    />,
+    JOB,
+  );
   const row = (name: string) => screen.getByRole('form', { name });
   await userEvent.type(within(row('bucket')).getByLabelText('Flow: bucket (L)'), '10');
   await userEvent.type(within(row('bucket')).getByLabelText('in seconds'), '12{Enter}');

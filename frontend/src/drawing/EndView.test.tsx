@@ -4,12 +4,12 @@ import type { Housing } from '../api/client';
 import { EndView } from './EndView';
 
 const HOUSING: Housing = {
+  kind: 'housing',
   diameter: '100 mm',
   lead: '2 mm',
   hand: 'right',
   per_step: '',
   school: 'back off from bind',
-  zero: null,
   zero_found: true,
   lash: '0',
   lash_seen: null,
@@ -18,7 +18,7 @@ const HOUSING: Housing = {
   position_deg: 30,
   target_deg: 90,
   arc: '1',
-  ticks: [{ angle_deg: 90, text: '0.50' }],
+  degrees_per_mm: 1800,
   check: null,
   check_agrees: true,
   check_working: null,
@@ -34,7 +34,7 @@ function turned(container: HTMLElement, selector: string): number {
 }
 
 test('a right-hand thread opens to the left: marks stand counterclockwise from zero by their true angle', () => {
-  const { container } = render(<EndView housing={HOUSING} turning />);
+  const { container } = render(<EndView housing={HOUSING} unit="mm" turning />);
   expect(turned(container, '.zero-mark')).toBeCloseTo(0);
   expect(turned(container, '.now-mark')).toBeCloseTo(30);
   expect(turned(container, '.goal-mark')).toBeCloseTo(90);
@@ -43,7 +43,7 @@ test('a right-hand thread opens to the left: marks stand counterclockwise from z
 });
 
 test('a left-hand thread is the mirror of it', () => {
-  const { container } = render(<EndView housing={{ ...HOUSING, hand: 'left' }} turning />);
+  const { container } = render(<EndView housing={{ ...HOUSING, hand: 'left' }} unit="mm" turning />);
   expect(turned(container, '.now-mark')).toBeCloseTo(-30);
   expect(turned(container, '.goal-mark')).toBeCloseTo(-90);
   expect(container.textContent).toContain('↻ clockwise opens');
@@ -52,7 +52,7 @@ test('a left-hand thread is the mirror of it', () => {
 test('the arrow ends at the goal and bends the way the housing turns', () => {
   const sweep = (from: number, to: number, hand: string) => {
     const housing = { ...HOUSING, position_deg: from, target_deg: to, hand };
-    const { container } = render(<EndView housing={housing} turning />);
+    const { container } = render(<EndView housing={housing} unit="mm" turning />);
     return /A[\d.]+ [\d.]+ 0 (\d) (\d)/
       .exec(container.querySelector('.arrow path')?.getAttribute('d') ?? '')
       ?.slice(1);
@@ -64,8 +64,36 @@ test('the arrow ends at the goal and bends the way the housing turns', () => {
   expect(sweep(0, 200, 'right')).toEqual(['1', '0']);
 });
 
+test('the scale has round numbers of the unit in use, a little past the furthest mark', () => {
+  const texts = (unit: string) => {
+    const { container } = render(
+      <EndView housing={{ ...HOUSING, degrees_per_mm: 180 }} unit={unit} turning />,
+    );
+    return [...container.querySelectorAll('g > text.note')]
+      .map((t) => t.textContent)
+      .filter((t) => /^[\d.]+$/.test(t));
+  };
+  // 116 degrees at 180 degrees a millimetre: to 0.64 mm, 0.025 in
+  expect(texts('mm')).toEqual([
+    '0.05',
+    '0.10',
+    '0.15',
+    '0.20',
+    '0.25',
+    '0.30',
+    '0.35',
+    '0.40',
+    '0.45',
+    '0.50',
+    '0.55',
+    '0.60',
+  ]);
+  expect(texts('in').at(0)).toBe('0.001');
+  expect(texts('in').at(-1)).toBe('0.025');
+});
+
 test('nothing to turn, no arrow; the picture is said in words', () => {
-  const { container, getByRole } = render(<EndView housing={HOUSING} turning={false} />);
+  const { container, getByRole } = render(<EndView housing={HOUSING} unit="mm" turning={false} />);
   expect(container.querySelector('.arrow')).toBeNull();
   expect(getByRole('img')).toHaveAccessibleName("The housing's line stands 30.0 degrees open of zero.");
 });

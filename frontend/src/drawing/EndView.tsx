@@ -13,7 +13,7 @@ function at(radius: number, degrees: number, hand: string): { x: number; y: numb
 }
 
 /** The bearing housing in its bracket seen from the shaft end: the zero mark, the scale of clearance, where it stands, where to go. */
-export function EndView({ housing, turning }: { housing: Housing; turning: boolean }) {
+export function EndView({ housing, unit, turning }: { housing: Housing; unit: string; turning: boolean }) {
   const hatch = useId();
   const { hand, position_deg: now, target_deg: goal } = housing;
   const mark = (deg: number, from: number, to: number) => {
@@ -30,13 +30,13 @@ export function EndView({ housing, turning }: { housing: Housing; turning: boole
       />
       <circle cx={C.x} cy={C.y} r={R_OUT} className="bracket" />
       <circle cx={C.x} cy={C.y} r={R_HOUSING} className="housing" />
-      {housing.ticks.map((tick) => (
-        <g key={tick.angle_deg}>
+      {scale(housing, unit).map((tick) => (
+        <g key={tick.deg}>
           <line
-            {...mark(tick.angle_deg, R_HOUSING + 3, R_HOUSING + (tick.text ? 20 : 10))}
+            {...mark(tick.deg, R_HOUSING + 3, R_HOUSING + (tick.text ? 20 : 10))}
             className={tick.text ? 'tick long' : 'tick'}
           />
-          {tick.text && <TickText deg={tick.angle_deg} text={tick.text} hand={hand} />}
+          {tick.text && <TickText deg={tick.deg} text={tick.text} hand={hand} />}
         </g>
       ))}
       <line {...mark(0, R_HOUSING + 2, R_OUT)} className="zero-mark" />
@@ -59,6 +59,20 @@ export function EndView({ housing, turning }: { housing: Housing; turning: boole
       </text>
     </svg>
   );
+}
+
+/** A tick each 0.01 mm or 0.0005 in, numbered every fifth or second, a little past the furthest mark. */
+function scale({ degrees_per_mm, position_deg, target_deg }: Housing, unit: string) {
+  const [step, numbered, decimals] = unit === 'mm' ? [0.01, 5, 2] : [0.0127, 2, 3];
+  const last = Math.min(Math.max(position_deg, target_deg, 0) * 1.2 + 8, 300);
+  const count = Math.min(Math.floor(last / (degrees_per_mm * step)), 120);
+  return Array.from({ length: Math.max(count, 0) }, (_, i) => {
+    const size = (step * (i + 1)) / (unit === 'mm' ? 1 : 25.4);
+    return {
+      deg: degrees_per_mm * step * (i + 1),
+      text: (i + 1) % numbered === 0 ? size.toFixed(decimals) : '',
+    };
+  });
 }
 
 function TickText({ deg, text, hand }: { deg: number; text: string; hand: string }) {

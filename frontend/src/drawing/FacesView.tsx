@@ -5,15 +5,21 @@ import { standing } from '../bench/standing';
 
 const SCALE = 90;
 
+interface Props {
+  setting: Setting;
+  unit: string;
+  /** What holds the shaft where leaves put it; null where nothing adjusts it. */
+  holder: 'ring' | 'coupling' | null;
+}
+
 /** Rotor against its face, the gap to scale against its window, with the leaves on both sides of the shaft where leaves set it. */
-export function FacesView({ setting, unit }: { setting: Setting; unit: string }) {
+export function FacesView({ setting, unit, holder }: Props) {
   const hatch = useId();
   const last = standing(setting).at(-1);
   const shown = last?.gap_mm ?? setting.target_mm;
   const gap = Math.min((shown / setting.high_mm) * SCALE, 170);
   const [rotor = 'rotor', face = 'head'] = setting.faces;
   const edge = 220;
-  const leaves = setting.means === 'ring' || setting.means === 'coupling';
   return (
     <svg viewBox="0 0 660 430" className="stack-view" role="img" aria-label={described(setting, unit)}>
       <Hatch id={hatch} />
@@ -29,14 +35,14 @@ export function FacesView({ setting, unit }: { setting: Setting; unit: string })
       <text x={edge + gap + 60} y="366" textAnchor="middle" className="note">
         {rotor}
       </text>
-      {leaves && (
+      {holder && (
         <>
           <rect x={edge + 1} y="100" width={gap - 2} height="40" className="gasket moves-in" />
           <rect x={edge + 1} y="250" width={gap - 2} height="40" className="gasket moves-in" />
           <text x={edge + gap / 2} y="94" textAnchor="middle" className="gasket-text">
             {setting.target}
           </text>
-          <Holder coupling={setting.means === 'coupling'} />
+          <Holder coupling={holder === 'coupling'} />
         </>
       )}
       <path d={`M${edge} 322 v26 M${edge + gap} 322 v26 M${edge} 340 H${edge + gap}`} className="leader" />

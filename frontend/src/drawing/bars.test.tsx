@@ -54,6 +54,7 @@ test('wear goes to the right whichever way the part wears', () => {
 });
 
 const GASKETS: Gaskets = {
+  kind: 'gaskets',
   now: [{ um: 250, text: '0.25', count: 1 }],
   next: [
     { um: 100, text: '0.10', count: 2 },

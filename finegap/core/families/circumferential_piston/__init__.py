@@ -51,4 +51,6 @@ FAMILY = Family(
     pictures=PICTURES,
     gap=GapWords("front face clearance", "behind the front bearings", "rotor and cover"),
     drawing=DRAWING,
+    torques=("rotor nuts", "cover nuts"),
+    geared=("timing",),
 )

@@ -1,6 +1,6 @@
 """The steps of a circumferential piston overhaul, in working order. Common practice, no source."""
 
-from finegap.core.families.model import Stage, Step
+from finegap.core.families.model import Stage, Step, Task
 
 DETAILS = {
     "cover_nuts": "number of cover nuts",
@@ -72,7 +72,7 @@ STEPS = (
         "bearings_in",
         "Bearings in with their shims, fully home; grease seals with their lips as the sheet says.",
         hold=True,
-        works=("grease",),
+        tasks=(Task("grease"),),
         undone_by=("shims",),
         opened=("shims_out",),
         tools=("press or sleeve for bearings", "grease gun"),
@@ -85,7 +85,7 @@ STEPS = (
         "A pinched ring is found at start-up.",
         hold=True,
         look="Press the spring: it comes back over its whole travel.",
-        works=("stack:seal",),
+        tasks=(Task("stack", "seal"),),
         undone_by=("shims",),
         opened=("body_off",),
         tools=("sleeve or tape over threads and shoulders",),
@@ -105,7 +105,7 @@ STEPS = (
         "Rotors on, part by part: disc springs with their cone towards the nut, the second rotor at right angles.",
         "A reversed or missing disc spring is a loose rotor nut, and that wrecks the pump.",
         hold=True,
-        works=("stack:rotors", "picture:wings", "picture:cone"),
+        tasks=(Task("stack", "rotors"), Task("picture", "wings"), Task("picture", "cone")),
         undone_by=("shims",),
         opened=("rotors_off",),
         before_check=True,
@@ -117,7 +117,7 @@ STEPS = (
         "By the wrench, never by feel.",
         hold=True,
         tells=("{torque:rotor nuts} by the sheet.",),
-        works=("torque:rotor nuts",),
+        tasks=(Task("torque", "rotor nuts"),),
         undone_by=("shims",),
         opened=("rotors_off",),
         tools=("torque wrench", _BLOCK),
@@ -144,7 +144,7 @@ STEPS = (
         hold=True,
         tells=("{torque:cover nuts} by the sheet.",),
         undone_by=("shims",),
-        works=("stack:cover", "torque:cover nuts"),
+        tasks=(Task("stack", "cover"), Task("torque", "cover nuts")),
         tools=("torque wrench",),
     ),
     Step(
@@ -153,7 +153,7 @@ STEPS = (
         "The shaft turns freely by hand, all the way round, before anything else.",
         "A tight spot is a wing that touches.",
         hold=True,
-        works=("turning",),
+        tasks=(Task("turning"),),
     ),
     Step(Stage.PROVE, "oil", "Gear case filled to the middle of the sight glass.", tells=("{oil}.",)),
     Step(Stage.PROVE, "guards", "Guards back on; hands away; locks removed by those who set them.", caution=True, hold=True),
@@ -162,7 +162,7 @@ STEPS = (
         Stage.PROVE,
         "first_hour",
         "First hour: flow, pressure, power, noise and temperature as they should be.",
-        works=("first-hour",),
+        tasks=(Task("first-hour"),),
         tools=("bucket and watch, or flow meter", "thermometer"),
     ),
 )

@@ -22,4 +22,5 @@ FAMILY = Family(
     presses=PRESSES,
     pictures=PICTURES,
     drawing=DRAWING,
+    torques=("lock nut", "head bolts"),
 )

@@ -6,9 +6,15 @@ _ACROSS = ("12–6", "3–9")
 _FRONT_BACK = ("front", "back")
 
 PRESSES = (
-    Press("bushing", "Bushing", "bushing_bore", "shaft_clearance", "bushing_outside", "bushing_seat", "bushing_free"),
-    Press("idler_bushing", "Idler bushing", "idler_bore", "idler_clearance", "idler_outside", "idler_seat", "idler_free", True),
-)
+    Press(
+        "bushing", "Bushing", "bushing_outside", "bushing_seat", "bushing_free", "bushing_bore", "shaft_clearance",
+        how="On a press, by an arbor that fits the bore; the bracket or casing stands square on a ring.",
+    ),
+    Press(
+        "idler_bushing", "Idler bushing", "idler_outside", "idler_seat", "idler_free", "idler_bore", "idler_clearance", True,
+        how="On a press, by an arbor that fits the bore; the idler lies on a flat plate, never on its teeth.",
+    ),
+)  # fmt: skip
 
 
 def _sizes(press: Press, first: int) -> tuple[Feature, ...]:

@@ -1,6 +1,6 @@
 """The steps of an internal gear overhaul, in working order, for its usual builds. Common practice, no source."""
 
-from finegap.core.families.model import Stage, Step, When
+from finegap.core.families.model import Stage, Step, Task, When
 
 DETAILS = {
     "head_bolts": "number of head bolts",
@@ -38,7 +38,7 @@ STEPS = (
         "ready",
         "Kit, tools, gauges and consumables are on the bench: nothing in the list beside this is missing.",
         "Opened and waiting for a part, a pump rusts and its parts go astray.",
-        works=("ready",),
+        tasks=(Task("ready"),),
     ),
     Step(
         Stage.PREPARE,
@@ -220,7 +220,7 @@ STEPS = (
         look="Groove at 12 o'clock; the bushing starts straight; hands clear of the arbor, eyes protected.",
         tells=("{one_stroke:bushing}",),
         tools=("press and arbor", "eye protection"),
-        works=("press:bushing", "stack:bushing"),
+        tasks=(Task("press", "bushing"), Task("stack", "bushing")),
         changed=("bushing_bore",),
     ),
     Step(
@@ -232,7 +232,7 @@ STEPS = (
         look="Teeth without nicks; hands clear of the arbor, eyes protected.",
         tells=("{one_stroke:idler_bushing}",),
         tools=("press and arbor", "eye protection"),
-        works=("press:idler_bushing",),
+        tasks=(Task("press", "idler_bushing"),),
         changed=("idler_bore",),
     ),
     Step(
@@ -262,7 +262,7 @@ STEPS = (
         "Too tight it burns at start-up. It must leak a few drops a minute for life.",
         hold=True,
         consumables=("packing",),
-        works=("stack:seal", "packing"),
+        tasks=(Task("stack", "seal"), Task("packing")),
         opened=("packing",),
         when=_PACKED_FIRST,
     ),
@@ -273,7 +273,7 @@ STEPS = (
         "A pinched ring or a chipped face is found at start-up.",
         hold=True,
         look="Press the spring: it comes back over its whole travel.",
-        works=("stack:seal",),
+        tasks=(Task("stack", "seal"),),
         opened=("seal",),
         when=_SEALED,
     ),
@@ -286,7 +286,7 @@ STEPS = (
         caution=True,
         look="Warmed for fitting: gloves; never over the maker's temperature, never with a flame.",
         tools=("sleeve or press for bearings", "gloves"),
-        works=("stack:bearing",),
+        tasks=(Task("stack", "bearing"),),
         opened=("housing", "bearing_out"),
         before_check=True,
     ),
@@ -298,7 +298,7 @@ STEPS = (
         hold=True,
         tells=("{torque:lock nut} by the sheet.",),
         tools=("torque wrench", _BLOCK),
-        works=("torque:lock nut",),
+        tasks=(Task("torque", "lock nut"),),
         opened=("nut",),
         before_check=True,
     ),
@@ -308,7 +308,7 @@ STEPS = (
         "Bearings greased, or oil filled to the middle of the sight glass.",
         "Too much grease heats; too little rusts. Until clean grease shows, where it can.",
         consumables=("grease or oil by the sheet",),
-        works=("grease",),
+        tasks=(Task("grease"),),
         opened=("housing", "bearing_out"),
     ),
     Step(
@@ -323,7 +323,7 @@ STEPS = (
         "Idler pin offset towards the ports and equally distant from both.",
         "The wrong way round, the pump runs and delivers next to nothing.",
         hold=True,
-        works=("picture:pin",),
+        tasks=(Task("picture", "pin"),),
         undone_by=("gaskets",),
     ),
     Step(
@@ -331,7 +331,7 @@ STEPS = (
         "crescent",
         "Crescent on the side away from the ports, as it was match-marked.",
         hold=True,
-        works=("picture:crescent",),
+        tasks=(Task("picture", "crescent"),),
         undone_by=("gaskets",),
     ),
     Step(
@@ -341,7 +341,7 @@ STEPS = (
         caution=True,
         tells=("The head is {head_mass}: have it held. {head_bolts} bolts, {torque:head bolts}.",),
         tools=("torque wrench",),
-        works=("stack:head", "torque:head bolts"),
+        tasks=(Task("stack", "head"), Task("torque", "head bolts")),
         opened=("head",),
         undone_by=("gaskets",),
         before_check=True,
@@ -352,7 +352,7 @@ STEPS = (
         "Relief valve back whole, its adjusting end towards the suction port.",
         "Reversed, nothing relieves the pump.",
         hold=True,
-        works=("picture:relief",),
+        tasks=(Task("picture", "relief"),),
         opened=("relief_marks",),
         when=_RELIEF,
     ),
@@ -363,7 +363,7 @@ STEPS = (
         "In before the gap it hides a rotor that drags. It must leak a few drops a minute for life.",
         hold=True,
         consumables=("packing",),
-        works=("stack:seal", "packing"),
+        tasks=(Task("stack", "seal"), Task("packing")),
         when=_PACKED_LAST,
     ),
     Step(
@@ -372,14 +372,14 @@ STEPS = (
         "The shaft turns freely by hand, all the way round, before anything else.",
         "A tight spot is metal on metal. Open a little more and check again.",
         hold=True,
-        works=("turning",),
+        tasks=(Task("turning"),),
     ),
     Step(
         Stage.PROVE,
         "end_play",
         "No appreciable end play; both face screws or all head bolts tight, equally.",
         tools=("dial indicator",),
-        works=("end-play",),
+        tasks=(Task("end-play"),),
     ),
     Step(
         Stage.PROVE,
@@ -412,7 +412,7 @@ STEPS = (
         caution=True,
         look="Sleeves and rags away from the turning shaft; the gland is turned from the side.",
         tools=("spanner for the gland", "thermometer"),
-        works=("run-in",),
+        tasks=(Task("run-in"),),
         when=_PACKED,
     ),
     Step(
@@ -421,6 +421,6 @@ STEPS = (
         "First hour: flow, pressure, power, noise and temperature as they should be.",
         "What is off now is found by noon; left, it is found as a seizure.",
         tools=("bucket and watch, or flow meter", "thermometer"),
-        works=("first-hour",),
+        tasks=(Task("first-hour"),),
     ),
 )

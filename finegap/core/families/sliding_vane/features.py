@@ -3,10 +3,10 @@
 from dataclasses import replace
 
 from finegap.core.families.damages import CRACKED, GALLED, PITTED, POLISHED, SCORED
-from finegap.core.families.model import Damage, Feature, FeatureKind, Station, stations
+from finegap.core.families.model import Counted, Damage, Feature, FeatureKind, Station, stations
 from finegap.core.measuring.verdict import Call
 
-_VANES = tuple(f"vane {n}" for n in range(1, 5))
+_VANES = Counted("vanes", "vane {n}", 4)
 _ENDS = ("left end", "middle", "right end")
 _ROUND = ("12", "3", "6", "9")
 
@@ -23,7 +23,16 @@ _OVERHAUL = (
         set_as="gap",
     ),
     Feature(
-        "vane_height", 2, "Vanes, height", "Vanes", FeatureKind.EXTERNAL, (480, 176), (20, 114), stations(_VANES, _ENDS), flat=True
+        "vane_height",
+        2,
+        "Vanes, height",
+        "Vanes",
+        FeatureKind.EXTERNAL,
+        (480, 176),
+        (20, 114),
+        stations(("",), _ENDS),
+        flat=True,
+        counted=_VANES,
     ),
     Feature(
         "vane_thickness",
@@ -33,8 +42,9 @@ _OVERHAUL = (
         FeatureKind.EXTERNAL,
         (550, 186),
         (20, 168),
-        stations(_VANES, ("middle",)),
+        stations(("",), ("middle",)),
         flat=True,
+        counted=_VANES,
     ),
     Feature(
         "vane_length",
@@ -44,8 +54,9 @@ _OVERHAUL = (
         FeatureKind.EXTERNAL,
         (410, 186),
         (20, 222),
-        stations(_VANES, ("along",)),
+        stations(("",), ("along",)),
         flat=True,
+        counted=_VANES,
     ),
     Feature("rotor_length", 5, "Rotor, length", "Rotor", FeatureKind.EXTERNAL, (480, 330), (20, 384), stations(("",), _ROUND)),
     Feature(

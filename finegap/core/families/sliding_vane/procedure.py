@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from finegap.core.families.model import Stage, Step, When
+from finegap.core.families.model import Stage, Step, Task, When
 
 DETAILS = {
     "vanes": "number of vanes",
@@ -95,7 +95,7 @@ _OVERHAUL = (
         "Bearings pressed square and fully home, then greased: grams by their size, strokes by this gun.",
         hold=True,
         tools=("sleeve or press for bearings", "grease gun"),
-        works=("grease",),
+        tasks=(Task("grease"),),
         changed=("bearings",),
         before_check=True,
     ),
@@ -105,7 +105,7 @@ _OVERHAUL = (
         "Vanes in: square end in the slot, bevelled edge to the cylinder; each falls by its own weight.",
         "The wrong way round a vane digs in.",
         hold=True,
-        works=("picture:vane",),
+        tasks=(Task("picture", "vane"),),
         opened=("vanes_out",),
     ),
     Step(
@@ -114,7 +114,7 @@ _OVERHAUL = (
         "New gaskets, cover on its pins, then the bolts, part by part.",
         "Pins first: bolts do not align it.",
         hold=True,
-        works=("stack:cover",),
+        tasks=(Task("stack", "cover"),),
         undone_by=("gaskets",),
         opened=("cover_off",),
         before_check=True,
@@ -125,7 +125,7 @@ _OVERHAUL = (
         "Bearing square and fully home, retaining ring, wave ring, flange and key back, part by part.",
         caution=True,
         look="Eye protection: retaining rings fly.",
-        works=("stack:drive",),
+        tasks=(Task("stack", "drive"),),
         undone_by=("gaskets",),
         opened=("drive_off",),
         when=_LUBRICATED,
@@ -137,7 +137,7 @@ _OVERHAUL = (
         "Spins freely by hand at the fan, all the way round.",
         "A rub is a cover too near, or a vane stuck.",
         hold=True,
-        works=("turning",),
+        tasks=(Task("turning"),),
     ),
     Step(Stage.PROVE, "guards", "Guards back on; hands away; locks removed by those who set them.", caution=True, hold=True),
     Step(Stage.PROVE, "rotation", "Rotation right by a bump.", caution=True, hold=True, after=("guards", "free_turn")),
@@ -146,7 +146,7 @@ _OVERHAUL = (
         Stage.PROVE,
         "first_hour",
         "First hour: pressure, power, noise and temperature as they should be.",
-        works=("first-hour",),
+        tasks=(Task("first-hour"),),
         tools=("thermometer",),
     ),
 )

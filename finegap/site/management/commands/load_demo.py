@@ -22,12 +22,17 @@ from finegap.bench.facts import load as load_job
 from finegap.bench.models import Job
 from finegap.core.entry import Entry
 from finegap.core.facts import Phase
-from finegap.core.families.model import Stage
+from finegap.core.families.model import Stage, Task
 from finegap.core.gap.viscosity import AS_WRITTEN
 from finegap.core.job import assess
-from finegap.core.proof.proving import END_PLAY, FIRST_HOUR, RUN_IN, TURNING
 from finegap.core.quantities import Dimension, parse
 from finegap.core.showing import Units
+from finegap.core.tasks.end_play import EndPlayTask
+from finegap.core.tasks.first_hour import FirstHourTask
+from finegap.core.tasks.run_in import RunInTask
+from finegap.core.tasks.stack import StackTask
+from finegap.core.tasks.torque import TorqueTask
+from finegap.core.tasks.turning import TurningTask
 from finegap.fleet.services import NewMeterReading, NewPump, add_pump, lubricate, read_meter
 from finegap.people.models import Pin
 from finegap.sheets.models import Sheet
@@ -168,32 +173,33 @@ class _Script:
                 self._build(job, Stage.SET)
             before = stacks
             checks = [bench.NewCheck(**check) for check in one["checks"]]
-            given = {name: one[name] for name in ("arc", "way", "sets", "opened") if name in one}
+            given = {name: one[name] for name in ("moved", "way", "sets", "opened") if name in one}
             bench.record_try(self.seen, bench.NewTry(uuid.uuid4(), checks, stacks_um=stacks, trial=True, **given))
 
     def _prove(self) -> None:
         """What the steps of Prove are done with."""
         facts = self._loaded().facts
-        at = {work: step.key for step in facts.family.steps for work in step.works}
-        bench.see(self.seen, bench.NewProof(uuid.uuid4(), at[TURNING], TURNING))
-        if END_PLAY in at:
-            bench.see(self.seen, bench.NewProof(uuid.uuid4(), at[END_PLAY], END_PLAY, "0.01 mm"))
-        if RUN_IN in at:
+        at = {task.kind: step.key for step in facts.family.steps for task in step.tasks}
+        bench.see(self.seen, bench.NewProof(uuid.uuid4(), at[TurningTask.kind], TurningTask.kind))
+        if EndPlayTask.kind in at:
+            bench.see(self.seen, bench.NewProof(uuid.uuid4(), at[EndPlayTask.kind], EndPlayTask.kind, "0.01 mm"))
+        if RunInTask.kind in at:
             for note in self.script.get("run_in", [{"drops": "8", "box": "40 C"}]):
                 bench.note_run_in(self.seen, bench.NewNote(uuid.uuid4(), **note))
-        bench.see(self.seen, bench.NewProof(uuid.uuid4(), at[FIRST_HOUR], "noise", "even"))
+        bench.see(self.seen, bench.NewProof(uuid.uuid4(), at[FirstHourTask.kind], "noise", "even"))
 
     def _build(self, job: Job, stage: Stage) -> None:
         """Stacks part by part, torques pass by pass, then the steps, of what is done at a stage."""
         facts = self._loaded().facts
-        wanted = {work for step in facts.family.steps_of(stage) for work in step.works}
-        works = assess(facts).works
-        for place, state in works.stacks.items():
-            for part in state.stack.parts if f"stack:{place}" in wanted else ():
-                if part.key not in state.fitted:
+        wanted = {task for step in facts.family.steps_of(stage) for task in step.tasks}
+        tasks = assess(facts).tasks
+        for place, stack in tasks.of_kind(StackTask).items():
+            for part in stack.state.stack.parts if Task("stack", place) in wanted else ():
+                if part.key not in stack.state.fitted:
                     bench.fit_part(self.seen, uuid.uuid4(), place, part.key, confirmed=True)
-        for key, tightening in works.tightenings.items():
-            if f"torque:{key}" not in wanted or tightening.complete:
+        for key, task in tasks.of_kind(TorqueTask).items():
+            tightening = task.tightening
+            if Task("torque", key) not in wanted or tightening.complete:
                 continue
             for number in range(1, len(tightening.torque.passes) + 1):
                 middle = sum(tightening.range_n_m(number)) / 2

@@ -17,7 +17,6 @@ from finegap.core.quantities import from_internal
 from finegap.core.reckoned import Line
 from finegap.core.showing import Amount, Sentence, Units
 from finegap.site.plain import plain
-from finegap.site.words import Words
 
 
 class Command(BaseCommand):
@@ -140,11 +139,11 @@ _OUTPUT = {
 
 def answered(line: Line, units: Units) -> dict[str, Any]:
     """A line as it is shown, and its numbers unrounded."""
-    shown: dict[str, Any] = plain(Words(units).line(line))
-    if isinstance(line.words, Amount):
-        amounts = {"value": line.words}
+    shown: dict[str, Any] = plain(line, units)
+    if isinstance(line.text, Amount):
+        amounts = {"value": line.text}
     else:
-        named = line.words.amounts if isinstance(line.words, Sentence) else {}
+        named = line.text.amounts if isinstance(line.text, Sentence) else {}
         amounts = {key: amount for key, amount in named.items() if isinstance(amount, Amount)}
     return shown | {"amounts": {key: _number(amount, units) for key, amount in amounts.items()}}
 

@@ -1,6 +1,6 @@
 import { useRef } from 'react';
 import { Button } from 'react-bootstrap';
-import { newId, type Job } from '../../api/client';
+import { newId, type EndPlay, type Job } from '../../api/client';
 import { Lines } from '../../app/Lines';
 import { ProblemNote } from '../../app/ProblemNote';
 import { TextField } from '../../app/TextField';
@@ -9,17 +9,16 @@ import { StrikeOut } from '../StrikeOut';
 import { useChange } from '../useJob';
 
 /** End play by indicator, held against the width of the gap's window. */
-export function EndPlayWork({ job, step }: { job: Job; step: string }) {
+export function EndPlayWork({ job, view, step }: { job: Job; view: EndPlay; step: string }) {
   const { unit } = useUnit();
   const [typed, setTyped] = useDraft();
   const identity = useRef(newId());
   const save = useChange('proofs', job.number);
-  const play = job.proving.plays.find((p) => p.step === step || p.step === '');
   return (
     <section aria-label="End play">
       <h2>End play</h2>
-      {play && <Lines lines={[play.line]} />}
-      {play && <StrikeOut job={job} kind="proof" record={play.id} what="end play" />}
+      {view.line && <Lines lines={[view.line]} />}
+      {view.line && <StrikeOut job={job} kind="proof" record={view.id} what="end play" />}
       {!job.signed && (
         <form
           onSubmit={(event) => {

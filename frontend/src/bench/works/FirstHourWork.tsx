@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { newId, type Job } from '../../api/client';
+import { newId, type FirstHour, type Job } from '../../api/client';
 import { Lines } from '../../app/Lines';
 import { ProblemNote } from '../../app/ProblemNote';
 import { TextField } from '../../app/TextField';
@@ -16,12 +16,12 @@ interface AtStep {
 }
 
 /** The first hour: flow by bucket or meter, pressure, power, noise and temperature, set against what slip and the gap say. */
-export function FirstHourWork({ job, step }: AtStep) {
-  const { proving, slip } = job;
+export function FirstHourWork({ job, view, step }: AtStep & { view: FirstHour }) {
+  const { slip } = job;
   return (
     <section aria-label="First hour">
       <h2>The first hour</h2>
-      {proving.lines.length > 0 && <Lines lines={proving.lines} />}
+      {view.lines.length > 0 && <Lines lines={view.lines} />}
       {!job.signed && (
         <div className="first-hour">
           <Bucket job={job} step={step} />
@@ -29,12 +29,12 @@ export function FirstHourWork({ job, step }: AtStep) {
           <One job={job} step={step} seen="pressure" label="Pressure difference" />
           <One job={job} step={step} seen="power" label="Power taken" />
           <One job={job} step={step} seen="temperature" label="Bearing" />
-          <Noise job={job} step={step} />
+          <Noise job={job} step={step} noises={view.noises} />
         </div>
       )}
-      {proving.seen.length > 0 && (
+      {view.seen.length > 0 && (
         <ul className="seen">
-          {proving.seen.map((s) => (
+          {view.seen.map((s) => (
             <li key={s.seen}>
               {s.seen} {s.typed}, {s.by} {moment(s.at)}{' '}
               <StrikeOut job={job} kind="proof" record={s.id} what={`${s.seen} ${s.typed}`} />
@@ -91,7 +91,7 @@ function Bucket({ job, step }: AtStep) {
   );
 }
 
-function Noise({ job, step }: AtStep) {
+function Noise({ job, step, noises }: AtStep & { noises: FirstHour['noises'] }) {
   const [typed, setTyped] = useState('');
   const save = useChange('proofs', job.number);
   return (
@@ -105,7 +105,7 @@ function Noise({ job, step }: AtStep) {
         Noise
         <select value={typed} onChange={(event) => setTyped(event.target.value)}>
           <option value="">choose</option>
-          {job.proving.noises.map((n) => (
+          {noises.map((n) => (
             <option key={n.key} value={n.key}>
               {n.name}
             </option>

@@ -1,15 +1,16 @@
 import { useState } from 'react';
-import type { Job } from '../../api/client';
+import type { Grease, Job } from '../../api/client';
 import { Lines } from '../../app/Lines';
 import { ProblemNote } from '../../app/ProblemNote';
 import { GunForm } from '../../toolbox/GunForm';
 import { useChange } from '../useJob';
 
 /** How much each bearing gets, in grams and in strokes of the gun in hand. */
-export function GreaseWork({ job }: { job: Job }) {
+export function GreaseWork({ job, view }: { job: Job; view: Grease }) {
   const say = useChange('on-the-bench', job.number);
   const [weighing, setWeighing] = useState(false);
-  const { bearings, gun, guns } = job.building;
+  const { gun, guns } = job.building;
+  const { bearings } = view;
   const inHand = guns.find((g) => g.tag === gun);
   if (!bearings.length)
     return <p className="quiet">The sheet gives no bearing sizes: by the maker's manual.</p>;

@@ -4,7 +4,7 @@ import { Hatch } from '../../drawing/GapBar';
 import { VerdictMark } from '../../drawing/VerdictMark';
 
 /** Which way round: right beside wrong, each with what to look for. */
-export function PictureWork({ picture }: { picture: Picture }) {
+export function PictureWork({ view: picture }: { view: Picture }) {
   return (
     <section className="pictures" aria-label={`${picture.name}, which way round`}>
       <Side picture={picture} side="right" />

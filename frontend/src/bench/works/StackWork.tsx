@@ -13,7 +13,7 @@ import { useUnread } from '../useUnread';
 import { SmallPicture } from './PictureWork';
 
 /** A stack, part by part: the one in hand with its direction, and what is in. */
-export function StackWork({ job, stack }: { job: Job; stack: Stack }) {
+export function StackWork({ job, view: stack }: { job: Job; view: Stack }) {
   const [looked, setLooked] = useState<{ key: string; next: string } | null>(null);
   // What is looked at stays until the stack goes on.
   const key = looked?.next === stack.next ? looked.key : stack.next;

@@ -16,7 +16,7 @@ import { TorqueLog } from './TorqueLog';
 const TWICE_MS = 400;
 
 /** A line of the torque table: its order, the pass in hand, the wrench, and the log. */
-export function TorqueWork({ job, one }: { job: Job; one: Tightening }) {
+export function TorqueWork({ job, view: one }: { job: Job; view: Tightening }) {
   const number = one.pass_number ?? one.passes.length;
   const pass = one.passes.find((p) => p.number === number);
   return (
@@ -74,7 +74,7 @@ function LogForm({ job, one, pass }: FormProps) {
     if (log.isPending || !bolts.length || performance.now() - logged.current < TWICE_MS) return;
     const body = {
       id: newId(),
-      fastener: one.key,
+      fastener: one.fastener_key,
       pass_number: pass,
       bolts,
       typed,

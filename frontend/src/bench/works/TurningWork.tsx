@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { newId, type Job } from '../../api/client';
+import { newId, type Job, type Turning } from '../../api/client';
 import { useKeys } from '../../app/keys';
 import { ProblemNote } from '../../app/ProblemNote';
 import { moment } from '../../app/time';
@@ -10,8 +10,8 @@ import { useChange } from '../useJob';
 const HOURS = ['12', '1', '2', '3', '4', '5', '6', '7', '8', '9', '10', '11'];
 
 /** The shaft turned by hand, all the way round: free, or tight at which hours of the clock. */
-export function TurningWork({ job, step }: { job: Job; step: string }) {
-  const turning = job.proving.turning.find((t) => t.step === step || t.step === '');
+export function TurningWork({ job, view, step }: { job: Job; view: Turning; step: string }) {
+  const turning = view.seen;
   const [tight, setTight] = useState<string[]>(turning?.places ?? []);
   const see = useChange('proofs', job.number);
   const say = (places: string[]) =>

@@ -1,4 +1,5 @@
-import type { Job } from '../../api/client';
+import type { ReactNode } from 'react';
+import type { Job, TaskView } from '../../api/client';
 import { EndPlayWork } from './EndPlayWork';
 import { FirstHourWork } from './FirstHourWork';
 import { GreaseWork } from './GreaseWork';
@@ -10,28 +11,37 @@ import { StackWork } from './StackWork';
 import { TorqueWork } from './TorqueWork';
 import { TurningWork } from './TurningWork';
 
-const PLAIN: Record<string, (props: { job: Job; step: string }) => React.ReactNode> = {
-  grease: GreaseWork,
-  turning: TurningWork,
+type TaskKind = TaskView['kind'];
+
+interface TaskProps<K extends TaskKind> {
+  job: Job;
+  view: Extract<TaskView, { kind: K }>;
+  /** The step that is done with it. */
+  step: string;
+}
+
+const TASKS: { [K in TaskKind]: (props: TaskProps<K>) => ReactNode } = {
   'end-play': EndPlayWork,
-  'run-in': RunInWork,
   'first-hour': FirstHourWork,
+  grease: GreaseWork,
+  packing: PackingWork,
+  picture: PictureWork,
+  press: PressWork,
+  // Prepare shows the list of what is needed beside its steps.
+  ready: () => null,
+  'run-in': RunInWork,
+  stack: StackWork,
+  torque: TorqueWork,
+  turning: TurningWork,
 };
 
-/** One thing a step is done with, by its name in the step: “stack:seal”, “torque:lock nut”, “turning”. */
-export function Work({ job, work, step }: { job: Job; work: string; step: string }) {
-  const { stacks, presses, tightenings, pictures, packing } = job.building;
-  const [kind = ''] = work.split(':', 1);
-  const key = work.slice(kind.length + 1);
-  const stack = stacks.find((s) => s.place === key);
-  const press = presses.find((p) => p.key === key);
-  const torque = tightenings.find((t) => t.key === key);
-  const picture = pictures.find((p) => p.key === key);
-  if (kind === 'stack' && stack) return <StackWork job={job} stack={stack} />;
-  if (kind === 'press' && press) return <PressWork press={press} />;
-  if (kind === 'torque' && torque) return <TorqueWork job={job} one={torque} />;
-  if (kind === 'picture' && picture) return <PictureWork picture={picture} />;
-  if (kind === 'packing' && packing) return <PackingWork packing={packing} />;
-  const Plain = PLAIN[kind];
-  return Plain ? <Plain job={job} step={step} /> : null;
+/** One thing a step is done with, by its key; nothing where the sheet says nothing of it. */
+export function Work({ job, task, step }: { job: Job; task: string; step: string }) {
+  const view = job.tasks.find((one) => one.key === task);
+  return view ? <OfKind kind={view.kind} view={view} job={job} step={step} /> : null;
+}
+
+function OfKind<K extends TaskKind>({ kind, ...props }: TaskProps<K> & { kind: K }) {
+  const Task: (props: TaskProps<K>) => ReactNode = TASKS[kind];
+  return <Task {...props} />;
 }

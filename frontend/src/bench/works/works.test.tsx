@@ -2,7 +2,7 @@ import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { expect, test, vi } from 'vitest';
-import type { Job, Packing, Picture, Stack, StackPart, Tightening } from '../../api/client';
+import type { Grease, Job, Packing, Picture, Stack, StackPart, Tightening } from '../../api/client';
 import { BoltCircle } from '../../drawing/BoltCircle';
 import { JointEnds } from '../../drawing/JointEnds';
 import { StackDrawing } from '../../drawing/StackDrawing';
@@ -17,7 +17,7 @@ const { sent } = server;
 
 function part(key: string, more: Partial<StackPart> = {}): StackPart {
   return {
-    id: null,
+    id: '',
     key,
     name: key,
     shape: 'washer',
@@ -32,12 +32,14 @@ function part(key: string, more: Partial<StackPart> = {}): StackPart {
     reused: false,
     reason: '',
     by: '',
-    at: null,
+    at: '',
     ...more,
   };
 }
 
 const STACK: Stack = {
+  kind: 'stack',
+  key: 'stack:bearing',
   place: 'bearing',
   name: 'Thrust bearing housing',
   next: 'Lip seal',
@@ -55,7 +57,9 @@ const STACK: Stack = {
   ],
 };
 const TIGHTENING: Tightening = {
-  key: 'head bolts',
+  kind: 'torque',
+  key: 'torque:head bolts',
+  fastener_key: 'head bolts',
   fastener: 'Head bolts',
   torque: '40 to 44',
   condition: 'oiled',
@@ -78,7 +82,8 @@ const JOB = {
   features: [],
   steps: [],
   gauges: [{ tag: 'W-1', kind: 'torque wrench', range: '10 to 250 N·m', certificate: '', overdue: false }],
-  building: { lubricant: 'soap', lubricants: [], pictures: [], tightenings: [TIGHTENING], stacks: [STACK] },
+  building: { lubricant: 'soap', lubricants: [], pictures: [] },
+  tasks: [TIGHTENING, STACK],
 } as unknown as Job;
 
 const show = (children: ReactNode) => showOnBench(children, JOB);
@@ -113,7 +118,7 @@ test('of a long stack the part in hand is drawn with its neighbours, numbered as
 });
 
 test('by keys: each direction confirmed, then fitted, from the version on screen', async () => {
-  show(<StackWork job={JOB} stack={STACK} />);
+  show(<StackWork job={JOB} view={STACK} />);
   await userEvent.keyboard('c');
   expect(screen.getByLabelText('lip outward')).toBeChecked();
   expect(screen.getByLabelText(/tab to the slot/)).not.toBeChecked();
@@ -126,7 +131,7 @@ test('by keys: each direction confirmed, then fitted, from the version on screen
 
 test('a part with nothing to confirm is not ticked before it can have been read', async () => {
   const stack = { ...STACK, next: 'Nut', parts: STACK.parts.map((p) => ({ ...p, fitted: p.key !== 'Nut' })) };
-  show(<StackWork job={JOB} stack={stack} />);
+  show(<StackWork job={JOB} view={stack} />);
   await userEvent.keyboard('f');
   expect(sent).toHaveLength(0);
   await new Promise((later) => setTimeout(later, 450));
@@ -136,14 +141,14 @@ test('a part with nothing to confirm is not ticked before it can have been read'
 
 test('unconfirmed or out of order it is sent as it is, and what stops it is shown', async () => {
   server.answer = () => refusal({ field: 'part', problem: 'out of order.' });
-  show(<StackWork job={JOB} stack={STACK} />);
+  show(<StackWork job={JOB} view={STACK} />);
   await userEvent.click(screen.getByRole('button', { name: 'Fitted' }));
   expect(sent[0]?.body).toMatchObject({ confirmed: false });
   expect(await screen.findByRole('alert')).toHaveTextContent('out of order');
 });
 
 test('the old one of what is always new asks why', async () => {
-  show(<StackWork job={JOB} stack={STACK} />);
+  show(<StackWork job={JOB} view={STACK} />);
   expect(screen.queryByLabelText(/Why this lip seal/)).toBeNull();
   await userEvent.click(screen.getByRole('button', { name: 'The old one goes back' }));
   await userEvent.type(screen.getByLabelText(/Why this lip seal/), 'spare on order');
@@ -166,7 +171,7 @@ test('fasteners stand clockwise from the top; the next of the pass is marked', (
 });
 
 test('Enter logs the next fastener, Shift and Enter all that are left of the pass', async () => {
-  show(<TorqueWork job={JOB} one={TIGHTENING} />);
+  show(<TorqueWork job={JOB} view={TIGHTENING} />);
   await userEvent.keyboard('4');
   await userEvent.type(screen.getByLabelText(/Torque the wrench/), '2{Enter}');
   expect(sent[0]?.body).toMatchObject({ bolts: [3], pass_number: 1, wrench: 'W-1', adapter: '' });
@@ -179,7 +184,14 @@ test('Enter logs the next fastener, Shift and Enter all that are left of the pas
 });
 
 test('joints stand where the clock says, the lantern ring between', () => {
-  const packing: Packing = { lines: [], joints_deg: [0, 90, 180], lantern_after: 2, school: '' };
+  const packing: Packing = {
+    kind: 'packing',
+    key: 'packing',
+    lines: [],
+    joints_deg: [0, 90, 180],
+    lantern_after: 2,
+    school: '',
+  };
   const { container } = render(<JointEnds packing={packing} />);
   const turns = [...container.querySelectorAll('.joint')].map((j) => j.getAttribute('transform'));
   expect(turns).toEqual(['rotate(0)', 'rotate(90)', 'rotate(180)']);
@@ -189,7 +201,7 @@ test('joints stand where the clock says, the lantern ring between', () => {
 
 test('with an adapter the setting is told before it is made, and the lengths go with the log', async () => {
   const line = { name: 'Set the wrench to', text: '39.5 N·m', stand: 'good', working: null };
-  show(<TorqueWork job={JOB} one={TIGHTENING} />);
+  show(<TorqueWork job={JOB} view={TIGHTENING} />);
   server.answer = () => Response.json([line]);
   await userEvent.click(screen.getByRole('button', { name: 'With an adapter' }));
   await userEvent.type(screen.getByLabelText(/drive to grip/), '400');
@@ -219,7 +231,7 @@ test('a torque is struck out with its reason; a struck one stays readable', asyn
     struck_reason: '',
   };
   const struck = { ...mark, id: 'm0', struck_reason: 'wrong wrench' };
-  show(<TorqueWork job={JOB} one={{ ...TIGHTENING, log: [struck, mark] }} />);
+  show(<TorqueWork job={JOB} view={{ ...TIGHTENING, log: [struck, mark] }} />);
   expect(screen.getByText(/Struck out: wrong wrench/)).toBeInTheDocument();
   expect(screen.getAllByText(/no certificate, out of date/)).toHaveLength(2);
   await userEvent.click(screen.getByRole('button', { name: 'strike out: Head bolts 42 N.m' }));
@@ -230,6 +242,7 @@ test('a torque is struck out with its reason; a struck one stays readable', asyn
 test('a picture stands right beside wrong; beside a part that points to the rotor it is mirrored', () => {
   const marks = [{ style: 'hatched', path: 'M0 0h1' }];
   const picture: Picture = {
+    kind: 'picture',
     key: 'lip',
     name: 'Lip',
     right: marks,
@@ -238,7 +251,7 @@ test('a picture stands right beside wrong; beside a part that points to the roto
     wrong_words: 'Inward.',
     labels: [{ x: 10, y: 20, text: 'bearing' }],
   };
-  const { unmount } = render(<PictureWork picture={picture} />);
+  const { unmount } = render(<PictureWork view={picture} />);
   expect(screen.getByRole('img', { name: 'Right: Outward.' })).toHaveTextContent('bearing');
   expect(screen.getByRole('img', { name: 'Wrong: Inward.' })).toBeInTheDocument();
   unmount();
@@ -254,7 +267,7 @@ test('what has to be asked is asked for in words before an elastomer goes in', a
     ...STACK,
     parts: STACK.parts.map((p) => (p.fitted ? p : { ...p, lines: [ask], directions: [] })),
   };
-  show(<StackWork job={JOB} stack={stack} />);
+  show(<StackWork job={JOB} view={stack} />);
   expect(screen.getByText('ask:')).toBeInTheDocument();
   await new Promise((later) => setTimeout(later, 450));
   await userEvent.type(screen.getByLabelText(/Who was asked/), 'seal maker: fine{Enter}');
@@ -262,12 +275,12 @@ test('what has to be asked is asked for in words before an elastomer goes in', a
 });
 
 test('a fitted part is taken out again; of a signed job nothing is', async () => {
-  const { unmount } = show(<StackWork job={JOB} stack={STACK} />);
+  const { unmount } = show(<StackWork job={JOB} view={STACK} />);
   await userEvent.click(screen.getByRole('button', { name: 'take out again: Half rings' }));
   await userEvent.type(screen.getByLabelText(/What came after it comes out, too/), 'upside down{Enter}');
   expect(sent[0]).toMatchObject({ body: { kind: 'part', record: 'p1', reason: 'upside down' } });
   unmount();
-  show(<StackWork job={{ ...JOB, signed: {} } as Job} stack={STACK} />);
+  show(<StackWork job={{ ...JOB, signed: {} } as Job} view={STACK} />);
   expect(screen.queryByRole('button', { name: /out again|Fitted/ })).toBeNull();
   expect(screen.getByLabelText('lip outward')).toBeDisabled();
 });
@@ -275,17 +288,13 @@ test('a fitted part is taken out again; of a signed job nothing is', async () =>
 test('grease: the gun in hand with its weight; without sizes the manual is asked', async () => {
   const gun = { tag: 'G-1', grease: 'lithium', ten: '5.0 g', weighed: '2026-01-02' };
   const lines = [{ name: 'Strokes', text: '31', stand: 'good', working: null }];
-  const building = {
-    ...JOB.building,
-    gun: 'G-1',
-    guns: [gun],
-    bearings: [{ name: 'Thrust', oil: false, lines }],
-  };
-  const { unmount } = show(<GreaseWork job={{ ...JOB, building }} />);
+  const job = { ...JOB, building: { ...JOB.building, gun: 'G-1', guns: [gun] } };
+  const view: Grease = { kind: 'grease', key: 'grease', bearings: [{ name: 'Thrust', oil: false, lines }] };
+  const { unmount } = show(<GreaseWork job={job} view={view} />);
   expect(screen.getByText(/Ten strokes of G-1 weighed 5.0 g/)).toBeInTheDocument();
   await userEvent.selectOptions(screen.getByLabelText('Grease gun'), 'none');
   expect(sent[0]).toMatchObject({ body: { gun: '' } });
   unmount();
-  show(<GreaseWork job={{ ...JOB, building: { ...building, bearings: [] } }} />);
+  show(<GreaseWork job={job} view={{ ...view, bearings: [] }} />);
   expect(screen.getByText(/by the maker's manual/)).toBeInTheDocument();
 });

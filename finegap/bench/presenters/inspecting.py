@@ -1,0 +1,388 @@
+"""Features with their readings, verdicts, forecasts and what was seen; and the chart of their wear."""
+
+from __future__ import annotations
+
+import datetime as dt
+import math
+from collections.abc import Mapping
+from functools import lru_cache
+
+from django.utils import timezone
+
+from finegap.bench import shapes
+from finegap.bench.facts import Records, reading_faults
+from finegap.bench.models import Decision, Look, NewPart, PartFitted, Photo
+from finegap.core.facts import Decided, Phase
+from finegap.core.families.model import Feature, FeatureKind
+from finegap.core.gap.setting import Check
+from finegap.core.gauges import Cabinet
+from finegap.core.inspection import Coverage, FeatureState, Judgement, option_words, reason_needed
+from finegap.core.job import Assessment
+from finegap.core.materials import Expansion
+from finegap.core.measuring.readings import Result
+from finegap.core.quantities import said
+from finegap.core.renewing import never_twice, wears_up
+from finegap.core.showing import Amount, Amounts, Bare, Joined, Kind, Sentence, Text, Units, bare, between_edges, length
+from finegap.core.wear.forecast import Forecast
+from finegap.core.wear.hours import hours_per_week, since_before
+from finegap.core.wear.lives import Life
+
+_FURTHEST_H = 200_000.0
+_BAND_STEPS = 24
+
+
+def _sizes(state: FeatureState) -> tuple[float, ...]:
+    """What a feature measured, as found and as left."""
+    return tuple(result.value_mm for result in (state.found, state.left) if result is not None)
+
+
+_WARM_PART_C = 40.0
+"""At which the expansion of a part is shown: about as warm as parts are measured."""
+
+
+def features(records: Records, assessment: Assessment) -> list[shapes.FeatureShape]:
+    """Every feature of the build."""
+    suspects = assessment.explained.suspects if assessment.explained else ()
+    rank = {key: i for i, key in enumerate(suspects, 1)}
+    week_h = hours_a_week(records)
+    checked = assessment.gapping.checked
+    return [_feature(state, records, rank.get(state.feature.key, 0), week_h, checked) for state in assessment.features]
+
+
+def _feature(
+    state: FeatureState, records: Records, suspect: int, week_h: float | None, checked: Mapping[str, Check]
+) -> shapes.FeatureShape:
+    feature, spec, limit = state.feature, state.spec, state.spec.limit
+    decision = _decided(state, records)
+    call = state.found_verdict.call if state.found_verdict else None
+    return shapes.FeatureShape(
+        key=feature.key,
+        number=feature.number,
+        name=feature.name,
+        part=feature.part,
+        kind=feature.kind.name.lower(),
+        anchor=list(feature.anchor),
+        label=list(feature.label),
+        stations=[shapes.StationShape(s.key, s.plane, s.direction, s.label) for s in feature.stations],
+        parts=[part for part in (feature.bore, feature.shaft) if part],
+        new_text=_new(state),
+        limit_text=limit.shown(*_sizes(state), fine=state.fine) if limit else "no limit on the sheet",
+        page=spec.page,
+        new_mm=list(spec.new_mm or ()),
+        lower_mm=limit.lower_mm if limit else None,
+        upper_mm=limit.upper_mm if limit else None,
+        readings=_readings(state, records),
+        found=_result(state.found, state),
+        judged=_judged(state.found_verdict),
+        left=_result(state.left, state),
+        judged_left=_judged(state.left_verdict),
+        decision=_decision(decision, records.names),
+        open_decision=state.open_decision,
+        reason_to_keep=reason_needed(call, Decided.KEEP),
+        reason_to_change=reason_needed(call, Decided.CHANGE),
+        by_parts=state.by_parts,
+        wanted=state.wanted,
+        done=state.done,
+        gauge=state.cabinet.pick,
+        fits=list(_fits(state.cabinet, _margin(state))) if feature.kind.taken else [],
+        expansion=_expansion(spec.expansion),
+        damages=[shapes.DamageShape(d.key, d.name, d.call.value, d.meaning) for d in feature.damages],
+        look=_look(feature, Phase.FOUND, records),
+        look_left=_look(feature, Phase.LEFT, records),
+        forecast=forecast(state.forecast, week_h),
+        odd=list(state.odd),
+        missing=state.missing if state.missing else "",
+        options=[shapes.OptionShape(list(o.new), option_words(o, state.fine), o.verdict.call.value) for o in state.options],
+        suspect=suspect,
+        press=feature.press,
+        photos=photos([p for p in records.photos if p.feature == feature.key], records),
+        partial=_partial(state.found, state.coverage),
+        partial_left=_partial(state.left, state.coverage_left),
+        to_confirm=state.to_confirm,
+        renewed=_renewed(state, records) if state.to_confirm and state.confirmed else None,
+        left_text=_left(state, records, checked),
+        left_note=state.left_note if state.left_note else "",
+    )
+
+
+def _partial(result: Result | None, coverage: Coverage) -> Text:
+    return "" if result is None or coverage.complete else coverage.sentence
+
+
+def _left(state: FeatureState, records: Records, checked: Mapping[str, Check]) -> Text:
+    """What is printed as left; what is new says so, and what was not measured or confirmed says that."""
+    gap = checked.get(state.feature.set_as)
+    if gap is not None:
+        return Sentence("{gap} as set", {"gap": bare(gap.value_mm)})
+    if state.to_confirm:
+        return _confirmed(state, records)
+    if state.left is not None:
+        sizes: Amounts = {"size": bare(state.left.value_mm, state.fine), "u": bare(state.left.expanded_mm, fine=True)}
+        size = Sentence("{size} ± {u}", sizes)
+        judged = _judged(state.left_verdict)
+        told = (size, _partial(state.left, state.coverage_left), _call_of(judged) or "no limit on the sheet")
+        return Sentence("new: {told}" if state.renewed else "{told}", {"told": Joined(told)})
+    if state.renewed and state.feature.kind is FeatureKind.PAIR:
+        return "not known: its new parts are not measured after"
+    if state.renewed:
+        return "changed, NOT MEASURED AFTER"
+    if not state.done:
+        return _partial(state.found, state.coverage) or ""
+    return "as found" + (", to be changed" if state.changed else "")
+
+
+def _confirmed(state: FeatureState, records: Records) -> str:
+    again = _used_again(state, records)
+    if again:
+        return f"used again: {again}"
+    seen = _renewed(state, records) if state.confirmed else None
+    return f"new, {seen.by}, {seen.at:%Y-%m-%d %H:%M}" if seen else "new part NOT CONFIRMED"
+
+
+def _new(state: FeatureState) -> Text:
+    new = state.spec.new_mm
+    return between_edges(*new, state.fine) if new else ""
+
+
+def _readings(state: FeatureState, records: Records) -> list[shapes.ReadingShape]:
+    labels = {station.key: station.label for station in state.feature.stations}
+    return [
+        shapes.ReadingShape(
+            id=r.id,
+            phase=r.phase,
+            station=r.station,
+            where=labels.get(r.station, r.station),
+            typed=said(r.typed, r.unit),
+            understood=r.understood,
+            reason=r.reason,
+            text=bare(r.value_mm, state.fine),
+            gauge=r.gauge.tag,
+            overdue=r.gauge_overdue,
+            faults=list(reading_faults(r)),
+            part="" if r.part_c is None else Amount(r.part_c, Kind.TEMPERATURE),
+            taken=r.taken,
+            by=records.names[r.by_id],
+            at=r.when,
+            struck_reason=r.struck_reason,
+        )
+        for r in records.readings
+        if r.feature == state.feature.key
+    ]
+
+
+def _look(feature: Feature, phase: Phase, records: Records) -> shapes.LookShape | None:
+    row: Look | None = next((k for k in records.looks if k.feature == feature.key and k.phase == phase.value), None)
+    if row is None:
+        return None
+    words = ", ".join(d.name for d in feature.damages if d.key in row.damages) or "sound"
+    return shapes.LookShape(row.damages, words, row.note, records.names[row.by_id], row.when)
+
+
+def _decision(row: Decision | None, names: dict[int, str]) -> shapes.DecisionShape | None:
+    return None if row is None else shapes.DecisionShape(row.id, row.decided, row.reason, row.parts, names[row.by_id], row.when)
+
+
+def _beside(value_mm: float, state: FeatureState) -> Text:
+    """A size to the places of its limit."""
+    if state.spec.limit is None:
+        return bare(value_mm, state.fine)
+    return Bare(state.spec.limit.beside(value_mm, *_sizes(state), fine=state.fine).sizes[0])
+
+
+def _result(result: Result | None, state: FeatureState) -> shapes.ResultShape | None:
+    if result is None:
+        return None
+    fine, out_of_round = state.fine, result.out_of_round_mm if state.feature.is_round else None
+    return shapes.ResultShape(
+        text=_beside(result.value_mm, state),
+        expanded_text=bare(result.expanded_mm, fine=True),
+        value_mm=result.value_mm,
+        expanded_mm=result.expanded_mm,
+        mean=bare(result.mean_mm, fine=True),
+        spread=bare(result.spread_mm, fine),
+        out_of_round=None if out_of_round is None else bare(out_of_round, fine),
+        taper=None if result.taper_mm is None or state.feature.flat else bare(result.taper_mm, fine),
+        deciding=result.deciding,
+        notes=list(result.notes),
+        working=result.working,
+    )
+
+
+def _expansion(known: Expansion | None) -> Text:
+    return "" if known is None else Amount(known.middle(_WARM_PART_C), Kind.EXPANSION)
+
+
+def _judged(judged: Judgement | None) -> shapes.JudgedShape | None:
+    if judged is None:
+        return None
+    return shapes.JudgedShape(
+        judged.call.value,
+        judged.sentence,
+        list(judged.reasons),
+        judged.probability,
+        "" if judged.probability is None else Amount(100 * judged.probability, Kind.PERCENT),
+        judged.working if judged.working else None,
+    )
+
+
+def forecast(coming: Forecast | None, week_h: float | None) -> shapes.ForecastShape | None:
+    """How a part wears, in hours and on the calendar."""
+    if coming is None:
+        return None
+    at_planned = None if coming.planned_h is None or coming.life.now is None else coming.life.now + coming.planned_h
+    return shapes.ForecastShape(
+        sentence=coming.sentence,
+        date=_dates(coming, week_h),
+        crosses=coming.crosses,
+        may_cross=coming.may_cross,
+        size_at_planned_mm=None if at_planned is None else coming.line.size(at_planned),
+        working=coming.working,
+    )
+
+
+def _dates(coming: Forecast, week_h: float | None) -> str:
+    """When the limit is reached, at the hours a week its meter shows."""
+    if coming.hours_left is None or not week_h:
+        return ""
+    days = [_day_after(h, week_h) for h in (coming.hours_left, coming.early, coming.late)]
+    if days[0] is None:
+        return ""
+    bounds = f" (from {days[1] or 'now'} to {days[2] or 'later than can be told'})"
+    return f"At {week_h:.0f} h a week: {days[0]}{bounds}."
+
+
+def wear(state: FeatureState, records: Records, units: Units) -> shapes.WearShape:
+    """What the chart of a part's wear draws."""
+    *past, present = state.lives or (Life((), None),)
+    coming, limit = state.forecast, state.spec.limit
+    up = wears_up(state.feature, limit)
+    bound = None if limit is None else (limit.upper_mm if up else limit.lower_mm)
+    return shapes.WearShape(
+        feature=state.feature.key,
+        name=state.feature.name,
+        points=_points(present, state),
+        lives=[_points(life, state) for life in past],
+        band=_band(coming, present),
+        limit_mm=bound,
+        limit_text="" if bound is None else bare(bound, state.fine),
+        new_mm=list(state.spec.new_mm or ()),
+        now_h=present.now,
+        planned_h=None if coming is None or present.now is None or coming.planned_h is None else present.now + coming.planned_h,
+        ticks=_ticks(state, bound, units),
+        forecast=forecast(coming, hours_a_week(records)),
+        odd=list(state.odd),
+    )
+
+
+def _points(life: Life, state: FeatureState) -> list[shapes.WearPointShape]:
+    return [
+        shapes.WearPointShape(p.hours, p.size.value_mm, 2 * p.size.u_mm, bare(p.size.value_mm, state.fine), p.job)
+        for p in life.points
+    ]
+
+
+def _ticks(state: FeatureState, bound: float | None, units: Units) -> list[shapes.NamedTickShape]:
+    sizes = [p.size.value_mm for life in state.lives for p in life.points]
+    sizes += [*(state.spec.new_mm or ()), *([] if bound is None else [bound])]
+    if not sizes:
+        return []
+    unit = 1.0 if units.value == "mm" else 25.4
+    low, high = min(sizes) / unit, max(sizes) / unit
+    step = _round_step((high - low) / 4 or 0.01)
+    first = math.floor(low / step)
+    return [
+        shapes.NamedTickShape((first + i) * step * unit, Bare(length((first + i) * step * unit, fine=True)))
+        for i in range(math.ceil(high / step) - first + 1)
+    ]
+
+
+def _decided(state: FeatureState, records: Records) -> Decision | None:
+    """The row a decision stands in: a feature's own, or in an older job that of its pair."""
+    own = next((d for d in records.decisions if d.feature == state.feature.key), None)
+    if own is not None or state.decision is None:
+        return own
+    pairs = [f.key for f in records.facts.family.features if state.feature.key in (f.bore, f.shaft)]
+    row = next((d for d in records.decisions if d.feature in pairs), None)
+    return row and Decision(
+        id=row.id, decided=state.decision.decided.value, reason=state.decision.reason, by_id=row.by_id, at=row.at
+    )
+
+
+def _fitted(state: FeatureState, records: Records) -> list[PartFitted]:
+    """Rows of stacks that put in the parts a feature stands for and that are never used twice."""
+    keys = never_twice(records.facts, state.feature.key)
+    return [row for row in records.fitted if row.part in keys]
+
+
+def _renewed(state: FeatureState, records: Records) -> shapes.RenewedShape | None:
+    rows: list[NewPart | PartFitted] = [one for one in records.new_parts if one.feature == state.feature.key]
+    rows = rows or [row for row in _fitted(state, records) if not row.reused]
+    return (
+        shapes.RenewedShape(rows[-1].id if isinstance(rows[-1], NewPart) else None, records.names[rows[-1].by_id], rows[-1].when)
+        if rows
+        else None
+    )
+
+
+def _used_again(state: FeatureState, records: Records) -> str:
+    return "; ".join(f"{row.reason}, {records.names[row.by_id]}" for row in _fitted(state, records) if row.reused)
+
+
+def _call_of(judged: shapes.JudgedShape | None) -> Text:
+    return Joined((judged.call, judged.chance)) if judged else ""
+
+
+def _margin(state: FeatureState) -> float | None:
+    """How far from its limit the part in the pump was measured; a new one has not been until it is measured as left."""
+    measured = state.left or (None if state.renewed else state.found)
+    return state.spec.limit.margin(measured.value_mm) if measured and state.spec.limit else None
+
+
+@lru_cache(maxsize=512)
+def _fits(cabinet: Cabinet, margin_mm: float | None) -> tuple[shapes.FitShape, ...]:
+    """What each gauge can do for a feature. It changes with cabinet, sheet and its own size only: made once, shown often."""
+    fits = [cabinet.fit(choice, margin_mm) for choice in cabinet.choices]
+    return tuple(shapes.FitShape(f.tag, f.decides, f.sentence, f.working if f.working else None) for f in fits)
+
+
+def _round_step(step: float) -> float:
+    power = 10.0 ** math.floor(math.log10(step))
+    return next((power * m for m in (1.0, 2.0, 5.0) if power * m >= step), power * 10)
+
+
+def _band(coming: Forecast | None, life: Life) -> list[shapes.BandShape]:
+    """The line and its band from fitted to a little past what matters."""
+    if coming is None or life.now is None:
+        return []
+    ends = [life.now * 1.1, life.now + (coming.planned_h or 0) * 1.05]
+    ends += [life.now + h * 1.05 for h in (coming.hours_left,) if h is not None and h < 3 * max(life.now, 1000)]
+    last = min(max(ends), _FURTHEST_H)
+    hours = [last * i / _BAND_STEPS for i in range(_BAND_STEPS + 1)]
+    line = coming.line
+    return [shapes.BandShape(h, line.size(h), line.size(h) - line.half_width(h), line.size(h) + line.half_width(h)) for h in hours]
+
+
+def _day_after(hours: float | None, week_h: float) -> str | None:
+    if hours is None or hours / week_h > 52 * 40:
+        return None
+    return (timezone.localdate() + dt.timedelta(weeks=hours / week_h)).isoformat()
+
+
+def hours_a_week(records: Records) -> float | None:
+    """Hours run a week: kept for the pump, or from its meter at earlier overhauls."""
+    if records.job.pump.hours_per_week:
+        return records.job.pump.hours_per_week
+    past = records.facts.past
+    visits = max(past.visits.values(), key=len, default=())
+    days: list[tuple[int, float | None]] = []
+    before: float | None = 0.0
+    for day, meter in [(v.day, v.meter) for v in visits] + [(past.day, past.meter)]:
+        days.append((day, since_before(before, meter)))
+        before = meter.hours if meter.hours is not None else before
+    return hours_per_week(days)
+
+
+def photos(rows: list[Photo], records: Records) -> list[shapes.PhotoShape]:
+    """Photographs with the address they are served from."""
+    number = records.job.number
+    return [shapes.PhotoShape(p.id, f"/api/jobs/{number}/photos/{p.id}", p.note, records.names[p.by_id], p.when) for p in rows]

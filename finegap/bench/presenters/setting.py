@@ -1,0 +1,251 @@
+"""The number, and where setting the gap stands."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+
+from finegap.bench import shapes
+from finegap.bench.facts import GAP, Records, try_made
+from finegap.bench.models import Job, Try
+from finegap.core.families.model import Step
+from finegap.core.gap.heat import HotGap, WarmingUp
+from finegap.core.gap.leaves import Pile, proving, uncertainty_mm
+from finegap.core.gap.map import TableMap, map_of
+from finegap.core.gap.move import way_of
+from finegap.core.gap.setting import Asked, Check, Held, Setting, TryJudged
+from finegap.core.gap.table import Candidate, Choice
+from finegap.core.gapping import Gapping
+from finegap.core.gauges import Choice as InCabinet
+from finegap.core.gauges import GaugeKind
+from finegap.core.job import Assessment
+from finegap.core.means.base import Means
+from finegap.core.measuring.verdict import Call, Limit, School
+from finegap.core.showing import Amount, Bare, Joined, Kind, Sentence, Text, bare, length
+
+_K = 2.0
+
+
+def duty(job: Job) -> shapes.DutyShape:
+    """What the pump does."""
+    return shapes.DutyShape(
+        liquid=job.liquid,
+        material=job.material,
+        viscosity=Amount(job.viscosity_mm2_s, Kind.VISCOSITY),
+        viscosity_typed=job.viscosity_typed,
+        temperature=Amount(job.temperature_c, Kind.TEMPERATURE),
+        casing=Amount(job.casing_c, Kind.TEMPERATURE),
+        pressure=Amount(job.pressure_bar, Kind.PRESSURE),
+        speed=f"{job.speed_r_min:g} r/min",
+    )
+
+
+def choice(choice: Choice, records: Records) -> shapes.ChoiceShape:
+    """The number, and every row with its reason and its place on the map."""
+    duty = records.facts.duty
+    return shapes.ChoiceShape(
+        sentence=choice.sentence,
+        over=choice.over or None,
+        hole=choice.hole or None,
+        target=length(choice.chosen.clearance_mm) if choice.chosen else None,
+        candidates=[_candidate(c, c.row is choice.chosen) for c in choice.candidates],
+        map=_map(map_of(choice, duty.viscosity_mm2_s, duty.temperature_c, duty.sweep)),
+        working=choice.working,
+    )
+
+
+def _map(drawn: TableMap) -> shapes.MapShape:
+    return shapes.MapShape(
+        mm2_s=list(drawn.viscosity_mm2_s),
+        c=list(drawn.temperature_c),
+        regions=[
+            shapes.RegionShape(
+                setting=region.row.setting,
+                clearance=length(region.row.clearance_mm),
+                mm2_s=list(region.viscosity_mm2_s),
+                c=list(region.temperature_c),
+                open_mm2_s=list(region.open_viscosity),
+                open_c=list(region.open_temperature),
+                matches=region.matches,
+                chosen=region.chosen,
+            )
+            for region in drawn.regions
+        ],
+        duty=list(drawn.duty),
+        way=[list(point) for point in drawn.way],
+        mm2_s_ticks=[shapes.AxisTickShape(v, f"{v:g}") for v in drawn.decades],
+        c_ticks=[shapes.AxisTickShape(t, Amount(t, Kind.TEMPERATURE)) for t in drawn.temperatures],
+    )
+
+
+def _candidate(candidate: Candidate, chosen: bool) -> shapes.CandidateShape:
+    row = candidate.row
+    return shapes.CandidateShape(
+        setting=row.setting,
+        viscosity=_span(row.viscosity_mm2_s.low, row.viscosity_mm2_s.high, Kind.VISCOSITY),
+        temperature=_span(row.temperature_c.low, row.temperature_c.high, Kind.TEMPERATURE),
+        clearance=length(row.clearance_mm),
+        matches=candidate.matches,
+        chosen=chosen,
+        reason=candidate.reason,
+    )
+
+
+def _span(low: float, high: float, kind: Kind) -> Text:
+    low_open = math.isinf(low) or (kind is Kind.VISCOSITY and low == 0)
+    if low_open and math.isinf(high):
+        return "any"
+    if low_open:
+        return Sentence("up to {high}", {"high": Amount(high, kind)})
+    if math.isinf(high):
+        return Sentence("{low} and up", {"low": Amount(low, kind)})
+    return Sentence("{low} to {high}", {"low": Bare(Amount(low, kind)), "high": Amount(high, kind)})
+
+
+def setting(records: Records, assessment: Assessment, sets: str) -> shapes.SetShape | None:
+    """Where the gap of the table, or the mesh of a timing gear, stands; ``None`` where there is none to set."""
+    gapping, sheet = assessment.gapping, records.facts.sheet
+    of_gap = sets == GAP
+    setting, now = (gapping.setting, gapping.now) if of_gap else (gapping.mesh, gapping.mesh_now)
+    means: Means | None = sheet.means if of_gap else sheet.mesh
+    if setting is None or now is None or means is None:
+        return None
+    window, move = setting.window, setting.move
+    rows = [row for row in records.tries if row.sets == sets]
+    standing = zip((row for row in rows if not row.struck_reason), setting.tries, strict=True)
+    judged = {row.pk: one for row, one in standing}
+    low, high, target = (Bare(amount) for amount in window.shown())
+    undone = means.opens(records.facts.family)
+    return shapes.SetShape(
+        sets=sets,
+        name=now.words.name,
+        place=now.words.place,
+        faces=now.words.faces.split(" and ") if now.words.faces else [],
+        means=means.show(setting, now),
+        zero=records.zero.id if records.zero and means.zero else None,
+        target=target,
+        low=low,
+        high=high,
+        target_mm=window.target_mm,
+        low_mm=window.low_mm,
+        high_mm=window.high_mm,
+        headline=move.headline,
+        details=list(move.details),
+        way=move.way.value,
+        right=setting.right,
+        working=move.working,
+        gaps=_gaps(setting, records),
+        tries=[_try(row, judged.get(row.pk), means, records) for row in rows],
+        hot=_hot(gapping.hot) if of_gap else None,
+        warming=_warming(gapping.warming) if of_gap else None,
+        feelers=[g.tag for g in records.gauges if g.kind == GaugeKind.FEELER.value],
+        surprise=setting.surprise,
+        opens=[s.text for s in undone if s.puts_in],
+        asks_opened=not setting.tries and _is_together([s for s in undone if s.puts_in], assessment),
+        outside=list(gapping.outside),
+    )
+
+
+def slip(gapping: Gapping) -> shapes.SlipShape:
+    """What the gaps cost, as found and as left."""
+    return shapes.SlipShape(*(list(p.lines() if p else ()) for p in (gapping.found, gapping.left)))
+
+
+def _gaps(setting: Setting, records: Records) -> list[shapes.HeldShape]:
+    """What a try is held against, with the last one's numbers, and the leaves that prove it."""
+    several = len(setting.asked) > 1
+    held = [(h.asked, h) for h in setting.tries[-1].held] if setting.tries else [(asked, None) for asked in setting.asked]
+    return [_held(asked, one, several, records) for asked, one in held]
+
+
+def _held(asked: Asked, held: Held | None, several: bool, records: Records) -> shapes.HeldShape:
+    window, derived = asked.window, held is not None and held.derived
+    low, high, gap = window.shown(held.check.value_mm if held else None, fine=derived or several)
+    return shapes.HeldShape(
+        key=asked.key,
+        name=asked.name,
+        low=Bare(low),
+        high=Bare(high),
+        target=bare(window.target_mm),
+        low_mm=window.low_mm,
+        high_mm=window.high_mm,
+        target_mm=window.target_mm,
+        derived=derived,
+        gap=Bare(gap) if held else "",
+        gap_mm=held.check.value_mm if held else None,
+        expanded_mm=held.check.expanded_mm if held else 0.0,
+        call=held.verdict.call.value if held else "",
+        proofs=[
+            _proof(choice, asked.proof, records.facts.sheet.school)
+            for choice in records.facts.gauges
+            if choice.leaves_um and not derived
+        ],
+    )
+
+
+def _proof(choice: InCabinet, limit: Limit, school: School) -> shapes.ProofShape:
+    """Leaves of a set that prove a gap."""
+    go, stop = proving(choice.leaves_um, limit, choice.gauge.expanded_mm, choice.gauge.k, school)
+    return shapes.ProofShape(choice.tag, *(_pile(pile, choice) if pile else None for pile in (go, stop)))
+
+
+def _pile(pile: Pile, choice: InCabinet) -> shapes.PileShape:
+    u = uncertainty_mm(pile, choice.gauge.expanded_mm, choice.gauge.k)
+    return shapes.PileShape(
+        leaves=Joined(tuple(bare(leaf / 1000, fine=True) for leaf in pile.leaves_um), " + "),
+        thickness=bare(pile.sum_um / 1000, fine=True),
+        expanded=bare(_K * u, fine=True),
+    )
+
+
+def _try(row: Try, judged: TryJudged | None, means: Means, records: Records) -> shapes.TryShape:
+    checks = records.checks[row.pk]
+    gauges = dict.fromkeys(c.gauge.tag for c in checks if c.gauge)
+    read = [Check(c.value_mm, c.u_mm, math.inf if c.dof is None else c.dof, c.half_mm) for c in checks]
+    narrowest = min(read, key=lambda check: check.value_mm)
+    return shapes.TryShape(
+        id=row.id,
+        number=row.number,
+        set_by=means.set_by(try_made(row, checks), row.moved_typed),
+        checked="; ".join(c.read_typed or f"{c.goes_typed} goes, {c.stops_typed} does not" for c in checks),
+        gauge=", ".join(gauges),
+        gap=Joined(tuple(bare(check.value_mm, fine=len(read) > 1) for check in read), " · "),
+        gap_mm=narrowest.value_mm,
+        expanded_mm=narrowest.expanded_mm,
+        call=judged.call.value if judged else "",
+        next="struck out" if judged is None else "right" if judged.call is Call.KEEP else _short(judged),
+        by=records.names[row.by_id],
+        at=row.when,
+        working=judged.verdict.working if judged else None,
+        opened=row.opened,
+        struck_reason=row.struck_reason,
+    )
+
+
+def _short(judged: TryJudged) -> Text:
+    if judged.call is Call.MEASURE_AGAIN and not judged.leans_out:
+        return "check again"
+    if len(judged.held) > 1:
+        return Sentence("outside: {name}", {"name": judged.worst.asked.name})
+    wanted = judged.worst.wanted_mm
+    return Sentence("{way} {gap}", {"way": way_of(wanted).value, "gap": bare(abs(wanted))})
+
+
+def _hot(hot: HotGap | None) -> shapes.HotShape | None:
+    if hot is None:
+        return None
+    gap = Joined((length(hot.gap_mm, fine=True), "a guess" if hot.unknown else ""))
+    return shapes.HotShape(gap, hot.touches, hot.says, hot.working)
+
+
+def _warming(warming: WarmingUp | None) -> shapes.WarmingShape | None:
+    if warming is None:
+        return None
+    words = Joined((warming.says, warming.unknown or ""), " ")
+    return shapes.WarmingShape(words, warming.touches, warming.is_known, warming.working)
+
+
+def _is_together(undone: Iterable[Step], assessment: Assessment) -> bool:
+    """Whether something of what a try takes apart was put together already."""
+    done = assessment.facts.steps_done
+    return any(step.key in done or any(task.begun for task in assessment.tasks.of_step(step)) for step in undone)

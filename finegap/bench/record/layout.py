@@ -1,0 +1,75 @@
+"""A record as the bench shows it: its words and figures with the layout of today.
+
+Drawings, and where numbers stand in them, are those of today's family. What helps with the work of an open job, as gauges to
+choose and damages to tick, is empty.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from finegap.bench import shapes
+from finegap.bench.facts import sheet_of
+from finegap.bench.models import Job
+from finegap.bench.record.complete import completed
+from finegap.core.errors import FieldError
+from finegap.core.families.model import Family
+from finegap.core.means import registry as registered_means
+from finegap.core.means.base import MeansView
+from finegap.core.tasks import registry as registered_tasks
+from finegap.core.tasks.base import TaskView
+from finegap.core.tasks.picture import outlines, picture_view
+from finegap.site.plain import walked
+
+Record = dict[str, Any]
+
+KINDS: dict[type, dict[str, type]] = {MeansView: dict(registered_means.VIEWS), TaskView: dict(registered_tasks.VIEWS)}
+
+
+def laid_out(record: Record, job: Job) -> Record:
+    """A record of the present version with what is layout; what an older one has of it stays as it is."""
+    family = _family(job)
+    drawn = family.pictures.items() if family else ()
+    pictures = [walked(picture_view(f"picture:{key}", one), lambda text: text) for key, one in drawn]
+    tasks = record.get("tasks", [])
+    own = {task["key"] for task in tasks}
+    whole = {
+        "drawing": _drawing(family),
+        **record,
+        "building": {"pictures": [one | {"key": one["key"].partition(":")[2]} for one in pictures]} | record.get("building", {}),
+        "steps": [_step(one, family) for one in record.get("steps", [])],
+        "features": [_feature(one, family) for one in record.get("features", [])],
+        "tasks": [*tasks, *(one for one in pictures if one["key"] not in own)],
+    }
+    return completed(shapes.JobShape, whole, KINDS)
+
+
+def _family(job: Job) -> Family | None:
+    """Today's family as the pump is built; nothing where there is no such family any more."""
+    try:
+        sheet = sheet_of(job)
+        return sheet.family_of({**sheet.build, **job.build})
+    except FieldError:
+        return None
+
+
+def _drawing(family: Family | None) -> Record:
+    if family is None:
+        return {"width": 1, "height": 1, "marks": []}
+    wide, high = family.drawing.size
+    return {"width": wide, "height": high, "marks": walked(outlines(family.drawing.marks), lambda text: text)}
+
+
+def _step(record: Record, family: Family | None) -> Record:
+    of = next((step for step in family.steps if step.key == record["key"]), None) if family else None
+    if of is None:
+        return record
+    return {"why": of.why, "look": of.look, "tools": list(of.tools), "consumables": list(of.consumables), **record}
+
+
+def _feature(record: Record, family: Family | None) -> Record:
+    of = family.by_key.get(record["key"]) if family else None
+    if of is None:
+        return {"anchor": [0, 0], "label": [0, 0], **record}
+    stations = [{"key": s.key, "plane": s.plane, "direction": s.direction, "label": s.label} for s in of.stations]
+    return {"anchor": list(of.anchor), "label": list(of.label), "stations": stations, **record}

@@ -1,0 +1,6 @@
+"""Pieces of JSON Schema that the parts of a sheet share; the names are those of the sheet's own definitions."""
+
+LENGTH = {"$ref": "#/$defs/length"}
+TEXT = {"$ref": "#/$defs/text"}
+RANGE = {"type": "array", "items": LENGTH, "minItems": 2, "maxItems": 2}
+THICKNESSES = {"type": "array", "items": LENGTH, "minItems": 1, "maxItems": 40}

@@ -1,0 +1,111 @@
+"""What a task of a step is to the rest of the application: one protocol, one class a kind, one file each.
+
+A task is one thing a step is done with (a stack put together, a torque, the run-in), as it stands in one job: what holds its step
+back, what keeps the job from being signed, and how it is shown.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Mapping
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, ClassVar, Protocol, Self
+
+from finegap.core.families.model import Family
+from finegap.core.means.base import View
+from finegap.core.showing import Sentence, Text
+
+if TYPE_CHECKING:
+    from finegap.core.facts import Facts
+    from finegap.core.gapping import Gapping
+    from finegap.core.inspection import FeatureState
+
+
+@dataclass(frozen=True)
+class TaskNow:
+    """What a task works with: what was recorded, the parts, the gap, and what the job needs on hand (item, kind of item)."""
+
+    facts: Facts
+    features: Mapping[str, FeatureState]
+    gapping: Gapping
+    needs: tuple[tuple[str, str], ...] = ()
+
+
+@dataclass(frozen=True)
+class TaskView(View):
+    """How a task is shown; ``key`` is what steps name it by."""
+
+    key: str
+
+
+class StepTask(Protocol):
+    """One task as it stands in a job."""
+
+    kind: ClassVar[str]
+    """What families name it by."""
+    view_type: ClassVar[type[TaskView]]
+    of_its_step: ClassVar[bool]
+    """What is recorded of it belongs to one step, and proves nothing at another."""
+
+    @classmethod
+    def choices(cls, family: Family) -> Collection[str]:
+        """What it may be of in a family as one build has it; an empty text alone where there is one of it."""
+
+    @classmethod
+    def read(cls, now: TaskNow, of: str) -> Self | None:
+        """As it stands; ``of`` is what it is of, or its step. ``None`` where the sheet says nothing of it."""
+
+    @property
+    def begun(self) -> bool:
+        """Something of it was done."""
+
+    def holds_back(self) -> tuple[Sentence, ...]:
+        """Why its step cannot be marked done yet."""
+
+    def blockers(self) -> tuple[tuple[Sentence, bool], ...]:
+        """What keeps the job from being signed, though its step was not skipped; whether a lead may sign all the same."""
+
+    def parts(self) -> frozenset[str]:
+        """Features whose parts it puts in."""
+
+    def measured_before(self) -> tuple[str, ...]:
+        """Features that are measured at its step before it is done."""
+
+    def show(self, key: str) -> TaskView:
+        """What is shown of it."""
+
+
+class Plain:
+    """What most tasks have in common: nothing to be done first, nothing that blocks, no parts."""
+
+    of_its_step: ClassVar[bool] = False
+
+    @classmethod
+    def choices(cls, family: Family) -> Collection[str]:
+        """There is one of it."""
+        return ("",)
+
+    @property
+    def begun(self) -> bool:
+        """Nothing is recorded of it."""
+        return False
+
+    def holds_back(self) -> tuple[Sentence, ...]:
+        """Nothing."""
+        return ()
+
+    def blockers(self) -> tuple[tuple[Sentence, bool], ...]:
+        """Nothing."""
+        return ()
+
+    def parts(self) -> frozenset[str]:
+        """None."""
+        return frozenset()
+
+    def measured_before(self) -> tuple[str, ...]:
+        """None."""
+        return ()
+
+
+def said(name: str, text: Text) -> Sentence:
+    """A line of a sum in one sentence."""
+    return Sentence("{name}: {text}", {"name": name, "text": text})

@@ -1,0 +1,74 @@
+"""The first hour of running: flow, pressure, power, temperature and noise, set against what gaps and slip say."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import ClassVar, Self
+
+from finegap.core.proof.first_hour import NOISES, first_hour
+from finegap.core.proof.seen import Proof, Sight, sight
+from finegap.core.reckoned import Line, Stand
+from finegap.core.showing import Sentence
+from finegap.core.tasks.base import Plain, TaskNow, TaskView, said
+
+
+@dataclass(frozen=True)
+class Noise:
+    """A noise to choose."""
+
+    key: str
+    name: str
+
+
+@dataclass(frozen=True)
+class FirstHourView(TaskView):
+    """What was seen, set against what is predicted, and the noises that are told apart."""
+
+    step: str
+    lines: list[Line]
+    seen: list[Sight]
+    noises: list[Noise]
+
+
+@dataclass(frozen=True)
+class FirstHourTask(Plain):
+    """What was seen at one step, in lines."""
+
+    kind: ClassVar[str] = "first-hour"
+    view_type: ClassVar[type[TaskView]] = FirstHourView
+    of_its_step: ClassVar[bool] = True
+
+    step: str
+    proofs: tuple[Proof, ...]
+    lines: tuple[Line, ...]
+
+    @classmethod
+    def read(cls, now: TaskNow, of: str) -> Self | None:
+        """What was entered at the step, held against the pump as it was left."""
+        facts = now.facts
+        running, duty = facts.running(of), facts.duty
+        set_gap = next((f.key for f in facts.family.features if f.is_set), "")
+        lines = first_hour(running, now.gapping.left, set_gap, duty.pressure_bar, duty.temperature_c)
+        return cls(of, facts.first_hour(of), lines)
+
+    @property
+    def begun(self) -> bool:
+        """Something was entered."""
+        return bool(self.proofs)
+
+    def holds_back(self) -> tuple[Sentence, ...]:
+        """Nothing was entered, or something stops the pump."""
+        unseen = () if self.proofs else (Sentence("Nothing of the first hour was entered yet."),)
+        return (*unseen, *(words for words, _ in self.blockers()))
+
+    def blockers(self) -> tuple[tuple[Sentence, bool], ...]:
+        """What stops the pump."""
+        return tuple((said(line.name, line.text), True) for line in self.lines if line.stand is Stand.STOP)
+
+    def show(self, key: str) -> FirstHourView:
+        """What was seen."""
+        noises = [Noise(noise, name) for noise, name in NOISES.items()]
+        return FirstHourView(self.kind, key, self.step, list(self.lines), [sight(proof) for proof in self.proofs], noises)
+
+
+TASK = FirstHourTask

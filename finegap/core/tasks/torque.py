@@ -1,0 +1,157 @@
+"""Fasteners tightened to the torque of the sheet, pass by pass in their order."""
+
+from __future__ import annotations
+
+from collections.abc import Collection
+from dataclasses import dataclass
+from typing import ClassVar, Self
+
+from finegap.core.build.tightening import Tightened, Tightening, Wrench, pass_words, wrench_for
+from finegap.core.families.model import Family
+from finegap.core.reckoned import Line, Stand
+from finegap.core.showing import Amount, Kind, Sentence, Text, between
+from finegap.core.tasks.base import Plain, TaskNow, TaskView
+
+
+@dataclass(frozen=True)
+class Pass:
+    """A pass: its torque at the nut, and how many of the fasteners are done."""
+
+    number: int
+    torque: Text
+    done: int
+
+
+@dataclass(frozen=True)
+class TorqueLine:
+    """A line of the torque log."""
+
+    id: str
+    pass_number: int
+    bolts: list[int]
+    typed: str
+    at_nut: Text
+    adapter: str
+    wrench: str
+    certificate: str
+    overdue: bool
+    by: str
+    at: str
+    struck_reason: str
+
+
+@dataclass(frozen=True)
+class TorqueView(TaskView):
+    """A line of the torque table with its passes and its log.
+
+    ``pass_number`` is the pass in hand, ``left`` what is left of it, ``wrench`` the first one that reaches its ``middle``.
+    """
+
+    fastener: str
+    fastener_key: str
+    torque: Text
+    condition: str
+    page: str
+    count: int
+    order: list[int]
+    passes: list[Pass]
+    pass_number: int | None
+    left: list[int]
+    middle: Text
+    wrench: str
+    lines: list[Line]
+    log: list[TorqueLine]
+
+
+@dataclass(frozen=True)
+class TorqueTask(Plain):
+    """A line of the torque table, and the wrenches of the cabinet."""
+
+    kind: ClassVar[str] = "torque"
+    view_type: ClassVar[type[TaskView]] = TorqueView
+
+    tightening: Tightening
+    wrenches: tuple[Wrench, ...]
+
+    @classmethod
+    def choices(cls, family: Family) -> Collection[str]:
+        """The lines of a torque table the family knows; a sheet may have more, and each gets a step of its own."""
+        return family.torques
+
+    @classmethod
+    def read(cls, now: TaskNow, of: str) -> Self | None:
+        """None where the sheet's torque table has no such line."""
+        torque = next((t for t in now.facts.sheet.torques if t.key == of), None)
+        if torque is None:
+            return None
+        return cls(Tightening(torque, tuple(t for t in now.facts.tightened if t.fastener == of)), now.facts.wrenches)
+
+    @property
+    def begun(self) -> bool:
+        """Something was tightened."""
+        return bool(self.tightening.standing)
+
+    def holds_back(self) -> tuple[Sentence, ...]:
+        """What is not logged."""
+        return () if self.tightening.complete else (self.tightening.open_sentence,)
+
+    def blockers(self) -> tuple[tuple[Sentence, bool], ...]:
+        """What is not logged; no lead signs past it."""
+        return tuple((words, False) for words in self.holds_back())
+
+    def show(self, key: str) -> TorqueView:
+        """Pass by pass."""
+        one, torque = self.tightening, self.tightening.torque
+        now = one.range_n_m(one.pass_number or len(torque.passes))
+        middle = sum(now) / 2
+        return TorqueView(
+            self.kind,
+            key,
+            fastener=torque.fastener,
+            fastener_key=torque.key,
+            torque=torque.span,
+            condition=torque.condition,
+            page=torque.page,
+            count=torque.count,
+            order=list(one.order),
+            passes=[Pass(n + 1, pass_words(one, n + 1), done) for n, done in enumerate(one.done)],
+            pass_number=one.pass_number,
+            left=list(one.left),
+            middle=Amount(middle, Kind.FINE_TORQUE),
+            wrench=wrench_for(middle, self.wrenches),
+            lines=_lines(one),
+            log=[_logged(mark) for mark in one.log],
+        )
+
+
+def _logged(mark: Tightened) -> TorqueLine:
+    return TorqueLine(
+        id=mark.stamp.id,
+        pass_number=mark.pass_number,
+        bolts=list(mark.bolts),
+        typed=mark.typed,
+        at_nut=Amount(mark.at_nut_n_m, Kind.FINE_TORQUE),
+        adapter=mark.adapter,
+        wrench=mark.wrench,
+        certificate=mark.certificate,
+        overdue=mark.overdue,
+        by=mark.stamp.by,
+        at=mark.stamp.at,
+        struck_reason=mark.struck_reason,
+    )
+
+
+def _lines(one: Tightening) -> list[Line]:
+    torque = one.torque
+    lines = []
+    if one.joint is not None:
+        low, high = one.joint.preload_n(torque.low_n_m, torque.high_n_m)
+        working = one.joint.working(torque.low_n_m, torque.high_n_m, torque.condition)
+        lines.append(Line("Preload", between(low, high, Kind.FORCE), working=working))
+    if torque.tang is not None:
+        stand = Stand.CARE if torque.tang.always is False else Stand.GOOD
+        lines.append(Line("Tang", torque.tang.sentence, stand, torque.tang.working))
+    return lines
+
+
+TASK = TorqueTask

@@ -1,0 +1,79 @@
+"""Run in the copy: a sheet, a pump and a job of the made-up family, through the services, to the signed page."""
+
+import io
+import json
+import os
+import sys
+
+os.environ["DJANGO_SETTINGS_MODULE"] = "finegap.site.settings"
+
+import django
+
+django.setup()
+
+from django.core.management import call_command
+
+call_command("migrate", verbosity=0)
+
+import uuid
+
+from django.contrib.auth.models import User
+from pypdf import PdfReader
+
+from finegap.bench import services
+from finegap.bench.queries import job_view
+from finegap.core.entry import Entry
+from finegap.core.families.model import Stage
+from finegap.core.showing import Units
+from finegap.exchange import report
+from finegap.fleet.services import NewPump, add_pump
+from finegap.sheets.queries import revision_of, sheet_detail
+from finegap.sheets.services import add_revision
+from finegap.site.plain import plain
+from tests.apps.base import Works, feeler, furnish, sheet_data
+
+SIZES = {
+    "plate": {"new": ["30 mm", "30.02 mm"], "minimum": "29.9 mm"},
+    "hole": {"new": ["30 mm", "30.02 mm"], "maximum": "30.1 mm"},
+}
+SHEET = {"slug": "plate", "title": "Plate", "family": "plate_pump", "features": SIZES, "details": {}, "torques": []}
+DUTY = ("plate", "cast iron", "oil", "50 mm2/s", "60 C", "5 bar", "300")
+
+
+def signed(works: Works, lead: User) -> int:
+    """Found worn, changed, measured again, set with the wedge in two tries, proved and signed."""
+    add_revision(lead, json.dumps(sheet_data(**SHEET, adjustment={"means": "wedge", "run": "10 mm"})))
+    add_pump(lead, NewPump("X-1", "s", "l", "1", *DUTY), Entry())
+    number = works.open("X-1")
+    works.read(number, "plate", "left", "29.85")
+    works.read(number, "plate", "right", "29.85")
+    works.read(number, "hole", "12–6", "30.01", "B-1")
+    services.look_at(works.seen(number), uuid.uuid4(), "plate", ["holed"])
+    works.read(number, "slit", "gap", "0.20", "F-1")
+    services.decide(works.seen(number), uuid.uuid4(), "plate", "change")
+    for station in ("left", "right"):
+        works.read(number, "plate", station, "30.01", phase="left")
+    works.steps(number, Stage.STRIP, Stage.BUILD)
+    for pushed, goes, stops in (("1 mm", "0.09", "0.11"), ("0.2 mm", "0.11", "0.13")):
+        new = services.NewTry(uuid.uuid4(), [feeler(goes, stops)], moved=pushed, way="in")
+        services.record_try(works.seen(number), new)
+    works.steps(number, Stage.PROVE)
+    services.sign_off(works.seen(number), uuid.uuid4(), is_lead=False)
+    return number
+
+
+def main() -> None:
+    """Print what the test looks for."""
+    furnish()
+    works = Works()
+    works.tom, lead = User.objects.get(username="tom"), User.objects.get(username="lena")
+    number = signed(works, lead)
+    record = plain(job_view(number), Units.IN)
+    page = "".join(page.extract_text() for page in PdfReader(io.BytesIO(report.as_pdf(record))).pages)
+    kept = revision_of("plate", None)
+    sheet = sheet_detail(kept, Units.MM).adjustment
+    means, tries = record["setting"]["means"], [one["set_by"] for one in record["setting"]["tries"]]
+    json.dump({"means": means, "tries": tries, "page": page, "sheet": sheet}, sys.stdout)
+
+
+main()

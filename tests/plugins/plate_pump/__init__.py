@@ -1,0 +1,38 @@
+"""A made-up pump: a plate over a hole, and a slit set with a wedge."""
+
+from finegap.core.families.model import (
+    Damage,
+    Drawing,
+    Family,
+    Feature,
+    FeatureKind,
+    Mark,
+    Option,
+    Stage,
+    Step,
+    Style,
+    Task,
+    rect,
+    stations,
+)
+from finegap.core.measuring.verdict import Call
+
+FAMILY = Family(
+    key="plate_pump",
+    name="Plate pump",
+    features=(
+        Feature(
+            "plate", 1, "Plate", "Plate", FeatureKind.EXTERNAL, (10, 10), (60, 40), stations(("",), ("left", "right")),
+            damages=(Damage("holed", "holed", Call.CHANGE, "It leaks."),),
+        ),
+        Feature("hole", 2, "Hole", "Body", FeatureKind.INTERNAL, (50, 50), (60, 120), stations(("",), ("12–6",))),
+        Feature("slit", 3, "Slit", "Body", FeatureKind.GAP, (50, 50), (60, 160), stations(("",), ("gap",)), set_as="gap"),
+    ),
+    steps=(
+        Step(Stage.STRIP, "open", "Open it."),
+        Step(Stage.BUILD, "plate_on", "Plate on.", hold=True, changed=("plate",)),
+        Step(Stage.PROVE, "spin", "It spins.", hold=True, tasks=(Task("turning"),)),
+    ),
+    options=(Option("means", "Slit set by", {"wedge": "a wedge"}),),
+    drawing=Drawing((300, 200), (Mark(Style.STEEL, rect(10, 10, 50, 50)),)),
+)  # fmt: skip

@@ -1,0 +1,1 @@
+"""Databases as commits of main left them, and what the jobs in them showed."""
