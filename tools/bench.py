@@ -91,7 +91,7 @@ def shell() -> None:
 
     from finegap.core.calculators import calculator
     from finegap.core.entry import Entry
-    from finegap.core.showing import Units
+    from finegap.core.formatting import Units
 
     given = {"diameter": "124", "lead": "1.25", "clearance": "0.05"}
 
@@ -163,17 +163,18 @@ def long_history() -> None:
     """12 features, 8 stations each, 20 earlier overhauls: the core's time for the whole inspection against a bare loop over it."""
     from dataclasses import replace
 
-    from finegap.core.facts import Past, Phase
+    from tests.core.job_record import job_record
+
     from finegap.core.families.model import stations
     from finegap.core.inspection import inspect
+    from finegap.core.job_record import Past, Phase
     from finegap.core.measuring.readings import Gauge, Reading
     from finegap.core.measuring.verdict import Limit
     from finegap.core.sheet import FeatureSpec
     from finegap.core.wear.hours import MeterReading
     from finegap.core.wear.lives import Size, Visit
-    from tests.core.facts import facts
 
-    base = facts()
+    base = job_record()
     kinds = [f for f in base.family.features if f.kind.taken][:12]
     eight = stations(("front", "back"), ("12–6", "1:30–7:30", "3–9", "4:30–10:30"))
     gauge = Gauge("M", 0.001, 0.002, 2, 0.001)

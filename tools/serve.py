@@ -36,7 +36,7 @@ def main() -> None:
 def play_gauges(port: int) -> None:
     """Start the stand-in for the gauge receiver beside the demo; it ends with it."""
     receiver = os.environ.setdefault("FINEGAP_RECEIVER_PORT", str(port + 951 if port + 951 <= 65535 else port - 951))
-    stand_in = ["-m", "finegap.toolbox.stand_in", "--port", receiver, "--sizes", str(ROOT / "demo/true-sizes.json")]
+    stand_in = ["-m", "finegap.inventory.stand_in", "--port", receiver, "--sizes", str(ROOT / "demo/true-sizes.json")]
     subprocess.Popen([sys.executable, *stand_in], cwd=ROOT)
 
 

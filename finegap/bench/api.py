@@ -49,10 +49,10 @@ from finegap.core.means import registry as registered_means
 from finegap.core.means.base import MeansView
 from finegap.core.tasks import registry as registered_tasks
 from finegap.core.tasks.base import TaskView
+from finegap.inventory import receiver
 from finegap.people.pins import check_pin
 from finegap.site.api import UNIT, Error, actor_of, answer, any_kind_of, checked, entered, shape_serializer, units_of
 from finegap.site.security import LEAD, role_of
-from finegap.toolbox import receiver
 
 any_kind_of(MeansView, registered_means.VIEWS)
 any_kind_of(TaskView, registered_tasks.VIEWS)

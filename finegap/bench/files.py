@@ -25,7 +25,7 @@ class Report(APIView):
     )
     def get(self, request: Request, number: int, kind: str) -> HttpResponse:
         """As PDF, or the same as JSON."""
-        from finegap.exchange import report
+        from finegap.formats import report
 
         units = units_of(request)
         view = queries.job_view(number)
@@ -68,7 +68,7 @@ class TapeFile(APIView):
     @extend_schema(parameters=[UNIT], responses={(200, "application/pdf"): OpenApiTypes.BINARY, 404: Error, 422: Error})
     def get(self, request: Request, number: int) -> HttpResponse:
         """True to scale, as PDF."""
-        from finegap.exchange import tape
+        from finegap.formats import tape
 
         printed = queries.tape_view(number, units_of(request))
         if printed is None:
@@ -92,7 +92,7 @@ class Order(APIView):
     )
     def get(self, request: Request, number: int, kind: str) -> HttpResponse:
         """As a table, a page, or text for the clipboard."""
-        from finegap.exchange import order
+        from finegap.formats import order
 
         view = queries.job_view(number)
         record = plain(view, units_of(request))

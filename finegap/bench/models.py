@@ -8,8 +8,8 @@ from django.db import models
 from finegap.bench.record import RECORD_VERSION, shown
 from finegap.bench.recorded import STANDING, USER, InItsZone, M, Recorded, Strikeable
 from finegap.fleet.models import Duty, Pump
+from finegap.inventory.models import Certificate, Gauge, GreaseGun
 from finegap.sheets.models import SheetRevision, ShopProcedure
-from finegap.toolbox.models import Certificate, Gauge, GreaseGun
 
 
 class Job(Duty):

@@ -10,20 +10,20 @@ from django.db.models import Exists, OuterRef, Subquery
 from django.utils import timezone
 
 from finegap.bench import shapes
-from finegap.bench.facts import GAP, MESH, Records, load, name_of
 from finegap.bench.models import Abandonment, Amendment, Event, Job, Photo, SignOff
 from finegap.bench.presenters import building, inspecting, preparing, setting, striking
 from finegap.bench.record.layout import laid_out
+from finegap.bench.records import GAP, MESH, Records, load, name_of
 from finegap.bench.verdicts import changed_since, outside_of, shown_verdicts
 from finegap.core import VERSION
 from finegap.core.families.model import Drawing, Stage
+from finegap.core.formatting import Shown, Units
 from finegap.core.gap.tape import Printed
 from finegap.core.job import Assessment, assess
 from finegap.core.materials import MATERIALS
 from finegap.core.sheet import SpecSheet
-from finegap.core.showing import Shown, Units
-from finegap.toolbox.queries import gauge_shape, gauge_shapes
-from finegap.toolbox.shapes import GaugeShape
+from finegap.inventory.queries import gauge_shape, gauge_shapes
+from finegap.inventory.shapes import GaugeShape
 
 _LOG_SHOWN = 30
 _LOG_PAGE = 50
@@ -94,8 +94,8 @@ def log_lines(number: int, before: int) -> list[shapes.EventShape] | None:
 def job_shape(job: Job, signature: SignOff | None = None) -> shapes.JobShape:
     """Work out everything about a job."""
     records = load(job)
-    assessment = assess(records.facts)
-    sheet = records.facts.sheet
+    assessment = assess(records.job_record)
+    sheet = records.job_record.sheet
     # A signature freezes the whole log; the screen shows its newest lines and asks for the rest.
     events = list(job.events.order_by("-version")[: None if signature else _LOG_SHOWN])
     view = shapes.JobShape(
@@ -116,15 +116,15 @@ def job_shape(job: Job, signature: SignOff | None = None) -> shapes.JobShape:
         ready=preparing.ready(records, assessment),
         procedure=f"the shop's version {job.procedure.version}" if job.procedure else "as Fine Gap lists it",
         steps=preparing.steps(records, assessment),
-        drawing=_drawing(records.facts.family.drawing),
+        drawing=_drawing(records.job_record.family.drawing),
         features=inspecting.features(records, assessment),
         explained=_explained(assessment),
         order=preparing.order(assessment.order, sheet.catalogue),
         materials=list(MATERIALS),
-        choice=setting.choice(assessment.gapping.choice, records),
+        choice=setting.choice(assessment.gap.choice, records),
         setting=setting.setting(records, assessment, GAP),
         mesh=setting.setting(records, assessment, MESH),
-        slip=setting.slip(assessment.gapping),
+        slip=setting.slip(assessment.gap),
         tasks=[task.show(key) for key, task in assessment.tasks.by_key.items()],
         building=building.building(records),
         gauges=gauge_shapes(records.gauges, timezone.localdate()),
@@ -165,8 +165,8 @@ def _signed(signature: SignOff | None) -> shapes.SignedShape | None:
 
 def _with_news(view: shapes.JobShape, job: Job, records: Records) -> shapes.JobShape:
     """An open job with what changed by itself since it was read: each stands in the way of signing until it is read."""
-    past = sum(len(visits) for visits in records.facts.past.visits.values())
-    outside = outside_of(job, past, records.facts.new_share)
+    past = sum(len(visits) for visits in records.job_record.past.visits.values())
+    outside = outside_of(job, past, records.job_record.new_share)
     told = [*job.meanwhile, *changed_since(job, shown_verdicts(view), outside)]
     return replace(view, meanwhile=told, blockers=[*view.blockers, *(_unread(one) for one in told)])
 
@@ -196,7 +196,7 @@ def tape_view(number: int, units: Units) -> Printed | None:
     if job is None:
         return None
     records = load(job)
-    sheet, setting = records.facts.sheet, assess(records.facts).gapping.setting
+    sheet, setting = records.job_record.sheet, assess(records.job_record).gap.setting
     tape = sheet.means.tape(setting.window, units) if setting else None
     if tape is None:
         return None
@@ -209,7 +209,7 @@ def wear_view(number: int, feature: str, units: Units) -> shapes.WearShape | Non
     if job is None:
         return None
     records = load(job)
-    state = next((s for s in assess(records.facts).features if s.feature.key == feature), None)
+    state = next((s for s in assess(records.job_record).features if s.feature.key == feature), None)
     return inspecting.wear(state, records, units) if state else None
 
 
@@ -231,5 +231,5 @@ def version_of(number: int) -> int | None:
 def needs_lead(number: int, step: str) -> bool:
     """Whether a step of a job is a hold point or a caution, which only a lead skips."""
     job = open_job_row(number)
-    steps = load(job).facts.family.steps if job else ()
+    steps = load(job).job_record.family.steps if job else ()
     return any(s.key == step and (s.hold or s.caution) for s in steps)

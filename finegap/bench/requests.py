@@ -7,7 +7,7 @@ from typing import Any
 from rest_framework import serializers
 
 from finegap.bench.services.striking import STRUCK_KINDS
-from finegap.core.facts import Decided, Phase
+from finegap.core.job_record import Decided, Phase
 from finegap.site.api import Entered
 
 

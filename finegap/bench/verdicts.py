@@ -9,7 +9,7 @@ from __future__ import annotations
 from finegap.bench import shapes
 from finegap.bench.models import Job, SizeOnRecord
 from finegap.core import VERSION
-from finegap.toolbox.queries import works_settings
+from finegap.inventory.queries import works_settings
 
 Outside = dict[str, object]
 

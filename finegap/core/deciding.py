@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from finegap.core.errors import FieldError
-from finegap.core.facts import Decided, Decision, one_decision
 from finegap.core.families.model import Family, Feature, FeatureKind
+from finegap.core.job_record import Decided, Decision, one_decision
 
 
 def decided(

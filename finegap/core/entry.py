@@ -9,9 +9,9 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from finegap.core.errors import Suggestion, Unlikely
+from finegap.core.formatting import Units
 from finegap.core.numerals import Mark
 from finegap.core.quantities import Dimension, Quantity, Sign, from_internal, parse, parse_hours, parse_number, unit_names
-from finegap.core.showing import Units
 
 BARE: Mapping[Dimension, tuple[str, str]] = {
     Dimension.LENGTH: ("mm", "in"),

@@ -8,11 +8,11 @@ from enum import Enum
 from functools import cached_property, lru_cache
 
 from finegap.core.families.model import FeatureKind
+from finegap.core.formatting import Amount, Amounts, Kind, Sentence, length
 from finegap.core.measuring.readings import Gauge
 from finegap.core.measuring.uncertainty import Component, combine
 from finegap.core.measuring.verdict import Limit, guard_of
 from finegap.core.quantities import Dimension
-from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
 from finegap.core.working import Given, Working
 
 

@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from finegap.core.facts import Decided, Decision, Facts, Look, Phase
 from finegap.core.families.model import Damage, Feature, FeatureKind
+from finegap.core.formatting import Amounts, Bare, Sentence, Units, grouped, length
 from finegap.core.gauges import Cabinet
+from finegap.core.job_record import Decided, Decision, JobRecord, Look, Phase
 from finegap.core.measuring.readings import Result, running_clearance, summarize
 from finegap.core.measuring.settle import settle
 from finegap.core.measuring.verdict import Call, School, Verdict, judge
 from finegap.core.renewing import NO_NEW_PART, NewPart, all_new, has_a_size, never_twice, new_part, wears_up
 from finegap.core.sheet import FeatureSpec
-from finegap.core.showing import Amounts, Bare, Sentence, Units, grouped, length
 from finegap.core.wear.forecast import Forecast, forecast
 from finegap.core.wear.lives import Life, Size, Visit, trace
 from finegap.core.working import Working
@@ -149,98 +149,98 @@ def reason_needed(call: Call | None, decided: Decided) -> bool:
     return call is Call.KEEP
 
 
-def inspect(facts: Facts) -> tuple[FeatureState, ...]:
+def inspect(record: JobRecord) -> tuple[FeatureState, ...]:
     """Every feature of the build, in order."""
     results: dict[tuple[str, Phase], Result | None] = {}
     for phase in Phase:
-        for feature in facts.family.features:
-            results[feature.key, phase] = _result(facts, feature, phase, results)
-    return tuple(_state(facts, feature, results) for feature in facts.family.features)
+        for feature in record.family.features:
+            results[feature.key, phase] = _result(record, feature, phase, results)
+    return tuple(_state(record, feature, results) for feature in record.family.features)
 
 
-def _result(facts: Facts, feature: Feature, phase: Phase, results: Mapping[tuple[str, Phase], Result | None]) -> Result | None:
+def _result(record: JobRecord, feature: Feature, phase: Phase, results: Mapping[tuple[str, Phase], Result | None]) -> Result | None:
     if feature.kind is not FeatureKind.PAIR:
-        readings = facts.readings.get((feature.key, phase), ())
-        spec = facts.sheet.spec(feature.key)
+        readings = record.readings.get((feature.key, phase), ())
+        spec = record.sheet.spec(feature.key)
         return summarize(readings, feature.kind.statistic, feature.name, spec.fine) if readings else None
     keys = (feature.bore, feature.shaft)
-    if phase is Phase.LEFT and not _settled(facts, keys):
+    if phase is Phase.LEFT and not _settled(record, keys):
         return None
-    bore, shaft = (results.get((key, _phase_of(facts, key, phase))) for key in keys)
+    bore, shaft = (results.get((key, _phase_of(record, key, phase))) for key in keys)
     return running_clearance(bore, shaft, feature.name) if bore and shaft else None
 
 
-def _settled(facts: Facts, keys: tuple[str, ...]) -> bool:
+def _settled(record: JobRecord, keys: tuple[str, ...]) -> bool:
     """Whether a pair has a clearance as left: one of its parts is new, and every new one was measured after."""
-    new = [key for key in keys if key in facts.changed and facts.builds]
-    return bool(new) and all(_coverage(facts, facts.family.by_key[key], Phase.LEFT).complete for key in new)
+    new = [key for key in keys if key in record.changed and record.builds]
+    return bool(new) and all(_coverage(record, record.family.by_key[key], Phase.LEFT).complete for key in new)
 
 
-def _phase_of(facts: Facts, key: str, phase: Phase) -> Phase:
+def _phase_of(record: JobRecord, key: str, phase: Phase) -> Phase:
     """A part that is kept counts as found; one that is changed only as measured after."""
-    return phase if key in facts.changed and facts.builds else Phase.FOUND
+    return phase if key in record.changed and record.builds else Phase.FOUND
 
 
-def _coverage(facts: Facts, feature: Feature, phase: Phase) -> Coverage:
+def _coverage(record: JobRecord, feature: Feature, phase: Phase) -> Coverage:
     if feature.kind is FeatureKind.PAIR:
-        members = [facts.family.by_key[k] for k in (feature.bore, feature.shaft)]
-        parts = [_coverage(facts, one, _phase_of(facts, one.key, phase)) for one in members]
+        members = [record.family.by_key[k] for k in (feature.bore, feature.shaft)]
+        parts = [_coverage(record, one, _phase_of(record, one.key, phase)) for one in members]
         return Coverage(sum(p.taken for p in parts), sum(p.of for p in parts))
-    taken = {reading.station for reading in facts.readings.get((feature.key, phase), ())}
+    taken = {reading.station for reading in record.readings.get((feature.key, phase), ())}
     return Coverage(sum(s.key in taken for s in feature.stations), len(feature.stations))
 
 
-def _state(facts: Facts, feature: Feature, results: Mapping[tuple[str, Phase], Result | None]) -> FeatureState:
-    spec = facts.sheet.spec(feature.key)
-    cabinet = Cabinet.of(facts.gauges, feature.kind, spec.new_mm, spec.limit)
+def _state(record: JobRecord, feature: Feature, results: Mapping[tuple[str, Phase], Result | None]) -> FeatureState:
+    spec = record.sheet.spec(feature.key)
+    cabinet = Cabinet.of(record.gauges, feature.kind, spec.new_mm, spec.limit)
     found, left = results[feature.key, Phase.FOUND], results[feature.key, Phase.LEFT]
-    coverage, coverage_left = _coverage(facts, feature, Phase.FOUND), _coverage(facts, feature, Phase.LEFT)
-    lives, odd = _lives(facts, feature, found if coverage.complete else None)
-    coming = forecast(lives[-1], spec.limit, wears_up(feature, spec.limit), facts.past.planned_h) if lives else None
-    options = _options(facts, feature, results)
-    renewed = feature.key in facts.changed and facts.builds
-    new = new_part(facts, feature, spec, left if renewed else None)
-    once = never_twice(facts, feature.key)
+    coverage, coverage_left = _coverage(record, feature, Phase.FOUND), _coverage(record, feature, Phase.LEFT)
+    lives, odd = _lives(record, feature, found if coverage.complete else None)
+    coming = forecast(lives[-1], spec.limit, wears_up(feature, spec.limit), record.past.planned_h) if lives else None
+    options = _options(record, feature, results)
+    renewed = feature.key in record.changed and record.builds
+    new = new_part(record, feature, spec, left if renewed else None)
+    once = never_twice(record, feature.key)
     to_confirm = bool(once) or (renewed and feature.kind is not FeatureKind.PAIR and not has_a_size(feature, spec))
     return FeatureState(
         feature=feature,
         spec=spec,
         cabinet=cabinet,
         found=found,
-        look=facts.looks.get((feature.key, Phase.FOUND)),
-        found_verdict=_judged(facts, feature, spec, cabinet, found, Phase.FOUND, coming, coverage),
+        look=record.looks.get((feature.key, Phase.FOUND)),
+        found_verdict=_judged(record, feature, spec, cabinet, found, Phase.FOUND, coming, coverage),
         left=left,
-        left_verdict=_judged(facts, feature, spec, cabinet, left, Phase.LEFT, None, coverage_left, new),
-        decision=facts.decisions.get(feature.key),
+        left_verdict=_judged(record, feature, spec, cabinet, left, Phase.LEFT, None, coverage_left, new),
+        decision=record.decisions.get(feature.key),
         lives=lives,
         odd=odd,
         forecast=coming,
-        missing=_missing(facts, feature, found),
+        missing=_missing(record, feature, found),
         options=options,
-        by_parts=_by_parts(facts, feature, options),
+        by_parts=_by_parts(record, feature, options),
         renewed=renewed,
         coverage=coverage,
         coverage_left=coverage_left,
         not_new=new.wrong,
         left_note=new.note,
         to_confirm=to_confirm,
-        confirmed=feature.key in facts.confirmed_new or (bool(once) and all_new(facts, once)),
+        confirmed=feature.key in record.confirmed_new or (bool(once) and all_new(record, once)),
     )
 
 
-def _lives(facts: Facts, feature: Feature, found: Result | None) -> tuple[tuple[Life, ...], tuple[Sentence, ...]]:
-    past = facts.past
+def _lives(record: JobRecord, feature: Feature, found: Result | None) -> tuple[tuple[Life, ...], tuple[Sentence, ...]]:
+    past = record.past
     if feature.kind is FeatureKind.CHECK or past.meter.hours is None:
         return (), ()
     size = None if found is None else Size(found.value_mm, found.u_mm)
-    work = facts.duty.work
+    work = record.duty.work
     visits = (*past.visits.get(feature.key, ()), Visit(past.job, past.day, past.meter, work, size))
-    spec = facts.sheet.spec(feature.key)
+    spec = record.sheet.spec(feature.key)
     return trace(visits, spec.new_mm, wears_up(feature, spec.limit), work)
 
 
 def _judged(
-    facts: Facts,
+    record: JobRecord,
     feature: Feature,
     spec: FeatureSpec,
     cabinet: Cabinet,
@@ -250,10 +250,10 @@ def _judged(
     coverage: Coverage,
     new: NewPart = NO_NEW_PART,
 ) -> Judgement | None:
-    look = facts.looks.get((feature.key, phase))
+    look = record.looks.get((feature.key, phase))
     size = new.verdict if spec.limit is None else None
     if result is not None and spec.limit is not None:
-        school, share = facts.sheet.school, facts.sheet.near_share
+        school, share = record.sheet.school, record.sheet.near_share
         size = judge(result.value_mm, result.u_mm, result.dof, spec.limit, school, share, spec.fine, result.half_mm)
     calls = [*_by_damage(feature, look)]
     chance = size.probability if size else None
@@ -261,7 +261,7 @@ def _judged(
         calls.append(_by_size(feature, result, size, coverage))
         if calls[-1][1] is not size.sentence:
             chance = None  # it would be of a size that does not count
-        if size.call in (Call.KEEP, Call.WATCH) and coming is not None and _will_cross(coming, facts.sheet.school):
+        if size.call in (Call.KEEP, Call.WATCH) and coming is not None and _will_cross(coming, record.sheet.school):
             calls.append((Call.WATCH, _crossing_words(coming)))
     if new.wrong is not None:
         is_wrong = new.verdict is not None and new.verdict.call is Call.CHANGE
@@ -270,7 +270,7 @@ def _judged(
         return None
     call = max((c for c, _ in calls), key=_WORSE.index)
     told = [words for c, words in calls if c is call] + [words for c, words in calls if c is not call]
-    told += _faults(facts, feature, phase) if result is not None else ()
+    told += _faults(record, feature, phase) if result is not None else ()
     if size is not None and size.call is Call.MEASURE_AGAIN and call is Call.MEASURE_AGAIN and result is not None:
         told.append(settle(result, size.margin_mm, None if feature.kind is FeatureKind.PAIR else cabinet))
     return Judgement(call, told[0], tuple(told[1:]), chance, size.working if size else None)
@@ -286,10 +286,10 @@ def _by_size(feature: Feature, result: Result, size: Verdict, coverage: Coverage
     return size.call, size.sentence
 
 
-def _faults(facts: Facts, feature: Feature, phase: Phase) -> tuple[Sentence, ...]:
+def _faults(record: JobRecord, feature: Feature, phase: Phase) -> tuple[Sentence, ...]:
     """What there is against the gauges a size was taken with; a pair's are those of its parts."""
     keys = (feature.bore, feature.shaft) if feature.kind is FeatureKind.PAIR else (feature.key,)
-    faults = [fault for key in keys for reading in facts.readings.get((key, phase), ()) for fault in reading.faults]
+    faults = [fault for key in keys for reading in record.readings.get((key, phase), ()) for fault in reading.faults]
     return tuple({fault.render(Units.MM): fault for fault in faults}.values())
 
 
@@ -318,11 +318,11 @@ def _by_damage(feature: Feature, look: Look | None) -> list[tuple[Call, Sentence
     return [(d.call, Sentence("{damage}. {meaning}", {"damage": d.name.capitalize(), "meaning": d.meaning})) for d in damages]
 
 
-def _missing(facts: Facts, feature: Feature, found: Result | None) -> Sentence | None:
+def _missing(record: JobRecord, feature: Feature, found: Result | None) -> Sentence | None:
     """What a result still lacks: stations without a reading, and the statistics they would give."""
     if found is None or len(feature.stations) < 2:
         return None
-    taken = {r.station for r in facts.readings.get((feature.key, Phase.FOUND), ())}
+    taken = {r.station for r in record.readings.get((feature.key, Phase.FOUND), ())}
     lacking = [s.label for s in feature.stations if s.key not in taken]
     if not lacking:
         return None
@@ -340,16 +340,16 @@ def _missing(facts: Facts, feature: Feature, found: Result | None) -> Sentence |
     return Sentence(words, {"stations": "; ".join(lacking), "lost": " and no ".join(lost)})
 
 
-def _options(facts: Facts, feature: Feature, results: Mapping[tuple[str, Phase], Result | None]) -> tuple[PairOption, ...]:
+def _options(record: JobRecord, feature: Feature, results: Mapping[tuple[str, Phase], Result | None]) -> tuple[PairOption, ...]:
     """What the clearance would be with the one part new, with the other, with both."""
     if feature.kind is not FeatureKind.PAIR:
         return ()
-    limit = facts.sheet.spec(feature.key).limit
+    limit = record.sheet.spec(feature.key).limit
     bore, shaft = results.get((feature.bore, Phase.FOUND)), results.get((feature.shaft, Phase.FOUND))
-    new_bore, new_shaft = (facts.sheet.spec(key).new_mm for key in (feature.bore, feature.shaft))
+    new_bore, new_shaft = (record.sheet.spec(key).new_mm for key in (feature.bore, feature.shaft))
     if bore is None or shaft is None or limit is None or new_bore is None or new_shaft is None:
         return ()
-    names = facts.family.by_key
+    names = record.family.by_key
     options = []
     for new in ((feature.shaft,), (feature.bore,), (feature.bore, feature.shaft)):
         low_b, high_b = new_bore if feature.bore in new else (bore.value_mm, bore.value_mm)
@@ -357,15 +357,15 @@ def _options(facts: Facts, feature: Feature, results: Mapping[tuple[str, Phase],
         low, high = low_b - high_s, high_b - low_s
         spread = sum((h - lo) ** 2 / 12 for lo, h in ((low_b, high_b), (low_s, high_s)))
         known = sum(r.u_mm**2 for key, r in ((feature.bore, bore), (feature.shaft, shaft)) if key not in new)
-        verdict = judge((low + high) / 2, (spread + known) ** 0.5, float("inf"), limit, facts.sheet.school)
+        verdict = judge((low + high) / 2, (spread + known) ** 0.5, float("inf"), limit, record.sheet.school)
         both = "both new" if len(new) == 2 else f"new {names[new[0]].part.lower()}"
         options.append(PairOption(new, both, low, high, verdict))
     return tuple(options)
 
 
-def _by_parts(facts: Facts, feature: Feature, options: tuple[PairOption, ...]) -> bool:
+def _by_parts(record: JobRecord, feature: Feature, options: tuple[PairOption, ...]) -> bool:
     """Whether what was decided for a pair's parts puts its clearance right."""
-    new = tuple(k for k in (feature.bore, feature.shaft) if k in facts.changed)
+    new = tuple(k for k in (feature.bore, feature.shaft) if k in record.changed)
     return any(o.new == new and o.verdict.call in (Call.KEEP, Call.WATCH) for o in options)
 
 

@@ -1,20 +1,20 @@
-"""What follows from the facts of a job: results, verdicts, the gap, what to order, and what still blocks sign-off."""
+"""What follows from the record of a job: results, verdicts, the gap, what to order, and what still blocks sign-off."""
 
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
-from finegap.core.facts import Facts
 from finegap.core.families.model import FeatureKind, Stage, Step
-from finegap.core.gapping import Gapping, gap_blockers, gapping_of
+from finegap.core.formatting import Amounts, Sentence
+from finegap.core.gap_assessment import GapAssessment, gap_assessment_of, gap_blockers
 from finegap.core.inspection import FeatureState, inspect
+from finegap.core.job_record import JobRecord
 from finegap.core.job_tasks import JobTasks, tasks_of
 from finegap.core.measuring.verdict import Call
 from finegap.core.ordering import Order, to_have_ready, to_order
 from finegap.core.ready import needs
 from finegap.core.sequence import out_of_turn
-from finegap.core.showing import Amounts, Sentence
 from finegap.core.symptoms import Explained, explain
 from finegap.core.tasks.base import TaskNow
 
@@ -35,10 +35,10 @@ class Blocker:
 
 @dataclass(frozen=True)
 class Assessment:
-    """What follows from the facts. ``progress`` is (done, of) for each stage."""
+    """What follows from the record. ``progress`` is (done, of) for each stage."""
 
     features: tuple[FeatureState, ...]
-    gapping: Gapping
+    gap: GapAssessment
     explained: Explained | None
     order: Order
     ready: Order
@@ -47,7 +47,7 @@ class Assessment:
     blockers: tuple[Blocker, ...]
     needs: tuple[tuple[str, str], ...]
     gap_open: tuple[Sentence, ...]
-    facts: Facts
+    record: JobRecord
 
     def holds_back(self, step: Step) -> tuple[Sentence, ...]:
         """Why a step cannot be marked done yet: what it is done with is not complete."""
@@ -55,11 +55,11 @@ class Assessment:
 
     def out_of_turn(self, step: Step) -> tuple[Sentence, ...]:
         """Why a hold point may be done by a lead alone, with a reason: what comes before it is open."""
-        return out_of_turn(step, self.facts.family, self.facts.steps_done, self.gap_open)
+        return out_of_turn(step, self.record.family, self.record.steps_done, self.gap_open)
 
     def _unmeasured(self, step: Step) -> tuple[Sentence, ...]:
         """Parts put in at this step that are new, and were not measured after, or not everywhere."""
-        here = self.tasks.measured_at(step, self.facts)
+        here = self.tasks.measured_at(step, self.record)
         return tuple(
             Sentence(words, {"name": state.feature.name, **amounts})
             for state in self.features
@@ -68,30 +68,30 @@ class Assessment:
         )
 
 
-def assess(facts: Facts) -> Assessment:
+def assess(record: JobRecord) -> Assessment:
     """Work out everything the bench shows from what was recorded."""
-    features = inspect(facts)
-    sheet = facts.sheet
-    gapping = gapping_of(facts, features)
-    progress = _progress(facts, features, gapping)
-    ready = to_have_ready(facts.family, features, sheet.catalogue)
+    features = inspect(record)
+    sheet = record.sheet
+    gap_assessment = gap_assessment_of(record, features)
+    progress = _progress(record, features, gap_assessment)
+    ready = to_have_ready(record.family, features, sheet.catalogue)
     # What will have to be changed is not known yet: tools for all of it are looked for.
-    wanted = needs(facts.whole, ready)
-    tasks = tasks_of(TaskNow(facts, {state.feature.key: state for state in features}, gapping, wanted))
-    held = (Blocker(step.stage, sentence, lead_may) for step, sentence, lead_may in tasks.blockers(facts))
-    blockers = _in_order((*_blockers(facts, features, gapping), *held))
+    wanted = needs(record.whole, ready)
+    tasks = tasks_of(TaskNow(record, {state.feature.key: state for state in features}, gap_assessment, wanted))
+    held = (Blocker(step.stage, sentence, lead_may) for step, sentence, lead_may in tasks.blockers(record))
+    blockers = _in_order((*_blockers(record, features, gap_assessment), *held))
     return Assessment(
         features=features,
-        gapping=gapping,
-        explained=explain(facts.family, facts.symptom, features, gapping.windows),
-        order=to_order(facts.family, features, sheet.catalogue),
+        gap=gap_assessment,
+        explained=explain(record.family, record.symptom, features, gap_assessment.windows),
+        order=to_order(record.family, features, sheet.catalogue),
         ready=ready,
         tasks=tasks,
         progress=progress,
         blockers=blockers,
         needs=wanted,
-        gap_open=(*(sentence for sentence, _ in gap_blockers(facts, gapping)), *gapping.outside),
-        facts=facts,
+        gap_open=(*(sentence for sentence, _ in gap_blockers(record, gap_assessment)), *gap_assessment.outside),
+        record=record,
     )
 
 
@@ -100,10 +100,10 @@ def _in_order(blockers: tuple[Blocker, ...]) -> tuple[Blocker, ...]:
     return tuple(sorted(blockers, key=lambda b: order.index(b.stage)))
 
 
-def _progress(facts: Facts, features: tuple[FeatureState, ...], gapping: Gapping) -> dict[Stage, tuple[int, int]]:
+def _progress(record: JobRecord, features: tuple[FeatureState, ...], gap_assessment: GapAssessment) -> dict[Stage, tuple[int, int]]:
     def steps(stage: Stage) -> tuple[int, int]:
-        every = facts.family.steps_of(stage)
-        return sum(s.key in facts.steps_done for s in every), len(every)
+        every = record.family.steps_of(stage)
+        return sum(s.key in record.steps_done for s in every), len(every)
 
     measured = [f for f in features if f.feature.kind is not FeatureKind.PAIR and f.wanted]
     asking = [f for f in features if f.open_decision or (f.found_verdict and f.found_verdict.call is not Call.KEEP)]
@@ -111,27 +111,27 @@ def _progress(facts: Facts, features: tuple[FeatureState, ...], gapping: Gapping
         **{stage: steps(stage) for stage in (Stage.PREPARE, Stage.STRIP, Stage.BUILD, Stage.PROVE)},
         Stage.INSPECT: (sum(f.done for f in measured), len(measured)),
         Stage.DECIDE: (sum(not f.open_decision for f in asking), len(asking)),
-        Stage.SET: _set_progress(facts, gapping, *steps(Stage.SET)),
+        Stage.SET: _set_progress(record, gap_assessment, *steps(Stage.SET)),
         Stage.CLOSE: (0, 1),
     }
 
 
-def _set_progress(facts: Facts, gapping: Gapping, done: int, of: int) -> tuple[int, int]:
+def _set_progress(record: JobRecord, gap_assessment: GapAssessment, done: int, of: int) -> tuple[int, int]:
     """Every gap that is set, every other that is outside, every step done at Set."""
-    right = sum(s.right for s in gapping.settings)
-    gaps = max(len(gapping.settings), 1 if facts.sets_a_gap else 0)
-    return right + done, gaps + len(gapping.outside) + of
+    right = sum(s.right for s in gap_assessment.settings)
+    gaps = max(len(gap_assessment.settings), 1 if record.sets_a_gap else 0)
+    return right + done, gaps + len(gap_assessment.outside) + of
 
 
-def _blockers(facts: Facts, features: tuple[FeatureState, ...], gapping: Gapping) -> tuple[Blocker, ...]:
+def _blockers(record: JobRecord, features: tuple[FeatureState, ...], gap_assessment: GapAssessment) -> tuple[Blocker, ...]:
     found = [
         Blocker(step.stage, Sentence("Hold point not done: {step}", {"step": step.text}))
-        for step in facts.family.steps
-        if step.hold and step.key not in facts.steps_done
+        for step in record.family.steps
+        if step.hold and step.key not in record.steps_done
     ]
     found += [blocker for state in features for blocker in _feature_blockers(state)]
-    found += [Blocker(Stage.SET, sentence, lead_may) for sentence, lead_may in gap_blockers(facts, gapping)]
-    found += [Blocker(Stage.INSPECT, fault, lead_may=True) for fault in facts.gauge_faults]
+    found += [Blocker(Stage.SET, sentence, lead_may) for sentence, lead_may in gap_blockers(record, gap_assessment)]
+    found += [Blocker(Stage.INSPECT, fault, lead_may=True) for fault in record.gauge_faults]
     return tuple(found)
 
 

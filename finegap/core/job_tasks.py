@@ -7,12 +7,12 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, TypeVar
 
 from finegap.core.families.model import FeatureKind, Step, Task
-from finegap.core.showing import Sentence
+from finegap.core.formatting import Sentence
 from finegap.core.tasks.base import StepTask, TaskNow
 from finegap.core.tasks.registry import KINDS
 
 if TYPE_CHECKING:
-    from finegap.core.facts import Facts
+    from finegap.core.job_record import JobRecord
 
 T = TypeVar("T", bound=StepTask)
 
@@ -49,17 +49,17 @@ class JobTasks:
             return set()
         return {*step.changed, *(key for task in self.of_step(step) for key in task.parts())}
 
-    def measured_at(self, step: Step, facts: Facts) -> tuple[str, ...]:
+    def measured_at(self, step: Step, record: JobRecord) -> tuple[str, ...]:
         """Features of renewed parts that are measured, or looked at, as fitted at a step of Build."""
-        renewed = self.parts_of(step) & facts.changed
-        return tuple(f.key for f in facts.family.features if f.key in renewed and f.kind is not FeatureKind.PAIR)
+        renewed = self.parts_of(step) & record.changed
+        return tuple(f.key for f in record.family.features if f.key in renewed and f.kind is not FeatureKind.PAIR)
 
-    def blockers(self, facts: Facts) -> tuple[tuple[Step, Sentence, bool], ...]:
+    def blockers(self, record: JobRecord) -> tuple[tuple[Step, Sentence, bool], ...]:
         """What keeps the job from being signed, with the first step it is of; nothing of steps that were skipped."""
         found: list[tuple[Step, Sentence, bool]] = []
         told: set[str] = set()
-        skipped = {key_of(task, step) for step in facts.family.steps if step.key in facts.skipped for task in step.tasks}
-        for step in facts.family.steps:
+        skipped = {key_of(task, step) for step in record.family.steps if step.key in record.skipped for task in step.tasks}
+        for step in record.family.steps:
             for key in (key_of(task, step) for task in step.tasks):
                 if key in self.by_key and key not in told and key not in skipped:
                     told.add(key)
@@ -70,7 +70,7 @@ class JobTasks:
 def tasks_of(now: TaskNow) -> JobTasks:
     """Everything the steps of a job are done with, as it stands."""
     found: dict[str, StepTask] = {}
-    for step in now.facts.family.steps:
+    for step in now.record.family.steps:
         for task in step.tasks:
             kind, key = KINDS[task.kind], key_of(task, step)
             if key not in found:

@@ -50,7 +50,7 @@ def _add(reasons: dict[str, str], state: FeatureState, why: str) -> None:
 
 
 def _order(family: Family, reasons: dict[str, str], catalogue: Catalogue) -> Order:
-    for rule in family.together:
+    for rule in family.replaced_with:
         if rule.changed in reasons:
             for key in rule.also:
                 reasons.setdefault(key, f"goes with {family.by_key[rule.changed].part.lower()}: {rule.why}")

@@ -10,7 +10,7 @@ from typing import Any
 from finegap.core.errors import FieldError
 from finegap.core.families.check import placeholders
 from finegap.core.families.model import Family, Stage, Step, Task
-from finegap.core.showing import Sentence, Text
+from finegap.core.formatting import Sentence, Text
 
 OWN = "own-"
 """How the key of a shop's own step begins."""

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from finegap.core.families.model import Family
+from finegap.core.formatting import Sentence
 from finegap.core.ordering import Order
 from finegap.core.procedure import listed
-from finegap.core.showing import Sentence
 
 _TOLD = 3
 

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from finegap.core.facts import Facts, Phase
 from finegap.core.families.model import Feature, FeatureKind
+from finegap.core.formatting import Amount, Amounts, Bare, Kind, Sentence, length
+from finegap.core.job_record import JobRecord, Phase
 from finegap.core.measuring.readings import Result
 from finegap.core.measuring.verdict import Call, Limit, Verdict, judge
 from finegap.core.sheet import FeatureSpec
-from finegap.core.showing import Amount, Amounts, Bare, Kind, Sentence, length
 
 
 @dataclass(frozen=True)
@@ -33,24 +33,24 @@ def has_a_size(feature: Feature, spec: FeatureSpec) -> bool:
     return feature.kind is not FeatureKind.CHECK and spec.new_mm is not None
 
 
-def never_twice(facts: Facts, key: str) -> tuple[str, ...]:
+def never_twice(record: JobRecord, key: str) -> tuple[str, ...]:
     """Parts of stacks that this job builds which stand for a feature and are never used twice, by key."""
-    places = {place for step in facts.family.steps for place in step.of("stack")}
-    stacks = [facts.stacks[place] for place in places if place in facts.stacks]
-    reusable = facts.sheet.building.reusable
+    places = {place for step in record.family.steps for place in step.of("stack")}
+    stacks = [record.stacks[place] for place in places if place in record.stacks]
+    reusable = record.sheet.building.reusable
     return tuple(p.key for s in stacks for p in s.parts if p.feature == key and p.always_new and p.key not in reusable)
 
 
-def all_new(facts: Facts, parts: tuple[str, ...]) -> bool:
+def all_new(record: JobRecord, parts: tuple[str, ...]) -> bool:
     """Whether each of these parts of stacks went in as a new one."""
-    new = {one.part for one in facts.fitted if not one.reused}
+    new = {one.part for one in record.fitted if not one.reused}
     return all(part in new for part in parts)
 
 
-def new_part(facts: Facts, feature: Feature, spec: FeatureSpec, left: Result | None) -> NewPart:
+def new_part(record: JobRecord, feature: Feature, spec: FeatureSpec, left: Result | None) -> NewPart:
     """Hold a new part against its new size, not against its wear limit alone.
 
-    With a tolerance it has to lie inside. With one number, more than ``facts.new_share`` of its wear allowance away needs a reason.
+    With a tolerance it has to lie inside. With one number, more than ``record.new_share`` of its wear allowance away needs a reason.
     With neither tolerance nor limit nothing is said of it.
     """
     if left is None or feature.kind not in (FeatureKind.EXTERNAL, FeatureKind.INTERNAL):
@@ -60,31 +60,31 @@ def new_part(facts: Facts, feature: Feature, spec: FeatureSpec, left: Result | N
     low, high = spec.new_mm
     if low < high:
         window = Limit(low, high)
-        verdict = judge(left.value_mm, left.u_mm, left.dof, window, facts.sheet.school, 0.0, spec.fine, left.half_mm)
+        verdict = judge(left.value_mm, left.u_mm, left.dof, window, record.sheet.school, 0.0, spec.fine, left.half_mm)
         if verdict.call is not Call.CHANGE:
             return NewPart(verdict=verdict)
         of = window.beside(left.value_mm, fine=True)
         amounts: Amounts = {"size": of.sizes[0], "low": Bare(of.low or length(low)), "high": of.high or length(high)}
         words = "Not the new part: {size} is outside {low} to {high}, beyond doubt."
         return NewPart(Sentence(words, amounts), verdict)
-    return _against_one_size(facts, feature, spec, left, low)
+    return _against_one_size(record, feature, spec, left, low)
 
 
-def _against_one_size(facts: Facts, feature: Feature, spec: FeatureSpec, left: Result, new: float) -> NewPart:
+def _against_one_size(record: JobRecord, feature: Feature, spec: FeatureSpec, left: Result, new: float) -> NewPart:
     limit = spec.limit
     bound = None if limit is None else (limit.upper_mm if wears_up(feature, limit) else limit.lower_mm)
     if bound is None:
         return NewPart(note=Sentence("no tolerance on the sheet"))
     away = abs(left.value_mm - new)
-    if away <= facts.new_share * abs(bound - new) + 1e-9:
+    if away <= record.new_share * abs(bound - new) + 1e-9:
         return NO_NEW_PART
-    why = "; ".join(dict.fromkeys(r.reason for r in facts.readings.get((feature.key, Phase.LEFT), ()) if r.reason))
+    why = "; ".join(dict.fromkeys(r.reason for r in record.readings.get((feature.key, Phase.LEFT), ()) if r.reason))
     if why:
         return NewPart(note=Sentence("{away} from its new size, because: {why}", {"away": length(away, fine=True), "why": why}))
     amounts: Amounts = {
         "away": length(away, fine=True),
         "new": length(new, fine=True),
-        "share": Amount(100 * facts.new_share, Kind.PERCENT),
+        "share": Amount(100 * record.new_share, Kind.PERCENT),
     }
     return NewPart(Sentence("Is it the new part? It is {away} from {new}, more than {share} of its wear allowance.", amounts))
 

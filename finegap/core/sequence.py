@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from finegap.core.families.model import GAP_RIGHT, Family, Stage, Step
-from finegap.core.showing import Sentence
+from finegap.core.formatting import Sentence
 
 _STAGES = list(Stage)
 

@@ -10,7 +10,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from finegap.core.build.declared import Building, Torque, read_building, read_torque
+from finegap.core.assembly.declared import Building, Torque, read_building, read_torque
 from finegap.core.entry import FIELDS
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES

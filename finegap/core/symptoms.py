@@ -6,10 +6,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from finegap.core.families.model import Family, FeatureKind, Side, Symptom
+from finegap.core.formatting import Amounts, Bare, Sentence
 from finegap.core.gap.move import Window
 from finegap.core.inspection import FeatureState
 from finegap.core.measuring.verdict import Call
-from finegap.core.showing import Amounts, Bare, Sentence
 
 Windows = Mapping[str, Window]
 """What each gap that is set has to be, by what Set asks for it as."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from finegap.core.showing import Sentence, Text
+from finegap.core.formatting import Sentence, Text
 
 
 @dataclass(frozen=True)

@@ -11,8 +11,8 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from finegap.exchange.calendar import as_ics
 from finegap.fleet import queries, services, shapes
+from finegap.formats.calendar import as_ics
 from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, shape_serializer, units_of
 from finegap.site.security import LeadWrites
 

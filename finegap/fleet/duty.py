@@ -6,11 +6,11 @@ from collections.abc import Mapping
 
 from finegap.core.entry import Entry
 from finegap.core.errors import Unlikely
-from finegap.core.gap.sweep import Sweep
+from finegap.core.formatting import Units
+from finegap.core.gap.duty_range import DutyRange
 from finegap.core.gap.viscosity import Viscosity, read_viscosity
 from finegap.core.numerals import Mark
 from finegap.core.sheet import SpecSheet
-from finegap.core.showing import Units
 from finegap.fleet.models import Duty
 
 Usual = Mapping[str, tuple[float, float]]
@@ -45,11 +45,11 @@ def settle_viscosity(duty: Duty, typed: str | None, entry: Entry) -> None:
     duty.viscosity_mm2_s = known.pumping_mm2_s
     start = duty.temperature_c if duty.start_c is None else duty.start_c
     hot = duty.temperature_c if duty.hot_c is None else duty.hot_c
-    sweep = Sweep(known.pumping_mm2_s, duty.temperature_c, start, hot, known.liquid)
-    sweep.at(start)
-    sweep.at(hot)
-    if sweep.far is not None and not entry.meant:
-        raise Unlikely("viscosity", sweep.far.render(entry.units), "Is it meant all the same?")
+    duty_range = DutyRange(known.pumping_mm2_s, duty.temperature_c, start, hot, known.liquid)
+    duty_range.at(start)
+    duty_range.at(hot)
+    if duty_range.far is not None and not entry.meant:
+        raise Unlikely("viscosity", duty_range.far.render(entry.units), "Is it meant all the same?")
 
 
 def read_again(duty: Duty, meant: bool = True, bare_at: str | None = "C") -> Viscosity:

@@ -5,8 +5,8 @@ from typing import Any
 from django.conf import settings
 from django.db import models
 
+from finegap.core.formatting import Units
 from finegap.core.numerals import Mark
-from finegap.core.showing import Units
 from finegap.sheets.models import Sheet
 
 

@@ -9,11 +9,11 @@ from django.db.models import Prefetch, QuerySet
 from django.utils import timezone
 
 from finegap.bench.models import Job
-from finegap.core.build.elastomers import MEDIA
+from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.families import FAMILIES
+from finegap.core.formatting import Amount, Kind, Shown
 from finegap.core.numerals import Mark
 from finegap.core.sheet import read_sheet
-from finegap.core.showing import Amount, Kind, Shown
 from finegap.core.wear.lubrication import Due, Metered, due, hours_a_week, together
 from finegap.fleet import meter
 from finegap.fleet.models import MeterReading, Pump
@@ -27,8 +27,8 @@ from finegap.fleet.shapes import (
     PumpPage,
     PumpSymptom,
 )
+from finegap.inventory.queries import works_settings
 from finegap.site.shapes import NamedShape
-from finegap.toolbox.queries import works_settings
 
 
 def _jobs() -> QuerySet[Job]:

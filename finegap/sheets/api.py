@@ -12,7 +12,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from finegap.exchange.sheet_file import write_file
+from finegap.formats.sheet_file import write_file
 from finegap.sheets import queries, services, shapes
 from finegap.sheets.models import SheetRevision
 from finegap.site.api import UNIT, Error, actor_of, answer, checked, shape_serializer, units_of

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
-from finegap.core.build.declared import Torque
+from finegap.core.assembly.declared import Torque
 from finegap.core.families import FAMILIES
+from finegap.core.formatting import Units, between_edges, length, render
 from finegap.core.procedure import ShopStep, in_force
 from finegap.core.sheet import OPEN_HIGH, OPEN_LOW, FeatureSpec, SpecSheet, read_sheet
-from finegap.core.showing import Units, between_edges, length, render
 from finegap.core.wear.parts import money
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
 from finegap.sheets.shapes import ProcedureLine, ProcedureShape, ProcedureStep, RowLine, SheetDetail, SheetLine, SizeLine

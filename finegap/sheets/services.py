@@ -13,10 +13,10 @@ from django.utils import timezone
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.procedure import read_steps
-from finegap.exchange.sheet_file import parse_file
+from finegap.formats.sheet_file import parse_file
+from finegap.inventory.models import GasketStock
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
 from finegap.site.errors import Conflict
-from finegap.toolbox.models import GasketStock
 
 
 def add_revision(actor: User, text: str) -> SheetRevision:

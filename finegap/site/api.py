@@ -17,8 +17,8 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Text, Units
 from finegap.core.numerals import MARKS, Mark
-from finegap.core.showing import Text, Units
 from finegap.site.errors import OtherPerson
 from finegap.site.plain import TEXTS, plain
 

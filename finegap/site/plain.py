@@ -10,7 +10,7 @@ from enum import Enum
 from functools import cache
 from typing import Any
 
-from finegap.core.showing import Amount, Bare, Joined, Sentence, Shown, Text, Units, render
+from finegap.core.formatting import Amount, Bare, Joined, Sentence, Shown, Text, Units, render
 
 TEXTS = (Sentence, Amount, Bare, Joined, Shown)
 """What is written out as text, beside a plain text itself."""

@@ -44,7 +44,7 @@ INSTALLED_APPS = [
     "finegap.people.apps.Config",
     "finegap.sheets.apps.Config",
     "finegap.fleet.apps.Config",
-    "finegap.toolbox.apps.Config",
+    "finegap.inventory.apps.Config",
     "finegap.bench.apps.Config",
 ]
 

@@ -6,10 +6,10 @@ from django.urls import path, re_path
 from finegap.bench import api as bench
 from finegap.bench import files
 from finegap.fleet import api as fleet
+from finegap.inventory import api as toolbox
 from finegap.people import api as people
 from finegap.sheets import api as sheets
 from finegap.site import views
-from finegap.toolbox import api as toolbox
 
 _JOB = "api/jobs/<int:number>"
 

@@ -13,27 +13,27 @@ from django.test import TestCase, override_settings
 from pypdf import PdfReader
 
 from finegap.bench import queries, services
-from finegap.bench.facts import load
 from finegap.bench.models import Job
+from finegap.bench.records import load
 from finegap.core.entry import Entry
-from finegap.core.facts import Phase
 from finegap.core.families.model import Family, FeatureKind, Stage
 from finegap.core.job import assess
+from finegap.core.job_record import Phase
 from finegap.core.tasks.end_play import EndPlayTask
 from finegap.core.tasks.first_hour import FirstHourTask
 from finegap.core.tasks.run_in import RunInTask
 from finegap.core.tasks.stack import StackTask
 from finegap.core.tasks.torque import TorqueTask
 from finegap.core.tasks.turning import TurningTask
-from finegap.exchange import report
 from finegap.fleet import queries as fleet
 from finegap.fleet.services import NewPump, add_pump
+from finegap.formats import report
+from finegap.inventory.models import Gauge
+from finegap.inventory.services import count_gaskets
 from finegap.people.models import Pin
 from finegap.sheets.services import add_revision
 from finegap.site.plain import plain
 from finegap.site.security import LEAD, ROLES, TECHNICIAN
-from finegap.toolbox.models import Gauge
-from finegap.toolbox.services import count_gaskets
 
 SIZES = {
     "end_clearance": {"new": ["0.10 mm", "0.20 mm"]},
@@ -156,7 +156,7 @@ QUICK_HASHES = {"PASSWORD_HASHERS": ["django.contrib.auth.hashers.MD5PasswordHas
 TURNING, END_PLAY, RUN_IN, FIRST_HOUR = TurningTask.kind, EndPlayTask.kind, RunInTask.kind, FirstHourTask.kind
 
 
-class Seen(dict):
+class FirstHourItem(dict):
     """A job as the API answers it, in one unit system; its fields are attributes, too."""
 
     def __getattr__(self, name):
@@ -170,7 +170,7 @@ def seen(value):
     """Every dict in an answer as attributes."""
     if isinstance(value, list):
         return [seen(one) for one in value]
-    return Seen({key: seen(one) for key, one in value.items()}) if isinstance(value, dict) else value
+    return FirstHourItem({key: seen(one) for key, one in value.items()}) if isinstance(value, dict) else value
 
 
 def pump_page(tag, units):
@@ -202,7 +202,7 @@ class Works(TestCase):
         return services.open_job(self.tom, pump, "test", "14 380").number
 
     def seen(self, number: int, actor: User | None = None, entry: Entry | None = None) -> services.Seen:
-        return services.Seen(actor or self.tom, number, Job.objects.get(number=number).version, entry or Entry())
+        return services.FirstHourItem(actor or self.tom, number, Job.objects.get(number=number).version, entry or Entry())
 
     def meant(self, number: int, actor: User | None = None) -> services.Seen:
         """As ``seen``, by somebody who has said that the odd is meant."""
@@ -218,7 +218,7 @@ class Works(TestCase):
     def build(self, number: int) -> None:
         """Every stack part by part, every torque pass by pass."""
         services.use_at_bench(self.seen(number), "mineral grease")
-        tasks = assess(load(self.row(number)).facts).tasks
+        tasks = assess(load(self.row(number)).job_record).tasks
         for place, task in tasks.of_kind(StackTask).items():
             for part in [p for p in task.state.stack.parts if p.key not in task.state.fitted]:
                 services.fit_part(self.seen(number), uuid.uuid4(), place, part.key, confirmed=True, reason="the maker was asked")
@@ -227,7 +227,7 @@ class Works(TestCase):
 
     def tighten(self, number: int, key: str) -> None:
         """All passes of a fastener, in the middle of their range."""
-        one = assess(load(self.row(number)).facts).tasks.of_kind(TorqueTask)[key].tightening
+        one = assess(load(self.row(number)).job_record).tasks.of_kind(TorqueTask)[key].tightening
         for n in range(one.pass_number or len(one.torque.passes) + 1, len(one.torque.passes) + 1):
             middle = f"{sum(one.range_n_m(n)) / 2:.3f} N.m"
             services.log_torque(self.seen(number), services.NewTorque(uuid.uuid4(), key, n, list(one.order), middle, "W-1"))
@@ -245,11 +245,11 @@ class Works(TestCase):
                 services.mark_step(self.seen(number), uuid.uuid4(), step.key)
 
     def done(self, number: int) -> frozenset[str]:
-        return load(self.row(number)).facts.steps_done
+        return load(self.row(number)).job_record.steps_done
 
     def have_ready(self, number: int) -> None:
         """Everything the job needs is on hand."""
-        wanted = [item for item, _ in assess(load(self.row(number)).facts).needs]
+        wanted = [item for item, _ in assess(load(self.row(number)).job_record).needs]
         if wanted:
             services.say_on_hand(self.seen(number), uuid.uuid4(), wanted, here=True)
 
@@ -290,7 +290,7 @@ class Works(TestCase):
 
     def family(self, number: int) -> Family:
         """The family as this pump is built, with the steps this job needs."""
-        return load(self.row(number)).facts.family
+        return load(self.row(number)).job_record.family
 
     def set_housing(self, number: int, arc: str = "18.85 mm", goes: str = "0.11", stops: str = "0.13") -> None:
         services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag", "")

@@ -14,11 +14,11 @@ from finegap.bench.models import Event, Job, Reading, SignOff, StepMark, Try
 from finegap.bench.queries import job_lines
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Stage
-from finegap.core.showing import Units
-from finegap.exchange import report
+from finegap.core.formatting import Units
+from finegap.formats import report
+from finegap.inventory.models import GasketStock
 from finegap.site.errors import Conflict, ReadOnly, Refused
 from finegap.site.plain import plain
-from finegap.toolbox.models import GasketStock
 from tests.apps.base import GOOD, Works, feeler, job_view, pump_lines
 
 

@@ -14,16 +14,16 @@ from finegap.bench.models import Event, Job, PartFitted, StepMark, TorqueMark
 from finegap.core.calculators import CALCULATORS
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.facts import Phase
 from finegap.core.families.model import Stage
-from finegap.core.showing import Units
+from finegap.core.formatting import Units
+from finegap.core.job_record import Phase
+from finegap.inventory.models import Certificate, GreaseGun
+from finegap.inventory.services import NewGun, weigh_gun
 from finegap.sheets.models import Sheet
 from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision
 from finegap.site.errors import Refused
 from finegap.site.plain import plain
-from finegap.toolbox.models import Certificate, GreaseGun
-from finegap.toolbox.services import NewGun, weigh_gun
 from tests.apps.base import Works, job_view, sheet_data, text_of
 from tests.core.test_build_work import PRESS
 from tests.core.test_building import TYPED
@@ -208,7 +208,7 @@ class Whole(Building):
                 self.read(self.number, key, station.key, f"{mm} mm", phase=Phase.LEFT.value)
         press = next(t for t in self.view().tasks if t.kind == "press")
         self.assertTrue(press.ready)
-        self.assertEqual([line.stand for line in press.lines], ["good"] * len(press.lines))
+        self.assertEqual([line.status for line in press.lines], ["good"] * len(press.lines))
         inches = next(t for t in job_view(self.number, Units.IN).tasks if t.kind == "press")
         self.assertIn("ksi", inches.lines[1].text)
 
@@ -243,7 +243,7 @@ class Guns(Building):
     def test_weighed_and_weighed_again(self):
         weigh_gun(self.tom, NewGun("G-1", "lithium", "5"), Entry(Units.MM))
         weigh_gun(self.tom, NewGun("G-1", "lithium", "0.2"), Entry(Units.IN))
-        self.assertAlmostEqual(GreaseGun.objects.get().ten_g, 5.67, 2)
+        self.assertAlmostEqual(GreaseGun.objects.get().grams_per_ten_strokes, 5.67, 2)
         services.use_at_bench(self.seen(self.number), gun="G-1")
         self.assertEqual(self.view().building.gun, "G-1")
         with self.assertRaisesRegex(FieldError, "no G-2"):

@@ -14,13 +14,13 @@ from finegap.bench import services as bench
 from finegap.bench.models import Job
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
+from finegap.core.formatting import Units
 from finegap.core.numerals import Mark
-from finegap.core.showing import Units
 from finegap.fleet.models import Lubricated, MeterReading, Pump
 from finegap.fleet.services import NewMeterReading, NewPump, add_pump, edit_pump, lubricate, read_meter, strike
+from finegap.inventory.models import Gauge
 from finegap.sheets.services import add_revision
 from finegap.site.errors import Conflict
-from finegap.toolbox.models import Gauge
 from tests.apps.base import Works, job_view, pump_lines, pump_page, sheet_data
 
 DUE = [

@@ -23,14 +23,14 @@ from finegap.core import families
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.families.model import Stage
-from finegap.core.showing import Units
-from finegap.exchange import order, report
+from finegap.core.formatting import Units
+from finegap.formats import order, report
+from finegap.inventory.models import Certificate, Gauge
+from finegap.inventory.services import NewGauge, keep_gauge
 from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision, keep_procedure
 from finegap.site.errors import Conflict, Refused
 from finegap.site.plain import plain
-from finegap.toolbox.models import Certificate, Gauge
-from finegap.toolbox.services import NewGauge, keep_gauge
 from tests.apps.base import GOOD, SIZES, Works, feeler, job_view, sheet_data, text_of
 
 CATALOGUE = {

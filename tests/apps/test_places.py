@@ -8,14 +8,14 @@ from django.utils import timezone
 from finegap.bench.models import Reading
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.showing import Units
+from finegap.core.formatting import Units
 from finegap.fleet.models import Pump
 from finegap.fleet.services import NewPump, add_pump
+from finegap.inventory.models import Certificate, GasketStock, Gauge
+from finegap.inventory.queries import gauge_shapes, stock_shapes
+from finegap.inventory.services import count_gaskets
 from finegap.sheets.queries import revision_of, sheet_detail, sheet_lines
 from finegap.site.plain import plain
-from finegap.toolbox.models import Certificate, GasketStock, Gauge
-from finegap.toolbox.queries import gauge_shapes, stock_shapes
-from finegap.toolbox.services import count_gaskets
 from tests.apps.base import Works, job_view, pump_lines, seen
 
 GOOD = NewPump("N-9", "s", "here", "7", "test-pump", "cast iron", "oil", "300 SSU", "140 F", "75 psi", "400")

@@ -16,7 +16,7 @@ import finegap.core
 from finegap.bench.models import Job
 from finegap.core.families import FAMILIES
 from finegap.core.families.model import FeatureKind
-from finegap.core.showing import Units
+from finegap.core.formatting import Units
 from tests.apps.base import job_view
 from tools import engine
 

@@ -12,9 +12,9 @@ from unittest import mock
 from django.conf import settings
 from django.test import SimpleTestCase, override_settings
 
+from finegap.inventory import receiver, stand_in
+from finegap.inventory.receiver import Place, pull
 from finegap.site.errors import Refused
-from finegap.toolbox import receiver, stand_in
-from finegap.toolbox.receiver import Place, pull
 from tests.apps.test_durability import free_port
 
 GAUGE = {"bias": 0.004, "repeatability": 0.002, "resolution": 0.001}
@@ -110,7 +110,7 @@ class Receiver(SimpleTestCase):
         port = free_port()
         sizes = str(settings.BASE_DIR / "demo/true-sizes.json")
         starts = (
-            "import subprocess, sys, time; subprocess.Popen([sys.executable, '-m', 'finegap.toolbox.stand_in', '--port', "
+            "import subprocess, sys, time; subprocess.Popen([sys.executable, '-m', 'finegap.inventory.stand_in', '--port', "
             f"'{port}', '--sizes', {sizes!r}]); time.sleep(30)"
         )
         parent = subprocess.Popen([sys.executable, "-c", starts], cwd=settings.BASE_DIR)

@@ -35,9 +35,9 @@ from finegap.bench.record import RECORD_VERSION, complete, document
 from finegap.bench.record.layout import laid_out
 from finegap.bench.record.upgrades import upgraded
 from finegap.core.families import FAMILIES
+from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Units, render
 from finegap.core.measuring.verdict import Call, School
-from finegap.core.showing import Amount, Bare, Joined, Kind, Sentence, Units, render
-from finegap.exchange import order, report
+from finegap.formats import order, report
 from tests.apps.base import Works, job_view, pump_lines
 from tests.apps.test_schema import problems_against
 
@@ -115,7 +115,7 @@ class EveryVersion(SimpleTestCase):
         with (
             mock.patch.dict(FAMILIES, clear=True),
             mock.patch("finegap.core.VERSION", "99"),
-            mock.patch("finegap.core.showing.round_half_away", return_value="never"),
+            mock.patch("finegap.core.formatting.round_half_away", return_value="never"),
         ):
             self.assertEqual(printed(shown(name, Units.IN)), before)
 
@@ -246,7 +246,7 @@ call_command("migrate", verbosity=0)
 from finegap.bench.models import Job
 from finegap.bench.queries import job_view
 from finegap.core.measuring.verdict import Call, School
-from finegap.core.showing import Amount, Bare, Joined, Kind, Sentence, Units, render
+from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Units, render
 from finegap.site.plain import plain
 from tests.references.databases.state import state
 print(json.dumps({str(job.number): state(plain(job_view(job.number), Units.MM)) for job in Job.objects.all()}))

@@ -10,16 +10,16 @@ from finegap.bench.models import PartFitted, ProofMark, RunInNote, SignOff, Size
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Stage
-from finegap.core.showing import Units
-from finegap.exchange import report
+from finegap.core.formatting import Units
 from finegap.fleet.models import Pump
 from finegap.fleet.services import NewPump, add_pump
+from finegap.formats import report
+from finegap.inventory.models import Certificate, GasketStock
+from finegap.inventory.services import count_gaskets
 from finegap.sheets.queries import sheet_detail
 from finegap.sheets.services import add_revision
 from finegap.site.errors import Refused
 from finegap.site.plain import plain
-from finegap.toolbox.models import Certificate, GasketStock
-from finegap.toolbox.services import count_gaskets
 from tests.apps.base import Works, feeler, job_view, sheet_data
 
 ANY = {"material": "stainless 316", "viscosity": ["any lower", "and up"], "setting": "all"}
@@ -318,9 +318,9 @@ class Proving(Works):
 
     def test_end_play_is_held_against_the_width_of_the_window(self):
         """Common practice, no source: no appreciable end play. The test window is 0.04 mm wide."""
-        for typed, stand in (("0.03", "good"), ("0.002 in", "care")):
+        for typed, status in (("0.03", "good"), ("0.002 in", "care")):
             self.see(self.number, "end-play", typed)
-            self.assertEqual(self.task("end-play").line.stand, stand, typed)
+            self.assertEqual(self.task("end-play").line.status, status, typed)
         for wrong in ("-0.1", "", "5 bar"):
             with self.subTest(wrong=wrong), self.assertRaises(FieldError):
                 self.see(self.number, "end-play", wrong)

@@ -7,7 +7,7 @@ from jsonschema import Draft202012Validator
 
 from finegap.core.errors import FieldError
 from finegap.core.sheet import read_sheet
-from finegap.exchange.sheet_file import LARGEST_BYTES, SCHEMA_PATH, parse_file, write_file
+from finegap.formats.sheet_file import LARGEST_BYTES, SCHEMA_PATH, parse_file, write_file
 from finegap.sheets.models import Sheet, SheetRevision
 from finegap.sheets.services import add_revision
 from tests.apps.base import Works, sheet_data

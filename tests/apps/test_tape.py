@@ -14,11 +14,11 @@ from hypothesis import strategies as st
 from pypdf import PdfReader
 
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Units
 from finegap.core.gap.housing import Housing, ThreadHand
 from finegap.core.gap.move import Window
 from finegap.core.gap.tape import Printed, Tape
-from finegap.core.showing import Units
-from finegap.exchange import tape as paper
+from finegap.formats import tape as paper
 from finegap.sheets.services import add_revision
 from tests.apps.base import HOUSING, Works, sheet_data
 

@@ -12,15 +12,15 @@ from finegap.bench.models import Decision, Job, NewPart, PartFitted, Reading, Si
 from finegap.bench.queries import log_lines
 from finegap.core.entry import FIELDS, Entry
 from finegap.core.errors import Ambiguous, FieldError, Unlikely
-from finegap.core.facts import Phase
+from finegap.core.formatting import Units
+from finegap.core.job_record import Phase
 from finegap.core.numerals import Mark
 from finegap.core.quantities import Dimension, parse
-from finegap.core.showing import Units
 from finegap.fleet.models import Pump
 from finegap.fleet.services import NewPump, edit_pump
+from finegap.inventory.models import Certificate, Gauge, WorksSettings
+from finegap.inventory.services import NewGauge, NewGun, count_gaskets, keep_gauge, keep_settings, weigh_gun
 from finegap.site.errors import Conflict, Refused
-from finegap.toolbox.models import Certificate, Gauge, WorksSettings
-from finegap.toolbox.services import NewGauge, NewGun, count_gaskets, keep_gauge, keep_settings, weigh_gun
 from tests.apps.base import GOOD, Works, job_view, pump_page
 
 COMMA = Entry(mark=Mark.COMMA)
@@ -443,4 +443,4 @@ class Slips(Bench):
                 services.set_known(self.seen(second), services.NewKnown(**known))
         services.set_known(self.seen(second), services.NewKnown(hours_run="100", old_meter_last="5 400"))
         with self.assertRaises(Conflict):
-            services.set_known(services.Seen(self.lena, second, 1), services.NewKnown(hours_run="120"))
+            services.set_known(services.FirstHourItem(self.lena, second, 1), services.NewKnown(hours_run="120"))

@@ -9,8 +9,8 @@ from playwright.sync_api import expect
 
 from finegap.bench import services
 from finegap.bench.models import Job, PartFitted, TorqueMark
+from finegap.inventory.models import Certificate, GreaseGun
 from finegap.sheets.services import add_revision
-from finegap.toolbox.models import Certificate, GreaseGun
 from tests.apps.base import Works, sheet_data
 from tests.browser.base import Bench
 from tests.core.test_build_work import PRESS

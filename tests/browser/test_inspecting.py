@@ -15,9 +15,9 @@ from PIL import Image
 from playwright.sync_api import expect
 
 from finegap.bench.models import Job, Photo, Reading
+from finegap.inventory import stand_in
+from finegap.inventory.models import Gauge
 from finegap.sheets.services import add_revision
-from finegap.toolbox import stand_in
-from finegap.toolbox.models import Gauge
 from tests.apps.base import SIZES, Works, sheet_data
 from tests.apps.test_inspection import CATALOGUE, OnRecord
 from tests.apps.test_receiver import GAUGE
@@ -71,7 +71,7 @@ class Gauges(Bench):
         expect(page.locator(".reading-list .fold")).to_contain_text("1 reading")
         self.played.mood = "inches"
         page.get_by_role("button", name="Pull", exact=True).click()
-        expect(page.locator(".surprise")).to_contain_text("It came in inches")
+        expect(page.locator(".mismatch")).to_contain_text("It came in inches")
         expect(page.locator(".reading-list .fold")).to_contain_text("2 readings")
         self.assertAlmostEqual(Reading.objects.last().value_mm, 30.054, delta=0.01)
 

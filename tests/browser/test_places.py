@@ -12,8 +12,8 @@ from playwright.sync_api import expect
 
 from finegap.bench import services
 from finegap.bench.models import Job
+from finegap.inventory.models import GasketStock
 from finegap.sheets.models import SheetRevision
-from finegap.toolbox.models import GasketStock
 from tests.apps.base import Works, sheet_data
 from tests.browser.base import Bench
 

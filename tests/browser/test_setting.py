@@ -6,8 +6,8 @@ from playwright.sync_api import expect
 from finegap.bench.services import open_job
 from finegap.core.entry import Entry
 from finegap.fleet.services import NewPump, add_pump
+from finegap.inventory.services import count_gaskets
 from finegap.sheets.services import add_revision
-from finegap.toolbox.services import count_gaskets
 from tests.apps.test_setting import DUTY, piston
 from tests.browser.base import Bench
 

@@ -8,22 +8,22 @@ from dataclasses import replace
 from hypothesis import given
 from hypothesis import strategies as st
 
-from finegap.core.build.declared import read_building
-from finegap.core.build.press import PressFit
-from finegap.core.build.pressing import press_state
-from finegap.core.build.stacking import Fitted, Used, stack_state, stacks_of
-from finegap.core.build.tightening import Tightened, Tightening, Wrench, wrench_for
+from finegap.core.assembly.declared import read_building
+from finegap.core.assembly.press import PressFit
+from finegap.core.assembly.pressing import press_state
+from finegap.core.assembly.stacking import Fitted, Used, stack_state, stacks_of
+from finegap.core.assembly.tightening import Tightened, Tightening, Wrench, wrench_for
 from finegap.core.errors import FieldError
-from finegap.core.facts import Decided, Decision, Phase
 from finegap.core.families import FAMILIES
 from finegap.core.families.model import Press, Stage
 from finegap.core.families.stack import LinesUp, Points, Ring, Shape, Stack, StackPart
+from finegap.core.formatting import Units, render
 from finegap.core.job import assess
+from finegap.core.job_record import Decided, Decision, Phase
 from finegap.core.measuring.readings import Gauge, Reading
-from finegap.core.reckoned import Stand
-from finegap.core.showing import Units, render
+from finegap.core.result_lines import Status
 from finegap.core.tasks.press import PressTask
-from tests.core.facts import facts, sheet
+from tests.core.job_records import job_record, sheet
 
 FAMILY = FAMILIES["internal_gear"]
 USED = Used("mineral oil", 60, "mineral grease")
@@ -49,7 +49,7 @@ def change(*keys):
 
 class Steps(unittest.TestCase):
     def of_build(self, **changes):
-        return {s.key for s in facts(**changes).family.steps if s.stage is Stage.BUILD}
+        return {s.key for s in job_record(**changes).family.steps if s.stage is Stage.BUILD}
 
     def test_only_for_what_was_changed(self):
         plain = self.of_build()
@@ -85,7 +85,7 @@ class Steps(unittest.TestCase):
             "parts": [{"key": "hub", "name": "Hub", "shape": "collar"}],
         }
         torques = [{"fastener": "Coupling bolts", "torque": ["9 N.m", "11 N.m"]}]
-        steps = facts(sheet=sheet(stacks=[own], torques=torques), tightened=()).family.steps
+        steps = job_record(sheet=sheet(stacks=[own], torques=torques), tightened=()).family.steps
         last = [s for s in steps if s.stage is Stage.BUILD][-2:]
         self.assertEqual([[str(task) for task in s.tasks] for s in last], [["stack:coupling"], ["torque:coupling bolts"]])
         self.assertTrue(last[0].hold)
@@ -155,7 +155,7 @@ class Stacks(unittest.TestCase):
                 details = {"elastomer": elastomer}
                 stack = stacks_of(cover, of, details)["cover"]
                 state = self.state(stack, (), details, Used("water", 60, "silicone grease"))
-                stopped = any(line.stand is Stand.STOP for line in state.lines["cover_ring"])
+                stopped = any(line.status is Status.STOP for line in state.lines["cover_ring"])
                 self.assertEqual((stopped, "Stretch" in [line.name for line in state.lines["cover_ring"]]), (refused, bool(sizes)))
 
     def test_a_part_that_lines_up_with_nothing_is_refused(self):
@@ -202,7 +202,7 @@ class PressFits(unittest.TestCase):
 
     def lines(self, sizes, gauge=GAUGE, press=PRESS, **duty):
         of = sheet(press_fits=press)
-        given_ = facts(sheet=of, **change("bushing_bore"))
+        given_ = job_record(sheet=of, **change("bushing_bore"))
         left = {
             (key, Phase.LEFT): tuple(Reading(s.key, s.plane, mm, gauge) for s in of.family.by_key[key].stations)
             for key, mm in sizes.items()
@@ -226,7 +226,7 @@ class PressFits(unittest.TestCase):
         closing = PressFit(40.090, 50.010, 80, 40, of.bushing, of.seat, (0.1, 0.2)).closing_mm(0.032)
         expected = 40.090 - closing - 39.97  # the shaft of the test job
         self.assertIn(f"{expected:.3f} mm", render(lines["Running clearance to expect"].text, Units.MM))
-        self.assertIs(lines["Interference"].stand, Stand.GOOD)
+        self.assertIs(lines["Interference"].status, Status.GOOD)
         self.assertIn("50 H7/r6 gives 0.009 mm to 0.050 mm", render(lines["Interference"].text, Units.MM))
 
     def test_how_well_that_clearance_is_known_by_moving_each_size_by_its_doubt(self):
@@ -239,7 +239,7 @@ class PressFits(unittest.TestCase):
 
         at = clearance()["value"].value
         changes = [clearance(**{key: u})["value"].value - at for key in self.SIZES]
-        shaft = facts().readings["shaft_at_bushing", Phase.FOUND][0].gauge
+        shaft = job_record().readings["shaft_at_bushing", Phase.FOUND][0].gauge
         u_shaft = math.sqrt(
             shaft.repeatability_mm**2 + (shaft.resolution_mm / math.sqrt(12)) ** 2 + (shaft.expanded_mm / shaft.k) ** 2
         )
@@ -249,45 +249,45 @@ class PressFits(unittest.TestCase):
         first, _ = self.lines({})
         self.assertIn("bushing, outside; seat of the bushing", render(first["Interference"].text, Units.MM))
         later, _ = self.lines({k: v for k, v in self.SIZES.items() if k != "bushing_free"})
-        self.assertIs(later["Running clearance to expect"].stand, Stand.ASK)
+        self.assertIs(later["Running clearance to expect"].status, Status.ASK)
 
     def test_how_the_interference_stands(self):
         rough = Gauge("C", 0.01, 0.03, 2, repeatability_mm=0.01)
-        for outside, gauge, stand, said in (
-            (50.042, self.GAUGE, Stand.GOOD, "gives"), (50.042, rough, Stand.CARE, "too roughly"),
-            (50.005, self.GAUGE, Stand.STOP, "smaller than its seat"), (50.090, self.GAUGE, Stand.STOP, "outside"),
+        for outside, gauge, status, said in (
+            (50.042, self.GAUGE, Status.GOOD, "gives"), (50.042, rough, Status.CARE, "too roughly"),
+            (50.005, self.GAUGE, Status.STOP, "smaller than its seat"), (50.090, self.GAUGE, Status.STOP, "outside"),
         ):  # fmt: skip
             lines, state = self.lines(self.SIZES | {"bushing_outside": outside}, gauge)
-            self.assertIs(lines["Interference"].stand, stand, outside)
+            self.assertIs(lines["Interference"].status, status, outside)
             self.assertIn(said, render(lines["Interference"].text, Units.MM))
             blocked = any("Interference" in b.sentence.render(Units.MM) for b in state.blockers)
-            self.assertEqual(blocked, stand is Stand.STOP)
-            step = next(s for s in facts(**change("bushing_bore")).family.steps if s.key == "bushings")
+            self.assertEqual(blocked, status is Status.STOP)
+            step = next(s for s in job_record(**change("bushing_bore")).family.steps if s.key == "bushings")
             held = [words.render(Units.MM) for words in state.tasks.holds_back(step)]
-            self.assertEqual(any("Interference" in words for words in held), stand is Stand.STOP)
+            self.assertEqual(any("Interference" in words for words in held), status is Status.STOP)
 
     def test_hot_carbon_lets_go_and_bronze_does_not(self):
         carbon = {"bushing": PRESS["bushing"] | {"bushing_material": CARBON}}
         cold, _ = self.lines(self.SIZES, press=carbon, temperature_c=40, casing_c=40)
-        self.assertIs(cold["Hot"].stand, Stand.GOOD)
+        self.assertIs(cold["Hot"].status, Status.GOOD)
         self.assertIn("it lets go", render(cold["Hot"].text, Units.MM))
         hot, _ = self.lines(self.SIZES, press=carbon, temperature_c=150, casing_c=150)
-        self.assertIs(hot["Hot"].stand, Stand.STOP)
+        self.assertIs(hot["Hot"].status, Status.STOP)
         bronze, _ = self.lines(self.SIZES, temperature_c=150, casing_c=150)
-        self.assertIs(bronze["Hot"].stand, Stand.GOOD)
+        self.assertIs(bronze["Hot"].status, Status.GOOD)
         past, _ = self.lines(self.SIZES, temperature_c=260, casing_c=260)
-        self.assertIs(past["Hot"].stand, Stand.ASK)
+        self.assertIs(past["Hot"].status, Status.ASK)
         self.assertIn("Outside the temperatures its expansion is known for", render(past["Hot"].text, Units.MM))
-        self.assertIs(cold["Stress at the bore"].stand, Stand.GOOD)
+        self.assertIs(cold["Stress at the bore"].status, Status.GOOD)
         weak = {"bushing": PRESS["bushing"] | {"bushing_material": CARBON | {"compressive": "10 MPa"}}}
         cracked, _ = self.lines(self.SIZES, press=weak)
-        self.assertIs(cracked["Stress at the bore"].stand, Stand.STOP)
+        self.assertIs(cracked["Stress at the bore"].status, Status.STOP)
 
     def test_the_idler_is_as_warm_as_the_liquid_the_casing_is_not(self):
         """A seat of iron 60 K cooler holds what one as warm as the bushing of carbon lets go of."""
         spec = {**PRESS["bushing"], "bushing_material": CARBON}
         of = sheet(press_fits={"bushing": spec, "idler_bushing": spec})
-        given_ = facts(sheet=of, **change("bushing_bore", "idler_bore"))
+        given_ = job_record(sheet=of, **change("bushing_bore", "idler_bore"))
         sizes = {"outside": 50.042, "seat": 50.010, "free": 40.090}
         left = {
             (f"{part}_{name}", Phase.LEFT): tuple(
@@ -298,8 +298,8 @@ class PressFits(unittest.TestCase):
         }
         duty = replace(given_.duty, temperature_c=150, casing_c=90)
         presses = assess(replace(given_, readings=given_.readings | left, duty=duty)).tasks.of_kind(PressTask)
-        hot = {key: next(line for line in press.state.lines if line.name == "Hot").stand for key, press in presses.items()}
-        self.assertEqual(hot, {"bushing": Stand.CARE, "idler_bushing": Stand.STOP})
+        hot = {key: next(line for line in press.state.lines if line.name == "Hot").status for key, press in presses.items()}
+        self.assertEqual(hot, {"bushing": Status.CARE, "idler_bushing": Status.STOP})
 
 
 class Tightenings(unittest.TestCase):
@@ -326,7 +326,7 @@ class Tightenings(unittest.TestCase):
 
     def test_a_nut_not_logged_blocks_the_signature(self):
         def said(**changes):
-            return [b.sentence.render(Units.MM) for b in assess(facts(**changes)).blockers if b.stage is Stage.BUILD]
+            return [b.sentence.render(Units.MM) for b in assess(job_record(**changes)).blockers if b.stage is Stage.BUILD]
 
         self.assertEqual(said(), [])
         only_nut = (Tightened("lock nut", 1, (1,), 85.0),)
@@ -334,7 +334,7 @@ class Tightenings(unittest.TestCase):
         self.assertIn("Lock nut: torque not logged.", said(tightened=()))
         # a step a lead skipped with a reason asks for no log
         self.assertNotIn("Lock nut: torque not logged.", said(tightened=(), skipped=frozenset({"washer"})))
-        self.assertFalse(any(b.lead_may for b in assess(facts(tightened=())).blockers if b.stage is Stage.BUILD))
+        self.assertFalse(any(b.lead_may for b in assess(job_record(tightened=())).blockers if b.stage is Stage.BUILD))
 
 
 class Wrenches(unittest.TestCase):

@@ -1,4 +1,4 @@
-"""Build's sums against ISO 286 tables, Lamé solved anew, VDI 2230, moments, constant volume, enumeration and trade facts."""
+"""Build's sums against ISO 286 tables, Lamé solved anew, VDI 2230, moments, constant volume, enumeration and trade job_record."""
 
 import itertools
 import math
@@ -9,19 +9,19 @@ import pressfit
 from hypothesis import example, given
 from hypothesis import strategies as st
 
-from finegap.core.build.elastomers import ELASTOMERS, MEDIA, against_liquid, against_lubricant, lubricants_for
-from finegap.core.build.fits import fit_of
-from finegap.core.build.grease import Greased
-from finegap.core.build.oring import ORing
-from finegap.core.build.packing import Joints, Packing
-from finegap.core.build.press import PressFit, Solid
-from finegap.core.build.torque import Adapter, Joint, Tang, criss_cross, thread_of
+from finegap.core.assembly.elastomers import ELASTOMERS, MEDIA, against_liquid, against_lubricant, lubricants_for
+from finegap.core.assembly.fits import fit_of
+from finegap.core.assembly.grease import Greased
+from finegap.core.assembly.oring import ORing
+from finegap.core.assembly.packing import Joints, Packing
+from finegap.core.assembly.press import PressFit, Solid
+from finegap.core.assembly.torque import Adapter, Joint, Tang, criss_cross, thread_of
 from finegap.core.calculators import CALCULATORS, calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Units, render
 from finegap.core.materials import MATERIALS, Expansion
-from finegap.core.reckoned import Stand
-from finegap.core.showing import Amount, Units, render
+from finegap.core.result_lines import Status
 from tests.references import VALUES
 
 BRONZE = Solid("tin bronze", 110_000, 0.34, Expansion.of(18.5, 200), 140)
@@ -134,16 +134,16 @@ class Pressing(unittest.TestCase):
     def test_what_a_bushing_stands_is_never_good_unasked(self):
         """A metal to its proof stress, what its sheet allows, else not checked; the verdict turns at the stress itself."""
         for solid, at, past in (
-            (BRONZE, Stand.GOOD, Stand.ASK), (CARBON, Stand.GOOD, Stand.STOP),
-            (Solid("babbitt", 53_000, 0.3, Expansion.of(23), None, None), Stand.ASK, Stand.ASK),
-            (Solid.of(MATERIALS["cast iron"]), Stand.ASK, Stand.ASK),
-            (Solid.of(MATERIALS["tin bronze"], 60), Stand.GOOD, Stand.STOP),
+            (BRONZE, Status.GOOD, Status.ASK), (CARBON, Status.GOOD, Status.STOP),
+            (Solid("babbitt", 53_000, 0.3, Expansion.of(23), None, None), Status.ASK, Status.ASK),
+            (Solid.of(MATERIALS["cast iron"]), Status.ASK, Status.ASK),
+            (Solid.of(MATERIALS["tin bronze"], 60), Status.GOOD, Status.STOP),
         ):  # fmt: skip
             fit = PressFit(30, 40, 80, 30, solid, IRON, (0.1, 0.2))
             most = solid.allowed_mpa or solid.yield_mpa or 100
-            for share, stand in ((0.999, at), (1.0001, past)):
+            for share, status in ((0.999, at), (1.0001, past)):
                 line = fit.lines(share * most / fit.bore_stress_mpa(1.0))[-1]
-                self.assertEqual((line.name, line.stand), ("Stress at the bore", stand), (solid.name, share))
+                self.assertEqual((line.name, line.status), ("Stress at the bore", status), (solid.name, share))
                 self.assertEqual("not checked" in render(line.text, Units.MM), solid.allowed_mpa is solid.yield_mpa)
 
     @given(st.floats(0.001, 0.08), st.sampled_from(list(MATERIALS.values())), st.sampled_from(list(MATERIALS.values())))
@@ -295,15 +295,15 @@ class Rings(unittest.TestCase):
     def test_how_each_result_stands(self):
         def stands(**change):
             sizes = {"inside_mm": 49, "section_mm": 3.53, "groove_mm": 50, "depth_mm": 2.8, "width_mm": 4.8} | change
-            return [line.stand for line in ORing(**sizes).lines()]
+            return [line.status for line in ORing(**sizes).lines()]
 
-        good, care, stop = Stand.GOOD, Stand.CARE, Stand.STOP
+        good, care, stop = Status.GOOD, Status.CARE, Status.STOP
         self.assertEqual(stands(), [good, good, good])
         self.assertEqual(stands(encapsulated=True)[0], stop)  # never stretched
         self.assertEqual(stands(encapsulated=True, inside_mm=50)[0], good)
         self.assertEqual(stands(groove_mm=56)[0], stop)
         # looser than its groove it is another ring's: asked about, however little, in both kinds
-        self.assertEqual([stands(groove_mm=48.9, encapsulated=e)[0] for e in (False, True)], [Stand.ASK, Stand.ASK])
+        self.assertEqual([stands(groove_mm=48.9, encapsulated=e)[0] for e in (False, True)], [Status.ASK, Status.ASK])
         self.assertEqual([stands(depth_mm=mm)[1] for mm in (3.6, 3.2, 2.2, 1.9)], [stop, care, care, stop])
         self.assertEqual([stands(width_mm=mm)[2] for mm in (4.8, 4.0, 3.4)], [good, care, stop])
 
@@ -341,24 +341,24 @@ class PackingAndGrease(unittest.TestCase):
             expected = of["expected"][bearing]
             self.assertAlmostEqual(Greased(outside, width).grams, expected, delta=of["tolerance"]["abs"])
         # common practice, no source: about 10 g is 20 strokes
-        self.assertEqual(Greased(100, 20, ten_g=5).strokes, 20)
+        self.assertEqual(Greased(100, 20, grams_per_ten_strokes=5).strokes, 20)
         self.assertIsNone(Greased(100, 20).strokes)
-        self.assertEqual(Greased(10, 5, ten_g=100).strokes, 1)
+        self.assertEqual(Greased(10, 5, grams_per_ten_strokes=100).strokes, 1)
 
 
 class Elastomers(unittest.TestCase):
     def test_facts_of_the_trade(self):
         """ISO/TR 7620 (from memory), and common practice for lubricants: trade.md names these pairs."""
-        self.assertIs(against_lubricant("EPDM", "mineral grease").stand, Stand.STOP)
-        self.assertIs(against_lubricant("EPDM", "mineral oil").stand, Stand.STOP)
-        self.assertIs(against_lubricant("EPDM", "soap").stand, Stand.GOOD)
-        self.assertIs(against_lubricant("EPDM", "silicone").stand, Stand.GOOD)
-        self.assertIs(against_lubricant("VMQ", "silicone").stand, Stand.STOP)
+        self.assertIs(against_lubricant("EPDM", "mineral grease").status, Status.STOP)
+        self.assertIs(against_lubricant("EPDM", "mineral oil").status, Status.STOP)
+        self.assertIs(against_lubricant("EPDM", "soap").status, Status.GOOD)
+        self.assertIs(against_lubricant("EPDM", "silicone").status, Status.GOOD)
+        self.assertIs(against_lubricant("VMQ", "silicone").status, Status.STOP)
         for code in ("NBR", "FKM"):
-            self.assertIs(against_lubricant(code, "mineral grease").stand, Stand.GOOD)
-        self.assertIs(against_liquid("FKM", "fuel", 40).stand, Stand.GOOD)
-        self.assertIs(against_liquid("EPDM", "fat", 40).stand, Stand.STOP)
-        self.assertIs(against_liquid("NBR", "aromatic", 20).stand, Stand.STOP)
+            self.assertIs(against_lubricant(code, "mineral grease").status, Status.GOOD)
+        self.assertIs(against_liquid("FKM", "fuel", 40).status, Status.GOOD)
+        self.assertIs(against_liquid("EPDM", "fat", 40).status, Status.STOP)
+        self.assertIs(against_liquid("NBR", "aromatic", 20).status, Status.STOP)
 
     def test_every_pair_says_something_and_unknown_means_ask(self):
         for code, medium in itertools.product(ELASTOMERS, MEDIA):
@@ -366,23 +366,23 @@ class Elastomers(unittest.TestCase):
             self.assertTrue(render(line.text, Units.MM).endswith("."), (code, medium))
         for code, medium in (("", "water"), ("rubber", "water"), ("FKM", ""), ("FKM", "treacle"), ("FKM", "phosphate ester")):
             line = against_liquid(code, medium, 20)
-            self.assertIs(line.stand, Stand.ASK, (code, medium))
+            self.assertIs(line.status, Status.ASK, (code, medium))
             self.assertIn("sk", render(line.text, Units.MM))
 
     def test_too_hot_or_cold_stops_whatever_the_liquid(self):
-        self.assertIs(against_liquid("NBR", "mineral oil", 101).stand, Stand.STOP)
-        self.assertIs(against_liquid("NBR", "mineral oil", -31).stand, Stand.STOP)
+        self.assertIs(against_liquid("NBR", "mineral oil", 101).status, Status.STOP)
+        self.assertIs(against_liquid("NBR", "mineral oil", -31).status, Status.STOP)
         self.assertIn("212 °F", render(against_liquid("NBR", "mineral oil", 120).text, Units.IN))
 
     def test_hotter_than_a_rating_is_for_is_asked_about(self):
         """“Water up to 80 °C” is no rating of hot water; an elastomer its own heat kills is stopped first."""
         for code in ("EPDM", "HNBR", "FKM", "NBR"):
-            self.assertIsNot(against_liquid(code, "water", 80).stand, Stand.ASK)
-            self.assertIs(against_liquid(code, "water", 80.5).stand, Stand.ASK)
+            self.assertIsNot(against_liquid(code, "water", 80).status, Status.ASK)
+            self.assertIs(against_liquid(code, "water", 80.5).status, Status.ASK)
         self.assertIn("176 °F", render(against_liquid("EPDM", "water", 81).text, Units.IN))
-        self.assertIs(against_liquid("NBR", "water", 101).stand, Stand.STOP)
+        self.assertIs(against_liquid("NBR", "water", 101).status, Status.STOP)
         for key in ("water", "lye", "acid", "alcohol", "ketone", "aromatic", "fuel"):
-            self.assertIs(against_liquid("PTFE", key, MEDIA[key].upto_c + 1).stand, Stand.ASK)
+            self.assertIs(against_liquid("PTFE", key, MEDIA[key].upto_c + 1).status, Status.ASK)
 
     def test_every_row_says_its_own_source(self):
         for key, source in (("silicone", "common practice"), ("soap", "common practice"), ("mineral oil", "ISO/TR 7620"),

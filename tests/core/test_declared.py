@@ -17,12 +17,12 @@ from finegap.core.families.model import (
     Option,
     Picture,
     Press,
+    ReplacedWith,
     Stage,
     Step,
     Style,
     Symptom,
     Task,
-    Together,
     stations,
 )
 from finegap.core.families.stack import Shape, Stack, StackPart
@@ -74,7 +74,7 @@ FIELDS = {
         Option("seal", "Seal", {"a": "A", "b": "B"}),
     ),
     "symptoms": (Symptom("hot", "Hot", ("slit",)),),
-    "together": (Together("hole", ("pin",), "They wear together."),),
+    "replaced_with": (ReplacedWith("hole", ("pin",), "They wear together."),),
     "details": {"bolts": "number of bolts", "elastomer": "elastomer"},
     "stacks": (LID,),
     "presses": (Press("bush", "Bushing", "outside", "seat", "free", "hole", "running"),),
@@ -149,8 +149,8 @@ WRONG = (
     ("presses[bush].bore", press(bore="hoel"), "no feature hoel"),
     ("presses[bush].pair", press(pair="hole"), "no running clearance hole"),
     ("symptoms[hot].suspects", {"symptoms": (Symptom("hot", "Hot", ("silt",)),)}, "no feature silt"),
-    ("together[hoel].changed", {"together": (Together("hoel", ("pin",), ""),)}, "no feature hoel"),
-    ("together[hole].also", {"together": (Together("hole", ("pni",), ""),)}, "no feature pni"),
+    ("replaced_with[hoel].changed", {"replaced_with": (ReplacedWith("hoel", ("pin",), ""),)}, "no feature hoel"),
+    ("replaced_with[hole].also", {"replaced_with": (ReplacedWith("hole", ("pni",), ""),)}, "no feature pni"),
     ("drawing.marks[0].when", {"drawing": Drawing((100, 100), (Mark(Style.STEEL, "M0 0", {"sael": ("a",)}),))}, "no option sael"),
 )  # fmt: skip
 IN_A_BUILD = (

@@ -13,16 +13,16 @@ from scipy import integrate
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Units, render
 from finegap.core.gap import heat, table
+from finegap.core.gap.duty_range import DutyRange
 from finegap.core.gap.map import map_of
 from finegap.core.gap.performance import HEAT_J_KG_K, Losses, Path, TestPoint, perform
 from finegap.core.gap.slip import Fluid
-from finegap.core.gap.sweep import Sweep
 from finegap.core.gap.table import Range, Row
 from finegap.core.gap.viscosity import Liquid, read_viscosity
 from finegap.core.materials import Expansion
-from finegap.core.reckoned import Stand
-from finegap.core.showing import Units, render
+from finegap.core.result_lines import Status
 
 
 class AsPeopleHaveIt(unittest.TestCase):
@@ -75,8 +75,8 @@ OIL = Liquid(100, 40, 11, 100)
 
 class RangeOfADuty(unittest.TestCase):
     def choose(self, pumping_c, start_c, hot_c, liquid=OIL):
-        sweep = Sweep(liquid.at(pumping_c), pumping_c, start_c, hot_c, liquid)
-        return table.choose(ROWS, "cast iron", sweep.viscosity_mm2_s, pumping_c, "sheet", sweep)
+        duty_range = DutyRange(liquid.at(pumping_c), pumping_c, start_c, hot_c, liquid)
+        return table.choose(ROWS, "cast iron", duty_range.viscosity_mm2_s, pumping_c, "sheet", duty_range)
 
     @given(st.floats(-15, 105), st.floats(0, 60), st.floats(0, 60), st.floats(30, 3000))
     @settings(max_examples=60)
@@ -117,7 +117,7 @@ class RangeOfADuty(unittest.TestCase):
 
     def test_the_map_draws_the_way_from_cold_to_hot(self):
         choice = self.choose(70, 30, 95)
-        drawn = map_of(choice, OIL.at(70), 70, Sweep(OIL.at(70), 70, 30, 95, OIL))
+        drawn = map_of(choice, OIL.at(70), 70, DutyRange(OIL.at(70), 70, 30, 95, OIL))
         self.assertAlmostEqual(drawn.way[0][0], OIL.at(30))
         self.assertEqual((drawn.way[0][1], drawn.way[-1][1]), (30, 95))
         for viscosity, at in drawn.way:
@@ -125,7 +125,7 @@ class RangeOfADuty(unittest.TestCase):
             self.assertTrue(drawn.temperature_c[0] < at < drawn.temperature_c[1])
         for wrong in ((60, 70, 80), (60, 20, 50)):
             with self.assertRaises(FieldError):
-                Sweep(50, *wrong)
+                DutyRange(50, *wrong)
 
 
 BODY = heat.Body(*(heat.Part(mm, Expansion.of(a)) for mm, a in ((212, 11.7), (205, 11.5), (9, 11.7))))
@@ -232,7 +232,7 @@ class Cost(unittest.TestCase):
             self.assertTrue(0 <= done.lost_w <= displaced / 60_000 * bar * 1e5 + 1e-9)
         else:
             last = done.lines()[-1]
-            self.assertEqual((last.name, last.stand), ("Flow at the duty", Stand.ASK))
+            self.assertEqual((last.name, last.status), ("Flow at the duty", Status.ASK))
             paths_out = any(p.untold for p in done.passing)
             self.assertTrue(paths_out or done.slip_l_min < 0 or done.slip_l_min >= displaced)
         for line in done.lines():
@@ -291,7 +291,7 @@ class Cost(unittest.TestCase):
 
     def test_a_gap_so_wide_that_it_cannot_make_the_pressure_is_asked_about(self):
         done = self.duty(Losses(0.74, (END,)), {"end": 3.0})
-        self.assertEqual([x.stand for x in done.lines()], [Stand.GOOD, Stand.ASK])
+        self.assertEqual([x.status for x in done.lines()], [Status.GOOD, Status.ASK])
         self.assertIn("cannot make the pressure", done.untold.render(Units.MM))
         forward = self.duty(Losses(0.74, (END,)), {"end": 0.2}, pressure_bar=0.0)
         self.assertIn("more forward than slips back", forward.untold.render(Units.MM))

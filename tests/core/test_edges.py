@@ -11,17 +11,18 @@ from pathlib import Path
 
 import pint
 
-from finegap.core.build.declared import DiscSpec, Torque
-from finegap.core.build.disc_spring import DiscSpring
-from finegap.core.build.oring import ORing
-from finegap.core.build.torque import FRICTION, Adapter, criss_cross, thread_of
+from finegap.core.assembly.declared import DiscSpec, Torque
+from finegap.core.assembly.disc_spring import DiscSpring
+from finegap.core.assembly.oring import ORing
+from finegap.core.assembly.torque import FRICTION, Adapter, criss_cross, thread_of
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
-from finegap.core.facts import Decided, Decision, Duty, Look, Phase
 from finegap.core.families.model import DEFAULT_WORDS, stations
+from finegap.core.formatting import Sentence, Units, grouped, render
 from finegap.core.gap import gaskets, heat, housing
 from finegap.core.gap.declared import RunIn, read_run_in
+from finegap.core.gap.duty_range import DutyRange
 from finegap.core.gap.housing import Housing, Zero
 from finegap.core.gap.leaves import go_and_no_go, pair_piles, pair_uncertainty_mm, pile_for
 from finegap.core.gap.move import Window
@@ -31,12 +32,12 @@ from finegap.core.gap.setting import Check, TryMade
 from finegap.core.gap.shims import Faces, Wanted, choose_shims, wanted_of
 from finegap.core.gap.shims import what_to_buy as shims_to_buy
 from finegap.core.gap.slip import Fluid
-from finegap.core.gap.sweep import Sweep
 from finegap.core.gap.table import Range, Row, choose
 from finegap.core.gap.tape import Tape
 from finegap.core.gap.viscosity import Liquid
 from finegap.core.inspection import PairOption, inspect, option_words
 from finegap.core.job import assess
+from finegap.core.job_record import Decided, Decision, Duty, Look, Phase
 from finegap.core.materials import MATERIALS
 from finegap.core.measuring.feeler import read_leaves
 from finegap.core.measuring.paste import read_set
@@ -45,19 +46,18 @@ from finegap.core.measuring.readings import Gauge, Reading, Statistic, running_c
 from finegap.core.measuring.temperature import Warm
 from finegap.core.measuring.uncertainty import from_interval, probability_below
 from finegap.core.measuring.verdict import Call, Limit, School, judge
-from finegap.core.proof.first_hour import Running, Seen, by_bucket, first_hour
+from finegap.core.proof.first_hour import FirstHourItem, Running, by_bucket, first_hour
 from finegap.core.quantities import Dimension, parse
 from finegap.core.ready import not_ready
-from finegap.core.reckoned import Stand
 from finegap.core.renewing import wears_up
+from finegap.core.result_lines import Status
 from finegap.core.sequence import GAP_RIGHT, must_be_done, out_of_turn
 from finegap.core.sheet import read_sheet
-from finegap.core.showing import Sentence, Units, grouped, render
 from finegap.core.tasks.spring import spring_lines
 from finegap.core.wear.forecast import forecast
 from finegap.core.wear.lives import Life, Point, Size
 from tests.apps.base import GOOD
-from tests.core.facts import GAUGE, facts, readings, sheet
+from tests.core.job_records import GAUGE, job_record, readings, sheet
 from tests.core.setting import (
     CouplingMeans,
     GasketMeans,
@@ -79,10 +79,10 @@ class Judging(unittest.TestCase):
         of = sheet()
         limit = of.spec("bushing_bore").limit
         near = readings(GOOD | {"bushing_bore": limit.upper_mm - 0.0005}, of)
-        found = {s.feature.key: s for s in inspect(facts(sheet=of, readings=near))}["bushing_bore"].found_verdict
+        found = {s.feature.key: s for s in inspect(job_record(sheet=of, readings=near))}["bushing_bore"].found_verdict
         self.assertIs(found.call, Call.MEASURE_AGAIN)
-        looks = {**facts().looks, ("bushing_bore", Phase.FOUND): Look(("grooved",))}
-        both = {s.feature.key: s for s in inspect(facts(sheet=of, readings=near, looks=looks))}["bushing_bore"].found_verdict
+        looks = {**job_record().looks, ("bushing_bore", Phase.FOUND): Look(("grooved",))}
+        both = {s.feature.key: s for s in inspect(job_record(sheet=of, readings=near, looks=looks))}["bushing_bore"].found_verdict
         self.assertIs(both.call, Call.MEASURE_AGAIN)
         self.assertEqual(len(both.reasons), len(found.reasons) + 1)
 
@@ -91,15 +91,15 @@ class Judging(unittest.TestCase):
         of = sheet()
         left = readings(GOOD | {"idler_bore": 30.3, "idler_pin": 29.7}, of) | readings({"idler_bore": 30.03}, of, Phase.LEFT)
         decided = {"idler_bore": Decision(Decided.CHANGE, "worn"), "idler_clearance": Decision(Decided.KEEP, "no other pin")}
-        told = {b.sentence.render(Units.MM): b.lead_may for b in assess(facts(readings=left, decisions=decided)).blockers}
+        told = {b.sentence.render(Units.MM): b.lead_may for b in assess(job_record(readings=left, decisions=decided)).blockers}
         found = [lead_may for words, lead_may in told.items() if "outside its limit as left" in words]
         self.assertEqual(found, [True], told)
 
     def test_a_new_part_of_a_pair_lies_anywhere_in_its_range_alike(self):
         """A rectangle's standard uncertainty is its width over the root of 12, so the guard of an option is 1.645 of the sum."""
         of = sheet()
-        state = {s.feature.key: s for s in inspect(facts(sheet=of))}["idler_clearance"]
-        results = {s.feature.key: s.found for s in inspect(facts(sheet=of))}
+        state = {s.feature.key: s for s in inspect(job_record(sheet=of))}["idler_clearance"]
+        results = {s.feature.key: s.found for s in inspect(job_record(sheet=of))}
         for option in state.options:
             parts = [
                 (of.spec(key).new_mm[1] - of.spec(key).new_mm[0]) / math.sqrt(12) if key in option.new else results[key].u_mm
@@ -131,7 +131,7 @@ class Judging(unittest.TestCase):
                 Reading(s.key, s.plane, 0.175, replace(GAUGE, resolution_mm=0.05 if not half else 0.001), half_mm=half)
                 for s in of.family.by_key["end_clearance"].stations
             )
-            given = facts(sheet=of, readings=facts().readings | {("end_clearance", Phase.FOUND): read})
+            given = job_record(sheet=of, readings=job_record().readings | {("end_clearance", Phase.FOUND): read})
             state[half] = {s.feature.key: s for s in inspect(given)}["end_clearance"].found_verdict
         self.assertIs(state[0.025].call, Call.KEEP)  # up to its leaf that does not go
         # a normal distribution of the same standard deviation would put a twentieth of it past that leaf
@@ -177,7 +177,7 @@ class Setting(unittest.TestCase):
             Row(name, "iron", Range(0, math.inf), Range(*t), 0.1)
             for name, t in (("cold", (-20, 10)), ("warm", (50, 90)), ("other", (30, 30)))
         )
-        said = choose(rows, "iron", 50, 60, "sheet", Sweep(50, 60, 0, 60)).hole.render(Units.MM)
+        said = choose(rows, "iron", 50, 60, "sheet", DutyRange(50, 60, 0, 60)).hole.render(Units.MM)
         self.assertIn("from 10 °C", said)
         self.assertIn("to 50 °C", said)
 
@@ -185,7 +185,7 @@ class Setting(unittest.TestCase):
         liquid = Liquid(100, 40, 11, 100)
         rows = (Row("all", "iron", Range(0, math.inf), Range(-60, 200), 0.1),)
         for start, asked in ((10.0, False), (9.0, True)):
-            choice = choose(rows, "iron", liquid.at(60), 60, "sheet", Sweep(liquid.at(60), 60, start, 60, liquid))
+            choice = choose(rows, "iron", liquid.at(60), 60, "sheet", DutyRange(liquid.at(60), 60, start, 60, liquid))
             self.assertEqual(choice.hole is not None, asked)
         self.assertIn("is a guess", choice.hole.render(Units.MM))
 
@@ -194,7 +194,7 @@ class Setting(unittest.TestCase):
         body = heat.Body(heat.Part(200, steel), heat.Part(200, steel))
         hot = Duty("cast iron", 50, 60, 60, hot_c=310.0)
         for duty, asked in ((Duty("cast iron", 50, 60, 60), False), (hot, True), (replace(hot, hot_c=60.0, start_c=-25.0), True)):
-            told = assess(facts(sheet=replace(sheet(), heat=body), duty=duty, tries=facts().tries)).blockers
+            told = assess(job_record(sheet=replace(sheet(), heat=body), duty=duty, tries=job_record().tries)).blockers
             found = [b.lead_may for b in told if "is a guess" in b.sentence.render(Units.MM)]
             self.assertEqual(found, [True] if asked else [])
 
@@ -365,7 +365,10 @@ class SmallSums(unittest.TestCase):
         self.assertEqual(Adapter(300, 150, 180).share, 2.0)
         self.assertEqual(by_bucket(10, 1), 600)
         self.assertAlmostEqual(
-            first_hour(Running({Seen.FLOW: 60.0, Seen.POWER: 1.0}), None, "end", 5, 40)[1].text.amounts["h"].value, 0.5
+            first_hour(Running({FirstHourItem.FLOW: 60.0, FirstHourItem.POWER: 1.0}), None, "end", 5, 40)[1]
+            .text.amounts["h"]
+            .value,
+            0.5,
         )
         calculator("run-in").run({"log": "4320 60 25 0"}, Entry())
         with self.assertRaises(FieldError):
@@ -378,21 +381,21 @@ class SmallSums(unittest.TestCase):
             parse("90 SSF at 51 C", Dimension.VISCOSITY, "viscosity")
 
     def test_what_an_hour_of_odd_entries_found(self):
-        self.assertIs(self.run_one("performance", speed="0.1")["Flow at the duty"].stand, Stand.ASK)  # a bound just met
+        self.assertIs(self.run_one("performance", speed="0.1")["Flow at the duty"].status, Status.ASK)  # a bound just met
         with self.assertRaisesRegex(FieldError, "first at: the viscosity is said to be at 122 F"):
             calculator("viscosity").run(TYPED["viscosity"] | {"first": "200 SSF at 122 F"}, Entry(Units.MM))
         with self.assertRaisesRegex(FieldError, "second at: the viscosity is said to be at 200 F"):
             calculator("viscosity").run(TYPED["viscosity"] | {"second": "52 SUS @ 200 F"}, Entry(Units.MM))
         self.run_one("viscosity", first="46 mm2/s", second="52 SUS @ 212 F")
         gone = self.run_one("disc-spring", settles="1.1")["After the joint has settled"]
-        self.assertEqual((gone.stand, gone.text.render(Units.MM)), (Stand.STOP, "Nothing is left once 1.100 mm is gone."))
-        self.assertIs(self.run_one("disc-spring", cone="4.25")["Shape"].stand, Stand.ASK)
+        self.assertEqual((gone.status, gone.text.render(Units.MM)), (Status.STOP, "Nothing is left once 1.100 mm is gone."))
+        self.assertIs(self.run_one("disc-spring", cone="4.25")["Shape"].status, Status.ASK)
         self.assertNotIn("Shape", self.run_one("disc-spring", cone="4.24"))
         hot = self.run_one("hot-gap", casing_at="-40", rotor_at="-40")
-        self.assertIs(hot["Gap when hot"].stand, Stand.ASK)
+        self.assertIs(hot["Gap when hot"].status, Status.ASK)
         past = self.run_one("press-fit", interference="1")
-        self.assertEqual({line.stand for line in past.values()}, {Stand.ASK})
-        self.assertEqual({line.stand for line in self.run_one("press-fit").values()}, {Stand.GOOD})
+        self.assertEqual({line.status for line in past.values()}, {Status.ASK})
+        self.assertEqual({line.status for line in self.run_one("press-fit").values()}, {Status.GOOD})
         self.assertEqual(thread_of("1-1/2-6"), replace(thread_of("1 1/2-6"), name="1-1/2-6"))
         self.assertEqual(thread_of("½-13").diameter_mm, 12.7)
         for ten in ("0.49", "200.1"):
@@ -501,7 +504,7 @@ class SmallSums(unittest.TestCase):
         self.assertAlmostEqual(first.move.travel_mm, 0.10)
         again = tried((arc(0.15), 0.10), (0.0, 0.10))
         self.assertIsNone(again.lash_seen_mm)
-        self.assertIsNone(again.surprise)
+        self.assertIsNone(again.mismatch)
         self.assertAlmostEqual(again.move.travel_mm, 0.10)
         back = tried((arc(0.35), 0.30), (0.0, 0.30))
         self.assertAlmostEqual(back.move.travel_mm, 0.10 + 0.05)  # closing again takes up the play
@@ -517,7 +520,7 @@ class SmallSums(unittest.TestCase):
 
     def test_rings_and_counts(self):
         barely = ORing(49.8, 3.53, 50, 2.8, 4.8, encapsulated=True).lines()[0]
-        self.assertIs(barely.stand, Stand.STOP)
+        self.assertIs(barely.status, Status.STOP)
         self.assertIn("jacket cracks", barely.text.render(Units.MM))
         one, two = (summarize([Reading("s", "", 30.0, GAUGE)] * n, Statistic.LARGEST, "bore") for n in (2, 3))
         self.assertEqual(running_clearance(two, one, "c").count, 5)
@@ -579,7 +582,7 @@ class Working(unittest.TestCase):
             *tried,
             TryMade(tuple(Check(mm, 0.0001, math.inf) for mm in (0.15, 0.20, 0.10, 0.20)), stacks=((100,), (50, 50, 50))),
         ]
-        said = set_by_shims(means, window, Window(0.2, 0.15, 0.25), again, School.PLAIN, {}).surprise.render(Units.MM)
+        said = set_by_shims(means, window, Window(0.2, 0.15, 0.25), again, School.PLAIN, {}).mismatch.render(Units.MM)
         self.assertIn("Driven shaft, back", said)
         self.assertNotIn("front", said)
 
@@ -596,8 +599,8 @@ class Working(unittest.TestCase):
     def test_density_of_the_duty_is_the_liquids(self):
         losses = Losses(0.74, (Path_("end_clearance", "End", 210, 19),))
         told = [
-            assess(facts(sheet=replace(sheet(), losses=losses), duty=Duty("cast iron", 50, 60, 60, 5.0, 300.0, density_kg_m3=d)))
-            .gapping.left.fluid.density_kg_m3
+            assess(job_record(sheet=replace(sheet(), losses=losses), duty=Duty("cast iron", 50, 60, 60, 5.0, 300.0, density_kg_m3=d)))
+            .gap.left.fluid.density_kg_m3
             for d in (None, 1200.0)
         ]  # fmt: skip
         self.assertEqual(told, [900.0, 1200.0])
@@ -608,7 +611,7 @@ class Working(unittest.TestCase):
         self.assertEqual(not_ready(wanted, {})[0].render(Units.MM), "Nobody has looked for: a, b, c and 1 more.")
 
     def test_an_open_gap_holds_back_only_what_comes_after_the_gaps(self):
-        family, gap_open = facts().family, (Sentence("The gap is open."),)
+        family, gap_open = job_record().family, (Sentence("The gap is open."),)
         every = frozenset(s.key for s in family.steps)
         for step in (s for s in family.steps if s.hold):
             waits = out_of_turn(step, family, every, gap_open)

@@ -9,16 +9,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy import integrate, optimize
 
-from finegap.core.build.disc_spring import DiscSpring, SpringStack, preload_lines
-from finegap.core.build.stacking import Fitted, Used, stack_state
+from finegap.core.assembly.disc_spring import DiscSpring, SpringStack, preload_lines
+from finegap.core.assembly.stacking import Fitted, Used, stack_state
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.families.model import FeatureKind, Stage
-from finegap.core.reckoned import Stand
+from finegap.core.formatting import Units, render
+from finegap.core.result_lines import Status
 from finegap.core.sheet import read_sheet
-from finegap.core.showing import Units, render
 from finegap.core.wear.hours import check_replaced
 from finegap.core.wear.lubrication import Metered, Plan, due, hours_a_week, together
 from tests.references import VALUES
@@ -61,9 +61,9 @@ class DiscSprings(unittest.TestCase):
     def test_what_a_reversed_or_missing_one_does_is_said(self):
         disc = DiscSpring(40, 20.6, 1.9, 0.95)
         lines = {line.name: line for line in preload_lines(disc, 0.08, (1_000, 2_000))}
-        self.assertIs(lines["Missing, or reversed"].stand, Stand.CARE)
+        self.assertIs(lines["Missing, or reversed"].status, Status.CARE)
         self.assertIn("loose", render(lines["Missing, or reversed"].text, Units.MM))
-        self.assertIs(lines["The nut's preload from its torque"].stand, Stand.GOOD)
+        self.assertIs(lines["The nut's preload from its torque"].status, Status.GOOD)
         # not pressed flat it follows by less: the load of what is left of its own deflection, found again by a root finder
         own = optimize.brentq(lambda s: disc.load_n(s) - 1_000, 0, disc.cone_mm)
         self.assertAlmostEqual(lines["After the joint has settled"].text.amounts["held"].value, disc.load_n(own - 0.08), places=6)
@@ -78,12 +78,12 @@ class DiscSprings(unittest.TestCase):
         travels = np.linspace(0, disc.cone_mm, 4001)
         loads = np.array([disc.load_n(s) for s in travels])
         if most >= disc.flat_n or loads.max() < most:
-            self.assertIs(line.stand, Stand.ASK)
+            self.assertIs(line.status, Status.ASK)
         else:
             reached = travels[np.argmax(loads >= most)] / disc.cone_mm
             if abs(reached - 0.75) > 1e-3:
-                self.assertIs(line.stand, Stand.GOOD if reached <= 0.75 else Stand.CARE)
-        self.assertIs(preload_lines(disc, 0.05, (disc.flat_n, disc.flat_n))[1].stand, Stand.ASK)
+                self.assertIs(line.status, Status.GOOD if reached <= 0.75 else Status.CARE)
+        self.assertIs(preload_lines(disc, 0.05, (disc.flat_n, disc.flat_n))[1].status, Status.ASK)
 
     def test_what_is_no_disc(self):
         for sizes, said in (

@@ -1,4 +1,4 @@
-"""The table, heat, the bearing housing and the gasket stack, against geometry, brute force, OR-tools and trade facts."""
+"""The table, heat, the bearing housing and the gasket stack, against geometry, brute force, OR-tools and trade job_record."""
 
 import itertools
 import math
@@ -13,6 +13,7 @@ from scipy import integrate
 
 from finegap.core.errors import FieldError
 from finegap.core.families.model import DEFAULT_WORDS
+from finegap.core.formatting import Units
 from finegap.core.gap import gaskets, heat, housing, ring, table
 from finegap.core.gap.housing import Housing, ThreadHand, Zero
 from finegap.core.gap.map import map_of
@@ -21,7 +22,6 @@ from finegap.core.gap.setting import Check, TryMade, feeler_check
 from finegap.core.gap.table import Range, Row
 from finegap.core.materials import MATERIALS, Expansion
 from finegap.core.measuring.verdict import Call, School
-from finegap.core.showing import Units
 from tests.core.setting import GasketMeans, HousingMeans, RingMeans, set_by_gaskets, set_by_housing, set_by_ring
 from tests.references import VALUES
 
@@ -260,7 +260,7 @@ class SettingWithAHousing(unittest.TestCase):
         setting = set_by_housing(means, self.WINDOW, tries, School.GUARDED, Zero.BACK_OFF, 0)
         self.assertIs(setting.move.way, Way.CLOSE)
         self.assertAlmostEqual(setting.move.change_mm, -0.06)
-        self.assertIn("0.06 mm wider than promised", setting.surprise.render(Units.MM))
+        self.assertIn("0.06 mm wider than promised", setting.mismatch.render(Units.MM))
         near, _ = feeler_check(0.17, 0.19)
         unsure = set_by_housing(means, self.WINDOW, [TryMade((near,), moved=46.7)], School.GUARDED, Zero.BACK_OFF, 0)
         self.assertFalse(unsure.right)
@@ -281,8 +281,8 @@ class SettingWithAHousing(unittest.TestCase):
 
         def by_housing(*moves):
             tries = [TryMade((Check(gap, 0.002, math.inf),), moved=ours.arc_mm(turn)) for turn, gap in moves]
-            surprise = set_by_housing(means, self.WINDOW, tries, School.GUARDED, Zero.BACK_OFF, 0).surprise
-            return surprise and surprise.render(Units.MM)
+            mismatch = set_by_housing(means, self.WINDOW, tries, School.GUARDED, Zero.BACK_OFF, 0).mismatch
+            return mismatch and mismatch.render(Units.MM)
 
         self.assertIsNone(by_housing((0.15, 0.15)))
         self.assertIsNone(by_housing((0.15, 0.30), (-0.15, 0.15)))  # only the last try is spoken of
@@ -296,8 +296,8 @@ class SettingWithAHousing(unittest.TestCase):
 
         def by_gaskets(*stacks):
             tries = [TryMade((Check(gap, 0.002, math.inf),), stacks=(stack,)) for stack, gap in stacks]
-            surprise = set_by_gaskets(gasket, self.WINDOW, tries, School.GUARDED, {50: 4, 100: 4}).surprise
-            return surprise and surprise.render(Units.MM)
+            mismatch = set_by_gaskets(gasket, self.WINDOW, tries, School.GUARDED, {50: 4, 100: 4}).mismatch
+            return mismatch and mismatch.render(Units.MM)
 
         self.assertIsNone(by_gaskets(((250,), 0.30)))  # one try tells the offset, and promises nothing
         self.assertIsNone(by_gaskets(((250,), 0.30), ((100, 50), 0.20)))
@@ -306,8 +306,8 @@ class SettingWithAHousing(unittest.TestCase):
 
         def by_ring(*gaps):
             tries = [TryMade((Check(gap, 0.002, math.inf),)) for gap in gaps]
-            surprise = set_by_ring(RingMeans(), self.WINDOW, tries, School.GUARDED).surprise
-            return surprise and surprise.render(Units.MM)
+            mismatch = set_by_ring(RingMeans(), self.WINDOW, tries, School.GUARDED).mismatch
+            return mismatch and mismatch.render(Units.MM)
 
         self.assertIsNone(by_ring(0.25, 0.20))
         self.assertIn("Further off than before, by 0.07 mm", by_ring(0.16, 0.23))

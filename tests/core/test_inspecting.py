@@ -8,12 +8,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from finegap.core.errors import FieldError, Unlikely
-from finegap.core.facts import Decided, Decision, Look, Past, Phase
 from finegap.core.families import FAMILIES
 from finegap.core.families.model import Feature, FeatureKind, Stage, stations
+from finegap.core.formatting import Units, render
 from finegap.core.gap.setting import Check, TryMade
 from finegap.core.gauges import Cabinet, Choice, GaugeKind
 from finegap.core.job import assess
+from finegap.core.job_record import Decided, Decision, Look, Past, Phase
 from finegap.core.measuring.feeler import check_leaves, check_pile, interval
 from finegap.core.measuring.paste import read_set
 from finegap.core.measuring.readings import Gauge, Reading, Statistic, summarize
@@ -23,12 +24,11 @@ from finegap.core.measuring.verdict import Call, Limit, School, judge
 from finegap.core.ordering import to_order
 from finegap.core.procedure import ShopStep, in_force, read_steps, told
 from finegap.core.quantities import Dimension, parse
-from finegap.core.showing import Units, render
 from finegap.core.wear.hours import MeterReading
 from finegap.core.wear.lives import Size, Visit
 from finegap.core.wear.parts import Catalogue, Kit, Part
 from tests.apps.base import GOOD
-from tests.core.facts import facts, readings, sheet
+from tests.core.job_records import job_record, readings, sheet
 from tests.references import VALUES
 
 MICROMETER = Gauge("M", 0.001, 0.002, 2, 0.001)
@@ -236,7 +236,7 @@ class Settling(unittest.TestCase):
 
 
 def states(**changes):
-    return {s.feature.key: s for s in assess(facts(**changes)).features}
+    return {s.feature.key: s for s in assess(job_record(**changes)).features}
 
 
 class Damage(unittest.TestCase):
@@ -300,7 +300,7 @@ class Coming(unittest.TestCase):
 
     def test_inside_now_but_predicted_past_the_limit_is_watched(self):
         of = sheet()
-        duty = replace(facts().duty, pressure_bar=1, speed_r_min=1)
+        duty = replace(job_record().duty, pressure_bar=1, speed_r_min=1)
         past = self.past(30.075)
         past = replace(past, visits={"idler_bore": (replace(past.visits["idler_bore"][0], work=1.0),)})
         # 0.045 mm in 5,000 h: 30.12 now, past 30.15 after another 3,300 h, before the next overhaul at 4,000 h
@@ -314,7 +314,7 @@ class Coming(unittest.TestCase):
 
     def test_sizes_that_scatter_past_the_limit_are_watched_now(self):
         """Inside by its own reading, but one further size of this life may lie past the limit: with no overhaul planned, too."""
-        of, duty = sheet(), replace(facts().duty, pressure_bar=1, speed_r_min=1)
+        of, duty = sheet(), replace(job_record().duty, pressure_bar=1, speed_r_min=1)
         sizes = (30.02, 30.13, 30.04, 30.14)
         visits = tuple(Visit(i, i, MeterReading(1000.0 * i), 1.0, Size(mm, 0.001)) for i, mm in enumerate(sizes, 1))
         for planned in (None, 100.0):
@@ -353,8 +353,8 @@ class Ordering(unittest.TestCase):
 
     def order(self, **changes):
         of = replace(sheet(), catalogue=self.OF)
-        assessment = assess(facts(sheet=of, **changes))
-        return to_order(facts().family, assessment.features, self.OF)
+        assessment = assess(job_record(sheet=of, **changes))
+        return to_order(job_record().family, assessment.features, self.OF)
 
     def test_what_is_never_used_twice_is_always_in_it(self):
         self.assertEqual(self.order().needs, {"3": 1})
@@ -377,30 +377,30 @@ class Ordering(unittest.TestCase):
 class Symptoms(unittest.TestCase):
     def test_it_says_what_to_measure_first_then_what_explains_it(self):
         of = sheet()
-        begun = assess(facts(symptom="low_flow", readings={})).explained
+        begun = assess(job_record(symptom="low_flow", readings={})).explained
         self.assertEqual(begun.suspects[0], "end_clearance")
         self.assertIn("look first at end clearance found", begun.sentence.render(Units.MM))
-        wide = assess(facts(symptom="low_flow", readings=readings(GOOD | {"end_clearance": 0.4}, of)))
+        wide = assess(job_record(symptom="low_flow", readings=readings(GOOD | {"end_clearance": 0.4}, of)))
         self.assertEqual(wide.explained.explains, ("end_clearance",))
         self.assertIn("wider than 0.10 to 0.14 mm", wide.explained.sentence.render(Units.MM))
 
     def test_or_that_nothing_does(self):
         of = sheet()
         sound = readings(GOOD | {"end_clearance": 0.12}, of)
-        explained = assess(facts(symptom="low_flow", readings=sound)).explained
+        explained = assess(job_record(symptom="low_flow", readings=sound)).explained
         self.assertEqual(explained.explains, ())
         self.assertIn("Nothing found explains", explained.sentence.render(Units.MM))
-        noise = assess(facts(symptom="noise", readings=sound)).explained
+        noise = assess(job_record(symptom="noise", readings=sound)).explained
         self.assertIn("Starved suction", noise.sentence.render(Units.MM))
-        not_looked = assess(facts(symptom="noise", readings=sound, looks={})).explained
+        not_looked = assess(job_record(symptom="noise", readings=sound, looks={})).explained
         self.assertIn("look first at bearings", not_looked.sentence.render(Units.MM))
-        self.assertIsNone(assess(facts(symptom="planned")).explained)
+        self.assertIsNone(assess(job_record(symptom="planned")).explained)
 
     def test_every_suspect_is_a_feature(self):
         for family in FAMILIES.values():
             for symptom in family.symptoms:
                 self.assertEqual([k for k in symptom.suspects if k not in family.by_key], [])
-            for rule in family.together:
+            for rule in family.replaced_with:
                 self.assertTrue({rule.changed, *rule.also} <= set(family.by_key))
 
 
@@ -492,5 +492,5 @@ class WhatIsSet(unittest.TestCase):
         self.assertEqual(bare["shaft_runout"].found.value_mm, 0.03)
         self.assertIsNone(bare["shaft_runout"].found_verdict)
         self.assertFalse(bare["shaft_runout"].wanted)
-        finished = assess(facts(tries=(TryMade((Check(0.12, 0.003, math.inf),), moved=18.85),)))
+        finished = assess(job_record(tries=(TryMade((Check(0.12, 0.003, math.inf),), moved=18.85),)))
         self.assertEqual(finished.blockers, ())

@@ -7,19 +7,19 @@ from dataclasses import fields, is_dataclass, replace
 from hypothesis import given
 from hypothesis import strategies as st
 
-from finegap.core.facts import Decided, Decision, Duty, Phase
 from finegap.core.families.model import Family, Feature, FeatureKind, Stage, Step, stations
+from finegap.core.formatting import Sentence, Units, render
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import Check, TryMade
 from finegap.core.inspection import reason_needed
 from finegap.core.job import assess
+from finegap.core.job_record import Decided, Decision, Duty, Phase
 from finegap.core.measuring.readings import Gauge
 from finegap.core.measuring.verdict import Call, Limit, School, judge
 from finegap.core.sheet import FeatureSpec
-from finegap.core.showing import Sentence, Units, render
 from finegap.core.working import Working
 from tests.apps.base import GOOD
-from tests.core.facts import facts, gasket_sheet, readings, sheet
+from tests.core.job_records import gasket_sheet, job_record, readings, sheet
 
 
 def tried(gap: float, u: float = 0.003, arc: float = 18.85) -> tuple[TryMade, ...]:
@@ -27,7 +27,7 @@ def tried(gap: float, u: float = 0.003, arc: float = 18.85) -> tuple[TryMade, ..
 
 
 def blockers(**changes):
-    return [(b.stage, b.sentence.render(Units.MM), b.lead_may) for b in assess(facts(**changes)).blockers]
+    return [(b.stage, b.sentence.render(Units.MM), b.lead_may) for b in assess(job_record(**changes)).blockers]
 
 
 class Blocking(unittest.TestCase):
@@ -35,7 +35,7 @@ class Blocking(unittest.TestCase):
         self.assertEqual(blockers(), [])
 
     def test_each_hold_point_alone_blocks_and_no_other_step_does(self):
-        family = facts().family
+        family = job_record().family
         every = frozenset(s.key for s in family.steps)
         for step in family.steps:
             found = blockers(steps_done=every - {step.key})
@@ -70,9 +70,9 @@ class Blocking(unittest.TestCase):
     def test_no_row_of_the_table(self):
         (found,) = blockers(duty=Duty("cast iron", 50, 150, 150))
         self.assertIn("never extrapolate", found[1])
-        assessment = assess(facts(duty=Duty("cast iron", 50, 150, 150)))
-        self.assertIsNone(assessment.gapping.window)
-        self.assertIsNone(assessment.gapping.setting)
+        assessment = assess(job_record(duty=Duty("cast iron", 50, 150, 150)))
+        self.assertIsNone(assessment.gap.window)
+        self.assertIsNone(assessment.gap.setting)
 
     def test_parts(self):
         of = sheet()
@@ -98,7 +98,7 @@ class Blocking(unittest.TestCase):
         self.assertEqual(blockers(gauge_faults=(fault,)), [(Stage.INSPECT, "C-1 was past its calibration date.", True)])
 
     def test_in_working_order(self):
-        empty = assess(facts(readings={}, looks={}, steps_done=frozenset(), tries=())).blockers
+        empty = assess(job_record(readings={}, looks={}, steps_done=frozenset(), tries=())).blockers
         order = [list(Stage).index(b.stage) for b in empty]
         self.assertEqual(order, sorted(order))
 
@@ -131,24 +131,24 @@ class Deciding(unittest.TestCase):
         self.assertEqual(blockers(decisions=kept), [])
         self.assertEqual([b[1] for b in blockers(readings=worn, decisions=kept)], ["Shaft at the bushing: not decided."])
         self.assertEqual(blockers(readings=worn, decisions=with_reason), [])
-        open_, done = (assess(facts(readings=worn, decisions=d)).progress[Stage.DECIDE] for d in (kept, with_reason))
+        open_, done = (assess(job_record(readings=worn, decisions=d)).progress[Stage.DECIDE] for d in (kept, with_reason))
         self.assertEqual((open_, done), ((0, 1), (1, 1)))
 
 
 class Progress(unittest.TestCase):
     def test_done_of_each_stage(self):
-        done = assess(facts()).progress
+        done = assess(job_record()).progress
         self.assertEqual(done[Stage.INSPECT], (9, 9))
         self.assertEqual(done[Stage.SET], (1, 1))
         self.assertEqual(done[Stage.DECIDE], (0, 0))
-        begun = assess(facts(steps_done=frozenset({"isolate"}), readings={}, looks={}, tries=())).progress
+        begun = assess(job_record(steps_done=frozenset({"isolate"}), readings={}, looks={}, tries=())).progress
         self.assertEqual((begun[Stage.PREPARE], begun[Stage.INSPECT], begun[Stage.SET]), ((1, 8), (0, 9), (0, 1)))
 
     def test_a_running_clearance_as_left_takes_new_parts_with_kept_ones(self):
         of = sheet()
         both = readings(GOOD, of) | readings({"idler_bore": 30.03}, of, Phase.LEFT)
         change = {"idler_bore": Decision(Decided.CHANGE)}
-        states = {s.feature.key: s for s in assess(facts(readings=both, decisions=change)).features}
+        states = {s.feature.key: s for s in assess(job_record(readings=both, decisions=change)).features}
         self.assertAlmostEqual(states["idler_clearance"].found.value_mm, 30.06 - 29.97)
         self.assertAlmostEqual(states["idler_clearance"].left.value_mm, 30.03 - 29.97)
         self.assertIsNone(states["shaft_clearance"].left)
@@ -187,7 +187,7 @@ class Shown(unittest.TestCase):
         check = Check(gap, u, math.inf)
         one = TryMade((check,), stacks=((250,),)) if by_gaskets else TryMade((check,), moved=20.0)
         assessment = assess(
-            facts(
+            job_record(
                 sheet=of,
                 readings=readings(sizes, of),
                 tries=(one,),
@@ -211,11 +211,11 @@ class Shown(unittest.TestCase):
     @given(st.floats(0.0, 0.4), st.sampled_from(School))
     def test_signed_without_a_lead_means_inside_the_window_and_never_touching(self, gap, school):
         of = replace(sheet(), school=school)
-        assessment = assess(facts(sheet=of, tries=tried(gap)))
+        assessment = assess(job_record(sheet=of, tries=tried(gap)))
         if not assessment.blockers:
-            self.assertTrue(assessment.gapping.window.low_mm <= gap <= assessment.gapping.window.high_mm)
+            self.assertTrue(assessment.gap.window.low_mm <= gap <= assessment.gap.window.high_mm)
             self.assertGreater(gap, 0)
-            self.assertGreater(assessment.gapping.hot.gap_mm, 0)
+            self.assertGreater(assessment.gap.hot.gap_mm, 0)
 
 
 class AnotherFamily(unittest.TestCase):
@@ -237,7 +237,7 @@ class AnotherFamily(unittest.TestCase):
             "hole": FeatureSpec(Limit(None, 5.2, (5.0, 5.1)), (5.0, 5.1), "", False),
         }
         of = replace(sheet(), family=self.FAMILY, features=specs, build={})
-        assessment = assess(facts(sheet=of, readings=readings({"plate": 10.0, "hole": 5.3}, of), steps_done=frozenset()))
+        assessment = assess(job_record(sheet=of, readings=readings({"plate": 10.0, "hole": 5.3}, of), steps_done=frozenset()))
         calls = [s.found_verdict.call for s in assessment.features]
         self.assertEqual(calls, [Call.KEEP, Call.CHANGE])
         self.assertEqual(
@@ -249,6 +249,6 @@ class AnotherFamily(unittest.TestCase):
         of = sheet()
         coarse = Gauge("C", 0.01, 0.03, 2)
         taken = {key: tuple(replace(r, gauge=coarse) for r in group) for key, group in readings(GOOD, of).items()}
-        states = assess(facts(readings=taken)).features
+        states = assess(job_record(readings=taken)).features
         self.assertFalse(states[1].fine)
-        self.assertTrue(assess(facts()).features[1].fine)
+        self.assertTrue(assess(job_record()).features[1].fine)

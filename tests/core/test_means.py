@@ -12,6 +12,7 @@ from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.model import GapWords
+from finegap.core.formatting import Units, render
 from finegap.core.gap import gaskets
 from finegap.core.gap.move import Window
 from finegap.core.gap.setting import Check, TryMade, feeler_check
@@ -19,8 +20,7 @@ from finegap.core.gap.shims import Faces, Wanted, choose_shims, wanted_of, what_
 from finegap.core.gap.timing import Timing
 from finegap.core.gap.timing import move_for as turn
 from finegap.core.measuring.verdict import Call, School
-from finegap.core.reckoned import Stand
-from finegap.core.showing import Units, render
+from finegap.core.result_lines import Status
 from tests.core.setting import (
     CouplingMeans,
     GasketMeans,
@@ -121,15 +121,15 @@ class Shims(unittest.TestCase):
         tries.append(TryMade(sharp(0.14, 0.20, 0.14, 0.20), stacks=((100, 50), (100,))))
         third = set_by_shims(means, FRONT, BACK, tries, School.GUARDED, {100: 2, 50: 3})
         self.assertTrue(third.right)
-        self.assertIsNone(third.surprise)
+        self.assertIsNone(third.mismatch)
         # the shim that went behind the other shaft's bearing
         crossed = [*tries[:1], TryMade(sharp(0.19, 0.15, 0.09, 0.25), stacks=((100, 50), (100,)))]
-        said = set_by_shims(means, FRONT, BACK, crossed, School.GUARDED, {100: 2, 50: 3}).surprise
+        said = set_by_shims(means, FRONT, BACK, crossed, School.GUARDED, {100: 2, 50: 3}).mismatch
         self.assertIn("Drive shaft, front", said.render(Units.MM))
         self.assertIn("behind the other shaft's bearing", set_by_shims(
             means, FRONT, BACK, [*tries[:1], TryMade(sharp(0.24, 0.10, 0.14, 0.20), stacks=((100, 50), (100,)))],
             School.GUARDED, {100: 2, 50: 3},
-        ).surprise.render(Units.MM))  # fmt: skip
+        ).mismatch.render(Units.MM))  # fmt: skip
 
     @given(st.tuples(*[st.integers(-60, 60)] * 2), st.tuples(*[st.integers(-25, 25)] * 2), st.floats(0.001, 0.006))
     def test_shims_as_told_are_called_right_by_the_next_check(self, off, spare, half):
@@ -186,12 +186,12 @@ class Shims(unittest.TestCase):
                  "back_low": "0.16", "back_high": "0.24", "difference": "0.03",
                  "stock": "0.05 x 4"}  # fmt: skip
         above = calculator("shims").run(typed, Entry(Units.MM))[0]
-        self.assertIs(above.stand, Stand.STOP)
+        self.assertIs(above.status, Status.STOP)
         self.assertIn("never assemble", render(above.text, Units.MM))
         inch = calculator("shims").run(
             {k: (v if k == "stock" else f"{float(v)} mm") for k, v in typed.items()} | {"stock": "0.05 mm x 4"}, Entry(Units.IN)
         )
-        self.assertEqual([x.stand for x in inch[:2]], [Stand.STOP, Stand.STOP])
+        self.assertEqual([x.status for x in inch[:2]], [Status.STOP, Status.STOP])
         self.assertIn("together are 0.0134 in", " ".join(render(x.text, Units.IN) for x in inch))
 
 
@@ -226,9 +226,9 @@ class TimingGear(unittest.TestCase):
         tries.append(TryMade(sharp(0.26, 0.26), moved=-self.MESH.timing.arc_mm(0.06)))
         third = set_by_timing(self.MESH, tries, School.GUARDED)
         self.assertTrue(third.right)
-        self.assertIsNone(third.surprise)
+        self.assertIsNone(third.mismatch)
         wrong = [tries[0], TryMade(sharp(0.14, 0.38), moved=-self.MESH.timing.arc_mm(0.06))]
-        self.assertIn("turned away from the wider gap", set_by_timing(self.MESH, wrong, School.GUARDED).surprise.render(Units.MM))
+        self.assertIn("turned away from the wider gap", set_by_timing(self.MESH, wrong, School.GUARDED).mismatch.render(Units.MM))
 
     def test_two_gaps_too_narrow_together_are_not_for_the_gear(self):
         move = turn(self.MESH.timing, 0.20, 0.10, self.MESH.window, 0.04)
@@ -266,9 +266,9 @@ class Covers(unittest.TestCase):
             "high": "0.27",
             "stock": "0.05 x 6; 0.10 x 2",
         }
-        for vane, stand in (("179.80", Stand.GOOD), ("179.95", Stand.STOP)):
-            self.assertIs(calculator("cover-gasket").run(typed | {"vane": vane}, Entry(Units.MM))[-1].stand, stand)
-        self.assertIs(calculator("cover-gasket").run(typed | {"stock": "1.0 x 1"}, Entry(Units.MM))[0].stand, Stand.STOP)
+        for vane, status in (("179.80", Status.GOOD), ("179.95", Status.STOP)):
+            self.assertIs(calculator("cover-gasket").run(typed | {"vane": vane}, Entry(Units.MM))[-1].status, status)
+        self.assertIs(calculator("cover-gasket").run(typed | {"stock": "1.0 x 1"}, Entry(Units.MM))[0].status, Status.STOP)
 
 
 class NothingAndLeaves(unittest.TestCase):

@@ -12,12 +12,12 @@ from hypothesis import strategies as st
 from scipy import integrate, stats
 
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Units
 from finegap.core.measuring.plausible import check_plausible
 from finegap.core.measuring.readings import Gauge, Reading, Statistic, running_clearance, summarize
 from finegap.core.measuring.uncertainty import Component, combine, coverage_factor, from_interval, pooled_repeatability
 from finegap.core.measuring.verdict import Call, Limit, School, conformance_probability, guard_of, judge
 from finegap.core.quantities import Dimension, parse
-from finegap.core.showing import Units
 from tests.references import VALUES
 
 MICROMETER = Gauge("M", 0.001, 0.0012, 2)

@@ -12,13 +12,13 @@ from hypothesis import strategies as st
 
 from finegap.core.entry import FIELDS, Entry
 from finegap.core.errors import Ambiguous, FieldError, Unlikely
+from finegap.core.formatting import Units
 from finegap.core.gap.viscosity import read_viscosity
 from finegap.core.measuring.paste import read_set
 from finegap.core.measuring.plausible import plausible
 from finegap.core.numerals import Mark
 from finegap.core.quantities import Dimension, Quantity, parse, parse_hours, parse_number
-from finegap.core.showing import Units
-from tests.core.facts import sheet
+from tests.core.job_records import sheet
 
 POINT, COMMA = Mark.POINT, Mark.COMMA
 

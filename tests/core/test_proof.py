@@ -8,12 +8,12 @@ from hypothesis import strategies as st
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Units, render
 from finegap.core.gap.performance import Losses, Path, perform
 from finegap.core.gap.slip import Fluid
-from finegap.core.proof.first_hour import NOISES, Running, Seen, by_bucket, first_hour
+from finegap.core.proof.first_hour import NOISES, FirstHourItem, Running, by_bucket, first_hour
 from finegap.core.proof.run_in import Note, Rules, Say, advise, check_note, count_drops, rules_for
-from finegap.core.reckoned import Stand
-from finegap.core.showing import Units, render
+from finegap.core.result_lines import Status
 from tests.references import VALUES
 
 RULES = Rules((2, 10), 60, 10)
@@ -167,37 +167,37 @@ class FirstHour(unittest.TestCase):
     PREDICTED = perform(LOSSES, {"end": 0.2, "tips": 0.1}, {}, 6, 320, Fluid(20, 900))
 
     def told(self, noise="", **values):
-        running = Running({Seen(k): v for k, v in values.items()}, noise)
+        running = Running({FirstHourItem(k): v for k, v in values.items()}, noise)
         return {line.name: line for line in first_hour(running, self.PREDICTED, "end", 6, 65)}
 
     def test_flow_against_what_slip_predicts(self):
-        for flow, stand in ((self.PREDICTED.flow_l_min, Stand.GOOD), (180, Stand.CARE), (260, Stand.ASK), (0, Stand.CARE)):
-            self.assertIs(self.told(flow=flow)["Flow"].stand, stand, flow)
+        for flow, status in ((self.PREDICTED.flow_l_min, Status.GOOD), (180, Status.CARE), (260, Status.ASK), (0, Status.CARE)):
+            self.assertIs(self.told(flow=flow)["Flow"].status, status, flow)
 
     @given(st.floats(0.21, 0.6))
     def test_the_gap_it_names_would_pass_just_that(self, wide):
         """The inverse: put the gap it names in, and the flow that was measured comes out."""
         measured = perform(self.LOSSES, {"end": wide, "tips": 0.1}, {}, 6, 320, Fluid(20, 900)).flow_l_min
         line = self.told(flow=measured)["Flow"]
-        if line.stand is Stand.CARE and measured > 0:
+        if line.status is Status.CARE and measured > 0:
             self.assertAlmostEqual(line.text.amounts["gap"].value, wide, places=6)
 
     def test_slip_at_another_pressure_than_the_duty(self):
         half = self.PREDICTED.theoretical_l_min - self.PREDICTED.slip_l_min / 2
-        self.assertIs(self.told(flow=half, pressure=3)["Flow"].stand, Stand.GOOD)
+        self.assertIs(self.told(flow=half, pressure=3)["Flow"].status, Status.GOOD)
 
     def test_pressure_power_warmth_and_noise(self):
         """Overall efficiency = Q·dp/P: 100 L/min at 6 bar is 1 kW."""
         self.assertIn("50.0%", render(self.told(flow=100, power=2)["Power"].text, Units.MM))
-        for power, stand in ((2, Stand.GOOD), (0.9, Stand.ASK), (4, Stand.CARE)):
-            self.assertIs(self.told(flow=100, power=power)["Power"].stand, stand)
-        for bar, stand in ((6.2, Stand.GOOD), (8, Stand.CARE), (4, Stand.CARE)):
-            self.assertIs(self.told(pressure=bar)["Pressure difference"].stand, stand)
-        for c, stand in ((90, Stand.GOOD), (120, Stand.CARE)):
-            self.assertIs(self.told(temperature=c)["Bearing temperature"].stand, stand)
-        stands = {noise: self.told(noise=noise)["Noise"].stand for noise in NOISES}
-        self.assertEqual((stands.pop("even"), stands.pop("rub")), (Stand.GOOD, Stand.STOP))
-        self.assertEqual(set(stands.values()), {Stand.CARE})
+        for power, status in ((2, Status.GOOD), (0.9, Status.ASK), (4, Status.CARE)):
+            self.assertIs(self.told(flow=100, power=power)["Power"].status, status)
+        for bar, status in ((6.2, Status.GOOD), (8, Status.CARE), (4, Status.CARE)):
+            self.assertIs(self.told(pressure=bar)["Pressure difference"].status, status)
+        for c, status in ((90, Status.GOOD), (120, Status.CARE)):
+            self.assertIs(self.told(temperature=c)["Bearing temperature"].status, status)
+        stands = {noise: self.told(noise=noise)["Noise"].status for noise in NOISES}
+        self.assertEqual((stands.pop("even"), stands.pop("rub")), (Status.GOOD, Status.STOP))
+        self.assertEqual(set(stands.values()), {Status.CARE})
 
     def test_a_bucket(self):
         self.assertAlmostEqual(by_bucket(10, 12), 50)

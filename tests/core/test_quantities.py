@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from finegap.core.calculators import CALCULATORS
 from finegap.core.entry import BARE, FIELDS, SIGNS, Entry, bare_unit
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Kind, Sentence, Units, length, render, round_half_away, rule_fraction
 from finegap.core.measuring.feeler import read_leaves
 from finegap.core.measuring.verdict import Limit
 from finegap.core.quantities import (
@@ -24,7 +25,6 @@ from finegap.core.quantities import (
     unit_names,
 )
 from finegap.core.saybolt import from_furol, from_saybolt, furol_seconds, saybolt_seconds
-from finegap.core.showing import Amount, Kind, Sentence, Units, length, render, round_half_away, rule_fraction
 from tests.references import VALUES
 
 PINT = {

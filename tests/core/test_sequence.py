@@ -4,20 +4,20 @@ import itertools
 import unittest
 from dataclasses import replace
 
-from finegap.core.build.stacking import Fitted
-from finegap.core.build.tightening import Tightened
-from finegap.core.facts import Phase
+from finegap.core.assembly.stacking import Fitted
+from finegap.core.assembly.tightening import Tightened
 from finegap.core.families import FAMILIES
 from finegap.core.families.model import GAP_RIGHT, Family, Stage, Step
+from finegap.core.formatting import Sentence, Units
 from finegap.core.gap.setting import TryMade, feeler_check
-from finegap.core.gapping import gap_blockers
+from finegap.core.gap_assessment import gap_blockers
 from finegap.core.job import assess
+from finegap.core.job_record import Phase
 from finegap.core.procedure import needed, reopened
 from finegap.core.proof.seen import Proof
 from finegap.core.sequence import comes_after, hangs_on, must_be_done, out_of_turn
-from finegap.core.showing import Sentence, Units
 from tests.apps.base import sheet_data
-from tests.core.facts import TORQUES, facts, gasket_sheet, readings, sheet
+from tests.core.job_records import TORQUES, gasket_sheet, job_record, readings, sheet
 
 MEANS = ("gaskets", "housing", "ring", "coupling", "fixed", "shims", "timing")
 
@@ -124,32 +124,32 @@ class TheCheckThatCounts(unittest.TestCase):
         tries = (TryMade((feeler_check(0.115, 0.125)[0],), stacks=((250,),), made=tried),)
         tightened = tuple(replace(one, made=torqued) for one in TORQUES)
         given = {"sheet": gasket_sheet(), "tries": tries, "tightened": tightened, "opened": frozenset({"gaskets"})}
-        return assess(facts(**(given | more)))
+        return assess(job_record(**(given | more)))
 
     def test_after_the_torque_it_is_right_before_it_is_to_be_done_again(self):
-        self.assertTrue(self.setting(10, 9).gapping.setting.right)
+        self.assertTrue(self.setting(10, 9).gap.setting.right)
         late = self.setting(10, 11)
-        self.assertFalse(late.gapping.setting.right)
-        self.assertIn("Check once more", late.gapping.setting.move.headline.render(Units.MM))
-        self.assertTrue(any("after the last check" in s.render(Units.MM) for s, _ in gap_blockers(late.facts, late.gapping)))
+        self.assertFalse(late.gap.setting.right)
+        self.assertIn("Check once more", late.gap.setting.move.headline.render(Units.MM))
+        self.assertTrue(any("after the last check" in s.render(Units.MM) for s, _ in gap_blockers(late.record, late.gap)))
 
     def test_without_its_torque_it_is_right_on_trial_only(self):
         trial = self.setting(10, 0, tightened=())
-        self.assertIn("Right on trial", trial.gapping.setting.move.headline.render(Units.MM))
-        self.assertFalse(trial.gapping.setting.right)
-        turn = next(s for s in trial.facts.family.steps if s.key == "free_turn")
+        self.assertIn("Right on trial", trial.gap.setting.move.headline.render(Units.MM))
+        self.assertFalse(trial.gap.setting.right)
+        turn = next(s for s in trial.record.family.steps if s.key == "free_turn")
         self.assertTrue(any("had their torque" in s.render(Units.MM) for s in trial.out_of_turn(turn)))
 
     def test_so_it_is_with_all_that_holds_the_gap_whatever_the_means(self):
         """A bearing put in, a lock nut tightened, another part decided on after the check: none of it was checked."""
         checked = {"tries": (TryMade((feeler_check(0.115, 0.125)[0],), moved=18.85, made=5),)}
         before = tuple(replace(one, made=1) for one in TORQUES)
-        self.assertTrue(assess(facts(**checked, tightened=before)).gapping.setting.right)
+        self.assertTrue(assess(job_record(**checked, tightened=before)).gap.setting.right)
         other = sheet(
             torques=[*sheet_data()["torques"], {"fastener": "Gland nuts", "torque": ["5 N.m", "6 N.m"], "condition": "dry"}]
         )
         later = (*before, Tightened("gland nuts", 1, (1,), 5.5, made=9))
-        self.assertTrue(assess(facts(**checked, sheet=other, tightened=later)).gapping.setting.right, "the gland holds no gap")
+        self.assertTrue(assess(job_record(**checked, sheet=other, tightened=later)).gap.setting.right, "the gland holds no gap")
         for late, said in (
             ({"tightened": tuple(replace(one, made=9) for one in TORQUES)}, "lock nut, head bolts got their torque after"),
             (
@@ -158,7 +158,7 @@ class TheCheckThatCounts(unittest.TestCase):
             ),
             ({"tightened": before, "renewed": 9}, "Which parts are new was decided after the last check"),
         ):
-            stale = assess(facts(**checked, **late)).gapping.setting
+            stale = assess(job_record(**checked, **late)).gap.setting
             self.assertFalse(stale.right)
             self.assertIn(said, stale.unproved.render(Units.MM))
 
@@ -166,49 +166,49 @@ class TheCheckThatCounts(unittest.TestCase):
 class TheWholePump(unittest.TestCase):
     def test_a_gap_nobody_sets_and_that_is_outside_leaves_nothing_right(self):
         worn = readings({"idler_bore": 30.14, "idler_pin": 29.91}, sheet())
-        found = assess(facts(readings=facts().readings | worn))
-        self.assertTrue(found.gapping.setting.right)
-        self.assertEqual(len(found.gapping.outside), 1)
+        found = assess(job_record(readings=job_record().readings | worn))
+        self.assertTrue(found.gap.setting.right)
+        self.assertEqual(len(found.gap.outside), 1)
         done, of = found.progress[Stage.SET]
         self.assertEqual(of - done, 1)
-        turn = next(s for s in found.facts.family.steps if s.key == "free_turn")
+        turn = next(s for s in found.record.family.steps if s.key == "free_turn")
         self.assertIn("outside its limit", found.out_of_turn(turn)[-1].render(Units.MM))
 
     def test_a_step_proves_no_other(self):
-        turned = assess(facts(proofs=(Proof("another", "turning"), Proof("another", "end-play", 0.01))))
-        free, play = (next(s for s in turned.facts.family.steps if s.key == key) for key in ("free_turn", "end_play"))
+        turned = assess(job_record(proofs=(Proof("another", "turning"), Proof("another", "end-play", 0.01))))
+        free, play = (next(s for s in turned.record.family.steps if s.key == key) for key in ("free_turn", "end_play"))
         self.assertEqual(len(turned.holds_back(free)), 1)
         self.assertEqual(len(turned.holds_back(play)), 1)
-        here = assess(facts(proofs=(Proof("free_turn", "turning"), Proof("end_play", "end-play", 0.01))))
+        here = assess(job_record(proofs=(Proof("free_turn", "turning"), Proof("end_play", "end-play", 0.01))))
         self.assertEqual((here.holds_back(free), here.holds_back(play)), ((), ()))
 
     def test_a_new_part_that_nobody_measured_holds_its_step(self):
-        from finegap.core.facts import Decided, Decision
+        from finegap.core.job_record import Decided, Decision
 
         decided = {"bushing_bore": Decision(Decided.CHANGE, "worn")}
-        before = assess(facts(decisions=decided))
-        step = next(s for s in before.facts.family.steps if s.key == "bushings")
+        before = assess(job_record(decisions=decided))
+        step = next(s for s in before.record.family.steps if s.key == "bushings")
         self.assertIn("changed, but not measured after", " ".join(s.render(Units.MM) for s in before.holds_back(step)))
         after = readings({"bushing_bore": 40.06}, sheet(), Phase.LEFT)
-        measured = assess(facts(decisions=decided, readings=facts().readings | after))
+        measured = assess(job_record(decisions=decided, readings=job_record().readings | after))
         self.assertNotIn("measured after", " ".join(s.render(Units.MM) for s in measured.holds_back(step)))
 
     def test_kit_and_tools_are_not_there_before_somebody_looked(self):
-        job = assess(facts())
-        ready = next(s for s in job.facts.family.steps if s.key == "ready")
+        job = assess(job_record())
+        ready = next(s for s in job.record.family.steps if s.key == "ready")
         self.assertIn("Nobody has looked for", job.holds_back(ready)[0].render(Units.MM))
         there = {item: True for item, _ in job.needs}
-        self.assertEqual(assess(facts(on_hand=there)).holds_back(ready), ())
+        self.assertEqual(assess(job_record(on_hand=there)).holds_back(ready), ())
         first = job.needs[0][0]
-        self.assertIn("Missing", assess(facts(on_hand=there | {first: False})).holds_back(ready)[0].render(Units.MM))
+        self.assertIn("Missing", assess(job_record(on_hand=there | {first: False})).holds_back(ready)[0].render(Units.MM))
 
     def test_the_first_hour_is_not_done_with_nothing_seen(self):
-        job = assess(facts())
-        step = next(s for s in job.facts.family.steps if s.key == "first_hour")
+        job = assess(job_record())
+        step = next(s for s in job.record.family.steps if s.key == "first_hour")
         self.assertIn("Nothing of the first hour", job.holds_back(step)[0].render(Units.MM))
 
     def test_the_steps_of_a_job_leave_out_nothing_by_being_reopened(self):
         of = gasket_sheet()
-        before = facts(sheet=of).family
+        before = job_record(sheet=of).family
         after = needed(before, frozenset(), frozenset(), (), ())
         self.assertEqual({s.key for s in reopened(after, frozenset({"gaskets"})).steps}, {s.key for s in after.steps})

@@ -14,6 +14,7 @@ from scipy import integrate
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Units, render
 from finegap.core.gap import slip
 from finegap.core.gap.leaves import go_and_no_go, pair_uncertainty_mm, pile_for, proving, uncertainty_mm
 from finegap.core.gap.move import Window
@@ -21,8 +22,7 @@ from finegap.core.gap.setting import Asked, feeler_check, hold
 from finegap.core.gap.slip import ENTRY_EXIT, Annulus, Fluid, Slot, is_laminar, untold
 from finegap.core.gap.viscosity import Liquid, grade_mm2_s, kinematic_mm2_s
 from finegap.core.measuring.verdict import Call, Limit, School
-from finegap.core.reckoned import Stand
-from finegap.core.showing import Units, render
+from finegap.core.result_lines import Status
 from tests.references import VALUES
 
 SET_UM = [30, 40, 50, 60, 70, 80, 90, 100, 150, 200, 250, 300, 350, 400, 450, 500, 600, 700, 800, 1000]
@@ -70,7 +70,7 @@ class Viscosity(unittest.TestCase):
         with self.assertRaisesRegex(FieldError, "absolute zero"):
             Liquid(46, 40, 6.8, 100).at(-300)
         far = calculator("viscosity").run({"first": "46", "second": "6.8", "at": "-30"}, Entry(Units.MM))[0]
-        self.assertIs(far.stand, Stand.ASK)
+        self.assertIs(far.status, Status.ASK)
         # half of what lies between the two points is the stated share: 40 to 100 C is followed from 10 to 130 C
         liquid = Liquid(46, 40, 6.8, 100)
         self.assertEqual([liquid.far(t) is None for t in (9.9, 10, 130, 130.1)], [False, True, True, False])
@@ -166,7 +166,7 @@ class Slip(unittest.TestCase):
             self.assertIn(said, slot.working.notes[0].render(Units.MM))
         far = {"gap": "3 mm", "width": "50", "length": "3", "pressure": "20 bar", "viscosity": "1", "density": "1000", "wall": "0"}
         line = calculator("slot").run(far, Entry(Units.MM))[0]
-        self.assertIs(line.stand, Stand.ASK)
+        self.assertIs(line.status, Status.ASK)
         self.assertIn("No number is told", line.text.render(Units.MM))
 
     def test_what_cannot_slip(self):

@@ -12,7 +12,7 @@ from dataclasses import fields, is_dataclass
 from enum import Enum
 from fractions import Fraction
 
-from finegap.core.build.elastomers import ELASTOMERS, MEDIA
+from finegap.core.assembly.elastomers import ELASTOMERS, MEDIA
 from finegap.core.calculators import CALCULATORS
 from finegap.core.entry import FIELDS
 from finegap.core.families import FAMILIES
@@ -21,26 +21,26 @@ from finegap.core.materials import MATERIALS
 INF = math.inf
 TABLES = {
     "ISO 286-1:2010, tables of grades and deviations (from memory; pressfit agrees where it has them)": {
-        "build.fits._STEPS": (3, 6, 10, 18, 30, 50, 80, 120, 180, 250, 315, 400, 500),
-        "build.fits._GRADES": {
+        "assembly.fits._STEPS": (3, 6, 10, 18, 30, 50, 80, 120, 180, 250, 315, 400, 500),
+        "assembly.fits._GRADES": {
             5: (4, 5, 6, 8, 9, 11, 13, 15, 18, 20, 23, 25, 27),
             6: (6, 8, 9, 11, 13, 16, 19, 22, 25, 29, 32, 36, 40),
             7: (10, 12, 15, 18, 21, 25, 30, 35, 40, 46, 52, 57, 63),
             8: (14, 18, 22, 27, 33, 39, 46, 54, 63, 72, 81, 89, 97),
             9: (25, 30, 36, 43, 52, 62, 74, 87, 100, 115, 130, 140, 155),
         },
-        "build.fits._UPPER": {
+        "assembly.fits._UPPER": {
             "f": (-6, -10, -13, -16, -20, -25, -30, -36, -43, -50, -56, -62, -68),
             "g": (-2, -4, -5, -6, -7, -9, -10, -12, -14, -15, -17, -18, -20),
             "h": (0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0),
         },
-        "build.fits._LOWER": {
+        "assembly.fits._LOWER": {
             "k": (0, 1, 1, 1, 2, 2, 2, 3, 3, 4, 4, 4, 5),
             "m": (2, 4, 6, 7, 8, 9, 11, 13, 15, 17, 20, 21, 23),
             "n": (4, 8, 10, 12, 15, 17, 20, 23, 27, 31, 34, 37, 40),
             "p": (6, 12, 15, 18, 22, 26, 32, 37, 43, 50, 56, 62, 68),
         },
-        "build.fits._FINE_STEPS": (
+        "assembly.fits._FINE_STEPS": (
             3,
             6,
             10,
@@ -67,7 +67,7 @@ TABLES = {
             450,
             500,
         ),
-        "build.fits._FINE_LOWER": {
+        "assembly.fits._FINE_LOWER": {
             "r": (10, 15, 19, 23, 23, 28, 28, 34, 34, 41, 43, 51, 54, 63, 65, 68, 77, 80, 84, 94, 98, 108, 114, 126, 132),
             "s": (14, 19, 23, 28, 28, 35, 35, 43, 43, 53, 59, 71, 79, 92, 100, 108, 122, 130, 140, 158, 170, 190, 208, 232, 252),
             "u": (
@@ -98,7 +98,7 @@ TABLES = {
                 540,
             ),
         },
-        "build.fits._K_GRADES": (5, 6, 7),
+        "assembly.fits._K_GRADES": (5, 6, 7),
     },
     "ISO 3448:1992, table 1 (from memory; iso-vg-01 of the reference file)": {
         "gap.viscosity.GRADES": {
@@ -126,7 +126,7 @@ TABLES = {
         "gap.viscosity.GRADE_C": 40.0,
     },
     "ISO 261, coarse series (from memory; bolt-01 of the reference file has M6 to M36)": {
-        "build.torque.COARSE_MM": {
+        "assembly.torque.COARSE_MM": {
             4: 0.7,
             5: 0.8,
             6: 1.0,
@@ -146,20 +146,20 @@ TABLES = {
         },
     },
     "VDI 2230-1, table A5, friction classes (from memory)": {
-        "build.torque.FRICTION": {"dry": (0.14, 0.24), "oiled": (0.1, 0.16), "anti-seize": (0.06, 0.12)},
+        "assembly.torque.FRICTION": {"dry": (0.14, 0.24), "oiled": (0.1, 0.16), "anti-seize": (0.06, 0.12)},
     },
     "ISO 68-1: flanks of 60 degrees; hexagon heads of ISO 4014, common practice": {
-        "build.torque._COS_FLANK": 0.8660254037844387,
-        "build.torque._HEAD_MEAN": 1.27,
+        "assembly.torque._COS_FLANK": 0.8660254037844387,
+        "assembly.torque._HEAD_MEAN": 1.27,
     },
     "ISO 3601-2 and handbooks (from memory)": {
-        "build.oring.MOST_FILL": 85.0,
-        "build.oring.SQUEEZE": {"static": (15.0, 30.0), "moving": (8.0, 20.0)},
-        "build.oring._STRETCH": ((13.5, 8.0), (39.5, 6.0), (99.0, 5.0), (135.0, 4.0), (INF, 3.0)),
-        "build.oring._STRONG_SQUEEZE": 40.0,
+        "assembly.oring.MOST_FILL": 85.0,
+        "assembly.oring.SQUEEZE": {"static": (15.0, 30.0), "moving": (8.0, 20.0)},
+        "assembly.oring._STRETCH": ((13.5, 8.0), (39.5, 6.0), (99.0, 5.0), (135.0, 4.0), (INF, 3.0)),
+        "assembly.oring._STRONG_SQUEEZE": 40.0,
     },
     "temperatures: common practice, no source; ratings: each row's own source": {
-        "build.elastomers.ELASTOMERS": {
+        "assembly.elastomers.ELASTOMERS": {
             "NBR": (-30, 100),
             "HNBR": (-25, 150),
             "FKM": (-15, 200),
@@ -170,7 +170,7 @@ TABLES = {
             "PTFE": (-150, 230),
             "PTFE-encapsulated": (-20, 200),
         },
-        "build.elastomers.MEDIA": {
+        "assembly.elastomers.MEDIA": {
             "mineral oil": ({"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "-", "VMQ": "o", "CR": "o"}, None),
             "mineral grease": ({"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "-", "VMQ": "o", "CR": "o"}, None),
             "white oil": ({"NBR": "+", "HNBR": "+", "FKM": "+", "EPDM": "-", "VMQ": "o", "CR": "o"}, None),
@@ -204,11 +204,11 @@ TABLES = {
         },
     },
     "DIN 2092 and 2093 (from memory)": {
-        "build.disc_spring.STEEL_MPA": 206000.0,
-        "build.disc_spring.STEEL_POISSON": 0.3,
-        "build.disc_spring._THICKEST_MM": 6.0,
-        "build.disc_spring._SURE_SHARE": 0.75,
-        "build.disc_spring._SNAPS": math.sqrt(2),
+        "assembly.disc_spring.STEEL_MPA": 206000.0,
+        "assembly.disc_spring.STEEL_POISSON": 0.3,
+        "assembly.disc_spring._THICKEST_MM": 6.0,
+        "assembly.disc_spring._SURE_SHARE": 0.75,
+        "assembly.disc_spring._SNAPS": math.sqrt(2),
     },
     "White, Fluid Mechanics: 96/Re between plates, Blasius to 100,000, sharp edges 0.5 and 1; SI units": {
         "gap.slip.ENTRY_EXIT": 1.5,
@@ -248,15 +248,15 @@ TABLES = {
         "measuring.verdict.PROOF": 0.95,
     },
     "common rule of bearing makers, G = 0.005 D B (from memory); a stroke of a hand gun, common practice": {
-        "build.grease._G_PER_MM2": 0.005,
-        "build.grease._LEAST_PER_STROKE_G": 0.05,
-        "build.grease._MOST_PER_STROKE_G": 20.0,
+        "assembly.grease._G_PER_MM2": 0.005,
+        "assembly.grease._LEAST_PER_STROKE_G": 0.05,
+        "assembly.grease._MOST_PER_STROKE_G": 20.0,
     },
     "common practice, no source: what is usual, odd, near or careful": {
-        "build.declared._PRESS_FRICTION": (0.08, 0.16),
-        "build.press._NEAR_LETTING_GO_K": 25.0,
-        "build.torque.DEFAULT_PASSES": (0.4, 0.7, 1.0),
-        "build.torque._MOST_SHARE": 2.0,
+        "assembly.declared._PRESS_FRICTION": (0.08, 0.16),
+        "assembly.press._NEAR_LETTING_GO_K": 25.0,
+        "assembly.torque.DEFAULT_PASSES": (0.4, 0.7, 1.0),
+        "assembly.torque._MOST_SHARE": 2.0,
         "entry.FIELDS": {
             "temperature": (-40, 300),
             "casing": (-40, 300),
@@ -284,9 +284,9 @@ TABLES = {
             "ten": (1, 100),
         },
         "entry.VISCOSITY_USUAL": (0.2, 500000.0),
-        "facts.NEW_SHARE": 0.1,
+        "job_record.NEW_SHARE": 0.1,
         "gap.housing._AGREEMENT": 0.02,
-        "gap.surprise.LEAST_ODD_MM": 0.02,
+        "gap.mismatch.LEAST_ODD_MM": 0.02,
         "gap.viscosity.FAR_SHARE": 0.5,
         "gap.viscosity.SAME_K": 0.5,
         "measuring.feeler.MOST_LEAVES": 3,
@@ -317,7 +317,7 @@ TABLES = {
         "tasks.turning.CLOCK": ("1", "2", "3", "4", "5", "6", "7", "8", "9", "10", "11", "12"),
     },
     "a decision of ours: how it is shown, and how far a search goes": {
-        "build.disc_spring._LOOKS": 200,
+        "assembly.disc_spring._LOOKS": 200,
         "gap.gaskets._MOST_BOUGHT": 3,
         "gap.gaskets._HAIR": 1e-06,
         "gap.stock._THICKEST_UM": 50000,
@@ -335,7 +335,7 @@ TABLES = {
         "gap.setting._ON_THE_EDGE_MM": 1e-06,
         "gap.shims._MOST_BOUGHT": 2,
         "gap.slip._ROUND": 72,
-        "gap.sweep._DRAWN_K": 5.0,
+        "gap.duty_range._DRAWN_K": 5.0,
         "gap.tape.STEP_MM": {"MM": 0.01, "IN": 0.0254},
         "gap.tape._LABEL_EVERY": 5,
         "gap.tape._LEAST_MARKS": 10,
@@ -350,11 +350,11 @@ TABLES = {
         "quantities._MOST_HOURS": 9999999,
         "ready._TOLD": 3,
         "sequence._TOLD": 2,
-        "showing._BEYOND_MEASURE": 1000000000.0,
-        "showing._DIGITS": 12,
-        "showing._TAKEN": 0.02,
-        "showing._MOST_MORE": 5,
-        "showing._SAME_MM": 1e-09,
+        "formatting._BEYOND_MEASURE": 1000000000.0,
+        "formatting._DIGITS": 12,
+        "formatting._TAKEN": 0.02,
+        "formatting._MOST_MORE": 5,
+        "formatting._SAME_MM": 1e-09,
         "wear.forecast._SAME_MM": 1e-12,
         "wear.lubrication._HOURS_OF_A_DAY": 24,
         "wear.lubrication._FORESEEN_DAYS": 7300,
@@ -434,8 +434,8 @@ def plain(thing: object) -> object:
 
 
 READ = {
-    "build.elastomers.ELASTOMERS": lambda: {code: (e.low_c, e.high_c) for code, e in ELASTOMERS.items()},
-    "build.elastomers.MEDIA": lambda: {key: (dict(m.ratings), m.upto_c) for key, m in MEDIA.items()},
+    "assembly.elastomers.ELASTOMERS": lambda: {code: (e.low_c, e.high_c) for code, e in ELASTOMERS.items()},
+    "assembly.elastomers.MEDIA": lambda: {key: (dict(m.ratings), m.upto_c) for key, m in MEDIA.items()},
     "entry.FIELDS": lambda: {key: field.usual for key, field in FIELDS.items()},
     "materials.MATERIALS": lambda: {
         name: (

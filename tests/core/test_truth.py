@@ -7,21 +7,21 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from finegap.core.deciding import decided
-from finegap.core.facts import Decided, Decision, Phase, one_decision
 from finegap.core.families.model import FeatureKind
+from finegap.core.formatting import Units
 from finegap.core.job import assess
+from finegap.core.job_record import Decided, Decision, Phase, one_decision
 from finegap.core.measuring.readings import Reading
 from finegap.core.measuring.verdict import Call
-from finegap.core.showing import Units
 from tests.apps.base import GOOD, SIZES
-from tests.core.facts import GAUGE, facts, readings, sheet
+from tests.core.job_records import GAUGE, job_record, readings, sheet
 
 KEEP, CHANGE = Decision(Decided.KEEP, "made so"), Decision(Decided.CHANGE, "made so")
 PAIR = ("idler_bore", "idler_pin")
 
 
 def states(**changes):
-    return {state.feature.key: state for state in assess(facts(**changes)).features}
+    return {state.feature.key: state for state in assess(job_record(**changes)).features}
 
 
 def partly(sizes, of, count, phase=Phase.FOUND):
@@ -35,7 +35,7 @@ class Stations(unittest.TestCase):
         for count in range(1, 5):
             some = readings(GOOD, of) | partly({"idler_bore": 30.06}, of, count)
             state = states(readings=some)["idler_bore"]
-            told = [b.sentence.render(Units.MM) for b in assess(facts(readings=some)).blockers if b.feature == "idler_bore"]
+            told = [b.sentence.render(Units.MM) for b in assess(job_record(readings=some)).blockers if b.feature == "idler_bore"]
             with self.subTest(count=count):
                 self.assertIs(state.done, count == 4)
                 self.assertEqual(told, [] if count == 4 else [f"Idler, bore: measured at {count} of 4 stations."])
@@ -96,13 +96,13 @@ class Pairs(unittest.TestCase):
         of = sheet()
         both = readings(GOOD, of) | readings({"idler_bore": 30.03}, of, Phase.LEFT)
         change = dict.fromkeys(PAIR, CHANGE) | {"idler_clearance": Decision(Decided.CHANGE, "made so", PAIR)}
-        told = {b.feature: b.sentence.render(Units.MM) for b in assess(facts(readings=both, decisions=change)).blockers}
+        told = {b.feature: b.sentence.render(Units.MM) for b in assess(job_record(readings=both, decisions=change)).blockers}
         self.assertEqual(told, {"idler_pin": "Idler pin: changed, but not measured after."})
 
     def test_measured_after_at_one_station_is_not_measured_after(self):
         of = sheet()
         some = readings(GOOD, of) | partly({"idler_bore": 30.03}, of, 2, Phase.LEFT)
-        assessed = assess(facts(readings=some, decisions={"idler_bore": CHANGE}))
+        assessed = assess(job_record(readings=some, decisions={"idler_bore": CHANGE}))
         told = {b.feature: b.sentence.render(Units.MM) for b in assessed.blockers}
         self.assertEqual(told, {"idler_bore": "Idler, bore: changed, but measured after at 2 of 4 stations only."})
         by_key = {s.feature.key: s for s in assessed.features}
@@ -164,7 +164,7 @@ class NewParts(unittest.TestCase):
         both = readings(GOOD, of) | {
             (key, Phase.LEFT): tuple(replace(r, reason=reason) for r in readings({key: mm}, of)[key, Phase.FOUND])
         }
-        assessed = assess(facts(sheet=of, readings=both, decisions={key: CHANGE}, **more))
+        assessed = assess(job_record(sheet=of, readings=both, decisions={key: CHANGE}, **more))
         return next(s for s in assessed.features if s.feature.key == key), assessed
 
     def test_against_its_tolerance_not_the_wear_limit_alone(self):
@@ -173,7 +173,7 @@ class NewParts(unittest.TestCase):
         self.assertIs(state.left_verdict.call, Call.CHANGE)
         self.assertIn("Not the new part", state.left_verdict.sentence.render(Units.MM))
         self.assertIn(("idler_bore", True), [(b.feature, b.lead_may) for b in assessed.blockers])
-        held = [s for s in facts(decisions={"idler_bore": CHANGE}).family.steps if assessed.holds_back(s)]
+        held = [s for s in job_record(decisions={"idler_bore": CHANGE}).family.steps if assessed.holds_back(s)]
         self.assertIn("idler_bore", {key for step in held for key in step.changed})
         self.assertIs(self.left(30.03, sheet())[0].left_verdict.call, Call.KEEP)
 
@@ -205,13 +205,13 @@ class Confirmed(unittest.TestCase):
     def test_a_changed_part_that_no_size_shows_is_confirmed(self):
         changed = {"bearings": CHANGE}
         for confirmed, blocked in ((frozenset({"lock_washer"}), True), (frozenset({"lock_washer", "bearings"}), False)):
-            assessed = assess(facts(decisions=changed, confirmed_new=confirmed))
+            assessed = assess(job_record(decisions=changed, confirmed_new=confirmed))
             state = next(s for s in assessed.features if s.feature.key == "bearings")
             self.assertTrue(state.to_confirm)
             self.assertIs("bearings" in {b.feature for b in assessed.blockers}, blocked)
 
     def test_what_is_never_used_twice_is_confirmed_whatever_was_decided(self):
-        assessed = assess(facts(confirmed_new=frozenset()))
+        assessed = assess(job_record(confirmed_new=frozenset()))
         self.assertEqual({b.feature for b in assessed.blockers}, {"lock_washer"})
 
     def test_a_size_the_sheet_does_not_give_cannot_show_it(self):

@@ -15,12 +15,12 @@ from django.conf import settings
 import finegap.core
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
-from finegap.core.facts import Decided, Decision, Duty, Past, Phase
 from finegap.core.gap.setting import Check, TryMade
 from finegap.core.job import assess
+from finegap.core.job_record import Decided, Decision, Duty, Past, Phase
 from finegap.core.wear.hours import MeterReading
 from finegap.core.wear.lives import Size, Visit
-from tests.core.facts import facts, gasket_sheet, readings, sheet
+from tests.core.job_records import gasket_sheet, job_record, readings, sheet
 
 KEPT = Path(__file__).parents[1] / "references" / "results.json"
 DIGITS = 9
@@ -40,14 +40,14 @@ def jobs() -> Iterator[object]:
     history = Past(past, 3, 700_800, MeterReading(12_000.0), 4000.0)
     change = {"idler_bore": Decision(Decided.CHANGE, "worn")}
     left = readings(worn, of) | readings({"idler_bore": 30.03}, of, Phase.LEFT)
-    yield assess(facts())
-    yield assess(facts(readings=readings(worn, of), duty=duty, past=history))
-    yield assess(facts(readings=left, decisions=change, duty=duty, past=history))
+    yield assess(job_record())
+    yield assess(job_record(readings=readings(worn, of), duty=duty, past=history))
+    yield assess(job_record(readings=left, decisions=change, duty=duty, past=history))
     tries = (
         TryMade((Check(0.19, 0.004, math.inf, 0.005),), stacks=((250,),)),
         TryMade((Check(0.125, 0.004, math.inf, 0.005),), stacks=((100, 50),)),
     )
-    yield assess(facts(sheet=gasket_sheet(), tries=tries, box={50: 4, 100: 3, 250: 1}))
+    yield assess(job_record(sheet=gasket_sheet(), tries=tries, box={50: 4, 100: 3, 250: 1}))
     yield calculator("packing").run({"shaft": "50", "section": "10", "rings": "4"}, Entry())
     yield calculator("arc").run({"diameter": "100", "lead": "2", "clearance": "0.12"}, Entry())
     yield calculator("grease").run({"outside": "90", "width": "23"}, Entry())

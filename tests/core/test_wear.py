@@ -11,8 +11,8 @@ from scipy.optimize import brentq
 from scipy.stats import t as student
 
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Units
 from finegap.core.measuring.verdict import Limit
-from finegap.core.showing import Units
 from finegap.core.wear.forecast import crossings, fit, forecast
 from finegap.core.wear.hours import MeterReading, hours_per_week, since_before
 from finegap.core.wear.lives import Life, Point, Size, Visit, trace

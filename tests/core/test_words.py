@@ -13,19 +13,20 @@ from collections.abc import Iterator
 from dataclasses import fields, is_dataclass, replace
 from pathlib import Path
 
-from finegap.core.build.disc_spring import DiscSpring
-from finegap.core.build.fits import fit_of
-from finegap.core.build.grease import Greased
-from finegap.core.build.oring import ORing
-from finegap.core.build.packing import Joints, Packing
-from finegap.core.build.press import PressFit, Solid
-from finegap.core.build.torque import Adapter, Joint, Tang, criss_cross, thread_of
+from finegap.core.assembly.disc_spring import DiscSpring
+from finegap.core.assembly.fits import fit_of
+from finegap.core.assembly.grease import Greased
+from finegap.core.assembly.oring import ORing
+from finegap.core.assembly.packing import Joints, Packing
+from finegap.core.assembly.press import PressFit, Solid
+from finegap.core.assembly.torque import Adapter, Joint, Tang, criss_cross, thread_of
 from finegap.core.calculators import CALCULATORS, calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.facts import Decided, Decision, Duty, Facts, Look, Past, Phase
 from finegap.core.families.model import FeatureKind
+from finegap.core.formatting import Amount, Sentence, Units, render
 from finegap.core.gap import gaskets
+from finegap.core.gap.duty_range import DutyRange
 from finegap.core.gap.heat import Body, Part, Warming
 from finegap.core.gap.housing import Housing, move_for
 from finegap.core.gap.leaves import go_and_no_go, pile_for
@@ -35,26 +36,25 @@ from finegap.core.gap.performance import Path as SlipPath
 from finegap.core.gap.setting import Check, TryMade
 from finegap.core.gap.shims import faces
 from finegap.core.gap.slip import Annulus, Fluid, Slot
-from finegap.core.gap.sweep import Sweep
 from finegap.core.gap.tape import Tape
 from finegap.core.gap.timing import Timing
 from finegap.core.gap.viscosity import Liquid, grade_mm2_s, read_viscosity
 from finegap.core.job import assess
+from finegap.core.job_record import Decided, Decision, Duty, JobRecord, Look, Past, Phase
 from finegap.core.materials import MATERIALS
 from finegap.core.measuring.feeler import check_leaves, check_pile, interval, read_leaves
 from finegap.core.measuring.readings import Gauge, Statistic, summarize
 from finegap.core.measuring.verdict import Limit, School
-from finegap.core.proof.first_hour import NOISES, Running, Seen, by_bucket, first_hour
+from finegap.core.proof.first_hour import NOISES, FirstHourItem, Running, by_bucket, first_hour
 from finegap.core.proof.run_in import Note, Rules, advise, count_drops
 from finegap.core.quantities import Dimension, parse, parse_hours, parse_number
-from finegap.core.reckoned import Line
+from finegap.core.result_lines import ResultLine
 from finegap.core.saybolt import from_furol, from_saybolt, furol_seconds, saybolt_seconds
 from finegap.core.sheet import read_sheet
-from finegap.core.showing import Amount, Sentence, Units, render
 from finegap.core.wear.hours import MeterReading, check_replaced
 from finegap.core.wear.lives import Size, Visit
 from finegap.core.working import Working
-from tests.core.facts import facts, gasket_sheet, readings, sheet
+from tests.core.job_records import gasket_sheet, job_record, readings, sheet
 from tests.core.test_building import TYPED
 
 KEPT = Path(__file__).parents[1] / "references" / "words.txt"
@@ -104,8 +104,8 @@ def said(thing: object) -> str:
 
 def told(thing: object) -> Iterator[str]:
     """Every line, working and sentence below a result."""
-    if isinstance(thing, Line):
-        yield f"{thing.name} [{thing.stand.value}]: {said(thing.text)}"
+    if isinstance(thing, ResultLine):
+        yield f"{thing.name} [{thing.status.value}]: {said(thing.text)}"
         yield from told(thing.working)
     elif isinstance(thing, Working):
         given = "; ".join(f"{wordless(g.symbol)} = {wordless(g.meaning)}: {said(g.text)}" for g in thing.given)
@@ -147,23 +147,23 @@ def jobs() -> Iterator[object]:
     wrong = readings(worn, of) | readings({"idler_bore": 30.2}, of, Phase.LEFT)
     metal = MATERIALS["cast iron"].expansion, MATERIALS["steel"].expansion
     body = Body(Part(200, metal[0]), Part(200, metal[1]), Part(9, metal[0]), Warming(9, 16), 0.04)
-    yield assess(facts())
-    yield assess(facts(readings=readings(worn, of), duty=duty, past=history))
-    yield assess(facts(readings=readings(worn, of), duty=duty, past=replace(history, planned_h=1000.0)))
-    yield assess(facts(readings=left, decisions=change, duty=duty, past=history))
-    yield assess(facts(readings=wrong, decisions=change, confirmed_new=frozenset()))
-    yield assess(facts(sheet=replace(of, school=School.PLAIN), readings=readings(worn, of)))
-    yield assess(facts(readings={}, looks={}, steps_done=frozenset(), tightened=(), tries=()))
-    yield assess(facts(looks={**facts().looks, ("idler_bore", Phase.FOUND): Look(("cracked", "scored"))}))
-    yield assess(facts(sheet=replace(of, heat=body), duty=replace(duty, start_c=5.0, hot_c=140.0)))
+    yield assess(job_record())
+    yield assess(job_record(readings=readings(worn, of), duty=duty, past=history))
+    yield assess(job_record(readings=readings(worn, of), duty=duty, past=replace(history, planned_h=1000.0)))
+    yield assess(job_record(readings=left, decisions=change, duty=duty, past=history))
+    yield assess(job_record(readings=wrong, decisions=change, confirmed_new=frozenset()))
+    yield assess(job_record(sheet=replace(of, school=School.PLAIN), readings=readings(worn, of)))
+    yield assess(job_record(readings={}, looks={}, steps_done=frozenset(), tightened=(), tries=()))
+    yield assess(job_record(looks={**job_record().looks, ("idler_bore", Phase.FOUND): Look(("cracked", "scored"))}))
+    yield assess(job_record(sheet=replace(of, heat=body), duty=replace(duty, start_c=5.0, hot_c=140.0)))
     for gap, u in ((0.3, 0.003), (0.12, 0.05), (0.146, 0.004), (-0.02, 0.003), (0.05, 0.003)):
-        yield assess(facts(tries=(TryMade((Check(gap, u, math.inf),), moved=18.85),), duty=duty))
+        yield assess(job_record(tries=(TryMade((Check(gap, u, math.inf),), moved=18.85),), duty=duty))
         yield assess(
-            facts(sheet=gasket_sheet(), tries=(TryMade((Check(gap, u, math.inf),), stacks=((250,),)),), box={50: 4, 100: 3})
+            job_record(sheet=gasket_sheet(), tries=(TryMade((Check(gap, u, math.inf),), stacks=((250,),)),), box={50: 4, 100: 3})
         )
     yield from makers()
-    yield assess(facts(sheet=gasket_sheet(), tries=(), box={250: 1}))
-    yield assess(facts(sheet=gasket_sheet(), tries=(), box={}))
+    yield assess(job_record(sheet=gasket_sheet(), tries=(), box={250: 1}))
+    yield assess(job_record(sheet=gasket_sheet(), tries=(), box={}))
 
 
 def makers() -> Iterator[object]:
@@ -174,7 +174,7 @@ def makers() -> Iterator[object]:
         middle = [sum(span) / 2 if math.isfinite(sum(span)) else span[0] + 10 for span in (
             (row.viscosity_mm2_s.low, row.viscosity_mm2_s.high), (row.temperature_c.low, row.temperature_c.high))]  # fmt: skip
         duty = Duty(row.material, max(middle[0], 5.0), middle[1], middle[1], 5.0, 300.0, "mineral oil")
-        nothing = Facts(of, duty, {}, frozenset(), {}, None, 0.0, (), {})
+        nothing = JobRecord(of, duty, {}, frozenset(), {}, None, 0.0, (), {})
         features = [f for f in nothing.family.features if f.kind is not FeatureKind.PAIR and of.spec(f.key).new_mm is not None]
         looked = {(f.key, Phase.FOUND): Look() for f in nothing.family.features}
         damaged = {(f.key, Phase.FOUND): Look(tuple(d.key for d in f.damages)) for f in nothing.family.features}
@@ -195,7 +195,7 @@ def running() -> Iterator[object]:
     yield perform(losses, {"end": -0.1}, {"tips": 0.1}, 6, 320, Fluid(20, 900)).lines()
     for predicted in (duty, None, perform(losses, {"end": 3.0}, {"tips": 0.1}, 6, 320, Fluid(20, 900))):
         for flow, bar, kw, c in ((230, 6, 3, 60), (100, 9, 9, 140), (260, 3, 0.5, 60), (0, 6, 1, 60)):
-            values = {Seen.FLOW: flow, Seen.PRESSURE: bar, Seen.POWER: kw, Seen.TEMPERATURE: c}
+            values = {FirstHourItem.FLOW: flow, FirstHourItem.PRESSURE: bar, FirstHourItem.POWER: kw, FirstHourItem.TEMPERATURE: c}
             yield first_hour(Running(values), predicted, "end", 6, 65)
     yield [first_hour(Running({}, noise), None, "end", 6, 65) for noise in NOISES]
     for log in (
@@ -266,8 +266,8 @@ REFUSED = (
     lambda: read_viscosity("90 cP", 40),
     lambda: read_viscosity("46 mm2/s at 40 C", 60),
     lambda: read_viscosity("VG 46 at 50 C", 50),
-    lambda: Sweep(50, 60, 70, 80),
-    lambda: Sweep(50, 60, 20, 50),
+    lambda: DutyRange(50, 60, 70, 80),
+    lambda: DutyRange(50, 60, 20, 50),
     lambda: Warming(0, 5),
     lambda: Warming(5, 0),
     lambda: Tape(Housing(124, 1.25), Window(0, -1, 0), Units.MM),

@@ -24,9 +24,9 @@ from finegap.bench import services
 from finegap.bench.queries import job_view
 from finegap.core.entry import Entry
 from finegap.core.families.model import Stage
-from finegap.core.showing import Units
-from finegap.exchange import report
+from finegap.core.formatting import Units
 from finegap.fleet.services import NewPump, add_pump
+from finegap.formats import report
 from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision
 from finegap.site.plain import plain

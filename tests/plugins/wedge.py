@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any, ClassVar, Self
 
 from finegap.core.families.model import Family, GapWords
+from finegap.core.formatting import Bare, Sentence, Text, length
 from finegap.core.gap.declared import length_of
 from finegap.core.gap.move import Move, way_of
 from finegap.core.gap.setting import Setting, TryMade, judged, settled
@@ -14,7 +15,6 @@ from finegap.core.gap.table import Row
 from finegap.core.means.base import MeansView, Moved, Plain, SetNow, asked_one
 from finegap.core.means.schemas import LENGTH
 from finegap.core.quantities import Dimension
-from finegap.core.showing import Bare, Sentence, Text, length
 from finegap.core.working import Given, Working
 
 

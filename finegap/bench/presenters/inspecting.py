@@ -10,19 +10,19 @@ from functools import lru_cache
 from django.utils import timezone
 
 from finegap.bench import shapes
-from finegap.bench.facts import Records, reading_faults
 from finegap.bench.models import Decision, Look, NewPart, PartFitted, Photo
-from finegap.core.facts import Decided, Phase
+from finegap.bench.records import Records, reading_faults
 from finegap.core.families.model import Feature, FeatureKind
+from finegap.core.formatting import Amount, Amounts, Bare, Joined, Kind, Sentence, Text, Units, bare, between_edges, length
 from finegap.core.gap.setting import Check
 from finegap.core.gauges import Cabinet
 from finegap.core.inspection import Coverage, FeatureState, Judgement, option_words, reason_needed
 from finegap.core.job import Assessment
+from finegap.core.job_record import Decided, Phase
 from finegap.core.materials import Expansion
 from finegap.core.measuring.readings import Result
 from finegap.core.quantities import said
 from finegap.core.renewing import never_twice, wears_up
-from finegap.core.showing import Amount, Amounts, Bare, Joined, Kind, Sentence, Text, Units, bare, between_edges, length
 from finegap.core.wear.forecast import Forecast
 from finegap.core.wear.hours import hours_per_week, since_before
 from finegap.core.wear.lives import Life
@@ -45,7 +45,7 @@ def features(records: Records, assessment: Assessment) -> list[shapes.FeatureSha
     suspects = assessment.explained.suspects if assessment.explained else ()
     rank = {key: i for i, key in enumerate(suspects, 1)}
     week_h = hours_a_week(records)
-    checked = assessment.gapping.checked
+    checked = assessment.gap.checked
     return [_feature(state, records, rank.get(state.feature.key, 0), week_h, checked) for state in assessment.features]
 
 
@@ -301,7 +301,7 @@ def _decided(state: FeatureState, records: Records) -> Decision | None:
     own = next((d for d in records.decisions if d.feature == state.feature.key), None)
     if own is not None or state.decision is None:
         return own
-    pairs = [f.key for f in records.facts.family.features if state.feature.key in (f.bore, f.shaft)]
+    pairs = [f.key for f in records.job_record.family.features if state.feature.key in (f.bore, f.shaft)]
     row = next((d for d in records.decisions if d.feature in pairs), None)
     return row and Decision(
         id=row.id, decided=state.decision.decided.value, reason=state.decision.reason, by_id=row.by_id, at=row.at
@@ -310,7 +310,7 @@ def _decided(state: FeatureState, records: Records) -> Decision | None:
 
 def _fitted(state: FeatureState, records: Records) -> list[PartFitted]:
     """Rows of stacks that put in the parts a feature stands for and that are never used twice."""
-    keys = never_twice(records.facts, state.feature.key)
+    keys = never_twice(records.job_record, state.feature.key)
     return [row for row in records.fitted if row.part in keys]
 
 
@@ -372,7 +372,7 @@ def hours_a_week(records: Records) -> float | None:
     """Hours run a week: kept for the pump, or from its meter at earlier overhauls."""
     if records.job.pump.hours_per_week:
         return records.job.pump.hours_per_week
-    past = records.facts.past
+    past = records.job_record.past
     visits = max(past.visits.values(), key=len, default=())
     days: list[tuple[int, float | None]] = []
     before: float | None = 0.0

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from finegap.bench import shapes
-from finegap.bench.facts import Records
 from finegap.bench.presenters.inspecting import photos
-from finegap.core.build.elastomers import MEDIA
+from finegap.bench.records import Records
+from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.families.model import Family
+from finegap.core.formatting import Amount, Kind, Text
 from finegap.core.job import Assessment
 from finegap.core.job_tasks import key_of
 from finegap.core.ordering import Order
 from finegap.core.procedure import told
-from finegap.core.showing import Amount, Kind, Text
 from finegap.core.tasks.press import one_stroke
 from finegap.core.wear.parts import Catalogue, money
 
@@ -27,8 +27,8 @@ _MUST_BE_KNOWN = (
 
 def known(records: Records) -> shapes.KnownShape:
     """What is known of the job, as it can be typed again."""
-    job, facts = records.job, records.facts
-    family = facts.sheet.family
+    job, job_record = records.job, records.job_record
+    family = job_record.sheet.family
 
     def number(value: int | None) -> str:
         return "" if value is None else str(value)
@@ -72,7 +72,7 @@ def steps(records: Records, assessment: Assessment) -> list[shapes.StepShape]:
     done = {mark.step: mark for mark in records.steps}
     known = _values(records)
     shown = []
-    for step in records.facts.family.steps:
+    for step in records.job_record.family.steps:
         mark = done.get(step.key)
         shown.append(
             shapes.StepShape(
@@ -88,7 +88,7 @@ def steps(records: Records, assessment: Assessment) -> list[shapes.StepShape]:
                 tools=list(step.tools),
                 consumables=list(step.consumables),
                 tasks=[key_of(task, step) for task in step.tasks],
-                measures=list(assessment.tasks.measured_at(step, records.facts)),
+                measures=list(assessment.tasks.measured_at(step, records.job_record)),
                 waits=list(assessment.holds_back(step)),
                 early=[] if mark else list(assessment.out_of_turn(step)),
                 reopened=step.reopened,
@@ -106,11 +106,11 @@ def steps(records: Records, assessment: Assessment) -> list[shapes.StepShape]:
 
 def _values(records: Records) -> dict[str, Text]:
     """What steps may say: of the sheet, the job and the torque table."""
-    job, sheet = records.job, records.facts.sheet
+    job, sheet = records.job, records.job_record.sheet
     names = {option.key: option.choices for option in sheet.family.options}
     return {
         **sheet.details,
-        **{key: names[key][choice] for key, choice in records.facts.build.items() if key in names},
+        **{key: names[key][choice] for key, choice in records.job_record.build.items() if key in names},
         **{f"torque:{t.key}": t.span for t in sheet.torques},
         **{f"one_stroke:{key}": one_stroke(press) for key, press in sheet.building.presses.items()},
         "maker": sheet.maker,
@@ -126,7 +126,7 @@ def _values(records: Records) -> dict[str, Text]:
 def ready(records: Records, assessment: Assessment) -> shapes.ReadyShape:
     """Tools, consumables, the kit and the gauges the job needs, with what is missing."""
     said_of = {row.item: row for row in records.on_hand}
-    kit = order(assessment.ready, records.facts.sheet.catalogue)
+    kit = order(assessment.ready, records.job_record.sheet.catalogue)
     return shapes.ReadyShape(
         needs=[
             shapes.NeedShape(
@@ -176,7 +176,7 @@ def _build(records: Records, family: Family) -> list[shapes.BuildShape]:
         shapes.BuildShape(
             option.key,
             option.name,
-            records.facts.build.get(option.key, ""),
+            records.job_record.build.get(option.key, ""),
             [shapes.NamedShape(key, words) for key, words in option.choices.items()],
             # The means of adjustment is what the sheet's numbers are for.
             option.key == "means",

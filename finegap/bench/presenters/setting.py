@@ -6,22 +6,22 @@ import math
 from collections.abc import Iterable
 
 from finegap.bench import shapes
-from finegap.bench.facts import GAP, Records, try_made
 from finegap.bench.models import Job, Try
+from finegap.bench.records import GAP, Records, try_made
 from finegap.core.families.model import Step
+from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Text, bare, length
 from finegap.core.gap.heat import HotGap, WarmingUp
 from finegap.core.gap.leaves import Pile, proving, uncertainty_mm
 from finegap.core.gap.map import TableMap, map_of
 from finegap.core.gap.move import way_of
 from finegap.core.gap.setting import Asked, Check, Held, Setting, TryJudged
 from finegap.core.gap.table import Candidate, Choice
-from finegap.core.gapping import Gapping
+from finegap.core.gap_assessment import GapAssessment
 from finegap.core.gauges import Choice as InCabinet
 from finegap.core.gauges import GaugeKind
 from finegap.core.job import Assessment
 from finegap.core.means.base import Means
 from finegap.core.measuring.verdict import Call, Limit, School
-from finegap.core.showing import Amount, Bare, Joined, Kind, Sentence, Text, bare, length
 
 _K = 2.0
 
@@ -42,14 +42,14 @@ def duty(job: Job) -> shapes.DutyShape:
 
 def choice(choice: Choice, records: Records) -> shapes.ChoiceShape:
     """The number, and every row with its reason and its place on the map."""
-    duty = records.facts.duty
+    duty = records.job_record.duty
     return shapes.ChoiceShape(
         sentence=choice.sentence,
         over=choice.over or None,
         hole=choice.hole or None,
         target=length(choice.chosen.clearance_mm) if choice.chosen else None,
         candidates=[_candidate(c, c.row is choice.chosen) for c in choice.candidates],
-        map=_map(map_of(choice, duty.viscosity_mm2_s, duty.temperature_c, duty.sweep)),
+        map=_map(map_of(choice, duty.viscosity_mm2_s, duty.temperature_c, duty.duty_range)),
         working=choice.working,
     )
 
@@ -104,9 +104,9 @@ def _span(low: float, high: float, kind: Kind) -> Text:
 
 def setting(records: Records, assessment: Assessment, sets: str) -> shapes.SetShape | None:
     """Where the gap of the table, or the mesh of a timing gear, stands; ``None`` where there is none to set."""
-    gapping, sheet = assessment.gapping, records.facts.sheet
+    gap_assessment, sheet = assessment.gap, records.job_record.sheet
     of_gap = sets == GAP
-    setting, now = (gapping.setting, gapping.now) if of_gap else (gapping.mesh, gapping.mesh_now)
+    setting, now = (gap_assessment.setting, gap_assessment.now) if of_gap else (gap_assessment.mesh, gap_assessment.mesh_now)
     means: Means | None = sheet.means if of_gap else sheet.mesh
     if setting is None or now is None or means is None:
         return None
@@ -115,7 +115,7 @@ def setting(records: Records, assessment: Assessment, sets: str) -> shapes.SetSh
     standing = zip((row for row in rows if not row.struck_reason), setting.tries, strict=True)
     judged = {row.pk: one for row, one in standing}
     low, high, target = (Bare(amount) for amount in window.shown())
-    undone = means.opens(records.facts.family)
+    undone = means.opens(records.job_record.family)
     return shapes.SetShape(
         sets=sets,
         name=now.words.name,
@@ -136,19 +136,19 @@ def setting(records: Records, assessment: Assessment, sets: str) -> shapes.SetSh
         working=move.working,
         gaps=_gaps(setting, records),
         tries=[_try(row, judged.get(row.pk), means, records) for row in rows],
-        hot=_hot(gapping.hot) if of_gap else None,
-        warming=_warming(gapping.warming) if of_gap else None,
+        hot=_hot(gap_assessment.hot) if of_gap else None,
+        warming=_warming(gap_assessment.warming) if of_gap else None,
         feelers=[g.tag for g in records.gauges if g.kind == GaugeKind.FEELER.value],
-        surprise=setting.surprise,
+        mismatch=setting.mismatch,
         opens=[s.text for s in undone if s.puts_in],
         asks_opened=not setting.tries and _is_together([s for s in undone if s.puts_in], assessment),
-        outside=list(gapping.outside),
+        outside=list(gap_assessment.outside),
     )
 
 
-def slip(gapping: Gapping) -> shapes.SlipShape:
+def slip(gap_assessment: GapAssessment) -> shapes.SlipShape:
     """What the gaps cost, as found and as left."""
-    return shapes.SlipShape(*(list(p.lines() if p else ()) for p in (gapping.found, gapping.left)))
+    return shapes.SlipShape(*(list(p.lines() if p else ()) for p in (gap_assessment.found, gap_assessment.left)))
 
 
 def _gaps(setting: Setting, records: Records) -> list[shapes.HeldShape]:
@@ -176,8 +176,8 @@ def _held(asked: Asked, held: Held | None, several: bool, records: Records) -> s
         expanded_mm=held.check.expanded_mm if held else 0.0,
         call=held.verdict.call.value if held else "",
         proofs=[
-            _proof(choice, asked.proof, records.facts.sheet.school)
-            for choice in records.facts.gauges
+            _proof(choice, asked.proof, records.job_record.sheet.school)
+            for choice in records.job_record.gauges
             if choice.leaves_um and not derived
         ],
     )
@@ -247,5 +247,5 @@ def _warming(warming: WarmingUp | None) -> shapes.WarmingShape | None:
 
 def _is_together(undone: Iterable[Step], assessment: Assessment) -> bool:
     """Whether something of what a try takes apart was put together already."""
-    done = assessment.facts.steps_done
+    done = assessment.record.steps_done
     return any(step.key in done or any(task.begun for task in assessment.tasks.of_step(step)) for step in undone)

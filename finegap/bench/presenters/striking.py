@@ -5,9 +5,9 @@ from __future__ import annotations
 import datetime as dt
 
 from finegap.bench import shapes
-from finegap.bench.facts import Records, Struck
 from finegap.bench.models import Decision, NewPart, PartFitted, ProofMark, StepMark, ZeroFound
-from finegap.core.showing import Sentence, Text, length
+from finegap.bench.records import Records, Struck
+from finegap.core.formatting import Sentence, Text, length
 
 
 def struck(records: Records) -> list[shapes.StruckShape]:
@@ -28,17 +28,17 @@ def struck(records: Records) -> list[shapes.StruckShape]:
 
 
 def _what(row: Struck, records: Records) -> Text:
-    facts = records.facts
-    names = {f.key: f.name for f in facts.family.features}
+    job_record = records.job_record
+    names = {f.key: f.name for f in job_record.family.features}
     if isinstance(row, StepMark):
-        texts = {s.key: s.text for s in facts.whole.steps} | {s.key: s.text for s in facts.family.steps}
+        texts = {s.key: s.text for s in job_record.whole.steps} | {s.key: s.text for s in job_record.family.steps}
         return f"{'Skipped' if row.skipped else 'Done'}: {texts.get(row.step, row.step)}"
     if isinstance(row, Decision):
         return f"{names.get(row.feature, row.feature)}: {row.decided}" + (f", {row.reason}" if row.reason else "")
     if isinstance(row, NewPart):
         return f"New part in: {names.get(row.feature, row.feature)}"
     if isinstance(row, PartFitted):
-        parts = {(s.key, p.key): p.name for s in facts.stacks.values() for p in s.parts}
+        parts = {(s.key, p.key): p.name for s in job_record.stacks.values() for p in s.parts}
         return f"{'Used again' if row.reused else 'Fitted'}: {parts.get((row.stack, row.part), row.part)}"
     if isinstance(row, ProofMark):
         return f"{row.seen.capitalize()}: {row.typed}"

@@ -17,8 +17,8 @@ from typing import Any
 
 import rfc8785
 
+from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Shown, Text, Units, render
 from finegap.core.quantities import Dimension
-from finegap.core.showing import Amount, Bare, Joined, Kind, Sentence, Shown, Text, Units, render
 from finegap.site.plain import walked
 
 FORMAT = "fine-gap/job-record"

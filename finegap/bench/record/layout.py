@@ -9,9 +9,9 @@ from __future__ import annotations
 from typing import Any
 
 from finegap.bench import shapes
-from finegap.bench.facts import sheet_of
 from finegap.bench.models import Job
 from finegap.bench.record.complete import completed
+from finegap.bench.records import sheet_of
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family
 from finegap.core.means import registry as registered_means

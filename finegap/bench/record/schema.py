@@ -15,7 +15,7 @@ from finegap.bench import shapes
 from finegap.bench.record import RECORD_VERSION
 from finegap.bench.record.document import FORMAT, LAYOUT
 from finegap.bench.record.layout import KINDS
-from finegap.core.showing import Text
+from finegap.core.formatting import Text
 
 _AMOUNT = {
     "type": "object",

@@ -27,7 +27,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
-from finegap.core.showing import Shown
+from finegap.core.formatting import Shown
 
 Record = dict[str, Any]
 
@@ -142,7 +142,7 @@ _NO_BUILDING: Record = {
 def _building(record: Record) -> Record:
     setting = record["setting"]
     return record | {
-        "setting": setting and {"surprise": None} | setting,
+        "setting": setting and {"mismatch": None} | setting,
         "choice": {"map": None} | record["choice"],
         "building": _NO_BUILDING,
         "known": {"medium": "", "media": []} | record["known"],

@@ -6,8 +6,8 @@ import uuid
 
 from django.db import transaction
 
-from finegap.bench.facts import GAP
 from finegap.bench.models import Abandonment, Amendment, Job, SignOff
+from finegap.bench.records import GAP
 from finegap.bench.services.changing import Seen, check_last, has_worked, log, recording
 from finegap.bench.services.setting import move_stock
 from finegap.core.errors import FieldError

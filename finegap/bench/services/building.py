@@ -5,21 +5,21 @@ from __future__ import annotations
 import uuid
 from dataclasses import dataclass
 
-from finegap.bench.facts import load
 from finegap.bench.models import Job, NewPart, PartFitted, TorqueMark
+from finegap.bench.records import load
 from finegap.bench.services.changing import Seen, changing, log, recording
 from finegap.bench.services.measuring import overdue
-from finegap.core.build.elastomers import MEDIA
-from finegap.core.build.torque import Adapter
+from finegap.core.assembly.elastomers import MEDIA
+from finegap.core.assembly.torque import Adapter
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Kind, Units
 from finegap.core.gauges import GaugeKind
 from finegap.core.job import assess
 from finegap.core.job_tasks import JobTasks
-from finegap.core.showing import Amount, Kind, Units
 from finegap.core.tasks.stack import StackTask
 from finegap.core.tasks.torque import TorqueTask
-from finegap.toolbox.models import Gauge, GreaseGun
+from finegap.inventory.models import Gauge, GreaseGun
 
 
 @dataclass(frozen=True)
@@ -112,7 +112,7 @@ def confirm_new(seen: Seen, part_id: uuid.UUID, feature: str) -> None:
     with recording(seen, NewPart, part_id, feature, f"feature:{feature}") as job:
         if job is None:
             return
-        state = next((s for s in assess(load(job).facts).features if s.feature.key == feature), None)
+        state = next((s for s in assess(load(job).job_record).features if s.feature.key == feature), None)
         if state is None or not state.to_confirm:
             raise FieldError("part", f"{feature} is not to be confirmed in this job.", "Expected a part that is changed.")
         if not job.new_parts.standing().filter(feature=feature).exists():
@@ -145,7 +145,7 @@ Passes begin low, an adapter or a slip goes high (no source).
 
 
 def _tasks(job: Job) -> JobTasks:
-    return assess(load(job).facts).tasks
+    return assess(load(job).job_record).tasks
 
 
 def _wrench(tag: str) -> Gauge:

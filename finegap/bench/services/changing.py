@@ -20,12 +20,12 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
-from finegap.bench.facts import name_of
 from finegap.bench.models import Abandonment, Event, Job, SignOff
 from finegap.bench.recorded import Recorded
+from finegap.bench.records import name_of
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
-from finegap.core.showing import Units
+from finegap.core.formatting import Units
 from finegap.site.errors import Conflict, ReadOnly
 from finegap.site.retry import digest
 

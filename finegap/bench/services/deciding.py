@@ -5,11 +5,11 @@ from __future__ import annotations
 import uuid
 from collections.abc import Sequence
 
-from finegap.bench.facts import family_of, load
 from finegap.bench.models import Decision, Job
+from finegap.bench.records import family_of, load
 from finegap.bench.services.changing import Seen, log, recording
 from finegap.bench.services.setting import unprove
-from finegap.core import facts as core
+from finegap.core import job_record as core
 from finegap.core.deciding import decided as decided_with
 from finegap.core.errors import FieldError
 from finegap.core.inspection import FeatureState, reason_needed
@@ -30,21 +30,21 @@ def decide(seen: Seen, decision_id: uuid.UUID, feature: str, decided: str, reaso
     with recording(seen, Decision, decision_id, contents, lambda job: about_feature(job, feature)) as job:
         if job is None:
             return
-        facts = load(job).facts
-        states = {state.feature.key: state for state in assess(facts).features}
+        job_record = load(job).job_record
+        states = {state.feature.key: state for state in assess(job_record).features}
         state = states.get(feature)
         if state is None:
             raise FieldError("feature", f"there is no feature {feature}.", "Expected a feature of this family.")
         wanted = core.Decision(core.Decided(decided), reason.strip(), tuple(parts))
         _check_reason(state, wanted.decided, reason)
-        after, touched = decided_with(facts.family, facts.decisions, feature, wanted)
+        after, touched = decided_with(job_record.family, job_record.decisions, feature, wanted)
         for key in touched[1:]:
             if key in after and after[key].decided is core.Decided.KEEP and key in states:
                 _check_reason(states[key], core.Decided.KEEP, reason)
         for key in touched:
             record_id = decision_id if key == feature else uuid.uuid5(decision_id, key)
             _put(job, seen, states[key], after.get(key), record_id)
-        undone = renew(job, seen, facts)
+        undone = renew(job, seen, job_record)
         log(job, seen, "; ".join(_said(states[key], after.get(key)) for key in touched) + undone)
 
 
@@ -78,13 +78,13 @@ def _put(job: Job, seen: Seen, state: FeatureState, decision: core.Decision | No
         )  # fmt: skip
 
 
-def renew(job: Job, seen: Seen, before: core.Facts) -> str:
+def renew(job: Job, seen: Seen, before: core.JobRecord) -> str:
     """After a decision: what it changes of the parts that are new. Words for the log.
 
     A part that is kept after all is not a new one that is in, and what was measured as the new one is not of it. A pump whose parts
     are others has another gap: what was proved of it is to be proved again.
     """
-    now = load(job).facts
+    now = load(job).job_record
     if now.changed == before.changed:
         return ""
     why, kept = "the part is kept after all", before.changed - now.changed

@@ -8,11 +8,11 @@ from dataclasses import dataclass, field
 
 from django.utils import timezone
 
-from finegap.bench.facts import sheet_of
 from finegap.bench.models import Job
+from finegap.bench.records import sheet_of
 from finegap.bench.services.changing import Seen, changing, log
 from finegap.bench.services.opening import symptom_name
-from finegap.core.build.elastomers import MEDIA
+from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.wear.hours import check_replaced

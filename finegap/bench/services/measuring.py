@@ -10,13 +10,14 @@ from dataclasses import dataclass, replace
 from django.db import models
 from django.utils import timezone
 
-from finegap.bench.facts import family_of, load, sheet_of
 from finegap.bench.models import Job, Look, Reading
+from finegap.bench.records import family_of, load, sheet_of
 from finegap.bench.services.changing import Seen, log, recording
-from finegap.core import facts as core
+from finegap.core import job_record as core
 from finegap.core.entry import FIELDS, Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.families.model import Feature, FeatureKind, Station
+from finegap.core.formatting import length
 from finegap.core.gauges import GaugeKind
 from finegap.core.inspection import inspect
 from finegap.core.materials import MATERIALS
@@ -26,8 +27,7 @@ from finegap.core.measuring.plausible import check_plausible, plausible
 from finegap.core.measuring.verdict import Call
 from finegap.core.numerals import Mark
 from finegap.core.quantities import Dimension, Quantity, Sign, said
-from finegap.core.showing import length
-from finegap.toolbox.models import Certificate, Gauge
+from finegap.inventory.models import Certificate, Gauge
 
 
 @dataclass(frozen=True)
@@ -197,7 +197,7 @@ def _ask_the_rest(job: Job, seen: Seen, readings: list[Reading]) -> None:
     feature, phase = readings[0].feature, core.Phase(readings[0].phase)
     if phase is core.Phase.FOUND and not _may_be_below_zero(job, feature):
         return
-    states = {state.feature.key: state for state in inspect(load(job).facts)}
+    states = {state.feature.key: state for state in inspect(load(job).job_record)}
     state, meant = states[feature], seen.entry.meant
     for pair in states.values():
         clearance = pair.left if phase is core.Phase.LEFT else pair.found

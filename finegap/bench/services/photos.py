@@ -10,8 +10,8 @@ from dataclasses import dataclass
 from django.core.files.base import ContentFile, File
 from django.db import transaction
 
-from finegap.bench.facts import family_of, load
 from finegap.bench.models import Job, Photo
+from finegap.bench.records import family_of, load
 from finegap.bench.services.changing import Seen, changing, log, recording
 from finegap.bench.services.steps import step_of
 from finegap.core.errors import FieldError
@@ -79,7 +79,7 @@ def _of(job: Job, new: NewPhoto) -> str:
     if bool(new.feature) == bool(new.step):
         raise FieldError("photo", "it is of no part and no step, or of both.", "Expected one of them.")
     if new.step:
-        return step_of(load(job).facts.family, new.step).text
+        return step_of(load(job).job_record.family, new.step).text
     feature = family_of(job).by_key.get(new.feature)
     if feature is None:
         raise FieldError("feature", f"there is no feature {new.feature}.", "Expected a feature of this pump.")

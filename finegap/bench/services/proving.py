@@ -7,15 +7,14 @@ import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from finegap.bench.facts import load
 from finegap.bench.models import Job, ProofMark, RunInNote
+from finegap.bench.records import load
 from finegap.bench.services.changing import AHEAD, Seen, log, recording
 from finegap.bench.services.steps import step_of
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.job import assess
-from finegap.core.proof.first_hour import NOISES, by_bucket
-from finegap.core.proof.first_hour import Seen as FirstHour
+from finegap.core.proof.first_hour import NOISES, FirstHourItem, by_bucket
 from finegap.core.proof.run_in import Note, check_note, count_drops
 from finegap.core.tasks.end_play import EndPlayTask
 from finegap.core.tasks.first_hour import FirstHourTask
@@ -26,10 +25,10 @@ from finegap.site.errors import Refused
 TURNING, END_PLAY = TurningTask.kind, EndPlayTask.kind
 
 _ASKED = {
-    FirstHour.FLOW: "flow",
-    FirstHour.PRESSURE: "discharge",
-    FirstHour.POWER: "power",
-    FirstHour.TEMPERATURE: "running",
+    FirstHourItem.FLOW: "flow",
+    FirstHourItem.PRESSURE: "discharge",
+    FirstHourItem.POWER: "power",
+    FirstHourItem.TEMPERATURE: "running",
 }
 """The field of each quantity of the first hour."""
 
@@ -58,7 +57,7 @@ def see(seen: Seen, new: NewProof) -> None:
     with recording(seen, ProofMark, new.id, new, f"step:{new.step}") as job:
         if job is None:
             return
-        step = step_of(load(job).facts.family, new.step)
+        step = step_of(load(job).job_record.family, new.step)
         if not step.has(new.seen if new.seen in (TURNING, END_PLAY) else FirstHourTask.kind):
             raise FieldError("step", f"{new.seen} is not looked at there.", "Expected the step that is done with it.")
         value, typed = None, new.typed.strip()
@@ -70,7 +69,7 @@ def see(seen: Seen, new: NewProof) -> None:
         elif new.seen == END_PLAY:
             play = seen.entry.read("end_play", new.typed)
             value, typed = play.value, play.said
-        elif new.seen == FirstHour.NOISE.value:
+        elif new.seen == FirstHourItem.NOISE.value:
             if typed not in NOISES:
                 raise FieldError("noise", f"“{typed}” is not in the list.", f"Expected one of: {', '.join(NOISES)}.")
         else:
@@ -86,11 +85,11 @@ def see(seen: Seen, new: NewProof) -> None:
 def _measured(new: NewProof, entry: Entry) -> tuple[float, str]:
     kinds = {kind.value: kind for kind in _ASKED}
     if new.seen not in kinds:
-        known = ", ".join((TURNING, END_PLAY, *kinds, FirstHour.NOISE.value))
+        known = ", ".join((TURNING, END_PLAY, *kinds, FirstHourItem.NOISE.value))
         raise FieldError("seen", f"“{new.seen}” is not looked at here.", f"Expected one of: {known}.")
     kind = kinds[new.seen]
     if new.seconds.strip():
-        if kind is not FirstHour.FLOW:
+        if kind is not FirstHourItem.FLOW:
             raise FieldError("seconds", "only a flow is timed.", "Expected them with a bucket.")
         bucket = entry.read("bucket", new.typed)
         seconds = entry.number(new.seconds, "seconds", 0.5, 36_000)
@@ -127,13 +126,13 @@ def note_run_in(seen: Seen, new: NewNote) -> None:
     with recording(seen, RunInNote, new.id, new, "run-in") as job:
         if job is None:
             return
-        facts = load(job).facts
-        if not assess(facts).tasks.of_kind(RunInTask):
+        job_record = load(job).job_record
+        if not assess(job_record).tasks.of_kind(RunInTask):
             raise Refused("There is no packing to run in.", ["This pump is sealed otherwise."])
         drops, expanded = _drops(new, seen.entry)
         box = seen.entry.read("box", new.box).value if new.box.strip() else None
         note = Note(_minute(job, new.minute, seen), drops, box, new.eighths)
-        check_note(note, facts.run_in)
+        check_note(note, job_record.run_in)
         RunInNote.objects.create(
             id=new.id, job=job, number=job.run_in.count() + 1, minute=note.minute, drops=drops, drops_expanded=expanded, box_c=box,
             eighths=note.eighths, **seen.stamp,

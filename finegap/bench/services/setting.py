@@ -7,8 +7,8 @@ from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
-from finegap.bench.facts import GAP, MESH, core_gauge, family_of, load, sheet_of
 from finegap.bench.models import Job, Try, TryCheck, ZeroFound
+from finegap.bench.records import GAP, MESH, core_gauge, family_of, load, sheet_of
 from finegap.bench.services.changing import Seen, log, recording
 from finegap.bench.services.measuring import length_gauge, length_typed, overdue
 from finegap.core.entry import Entry
@@ -25,8 +25,8 @@ from finegap.core.measuring.plausible import check_plausible, plausible
 from finegap.core.numerals import Mark
 from finegap.core.quantities import Quantity, understood
 from finegap.core.sheet import SpecSheet
+from finegap.inventory.models import GasketStock, Gauge
 from finegap.site.errors import Refused
-from finegap.toolbox.models import GasketStock, Gauge
 
 
 @dataclass(frozen=True)
@@ -71,7 +71,7 @@ def set_zero(seen: Seen, zero_id: uuid.UUID, school: str, lash: str = "", lash_a
                 ["How zero was found stands as it was. If it was wrong, strike it out, with its tries."],
             )
         means = sheet_of(job).means
-        lash_mm, typed = load(job).facts.lash_mm, ""
+        lash_mm, typed = load(job).job_record.lash_mm, ""
         if lash and lash_arc:
             raise FieldError("play (lash)", "it is given twice.", "Expected the play, or the arc it was measured by.")
         if lash:
@@ -112,17 +112,18 @@ def record_try(seen: Seen, new: NewTry) -> None:
     with recording(seen, Try, new.id, new, lambda job: _about(job, new.sets)) as job:
         if job is None:
             return
-        sheet, facts = sheet_of(job), load(job).facts
-        gapping = assess(facts).gapping
-        setting = {GAP: gapping.setting, MESH: gapping.mesh}.get(new.sets)
+        sheet, job_record = sheet_of(job), load(job).job_record
+        gap_assessment = assess(job_record).gap
+        setting = {GAP: gap_assessment.setting, MESH: gap_assessment.mesh}.get(new.sets)
         if setting is None:
             raise Refused(
-                "There is no such gap to set in this job.", [] if gapping.window else [gapping.choice.sentence.render(seen.unit)]
+                "There is no such gap to set in this job.",
+                [] if gap_assessment.window else [gap_assessment.choice.sentence.render(seen.unit)],
             )
         checked = _checked(setting.asked, new, seen)
         means = means_of(sheet, new.sets)
         moved = _moved(job, means, new, seen.entry)
-        undone = means.opens(facts.family)
+        undone = means.opens(job_record.family)
         last = job.tries.standing().filter(sets=new.sets).last()
         stacks = means.check_stacks(new.stacks_um)
         opened = bool(undone) and _opened(job, new, undone, last, stacks)
@@ -153,7 +154,7 @@ def record_try(seen: Seen, new: NewTry) -> None:
         else:
             # A cover that is put on after the check was off for this one.
             _take_apart(job, seen, [s for s in undone if not s.puts_in], f"off for try {number}")
-        log(job, seen, what + unprove(job, seen, facts.family, f"try {number} came after"))
+        log(job, seen, what + unprove(job, seen, job_record.family, f"try {number} came after"))
 
 
 def means_of(sheet: SpecSheet, sets: str) -> Means:
@@ -196,7 +197,7 @@ def _opened(job: Job, new: NewTry, undone: Sequence[Step], last: Try | None, sta
 
 
 def _stack_keys(job: Job, undone: Sequence[Step]) -> set[str]:
-    stacks = load(job).facts.stacks
+    stacks = load(job).job_record.stacks
     places = {place for s in undone for place in s.of("stack")}
     return {stack.key for place, stack in stacks.items() if place in places}
 
@@ -204,7 +205,7 @@ def _stack_keys(job: Job, undone: Sequence[Step]) -> set[str]:
 def _take_apart(job: Job, seen: Seen, undone: Sequence[Step], why: str) -> str:
     """Strike out what is no longer so of a pump that was opened: steps, parts in their stacks, torques. Words for the log."""
     stacks = _stack_keys(job, undone)
-    parts = load(job).facts.stacks.values()
+    parts = load(job).job_record.stacks.values()
     features = [p.feature for stack in parts if stack.key in stacks for p in stack.parts if p.feature]
     torques = {key for s in undone for key in s.of("torque")}
     struck = (

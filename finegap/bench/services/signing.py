@@ -6,19 +6,19 @@ import lzma
 import uuid
 from collections import Counter
 
-from finegap.bench.facts import load
 from finegap.bench.models import Job, SignOff, SizeOnRecord
 from finegap.bench.record import RECORD_VERSION
 from finegap.bench.record.document import write
+from finegap.bench.records import load
 from finegap.bench.services.changing import Seen, check_last, has_worked, log, recording
 from finegap.core import VERSION
 from finegap.core.errors import FieldError
 from finegap.core.families.model import FeatureKind
+from finegap.core.formatting import Units, render
 from finegap.core.gap.setting import Check
 from finegap.core.inspection import FeatureState
 from finegap.core.job import Assessment, assess
 from finegap.core.measuring.readings import Result
-from finegap.core.showing import Units, render
 from finegap.site.errors import Refused
 
 
@@ -41,7 +41,7 @@ def sign_off(seen: Seen, sign_id: uuid.UUID, is_lead: bool, reason: str = "") ->
             return
         check_last(job, seen)
         records = load(job)
-        assessment = assess(records.facts)
+        assessment = assess(records.job_record)
         blockers = assessment.blockers
         hard = [b for b in blockers if not (b.lead_may and is_lead)]
         if hard:
@@ -68,7 +68,7 @@ def sign_off(seen: Seen, sign_id: uuid.UUID, is_lead: bool, reason: str = "") ->
 
 def _left(state: FeatureState, assessment: Assessment) -> Result | Check | None:
     """As left: measured at every station, or for the gap that is set the last check of it."""
-    return assessment.gapping.checked.get(state.feature.set_as) or (state.left if state.done_left else None)
+    return assessment.gap.checked.get(state.feature.set_as) or (state.left if state.done_left else None)
 
 
 def _keep_sizes(job: Job, assessment: Assessment) -> None:

@@ -5,8 +5,8 @@ from __future__ import annotations
 import uuid
 from collections.abc import Sequence
 
-from finegap.bench.facts import family_of, load, name_of
 from finegap.bench.models import Job, OnHand, StepMark
+from finegap.bench.records import family_of, load, name_of
 from finegap.bench.services.changing import Seen, has_worked, log, recording
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family, Step
@@ -33,15 +33,15 @@ def mark_step(
     with recording(seen, StepMark, mark_id, (step_key, note, skip, past), lambda job: about_step(job, step_key)) as job:
         if job is None:
             return
-        facts = load(job).facts
-        step = step_of(facts.family, step_key)
+        job_record = load(job).job_record
+        step = step_of(job_record.family, step_key)
         overrides = False
         if skip.strip():
             overrides = step.hold or step.caution
             if overrides and not is_lead:
                 raise Refused("This step is not skipped without a lead.", ["A lead may skip it, with the reason in writing."])
         elif step.hold or step.tasks or step.changed:
-            assessment = assess(facts)
+            assessment = assess(job_record)
             waits = assessment.holds_back(step)
             if waits:
                 raise Refused("This step is not complete.", [words.render(seen.unit) for words in waits])

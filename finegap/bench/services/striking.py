@@ -8,7 +8,6 @@ from typing import Any
 
 from django.db.models import Q
 
-from finegap.bench.facts import GAP, load
 from finegap.bench.models import (
     Decision,
     Job,
@@ -23,14 +22,15 @@ from finegap.bench.models import (
     ZeroFound,
 )
 from finegap.bench.recorded import Strikeable
+from finegap.bench.records import GAP, load
 from finegap.bench.services.changing import Seen, changing, log
 from finegap.bench.services.deciding import about_feature, renew
 from finegap.bench.services.setting import move_stock, unprove
 from finegap.bench.services.steps import about_step
 from finegap.core.errors import FieldError
-from finegap.core.facts import Facts
 from finegap.core.families.model import Family, Step
 from finegap.core.job import Assessment, assess
+from finegap.core.job_record import JobRecord
 from finegap.core.quantities import said
 from finegap.core.sequence import hangs_on
 
@@ -53,7 +53,7 @@ def strike(seen: Seen, kind: str, record: uuid.UUID, reason: str) -> None:
     if row is None:
         raise FieldError(kind, "it is not there, or struck out already.", "Expected one of this job that stands.")
     with changing(seen, lambda job: about(job, row)) as job:
-        before = assess(load(job).facts)
+        before = assess(load(job).job_record)
         what = strike_one(job, seen, row, reason.strip())
         rows.filter(id=record).strike(seen.actor, seen.moment, reason.strip())
         log(job, seen, f"Struck out, because: {reason.strip()}: {what}{_reopen(job, seen, before)}")
@@ -61,17 +61,17 @@ def strike(seen: Seen, kind: str, record: uuid.UUID, reason: str) -> None:
 
 def _reopen(job: Job, seen: Seen, before: Assessment) -> str:
     """A step whose evidence is gone is not done any more. Words for the log."""
-    was, now = before.facts, assess(load(job).facts)
-    done = [s for s in now.facts.family.steps if s.key in now.facts.steps_done and s.key not in now.facts.skipped]
+    was, now = before.record, assess(load(job).job_record)
+    done = [s for s in now.record.family.steps if s.key in now.record.steps_done and s.key not in now.record.skipped]
     lost = [s for s in done if now.holds_back(s) and not _held_back(before, was, s)]
     if not lost:
         return ""
-    keys = {one.key for s in lost for one in (s, *hangs_on(s.key, now.facts.family))}
+    keys = {one.key for s in lost for one in (s, *hangs_on(s.key, now.record.family))}
     job.steps.filter(step__in=keys).strike(seen.actor, seen.moment, "what it was done with was struck out")
     return "; open again: " + ", ".join(s.text for s in lost)
 
 
-def _held_back(before: Assessment, was: Facts, step: Step) -> bool:
+def _held_back(before: Assessment, was: JobRecord, step: Step) -> bool:
     same = next((s for s in was.family.steps if s.key == step.key), None)
     return same is None or bool(before.holds_back(same))
 
@@ -89,7 +89,7 @@ def _torque(job: Job, seen: Seen, row: TorqueMark, reason: str) -> str:
 
 
 def _step(job: Job, seen: Seen, row: StepMark, reason: str) -> str:
-    family = load(job).facts.family
+    family = load(job).job_record.family
     after = hangs_on(row.step, family)
     gone = job.steps.filter(step__in=[s.key for s in after]).strike(seen.actor, seen.moment, "what comes before it is open again")
     return f"done: {_text(family, row.step)}" + ("; and what comes after it" if gone else "")
@@ -101,7 +101,7 @@ def _text(family: Family, key: str) -> str:
 
 def _decision(job: Job, seen: Seen, row: Decision, reason: str) -> str:
     """A decision goes with those it settled: a pair and its parts are one."""
-    before = load(job).facts
+    before = load(job).job_record
     family = before.family
     feature = family.by_key[row.feature]
     keys = {row.feature, feature.bore, feature.shaft}
@@ -122,7 +122,7 @@ def _try(job: Job, seen: Seen, row: Try, reason: str) -> str:
     left = [one for one in standing if one.pk != row.pk]
     if row.sets == GAP:
         move_stock(job, standing[-1].stacks_um, left[-1].stacks_um if left else [])
-    return f"try {row.number}" + unprove(job, seen, load(job).facts.family, f"try {row.number} was struck out")
+    return f"try {row.number}" + unprove(job, seen, load(job).job_record.family, f"try {row.number} was struck out")
 
 
 def _zero(job: Job, seen: Seen, row: ZeroFound, reason: str) -> str:
@@ -133,7 +133,7 @@ def _zero(job: Job, seen: Seen, row: ZeroFound, reason: str) -> str:
         move_stock(job, standing[-1].stacks_um, [])
     gone = tries.strike(seen.actor, seen.moment, f"its zero was struck out: {reason}")
     said_of = f", with its {gone} tries" if gone else ""
-    return f"zero by {row.school}{said_of}" + unprove(job, seen, load(job).facts.family, "its zero was struck out")
+    return f"zero by {row.school}{said_of}" + unprove(job, seen, load(job).job_record.family, "its zero was struck out")
 
 
 def _proof(job: Job, seen: Seen, row: ProofMark, reason: str) -> str:
@@ -146,14 +146,14 @@ def _note(job: Job, seen: Seen, row: RunInNote, reason: str) -> str:
 
 def _part(job: Job, seen: Seen, row: PartFitted, reason: str) -> str:
     """A part comes out with all that went in after it."""
-    stack = next((s for s in load(job).facts.stacks.values() if s.key == row.stack), None)
+    stack = next((s for s in load(job).job_record.stacks.values() if s.key == row.stack), None)
     parts = list(stack.parts) if stack else []
     keys = [p.key for p in parts]
     out = parts[keys.index(row.part) :] if row.part in keys else []
     job.fitted.filter(stack=row.stack, part__in=[p.key for p in out]).strike(seen.actor, seen.moment, reason)
     job.new_parts.filter(feature__in=[p.feature for p in out if p.feature]).strike(seen.actor, seen.moment, reason)
     name = next((p.name for p in out), row.part)
-    family = load(job).facts.family
+    family = load(job).job_record.family
     holds = any(stack.place in s.of("stack") for s in family.steps if s.before_check) if stack else False
     undone = unprove(job, seen, family, "what holds the gap was taken out") if holds else ""
     return f"fitted: {name}, with what came after it{undone}"
@@ -164,7 +164,7 @@ def _new_part(job: Job, seen: Seen, row: NewPart, reason: str) -> str:
 
 
 def _named(job: Job, feature: str) -> str:
-    found = load(job).facts.family.by_key.get(feature)
+    found = load(job).job_record.family.by_key.get(feature)
     return found.name if found else feature
 
 

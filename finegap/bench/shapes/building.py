@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from finegap.core.tasks.picture import PictureView
+from finegap.inventory.shapes import GunShape
 from finegap.site.shapes import NamedShape
-from finegap.toolbox.shapes import GunShape
 
 
 @dataclass(frozen=True)

@@ -6,7 +6,7 @@ import datetime as dt
 import uuid
 from dataclasses import dataclass
 
-from finegap.core.showing import Text
+from finegap.core.formatting import Text
 from finegap.core.working import Working
 
 

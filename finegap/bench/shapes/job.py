@@ -9,10 +9,10 @@ from finegap.bench.shapes.building import BuildingShape
 from finegap.bench.shapes.inspecting import FeatureShape
 from finegap.bench.shapes.preparing import KnownShape, OrderShape, ReadyShape, StepShape
 from finegap.bench.shapes.setting import ChoiceShape, SetShape, SlipShape
-from finegap.core.showing import Text
+from finegap.core.formatting import Text
 from finegap.core.tasks.base import TaskView
+from finegap.inventory.shapes import GaugeShape
 from finegap.site.shapes import MarkShape
-from finegap.toolbox.shapes import GaugeShape
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ import uuid
 from dataclasses import dataclass
 
 from finegap.bench.shapes.inspecting import PhotoShape
-from finegap.core.showing import Text
+from finegap.core.formatting import Text
 from finegap.core.working import Working
 from finegap.site.shapes import NamedShape
 

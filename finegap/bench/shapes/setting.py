@@ -6,9 +6,9 @@ import datetime as dt
 import uuid
 from dataclasses import dataclass
 
+from finegap.core.formatting import Text
 from finegap.core.means.base import MeansView
-from finegap.core.reckoned import Line
-from finegap.core.showing import Text
+from finegap.core.result_lines import ResultLine
 from finegap.core.working import Working
 
 
@@ -162,8 +162,8 @@ class WarmingShape:
 class SlipShape:
     """What the gaps cost: as the pump came in, and as it is put together. Empty where the sheet says nothing of slip."""
 
-    found: list[Line]
-    left: list[Line]
+    found: list[ResultLine]
+    left: list[ResultLine]
 
 
 @dataclass(frozen=True)
@@ -198,7 +198,7 @@ class SetShape:
     hot: HotShape | None
     warming: WarmingShape | None
     feelers: list[str]
-    surprise: Text | None
+    mismatch: Text | None
     opens: list[str]
     asks_opened: bool
     outside: list[Text]

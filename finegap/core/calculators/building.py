@@ -2,26 +2,26 @@
 
 from __future__ import annotations
 
-from finegap.core.build.disc_spring import DiscSpring, SpringStack, preload_lines
-from finegap.core.build.elastomers import ELASTOMERS, MEDIA, against_liquid, against_lubricant, lubricants_for
-from finegap.core.build.fits import SOURCE, fit_of
-from finegap.core.build.grease import Greased
-from finegap.core.build.oring import ORing
-from finegap.core.build.packing import Joints, Packing
-from finegap.core.build.press import PressFit, Solid
-from finegap.core.build.torque import FRICTION, Adapter, Joint, Tang, criss_cross, thread_of
+from finegap.core.assembly.disc_spring import DiscSpring, SpringStack, preload_lines
+from finegap.core.assembly.elastomers import ELASTOMERS, MEDIA, against_liquid, against_lubricant, lubricants_for
+from finegap.core.assembly.fits import SOURCE, fit_of
+from finegap.core.assembly.grease import Greased
+from finegap.core.assembly.oring import ORing
+from finegap.core.assembly.packing import Joints, Packing
+from finegap.core.assembly.press import PressFit, Solid
+from finegap.core.assembly.torque import FRICTION, Adapter, Joint, Tang, criss_cross, thread_of
 from finegap.core.calculators.model import Calculator, Input, Typed, mm
+from finegap.core.formatting import Amount, Kind, Sentence, between, length
 from finegap.core.materials import MATERIALS, Expansion
 from finegap.core.quantities import Dimension, Sign
-from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Kind, Sentence, between, length
+from finegap.core.result_lines import ResultLine, Status
 from finegap.core.working import Given, Working
 
 _MATERIALS = tuple((name, name) for name in MATERIALS)
 _OTHER = ("other", "another, as below")
 
 
-def _press_fit(given: Typed) -> tuple[Line, ...]:
+def _press_fit(given: Typed) -> tuple[ResultLine, ...]:
     friction = (given.value("friction_low"), given.value("friction_high"))
     fit = PressFit(
         given.value("bore"), given.value("joint"), given.value("seat_outside"), given.value("length"),
@@ -45,7 +45,7 @@ def _solid(given: Typed, key: str) -> Solid:
     return Solid("the bushing's material", given.value("modulus"), given.value("poisson"), expansion, None, allowed)
 
 
-def _fit(given: Typed) -> tuple[Line, ...]:
+def _fit(given: Typed) -> tuple[ResultLine, ...]:
     fit = fit_of(given.text("fit"), given.value("nominal"))
     low, high = fit.interference_mm
 
@@ -62,66 +62,66 @@ def _fit(given: Typed) -> tuple[Line, ...]:
     words = "Interference" if low >= 0 else "Clearance" if high <= 0 else "Interference, or clearance where negative"
     spread = (-high, -low) if high <= 0 else (low, high)
     return (
-        Line("Seat", span(fit.hole_mm), working=working),
-        Line("Bushing, or shaft", span(fit.shaft_mm), working=working),
-        Line(words, span(spread), working=working),
+        ResultLine("Seat", span(fit.hole_mm), working=working),
+        ResultLine("Bushing, or shaft", span(fit.shaft_mm), working=working),
+        ResultLine(words, span(spread), working=working),
     )
 
 
-def _packing(given: Typed) -> tuple[Line, ...]:
+def _packing(given: Typed) -> tuple[ResultLine, ...]:
     joints = Joints[given.text("joints").upper()]
     packing = Packing(given.value("shaft"), given.value("section"), int(given.value("rings")), joints)
     clock = ", ".join(joints.said(ring) for ring in range(1, packing.rings + 1))
     return (
         *packing.lines(),
-        Line("Joints, from the bottom", clock),
+        ResultLine("Joints, from the bottom", clock),
     )
 
 
-def _o_ring(given: Typed) -> tuple[Line, ...]:
+def _o_ring(given: Typed) -> tuple[ResultLine, ...]:
     kind = given.text("kind")
     inside, section, groove, depth, width = map(given.value, ("inside", "section", "groove", "depth", "width"))
     return ORing(inside, section, groove, depth, width, given.text("use") == "moving", kind == "encapsulated").lines()
 
 
-def _adapter(given: Typed) -> tuple[Line, ...]:
+def _adapter(given: Typed) -> tuple[ResultLine, ...]:
     adapter = Adapter(given.value("wrench"), given.value("adapter"), given.value("angle"))
     at_nut = given.value("torque")
-    return (Line("Set the wrench to", Amount(at_nut * adapter.share, Kind.FINE_TORQUE), working=adapter.working(at_nut)),)
+    return (ResultLine("Set the wrench to", Amount(at_nut * adapter.share, Kind.FINE_TORQUE), working=adapter.working(at_nut)),)
 
 
-def _preload(given: Typed) -> tuple[Line, ...]:
+def _preload(given: Typed) -> tuple[ResultLine, ...]:
     joint = Joint(thread_of(given.text("thread")), (given.value("friction_low"), given.value("friction_high")), given.maybe("face"))
     torque = given.value("torque")
     low, high = joint.preload_n(torque, torque)
     words = between(low, high, Kind.FORCE)
-    return (Line("Preload", words, working=joint.working(torque, torque, "from and to")),)
+    return (ResultLine("Preload", words, working=joint.working(torque, torque, "from and to")),)
 
 
-def _order(given: Typed) -> tuple[Line, ...]:
-    return (Line("Tighten in this order, numbered clockwise", ", ".join(map(str, criss_cross(int(given.value("count")))))),)
+def _order(given: Typed) -> tuple[ResultLine, ...]:
+    return (ResultLine("Tighten in this order, numbered clockwise", ", ".join(map(str, criss_cross(int(given.value("count")))))),)
 
 
-def _tang(given: Typed) -> tuple[Line, ...]:
+def _tang(given: Typed) -> tuple[ResultLine, ...]:
     tang = Tang(int(given.value("slots")), int(given.value("tangs")), given.maybe("turn"))
-    return (Line("To the next tang", tang.sentence, Stand.CARE if tang.always is False else Stand.GOOD, tang.working),)
+    return (ResultLine("To the next tang", tang.sentence, Status.CARE if tang.always is False else Status.GOOD, tang.working),)
 
 
-def _grease(given: Typed) -> tuple[Line, ...]:
+def _grease(given: Typed) -> tuple[ResultLine, ...]:
     greased = Greased(given.value("outside"), given.value("width"), given.maybe("ten"))
-    lines = [Line("Grease", Amount(greased.grams, Kind.MASS), working=greased.working)]
+    lines = [ResultLine("Grease", Amount(greased.grams, Kind.MASS), working=greased.working)]
     if greased.strokes is not None:
-        lines.append(Line("Strokes of this gun", str(greased.strokes), working=greased.working))
+        lines.append(ResultLine("Strokes of this gun", str(greased.strokes), working=greased.working))
     return tuple(lines)
 
 
-def _elastomer(given: Typed) -> tuple[Line, ...]:
+def _elastomer(given: Typed) -> tuple[ResultLine, ...]:
     code = given.text("elastomer")
     lines = [
         against_liquid(code, given.text("liquid"), given.value("temperature")),
         against_lubricant(code, given.text("lubricant")),
     ]
-    return (*lines, Line("Lubricants that suit", ", ".join(lubricants_for(code)) or "none known: ask"))
+    return (*lines, ResultLine("Lubricants that suit", ", ".join(lubricants_for(code)) or "none known: ask"))
 
 
 _FRICTIONS = (
@@ -131,7 +131,7 @@ _FRICTIONS = (
 _TEMPERATURE = Input("temperature", "temperature in service", Dimension.TEMPERATURE, sign=Sign.ANY)
 
 
-def _disc_spring(given: Typed) -> tuple[Line, ...]:
+def _disc_spring(given: Typed) -> tuple[ResultLine, ...]:
     disc = DiscSpring(*(given.value(name) for name in ("outside", "inside", "thickness", "cone")))
     stack = SpringStack(disc, int(given.value("parallel")), int(given.value("series")))
     travel = given.maybe("travel")
@@ -139,14 +139,14 @@ def _disc_spring(given: Typed) -> tuple[Line, ...]:
     if travel is not None:
         each = travel / stack.series
         load = Amount(stack.load_n(travel), Kind.FORCE)
-        lines.insert(0, Line("Load of one disc", Amount(disc.load_n(each), Kind.FORCE), working=disc.working(each)))
+        lines.insert(0, ResultLine("Load of one disc", Amount(disc.load_n(each), Kind.FORCE), working=disc.working(each)))
         shared = (
             Given("F", "load of one disc", Amount(disc.load_n(each), Kind.FORCE)),
             Given("n", "discs in a packet", str(stack.parallel)),
             Given("i", "packets on one another", str(stack.series)),
         )
         together = Working("Load of the stack", "n·F(s/i)", shared, load, "packets share the way, discs the load; no friction")
-        lines.insert(0, Line("Load of the stack", load, working=together))
+        lines.insert(0, ResultLine("Load of the stack", load, working=together))
     return tuple(lines)
 
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 from finegap.core.calculators.model import Calculator, Input, Typed, mm
 from finegap.core.calculators.setting import DENSITY, temperature_asked, viscosity_asked
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Kind, length
 from finegap.core.gap.heat import Body, Part, Warming, hot_gap, warming_up
 from finegap.core.gap.performance import Losses, Path, TestPoint, perform
 from finegap.core.gap.slip import Annulus, Fluid, Slot, untold
 from finegap.core.materials import MATERIALS, Expansion
 from finegap.core.quantities import Dimension, Sign
-from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Kind, length
+from finegap.core.result_lines import ResultLine, Status
 
 _SOURCE = "differential growth; expansions from memory of handbooks, or as given"
 
@@ -21,7 +21,7 @@ def _part(given: Typed, key: str, length_mm: float) -> Part:
     return Part(length_mm, MATERIALS[given.text(key)].expansion if own is None else Expansion.of(own))
 
 
-def _hot(given: Typed) -> tuple[Line, ...]:
+def _hot(given: Typed) -> tuple[ResultLine, ...]:
     cold, span = given.value("cold"), given.value("span")
     minutes = given.maybe("rotor_minutes"), given.maybe("casing_minutes")
     if (minutes[0] is None) != (minutes[1] is None):
@@ -36,16 +36,16 @@ def _hot(given: Typed) -> tuple[Line, ...]:
     at = {key: given.value(f"{key}_at") for key in ("casing", "rotor")}
     hot = hot_gap(cold, body, at["casing"], at["rotor"], _SOURCE)
     words = hot.says if hot.touches else length(hot.gap_mm, fine=True)
-    stand = Stand.STOP if hot.touches else Stand.ASK if hot.unknown else Stand.GOOD
-    lines = [Line("Gap when hot", words, stand, hot.working)]
+    status = Status.STOP if hot.touches else Status.ASK if hot.unknown else Status.GOOD
+    lines = [ResultLine("Gap when hot", words, status, hot.working)]
     start = given.maybe("start_at")
     if start is not None:
         warm = warming_up(cold, body, start, at["casing"], at["rotor"], _SOURCE)
-        stand = Stand.GOOD if not warm.touches else Stand.STOP if warm.is_known else Stand.CARE
-        lines.append(Line("While warming up", warm.says, stand, warm.working))
+        status = Status.GOOD if not warm.touches else Status.STOP if warm.is_known else Status.CARE
+        lines.append(ResultLine("While warming up", warm.says, status, warm.working))
     unknown = body.unknown(*at.values(), *(() if start is None else (start,)))
     if unknown is not None:
-        lines.append(Line("Expansion", unknown, Stand.ASK))
+        lines.append(ResultLine("Expansion", unknown, Status.ASK))
     return tuple(lines)
 
 
@@ -53,23 +53,29 @@ def _fluid(given: Typed) -> Fluid:
     return Fluid(given.value("viscosity"), given.value("density"))
 
 
-def _passes(of: Slot | Annulus) -> Line:
+def _passes(of: Slot | Annulus) -> ResultLine:
     none = untold(of)
-    return Line("Slip", none, Stand.ASK) if none else Line("Slip", Amount(of.flow_m3_s * 60_000, Kind.FLOW), working=of.working)
+    return (
+        ResultLine("Slip", none, Status.ASK)
+        if none
+        else ResultLine("Slip", Amount(of.flow_m3_s * 60_000, Kind.FLOW), working=of.working)
+    )
 
 
-def _slot(given: Typed) -> tuple[Line, ...]:
+def _slot(given: Typed) -> tuple[ResultLine, ...]:
     pressure = given.value("pressure")
     slot = Slot(given.value("gap"), given.value("width"), given.value("length"), pressure, _fluid(given), given.value("wall"))
     lines = [_passes(slot)]
     if slot.wall_m_s:
-        lines.append(Line("Of it dragged by the wall", Amount(slot.drag_m3_s * 60_000, Kind.FLOW), working=slot.working_of_drag))
+        lines.append(
+            ResultLine("Of it dragged by the wall", Amount(slot.drag_m3_s * 60_000, Kind.FLOW), working=slot.working_of_drag)
+        )
     if slot.flow_m3_s < 0:
-        lines.append(Line("Which way", "The wall drags more back than the pressure drives.", Stand.CARE))
+        lines.append(ResultLine("Which way", "The wall drags more back than the pressure drives.", Status.CARE))
     return tuple(lines)
 
 
-def _annulus(given: Typed) -> tuple[Line, ...]:
+def _annulus(given: Typed) -> tuple[ResultLine, ...]:
     return (
         _passes(
             Annulus(
@@ -80,7 +86,7 @@ def _annulus(given: Typed) -> tuple[Line, ...]:
     )  # fmt: skip
 
 
-def _duty(given: Typed) -> tuple[Line, ...]:
+def _duty(given: Typed) -> tuple[ResultLine, ...]:
     lands = {name: given.maybe(name) for name in ("end_width", "end_length", "radial_width", "radial_length")}
     paths = [Path("end", "End clearance", lands["end_width"], lands["end_length"])]
     gaps, fresh = {"end": given.value("end")}, {}

@@ -9,12 +9,12 @@ from finegap.core.calculators.model import Calculator, Input, Typed, mm
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.model import GapWords
+from finegap.core.formatting import Sentence
 from finegap.core.gap import gaskets, shims, timing
 from finegap.core.gap.move import Move, Window
 from finegap.core.gap.stock import Stack, ordered
 from finegap.core.quantities import Dimension, Sign
-from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Sentence
+from finegap.core.result_lines import ResultLine, Status
 
 _TIMES = re.compile(r"^(?P<size>.+?)\s*[x×*]\s*(?P<count>\d+)$")
 
@@ -52,12 +52,12 @@ def _window(given: Typed, prefix: str = "") -> Window:
     return window
 
 
-def _move(move: Move, possible: bool) -> tuple[Line, ...]:
-    lines = [Line("What to do", move.headline, Stand.GOOD if possible else Stand.STOP, move.working)]
-    return (*lines, *(Line("And then", detail) for detail in move.details))
+def _move(move: Move, possible: bool) -> tuple[ResultLine, ...]:
+    lines = [ResultLine("What to do", move.headline, Status.GOOD if possible else Status.STOP, move.working)]
+    return (*lines, *(ResultLine("And then", detail) for detail in move.details))
 
 
-def _gaskets(given: Typed) -> tuple[Line, ...]:
+def _gaskets(given: Typed) -> tuple[ResultLine, ...]:
     now = _stack(given, "now", "fitted now")
     if not now:
         raise FieldError("fitted now", "nothing was entered.", "Expected what is under the head.")
@@ -69,7 +69,7 @@ def _gaskets(given: Typed) -> tuple[Line, ...]:
 _SIDE = GapWords("total side gap", "under the cover", "rotor and end covers")
 
 
-def _cover(given: Typed) -> tuple[Line, ...]:
+def _cover(given: Typed) -> tuple[ResultLine, ...]:
     known = gaskets.Known(given.value("cylinder"), given.value("rotor"), "cylinder length", "rotor length")
     stock = _stock(given)
     move, choice = gaskets.first_move(stock, 0, _window(given), _SIDE, known, tuple(stock))
@@ -83,10 +83,10 @@ def _cover(given: Typed) -> tuple[Line, ...]:
         if short
         else ("A vane as long as the rotor or longer rubs on the covers whatever the gasket is.")
     )
-    return (*lines, Line("Vanes", words, Stand.GOOD if short else Stand.STOP))
+    return (*lines, ResultLine("Vanes", words, Status.GOOD if short else Status.STOP))
 
 
-def _shims(given: Typed) -> tuple[Line, ...]:
+def _shims(given: Typed) -> tuple[ResultLine, ...]:
     stacks = [_stack(given, f"shims_{i}", f"shims of shaft {i}") for i in (1, 2)]
     checks = [given.value(f"{side}_{i}") for i in (1, 2) for side in ("front", "back")]
     available = _stock(given) + Counter(stacks[0]) + Counter(stacks[1])
@@ -99,10 +99,10 @@ def _shims(given: Typed) -> tuple[Line, ...]:
     if above is None:
         return lines
     words = Sentence(f"The {shims.SHAFTS[above]}'s rotor stands at or above the body face: never assemble like that.")
-    return (Line("Body face", words, Stand.STOP), *lines)
+    return (ResultLine("Body face", words, Status.STOP), *lines)
 
 
-def _mesh(given: Typed) -> tuple[Line, ...]:
+def _mesh(given: Typed) -> tuple[ResultLine, ...]:
     gear = timing.Timing(given.value("pitch"), given.maybe("marked") or given.value("pitch"))
     low = given.value("low")
     left, right = given.value("left"), given.value("right")

@@ -10,10 +10,10 @@ from dataclasses import dataclass
 
 from finegap.core.entry import Entry, bare_unit
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Units
 from finegap.core.numerals import Mark
 from finegap.core.quantities import Dimension, Sign, parse, parse_number
-from finegap.core.reckoned import Line
-from finegap.core.showing import Units
+from finegap.core.result_lines import ResultLine
 
 
 @dataclass(frozen=True)
@@ -82,9 +82,9 @@ class Calculator:
     key: str
     name: str
     inputs: tuple[Input, ...]
-    reckon: Callable[[Typed], tuple[Line, ...]]
+    reckon: Callable[[Typed], tuple[ResultLine, ...]]
 
-    def run(self, typed: Mapping[str, str], entry: Entry) -> tuple[Line, ...]:
+    def run(self, typed: Mapping[str, str], entry: Entry) -> tuple[ResultLine, ...]:
         """Its lines, for what was typed with these units and decimal mark.
 
         Raises

@@ -6,15 +6,15 @@ import re
 
 from finegap.core.calculators.model import Calculator, Input, Typed
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Kind, Sentence
 from finegap.core.proof.first_hour import by_bucket
 from finegap.core.proof.run_in import Note, Rules, Say, advise, check_note, rules_for
 from finegap.core.quantities import Dimension, Sign
-from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Kind, Sentence
+from finegap.core.result_lines import ResultLine, Status
 from finegap.core.working import Given, Working
 
 
-def _drops(given: Typed) -> tuple[Line, ...]:
+def _drops(given: Typed) -> tuple[ResultLine, ...]:
     count, seconds, per_ml = given.value("count"), given.value("seconds"), given.value("per_ml")
     rate = 60 * (count - 1) / seconds
     an_hour = rate * 60 / per_ml
@@ -37,15 +37,15 @@ def _drops(given: Typed) -> tuple[Line, ...]:
         "about 20 drops of water a mL; oils 25 to 40 (common practice)",
     )
     return (
-        Line("Drops a minute", f"{rate:.1f}", working=a_minute),
-        Line("Which leaks", f"{an_hour:.1f} mL/h", working=leak),
+        ResultLine("Drops a minute", f"{rate:.1f}", working=a_minute),
+        ResultLine("Which leaks", f"{an_hour:.1f} mL/h", working=leak),
     )
 
 
-_STANDS = {Say.STOP: Stand.STOP, Say.BACK_OFF: Stand.CARE, Say.DONE: Stand.GOOD}
+_STANDS = {Say.STOP: Status.STOP, Say.BACK_OFF: Status.CARE, Say.DONE: Status.GOOD}
 
 
-def _run_in(given: Typed) -> tuple[Line, ...]:
+def _run_in(given: Typed) -> tuple[ResultLine, ...]:
     usual = rules_for(given.value("pumping"))
     hottest = given.maybe("hottest")
     rules = Rules(
@@ -64,12 +64,12 @@ def _run_in(given: Typed) -> tuple[Line, ...]:
         notes.append(note)
     advice = advise(notes, rules)
     lines = [
-        Line("What to do", advice.headline, _STANDS.get(advice.say, Stand.GOOD)),
-        Line("Why", advice.why),
-        Line("In a word", advice.say.value),
+        ResultLine("What to do", advice.headline, _STANDS.get(advice.say, Status.GOOD)),
+        ResultLine("Why", advice.why),
+        ResultLine("In a word", advice.say.value),
     ]
     if advice.wait_min:
-        lines.append(Line("Wait", Sentence("{m} min", {"m": f"{advice.wait_min:g}"})))
+        lines.append(ResultLine("Wait", Sentence("{m} min", {"m": f"{advice.wait_min:g}"})))
     return tuple(lines)
 
 
@@ -87,7 +87,7 @@ def _note(text: str, number: int, given: Typed) -> Note:
     return Note(minute, drops, box, read(parts[3], field, -1, 1) * 8)
 
 
-def _bucket(given: Typed) -> tuple[Line, ...]:
+def _bucket(given: Typed) -> tuple[ResultLine, ...]:
     volume, seconds = given.value("volume"), given.value("seconds")
     flow = Amount(by_bucket(volume, seconds), Kind.FLOW)
     working = Working(
@@ -97,7 +97,7 @@ def _bucket(given: Typed) -> tuple[Line, ...]:
         flow,
         "definition",
     )
-    return (Line("Flow", flow, working=working),)
+    return (ResultLine("Flow", flow, working=working),)
 
 
 PROOF = (

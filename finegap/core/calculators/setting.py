@@ -6,15 +6,15 @@ from dataclasses import replace
 
 from finegap.core.calculators.model import Calculator, Input, Typed, mm
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Kind, Sentence, between, length, rule_fraction
 from finegap.core.gap.housing import Housing, ThreadHand
 from finegap.core.gap.leaves import INSIDE, go_and_no_go, pile_for, pile_working
 from finegap.core.gap.move import Way
 from finegap.core.gap.viscosity import GRADE_C, GRADES, SAME_K, Liquid, grade_mm2_s, kinematic_mm2_s, read_viscosity
 from finegap.core.measuring.feeler import MOST_LEAVES, read_leaves
 from finegap.core.quantities import Dimension, Sign, split_at
-from finegap.core.reckoned import Line, Stand
+from finegap.core.result_lines import ResultLine, Status
 from finegap.core.saybolt import saybolt_seconds
-from finegap.core.showing import Amount, Kind, Sentence, between, length, rule_fraction
 from finegap.core.working import Given, Working
 
 
@@ -28,7 +28,7 @@ def temperature_asked(key: str, name: str, usual: str = "", optional: bool = Fal
     return Input(key, name, Dimension.TEMPERATURE, sign=Sign.ANY, usual=usual, optional=optional)
 
 
-def _two_points(given: Typed) -> tuple[Line, ...]:
+def _two_points(given: Typed) -> tuple[ResultLine, ...]:
     for name in ("first", "second"):
         _check_at(given, name)
     liquid = Liquid(given.value("first"), given.value("first_at"), given.value("second"), given.value("second_at"))
@@ -46,14 +46,14 @@ def _check_at(given: Typed, name: str) -> None:
         raise FieldError(f"{name} at", f"the viscosity is said to be at {at}.", "Expected the same temperature.")
 
 
-def _viscosity(name: str, amount: Amount, working: Working, liquid: Liquid | None, at_c: float) -> tuple[Line, ...]:
+def _viscosity(name: str, amount: Amount, working: Working, liquid: Liquid | None, at_c: float) -> tuple[ResultLine, ...]:
     """A viscosity in lines; one too far outside its points is asked about."""
     far = None if liquid is None else liquid.far(at_c)
-    asked = () if far is None else (Line("Too far outside its points", far, Stand.ASK),)
-    return (Line(name, amount, Stand.ASK if asked else Stand.GOOD, working), *asked, *_saybolt(amount.value, at_c))
+    asked = () if far is None else (ResultLine("Too far outside its points", far, Status.ASK),)
+    return (ResultLine(name, amount, Status.ASK if asked else Status.GOOD, working), *asked, *_saybolt(amount.value, at_c))
 
 
-def _saybolt(mm2_s: float, at_c: float) -> tuple[Line, ...]:
+def _saybolt(mm2_s: float, at_c: float) -> tuple[ResultLine, ...]:
     try:
         seconds = saybolt_seconds(mm2_s, at_c)
     except FieldError:
@@ -65,10 +65,10 @@ def _saybolt(mm2_s: float, at_c: float) -> tuple[Line, ...]:
         Sentence("{t} SSU", {"t": f"{seconds:.1f}"}),
         "ASTM D2161 (from memory)",
     )
-    return (Line("In Saybolt seconds", f"{seconds:.1f} SSU", working=working),)
+    return (ResultLine("In Saybolt seconds", f"{seconds:.1f} SSU", working=working),)
 
 
-def _grade(given: Typed) -> tuple[Line, ...]:
+def _grade(given: Typed) -> tuple[ResultLine, ...]:
     grade = int(given.text("grade"))
     middle = grade_mm2_s(grade)
     working = Working(
@@ -82,12 +82,12 @@ def _grade(given: Typed) -> tuple[Line, ...]:
     )  # fmt: skip
     span = between(0.9 * middle, 1.1 * middle, Kind.FINE_VISCOSITY)
     return (
-        Line("At 40 °C, middle of the grade", Amount(middle, Kind.FINE_VISCOSITY), working=working),
-        Line("A new oil of the grade", span),
+        ResultLine("At 40 °C, middle of the grade", Amount(middle, Kind.FINE_VISCOSITY), working=working),
+        ResultLine("A new oil of the grade", span),
     )
 
 
-def _kinematic(given: Typed) -> tuple[Line, ...]:
+def _kinematic(given: Typed) -> tuple[ResultLine, ...]:
     dynamic, density = given.value("dynamic"), given.value("density")
     viscosity = kinematic_mm2_s(dynamic, density)
     working = Working(
@@ -97,10 +97,10 @@ def _kinematic(given: Typed) -> tuple[Line, ...]:
         Amount(viscosity, Kind.FINE_VISCOSITY),
         "definition",
     )
-    return (Line("Kinematic viscosity", Amount(viscosity, Kind.FINE_VISCOSITY), working=working),)
+    return (ResultLine("Kinematic viscosity", Amount(viscosity, Kind.FINE_VISCOSITY), working=working),)
 
 
-def _any(given: Typed) -> tuple[Line, ...]:
+def _any(given: Typed) -> tuple[ResultLine, ...]:
     at = given.value("at")
     known = read_viscosity(given.text("viscosity"), at, given.maybe("density"), entry=replace(given.entry, meant=True))
     amount = Amount(known.pumping_mm2_s, Kind.FINE_VISCOSITY)
@@ -111,7 +111,7 @@ def _any(given: Typed) -> tuple[Line, ...]:
     return _viscosity("Viscosity when pumping", amount, working, known.liquid, at)
 
 
-def _lash(given: Typed) -> tuple[Line, ...]:
+def _lash(given: Typed) -> tuple[ResultLine, ...]:
     housing, arc = _housing(given), given.value("arc")
     lash = housing.clearance_mm(arc)
     working = Working(
@@ -126,12 +126,12 @@ def _lash(given: Typed) -> tuple[Line, ...]:
         "screw geometry; arc, not chord",
     )
     return (
-        Line("Axial play (lash)", length(lash, fine=True), working=working),
-        Line(
+        ResultLine("Axial play (lash)", length(lash, fine=True), working=working),
+        ResultLine(
             "What it does",
             Sentence("Zero by first drag, then opened by an arc without it: the gap comes out {lash} too narrow. "
                      "Zero by backing off leaves it taken up.", {"lash": length(lash, fine=True)}),
-            Stand.CARE if lash > 0 else Stand.GOOD,
+            Status.CARE if lash > 0 else Status.GOOD,
         ),
     )  # fmt: skip
 
@@ -140,7 +140,7 @@ def _housing(given: Typed) -> Housing:
     return Housing(given.value("diameter"), given.value("lead"), ThreadHand(given.text("hand")))
 
 
-def _arc(given: Typed) -> tuple[Line, ...]:
+def _arc(given: Typed) -> tuple[ResultLine, ...]:
     housing, clearance = _housing(given), given.value("clearance")
     arc = housing.arc_mm(clearance)
     numbers = (
@@ -153,14 +153,14 @@ def _arc(given: Typed) -> tuple[Line, ...]:
     angle = Working("Angle", "φ = 360°·c / lead", numbers, turned, "screw geometry")
     opens = f"{housing.turns(Way.OPEN)} opens, {housing.turns(Way.CLOSE)} closes, seen from the shaft end"
     return (
-        Line("Arc along the outside", length(arc), working=laid),
-        Line("Turn", turned, working=angle),
-        Line("On a steel rule laid round it", f"{rule_fraction(arc)} in"),
-        Line("Which way", opens),
+        ResultLine("Arc along the outside", length(arc), working=laid),
+        ResultLine("Turn", turned, working=angle),
+        ResultLine("On a steel rule laid round it", f"{rule_fraction(arc)} in"),
+        ResultLine("Which way", opens),
     )
 
 
-def _clearance(given: Typed) -> tuple[Line, ...]:
+def _clearance(given: Typed) -> tuple[ResultLine, ...]:
     housing, arc = _housing(given), given.value("arc")
     clearance = length(housing.clearance_mm(arc), fine=True)
     working = Working(
@@ -174,30 +174,32 @@ def _clearance(given: Typed) -> tuple[Line, ...]:
         clearance,
         "screw geometry; arc, not chord",
     )
-    return (Line("Clearance", clearance, working=working),)
+    return (ResultLine("Clearance", clearance, working=working),)
 
 
 def _leaves_of(given: Typed) -> tuple[int, ...]:
     return read_leaves(given.text("leaves"), given.entry.unit(Dimension.LENGTH), given.entry.mark)
 
 
-def _pile(given: Typed) -> tuple[Line, ...]:
+def _pile(given: Typed) -> tuple[ResultLine, ...]:
     pile = pile_for(_leaves_of(given), round(given.value("thickness") * 1000))
     words = Sentence("{off} thicker than wanted." if pile.off_um > 0 else "{off} thinner than wanted.",
                      {"off": length(abs(pile.off_um) / 1000, fine=True)})  # fmt: skip
-    off = Line("Off", words, Stand.CARE, pile_working(pile))
-    return (Line("Leaves", pile.words, working=pile_working(pile)), *((off,) if pile.off_um else ()))
+    off = ResultLine("Off", words, Status.CARE, pile_working(pile))
+    return (ResultLine("Leaves", pile.words, working=pile_working(pile)), *((off,) if pile.off_um else ()))
 
 
-def _window(given: Typed) -> tuple[Line, ...]:
+def _window(given: Typed) -> tuple[ResultLine, ...]:
     go, stop = go_and_no_go(_leaves_of(given), round(given.value("low") * 1000), round(given.value("high") * 1000))
     none = f"This set makes no pile of up to {MOST_LEAVES} leaves there: another set, or another way to measure."
     return (
-        Line("These must go", go.words if go else none, Stand.GOOD if go else Stand.STOP, pile_working(go, INSIDE) if go else None),
-        Line(
+        ResultLine(
+            "These must go", go.words if go else none, Status.GOOD if go else Status.STOP, pile_working(go, INSIDE) if go else None
+        ),
+        ResultLine(
             "These must not",
             stop.words if stop else none,
-            Stand.GOOD if stop else Stand.STOP,
+            Status.GOOD if stop else Status.STOP,
             pile_working(stop, INSIDE) if stop else None,
         ),
     )

@@ -173,8 +173,8 @@ def _rules(family: Family) -> None:
     _once(f"{family.key}.symptoms", (symptom.key for symptom in family.symptoms))
     for symptom in family.symptoms:
         _known(f"{family.key}.symptoms[{symptom.key}].suspects", symptom.suspects, family.by_key, "feature")
-    for rule in family.together:
-        at = f"{family.key}.together[{rule.changed}]"
+    for rule in family.replaced_with:
+        at = f"{family.key}.replaced_with[{rule.changed}]"
         _known(f"{at}.changed", [rule.changed], family.by_key, "feature")
         _known(f"{at}.also", rule.also, family.by_key, "feature")
 

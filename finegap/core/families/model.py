@@ -295,7 +295,7 @@ class Symptom:
 
 
 @dataclass(frozen=True)
-class Together:
+class ReplacedWith:
     """Parts that go together: when the part of ``changed`` is renewed, so are those of ``also``."""
 
     changed: str
@@ -413,7 +413,7 @@ class Family:
     steps: tuple[Step, ...]
     options: tuple[Option, ...] = ()
     symptoms: tuple[Symptom, ...] = ()
-    together: tuple[Together, ...] = ()
+    replaced_with: tuple[ReplacedWith, ...] = ()
     details: Mapping[str, str] = field(default_factory=dict)
     stacks: tuple[Stack, ...] = ()
     presses: tuple[Press, ...] = ()

@@ -14,6 +14,7 @@ from itertools import combinations_with_replacement
 
 from finegap.core.errors import FieldError
 from finegap.core.families.model import DEFAULT_WORDS, GapWords
+from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.gap.move import Move, Way, Window, way_of
 from finegap.core.gap.stock import (
     Layers,
@@ -28,7 +29,6 @@ from finegap.core.gap.stock import (
     stock_text,
     trace,
 )
-from finegap.core.showing import Amounts, Sentence, length
 from finegap.core.working import Given, Working
 
 _MOST_BOUGHT = 3

@@ -6,9 +6,9 @@ import math
 from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Amounts, Kind, Sentence, length
 from finegap.core.materials import Expansion
 from finegap.core.measuring.temperature import REFERENCE_C
-from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
 from finegap.core.working import Given, Working
 
 _SOURCE = "trade: differential growth; lengths at 20 C (ISO 1)"

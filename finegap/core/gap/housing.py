@@ -11,8 +11,8 @@ from dataclasses import dataclass
 from enum import Enum
 
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Kind, Sentence, length, rule_fraction
 from finegap.core.gap.move import Move, Way, way_of
-from finegap.core.showing import Amount, Kind, Sentence, length, rule_fraction
 from finegap.core.working import Given, Working
 
 _GEOMETRY = "screw geometry: one turn moves the shaft by one lead"

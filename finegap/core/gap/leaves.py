@@ -9,10 +9,10 @@ from functools import lru_cache
 from itertools import combinations
 
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Sentence, length
 from finegap.core.measuring.feeler import MOST_LEAVES, check_leaves
 from finegap.core.measuring.uncertainty import from_interval
 from finegap.core.measuring.verdict import Call, Limit, School, judge
-from finegap.core.showing import Amount, Sentence, length
 from finegap.core.working import Given, Working
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from finegap.core.gap.sweep import Sweep
+from finegap.core.gap.duty_range import DutyRange
 from finegap.core.gap.table import Choice, Range, Row
 
 _MARGIN_DECADES = 0.4
@@ -55,9 +55,9 @@ class TableMap:
         return tuple(float(t) for t in range(math.ceil(low / step) * step, math.floor(high) + 1, step))
 
 
-def map_of(choice: Choice, viscosity_mm2_s: float, temperature_c: float, sweep: Sweep | None = None) -> TableMap:
+def map_of(choice: Choice, viscosity_mm2_s: float, temperature_c: float, duty_range: DutyRange | None = None) -> TableMap:
     """The map of the rows a choice was made from, wide enough for every printed end and for the duty with its range."""
-    way = () if sweep is None or sweep.is_point else sweep.drawn()
+    way = () if duty_range is None or duty_range.is_point else duty_range.drawn()
     rows = [candidate.row for candidate in choice.candidates]
     viscosities = [v for row in rows for v in _ends(row.viscosity_mm2_s) if v > 0] + [max(viscosity_mm2_s, _THINNEST_MM2_S)]
     viscosities += [v for v, _ in way]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import Enum
 
-from finegap.core.showing import Amount, Sentence, edges
+from finegap.core.formatting import Amount, Sentence, edges
 from finegap.core.working import Working
 
 

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Amounts, Kind, Sentence, length
 from finegap.core.gap.slip import Fluid, Slot, untold
-from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
+from finegap.core.result_lines import ResultLine, Status
 from finegap.core.working import Given, Working
 
 _L_MIN = 60_000.0
@@ -254,18 +254,18 @@ class Performance:
         widest = gap * _WIDEST
         return float(brentq(over, gap, widest, xtol=1e-9)) if over(gap) >= 0 >= over(widest) else None
 
-    def lines(self) -> tuple[Line, ...]:
+    def lines(self) -> tuple[ResultLine, ...]:
         """The duty in lines, each with its working."""
         if self.untold is not None:
-            return (*self.path_lines(), Line("Flow at the duty", self.untold, Stand.ASK))
+            return (*self.path_lines(), ResultLine("Flow at the duty", self.untold, Status.ASK))
         return (*self.path_lines(), *self._flow_lines(), *self._power_lines())
 
-    def path_lines(self) -> tuple[Line, ...]:
+    def path_lines(self) -> tuple[ResultLine, ...]:
         """What each gap costs, the most costly first, and what a new part gives back."""
         lines = []
         for one in sorted(self.passing, key=lambda p: -p.slip_l_min):
             if one.untold is not None:
-                lines.append(Line(one.path.name, one.untold, Stand.ASK))
+                lines.append(ResultLine(one.path.name, one.untold, Status.ASK))
                 continue
             amounts: Amounts = {
                 "gap": length(one.gap_mm, fine=True),
@@ -279,8 +279,8 @@ class Performance:
             elif one.new_slip_l_min is not None:
                 words += "; as new ({new}) it gives {back} back" if one.gives_back_l_min > 0 else "; no more than as new"
             # Without a land nobody knows whether the law of its ratio holds; what was not measured is not good.
-            stand = Stand.GOOD if one.path.has_land and not one.assumed else Stand.CARE
-            lines.append(Line(one.path.name, Sentence(words, amounts), stand, self._path(one)))
+            status = Status.GOOD if one.path.has_land and not one.assumed else Status.CARE
+            lines.append(ResultLine(one.path.name, Sentence(words, amounts), status, self._path(one)))
         return tuple(lines)
 
     def _path(self, one: Passing) -> Working:
@@ -303,7 +303,7 @@ class Performance:
         formula = of.formula.replace("w·h·v", "k·w·h·v") if by_test else of.formula
         return Working(f"Slip, {one.path.name.lower()}", formula, (*of.given, *calibrated), slip, of.source, of.notes)
 
-    def _flow_lines(self) -> tuple[Line, ...]:
+    def _flow_lines(self) -> tuple[ResultLine, ...]:
         flows = {
             "V": Given("V", "displacement", f"{self.losses.displacement_l:g} L a turn"),
             "n": Given("n", "speed", f"{self.speed_r_min:g} r/min"),
@@ -313,24 +313,26 @@ class Performance:
         source = "definition (ISO 4391: volumetric efficiency; from memory)"
         efficiency = Amount(100 * self.efficiency, Kind.SHARE)
         return (
-            Line("Flow at the duty", flow, Stand.GOOD,
+            ResultLine("Flow at the duty", flow, Status.GOOD,
                  Working("Flow at the duty", "Q = V·n − S", tuple(flows.values()), flow, source)),
-            Line("Volumetric efficiency", efficiency, Stand.GOOD,
+            ResultLine("Volumetric efficiency", efficiency, Status.GOOD,
                  Working("Volumetric efficiency", "η = (V·n − S) / (V·n)", tuple(flows.values()), efficiency, source)),
         )  # fmt: skip
 
-    def _power_lines(self) -> tuple[Line, ...]:
+    def _power_lines(self) -> tuple[ResultLine, ...]:
         lost = Amount(self.lost_w / 1000, Kind.POWER)
         given = (
             Given("S", "slip of all gaps", Amount(self.slip_l_min, Kind.FLOW)),
             Given("Δp", "pressure difference", Amount(self.pressure_bar, Kind.PRESSURE)),
         )
-        slips = Line("Power that slips back", lost, working=Working("Power that slips back", "P = S·Δp", given, lost, "definition"))
+        slips = ResultLine(
+            "Power that slips back", lost, working=Working("Power that slips back", "P = S·Δp", given, lost, "definition")
+        )
         if self.shear_w is None or self.warmer_k is None:
             words = "Not told: between running walls the liquid no longer shears in layers."
-            return (slips, Line("Power sheared in the gaps", words, Stand.ASK))
+            return (slips, ResultLine("Power sheared in the gaps", words, Status.ASK))
         sheared = Amount(self.shear_w / 1000, Kind.POWER)
-        shears: tuple[Line, ...] = ()
+        shears: tuple[ResultLine, ...] = ()
         walls = tuple(
             Given(
                 "Pₛ",
@@ -356,11 +358,11 @@ class Performance:
             "heat balance, all of it carried off by what comes out; specific heat of mineral oil (from memory)",
         )
         if walls:
-            shears = (Line("Power sheared in the gaps", sheared, working=shearing),)
+            shears = (ResultLine("Power sheared in the gaps", sheared, working=shearing),)
         return (
             slips,
             *shears,
-            Line("Which warms what comes out by", warmer, working=heat),
+            ResultLine("Which warms what comes out by", warmer, working=heat),
         )
 
 

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from finegap.core.families.model import GapWords
+from finegap.core.formatting import Amounts, Kind, Sentence, between, length
 from finegap.core.gap.move import Move, Window, way_of
-from finegap.core.showing import Amounts, Kind, Sentence, between, length
 from finegap.core.working import Given, Working
 
 _COUPLING = Sentence("Leaves on both sides of the shaft; screws on the pump side tightened evenly, the motor side never touched.")

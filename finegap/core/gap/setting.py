@@ -6,12 +6,12 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from finegap.core.formatting import Amounts, Sentence, length, uncertainty
 from finegap.core.gap.move import Move, Way, Window
 from finegap.core.gap.stock import Stack
 from finegap.core.measuring.feeler import interval
 from finegap.core.measuring.uncertainty import expanded, from_interval
 from finegap.core.measuring.verdict import Call, Limit, School, Verdict, judge
-from finegap.core.showing import Amounts, Sentence, length, uncertainty
 from finegap.core.working import Given, Working
 
 
@@ -125,7 +125,7 @@ _WORSE = (Call.KEEP, Call.WATCH, Call.MEASURE_AGAIN, Call.CHANGE)
 class Setting:
     """Where setting stands.
 
-    ``asked`` are the gaps that are checked, in order; ``state`` is what its means keeps for its own picture. ``surprise`` is what
+    ``asked`` are the gaps that are checked, in order; ``state`` is what its means keeps for its own picture. ``mismatch`` is what
     an unexpected check reading usually means. ``unproved`` says why a last check that reads right does not count: what was opened
     for it has not got its torque, or got it afterwards.
     """
@@ -135,7 +135,7 @@ class Setting:
     move: Move
     right: bool = False
     state: object = None
-    surprise: Sentence | None = None
+    mismatch: Sentence | None = None
     unproved: Sentence | None = None
 
     @property

@@ -12,10 +12,10 @@ from dataclasses import dataclass
 from itertools import combinations_with_replacement
 
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.gap.gaskets import StackChange, change_between, out_and_in
 from finegap.core.gap.move import Move, Way, Window
 from finegap.core.gap.stock import Layers, Stack, bits, check_stock, describe, ordered, reachable, stock_text
-from finegap.core.showing import Amounts, Sentence, length
 from finegap.core.working import Given, Working
 
 SHAFTS = ("drive shaft", "driven shaft")

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from finegap.core.errors import FieldError
-from finegap.core.showing import Amount, Kind, Sentence, length
+from finegap.core.formatting import Amount, Kind, Sentence, length
 from finegap.core.working import Given, Working
 
 ENTRY_EXIT = 1.5

@@ -10,7 +10,7 @@ from collections import Counter
 from collections.abc import Iterable, Mapping
 
 from finegap.core.errors import FieldError
-from finegap.core.showing import Amount, Sentence, length
+from finegap.core.formatting import Amount, Sentence, length
 
 Stack = tuple[int, ...]
 """Thicknesses as compressed, in micrometres, thickest first."""

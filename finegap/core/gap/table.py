@@ -8,8 +8,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
-from finegap.core.gap.sweep import Sweep
-from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
+from finegap.core.formatting import Amount, Amounts, Kind, Sentence, length
+from finegap.core.gap.duty_range import DutyRange
 from finegap.core.working import Given, Working
 
 
@@ -132,7 +132,7 @@ def choose(
     viscosity_mm2_s: float,
     temperature_c: float,
     source: str,
-    sweep: Sweep | None = None,
+    duty_range: DutyRange | None = None,
 ) -> Choice:
     """Choose the end clearance for a duty.
 
@@ -150,7 +150,7 @@ def choose(
         The duty, viscosity at the pumping temperature.
     source : str
         Sheet, revision and page, for the working.
-    sweep : Sweep, optional
+    duty_range : DutyRange, optional
         The duty's range.
 
     Raises
@@ -165,7 +165,7 @@ def choose(
     misses = {id(row): _misses(row, viscosity_mm2_s, temperature_c) for row in mine}
     matching = [row for row in mine if not misses[id(row)]]
     at_point = max(matching, key=lambda row: row.clearance_mm, default=None)
-    passed, holes = _passed(mine, sweep)
+    passed, holes = _passed(mine, duty_range)
     chosen = max([at_point, *passed], key=lambda row: row.clearance_mm) if at_point else None
     candidates = sorted(
         (_candidate(row, chosen, misses[id(row)], any(row is p for p in passed)) for row in mine),
@@ -173,12 +173,19 @@ def choose(
     )
     duty = {"v": Amount(viscosity_mm2_s, Kind.VISCOSITY), "t": Amount(temperature_c, Kind.TEMPERATURE)}
     sentence = _sentence(chosen, at_point, len(matching), candidates, duty)
-    working = _working(chosen, candidates, material, duty, sweep, source)
-    return Choice(chosen, tuple(candidates), sentence, working, _over(sweep, chosen, at_point, passed), _asked(sweep, holes))
+    working = _working(chosen, candidates, material, duty, duty_range, source)
+    return Choice(
+        chosen, tuple(candidates), sentence, working, _over(duty_range, chosen, at_point, passed), _asked(duty_range, holes)
+    )
 
 
 def _working(
-    chosen: Row | None, candidates: Sequence[Candidate], material: str, duty: dict[str, Amount], sweep: Sweep | None, source: str
+    chosen: Row | None,
+    candidates: Sequence[Candidate],
+    material: str,
+    duty: dict[str, Amount],
+    duty_range: DutyRange | None,
+    source: str,
 ) -> Working:
     """How the clearance was chosen; ``duty`` holds viscosity ``v`` and temperature ``t``."""
     return Working(
@@ -188,7 +195,7 @@ def _working(
             Given("", "material of construction", material),
             Given("ν", "kinematic viscosity at pumping temperature", duty["v"]),
             Given("T", "pumping temperature", duty["t"]),
-            *_range_given(sweep),
+            *_range_given(duty_range),
             *(Given("", f"row “{c.row.setting}”", c.reason) for c in candidates),
         ),
         result=length(chosen.clearance_mm) if chosen else "no row matches; never extrapolated",
@@ -196,18 +203,18 @@ def _working(
     )
 
 
-def _passed(rows: Sequence[Row], sweep: Sweep | None) -> tuple[list[Row], list[tuple[float, float]]]:
+def _passed(rows: Sequence[Row], duty_range: DutyRange | None) -> tuple[list[Row], list[tuple[float, float]]]:
     """Rows the range of a duty passes through, and the stretches of temperature [C] no row covers."""
-    if sweep is None or sweep.is_point:
+    if duty_range is None or duty_range.is_point:
         return [], []
     viscosities = {v for r in rows for v in (r.viscosity_mm2_s.low, r.viscosity_mm2_s.high) if v > 0 and math.isfinite(v)}
     temperatures = {t for r in rows for t in (r.temperature_c.low, r.temperature_c.high) if math.isfinite(t)}
     passed: list[Row] = []
     holes: list[tuple[float, float]] = []
-    for low, high in sweep.stretches(viscosities, temperatures):
+    for low, high in duty_range.stretches(viscosities, temperatures):
         # Between two cuts what matches does not change, so that its middle speaks for all of it; at a cut itself both sides do.
-        met = _met(rows, sweep, (low + high) / 2)
-        for row in (*met, *_met(rows, sweep, low), *_met(rows, sweep, high)):
+        met = _met(rows, duty_range, (low + high) / 2)
+        for row in (*met, *_met(rows, duty_range, low), *_met(rows, duty_range, high)):
             if not any(row is p for p in passed):
                 passed.append(row)
         if not met:
@@ -216,34 +223,34 @@ def _passed(rows: Sequence[Row], sweep: Sweep | None) -> tuple[list[Row], list[t
     return passed, holes
 
 
-def _met(rows: Sequence[Row], sweep: Sweep, at_c: float) -> list[Row]:
-    return [row for row in rows if sweep.at(at_c) in row.viscosity_mm2_s and at_c in row.temperature_c]
+def _met(rows: Sequence[Row], duty_range: DutyRange, at_c: float) -> list[Row]:
+    return [row for row in rows if duty_range.at(at_c) in row.viscosity_mm2_s and at_c in row.temperature_c]
 
 
-def _range_given(sweep: Sweep | None) -> tuple[Given, ...]:
-    if sweep is None or sweep.is_point:
+def _range_given(duty_range: DutyRange | None) -> tuple[Given, ...]:
+    if duty_range is None or duty_range.is_point:
         return ()
     return tuple(
-        Given("", name, Sentence("{t}, {v}", {"t": Amount(at, Kind.TEMPERATURE), "v": Amount(sweep.at(at), Kind.VISCOSITY)}))
-        for name, at in (("coldest start", sweep.start_c), ("hottest running", sweep.hot_c))
+        Given("", name, Sentence("{t}, {v}", {"t": Amount(at, Kind.TEMPERATURE), "v": Amount(duty_range.at(at), Kind.VISCOSITY)}))
+        for name, at in (("coldest start", duty_range.start_c), ("hottest running", duty_range.hot_c))
     )
 
 
-def _over(sweep: Sweep | None, chosen: Row | None, at_point: Row | None, passed: list[Row]) -> Sentence | None:
+def _over(duty_range: DutyRange | None, chosen: Row | None, at_point: Row | None, passed: list[Row]) -> Sentence | None:
     """What the range does to the choice."""
-    if sweep is None or sweep.is_point or chosen is None or at_point is None:
+    if duty_range is None or duty_range.is_point or chosen is None or at_point is None:
         return None
     amounts: Amounts = {
-        "cold": Amount(sweep.start_c, Kind.TEMPERATURE),
-        "thick": Amount(sweep.at(sweep.start_c), Kind.VISCOSITY),
-        "hot": Amount(sweep.hot_c, Kind.TEMPERATURE),
-        "thin": Amount(sweep.at(sweep.hot_c), Kind.VISCOSITY),
+        "cold": Amount(duty_range.start_c, Kind.TEMPERATURE),
+        "thick": Amount(duty_range.at(duty_range.start_c), Kind.VISCOSITY),
+        "hot": Amount(duty_range.hot_c, Kind.TEMPERATURE),
+        "thin": Amount(duty_range.at(duty_range.hot_c), Kind.VISCOSITY),
         "settings": ", ".join(f"“{row.setting}”" for row in sorted(passed, key=lambda row: row.clearance_mm)),
         "c": length(chosen.clearance_mm),
         "point": length(at_point.clearance_mm),
     }
     span = "From a start at {cold} ({thick}) to {hot} ({thin})"
-    if not sweep.viscosity_known:
+    if not duty_range.viscosity_known:
         span = "From a start at {cold} to {hot}, at the one viscosity that is known,"
     if len(passed) < 2:
         return Sentence(f"{span} it stays in one setting.", amounts)
@@ -253,23 +260,23 @@ def _over(sweep: Sweep | None, chosen: Row | None, at_point: Row | None, passed:
     return Sentence(words, amounts)
 
 
-def _asked(sweep: Sweep | None, holes: list[tuple[float, float]]) -> Sentence | None:
+def _asked(duty_range: DutyRange | None, holes: list[tuple[float, float]]) -> Sentence | None:
     """What of the range has to be asked about: where no row covers it, and where its viscosity is a guess."""
-    asked = [one for one in (_hole(sweep, holes), sweep.far if sweep else None) if one is not None]
+    asked = [one for one in (_hole(duty_range, holes), duty_range.far if duty_range else None) if one is not None]
     return Sentence("{one} {other}", {"one": asked[0], "other": asked[1]}) if len(asked) > 1 else next(iter(asked), None)
 
 
-def _hole(sweep: Sweep | None, holes: list[tuple[float, float]]) -> Sentence | None:
-    if not holes or sweep is None:
+def _hole(duty_range: DutyRange | None, holes: list[tuple[float, float]]) -> Sentence | None:
+    if not holes or duty_range is None:
         return None
     low, high = holes[0]
     return Sentence(
         "No row of the table covers it from {low} ({thick}) to {high} ({thin}): ask the maker.",
         {
             "low": Amount(low, Kind.TEMPERATURE),
-            "thick": Amount(sweep.at(low), Kind.VISCOSITY),
+            "thick": Amount(duty_range.at(low), Kind.VISCOSITY),
             "high": Amount(high, Kind.TEMPERATURE),
-            "thin": Amount(sweep.at(high), Kind.VISCOSITY),
+            "thin": Amount(duty_range.at(high), Kind.VISCOSITY),
         },
     )
 

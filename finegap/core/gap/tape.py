@@ -6,9 +6,9 @@ import math
 from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Units, length
 from finegap.core.gap.housing import Housing
 from finegap.core.gap.move import Window
-from finegap.core.showing import Units, length
 
 STEP_MM = {Units.MM: 0.01, Units.IN: 0.0254}
 """A mark every 0.01 mm, or every thousandth of an inch."""

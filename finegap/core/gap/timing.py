@@ -9,8 +9,8 @@ import math
 from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Amounts, Kind, Sentence, length
 from finegap.core.gap.move import Move, Way, Window
-from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
 from finegap.core.working import Given, Working
 
 SIDES = ("left", "right")

@@ -13,6 +13,7 @@ from typing import Any, ClassVar, Protocol, Self
 
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family, GapWords, Step
+from finegap.core.formatting import Sentence, Text, Units
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.move import Move, Window
 from finegap.core.gap.setting import Asked, Check, Held, Setting, TryMade
@@ -20,7 +21,6 @@ from finegap.core.gap.table import Row
 from finegap.core.gap.tape import Tape
 from finegap.core.measuring.verdict import School, guard_of
 from finegap.core.quantities import Dimension
-from finegap.core.showing import Sentence, Text, Units
 
 
 @dataclass(frozen=True)

@@ -7,11 +7,11 @@ from dataclasses import dataclass
 from typing import Any, ClassVar, Self
 
 from finegap.core.families.model import Family, GapWords
+from finegap.core.formatting import Text
 from finegap.core.gap import fixed
 from finegap.core.gap.setting import Setting, judged, settled
 from finegap.core.gap.table import Row
 from finegap.core.means.base import MeansView, Plain, SetNow, asked_one
-from finegap.core.showing import Text
 
 
 @dataclass(frozen=True)

@@ -11,14 +11,14 @@ from typing import Any, ClassVar, Self
 
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family, GapWords
-from finegap.core.gap import gaskets, surprise
+from finegap.core.formatting import Sentence, Text
+from finegap.core.gap import gaskets, mismatch
 from finegap.core.gap.gaskets import Known, StackChange, StackChoice
 from finegap.core.gap.setting import Setting, TryMade, judged, settled
 from finegap.core.gap.table import Row
 from finegap.core.means.base import SHARES, MeansView, Plain, SetNow, asked_one, drawn_in, guard_mm, told
 from finegap.core.means.pieces import Piece, listed, pieces, shelf, sold, stacks_words, um_of
 from finegap.core.means.schemas import LENGTH, TEXT, THICKNESSES
-from finegap.core.showing import Sentence, Text
 
 
 @dataclass(frozen=True)
@@ -89,7 +89,7 @@ class GasketMeans(Plain):
         for before, made in pairwise(now.tries):
             promised = (sum(made.stack) - sum(before.stack)) / 1000
             u = math.hypot(before.check.u_mm, made.check.u_mm)
-            odd = surprise.surprise(promised, made.check.value_mm - before.check.value_mm, u, surprise.GASKETS)
+            odd = mismatch.mismatch(promised, made.check.value_mm - before.check.value_mm, u, mismatch.GASKETS)
         if now.tries:
             stack, gap, available = (
                 now.tries[-1].stack,
@@ -110,7 +110,7 @@ class GasketMeans(Plain):
             move, choice = gaskets.first_move(now.shelf, self.start_um, now.window, now.words, known, self.sold_um)
             change = gaskets.change_between((), choice.stack or ())
         asked, state = asked_one(now), GasketsState(change, choice)
-        return settled(Setting(asked, judged(asked, now.tries, now.school), move, state=state, surprise=odd))
+        return settled(Setting(asked, judged(asked, now.tries, now.school), move, state=state, mismatch=odd))
 
     def _known(self, now: SetNow) -> Known | None:
         """The gap the metal alone leaves, where sizes tell it before any trial."""

@@ -9,7 +9,8 @@ from typing import Any, ClassVar, Self
 
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family, GapWords
-from finegap.core.gap import housing, surprise
+from finegap.core.formatting import Amount, Bare, Kind, Sentence, Shown, Text, Units, length
+from finegap.core.gap import housing, mismatch
 from finegap.core.gap.declared import length_of
 from finegap.core.gap.housing import Housing, SheetCheck, ThreadHand, Zero, check_sheet
 from finegap.core.gap.move import Move, Way, Window
@@ -19,7 +20,6 @@ from finegap.core.gap.tape import Tape
 from finegap.core.means.base import MeansView, Moved, Plain, SetNow, asked_one
 from finegap.core.means.schemas import LENGTH
 from finegap.core.quantities import Dimension, Sign
-from finegap.core.showing import Amount, Bare, Kind, Sentence, Shown, Text, Units, length
 from finegap.core.working import Working
 
 _ZERO_SCHOOLS = {"first drag": Zero.FIRST_DRAG, "back off": Zero.BACK_OFF}
@@ -120,12 +120,12 @@ class HousingMeans(Plain):
             # Too large a play is as wrong as too small a one; what the check cannot tell apart is not reported.
             lash_seen = seen if reverses and abs(seen - lash_mm) > 2 * made.check.u_mm else None
             promised = self.housing.clearance_mm(arc) - (lash_mm if reverses else 0.0) * (1 if arc > 0 else -1)
-            odd = surprise.surprise(promised, is_now - gap, made.check.u_mm, surprise.HOUSING)
+            odd = mismatch.mismatch(promised, is_now - gap, made.check.u_mm, mismatch.HOUSING)
             gap, last_way = is_now, way
             move = correct(gap, last_way, gap)
         asked = asked_one(now)
         state = HousingState(lash_seen)
-        return settled(Setting(asked, judged(asked, now.tries, now.school), move, state=state, surprise=odd))
+        return settled(Setting(asked, judged(asked, now.tries, now.school), move, state=state, mismatch=odd))
 
     def show(self, setting: Setting, now: SetNow) -> HousingView:
         """The end view: where it stands, and where the move takes it."""

@@ -7,9 +7,9 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from finegap.core.formatting import Bare, Joined, Sentence, Text, bare, length
 from finegap.core.gap.declared import length_of
 from finegap.core.gap.stock import piece
-from finegap.core.showing import Bare, Joined, Sentence, Text, bare, length
 
 
 @dataclass(frozen=True)

@@ -7,14 +7,14 @@ from dataclasses import dataclass
 from typing import Any, ClassVar, Self
 
 from finegap.core.families.model import Family, GapWords
+from finegap.core.formatting import Sentence, Text, length
 from finegap.core.gap import ring
 from finegap.core.gap.declared import pair_of
+from finegap.core.gap.mismatch import LEAST_ODD_MM
 from finegap.core.gap.setting import Setting, judged, settled
-from finegap.core.gap.surprise import LEAST_ODD_MM
 from finegap.core.gap.table import Row
 from finegap.core.means.base import MeansView, Plain, SetNow, asked_one
 from finegap.core.means.schemas import RANGE
-from finegap.core.showing import Sentence, Text, length
 
 
 @dataclass(frozen=True)
@@ -48,7 +48,7 @@ class RingMeans(Plain):
         last = now.tries[-1].check.value_mm if now.tries else None
         move = ring.move_for(last, now.window, now.words, self.kind == "coupling", self.depth_mm)
         asked = asked_one(now)
-        return settled(Setting(asked, judged(asked, now.tries, now.school), move, surprise=_further(now)))
+        return settled(Setting(asked, judged(asked, now.tries, now.school), move, mismatch=_further(now)))
 
     def show(self, setting: Setting, now: SetNow) -> RingView:
         """Nothing of its own."""

@@ -10,7 +10,8 @@ from typing import Any, ClassVar, Self
 
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family, GapWords
-from finegap.core.gap import gaskets, shims, surprise
+from finegap.core.formatting import Bare, Sentence, Text, length
+from finegap.core.gap import gaskets, mismatch, shims
 from finegap.core.gap.declared import length_of
 from finegap.core.gap.gaskets import StackChange
 from finegap.core.gap.move import Window
@@ -21,7 +22,6 @@ from finegap.core.gap.table import Row
 from finegap.core.means.base import SHARES, MeansView, Plain, SetNow, difference, drawn_in, guard_mm, told
 from finegap.core.means.pieces import Piece, listed, pieces, shelf, sold, stacks_words, um_of
 from finegap.core.means.schemas import LENGTH, THICKNESSES
-from finegap.core.showing import Bare, Sentence, Text, length
 
 
 @dataclass(frozen=True)
@@ -107,7 +107,7 @@ class ShimMeans(Plain):
         )
         move, state = self._next(now, held[-1], spread)
         odd = next((found for pair in [now.tries[-2:]] if len(pair) == 2 for found in _odd(*pair)), None)
-        return settled(Setting(asked, held, move, state=state, surprise=odd))
+        return settled(Setting(asked, held, move, state=state, mismatch=odd))
 
     def _asked(self, now: SetNow) -> tuple[Asked, ...]:
         sides = (("front", now.window), ("back", _back(now)))
@@ -208,7 +208,7 @@ def _odd(before: TryMade, made: TryMade) -> list[Sentence]:
         for side, sign in ((0, -1), (1, 1)):
             was, now = before.checks[2 * i + side], made.checks[2 * i + side]
             u = math.hypot(was.u_mm, now.u_mm)
-            odd = surprise.surprise(sign * forward, now.value_mm - was.value_mm, u, surprise.SHIMS)
+            odd = mismatch.mismatch(sign * forward, now.value_mm - was.value_mm, u, mismatch.SHIMS)
             if odd:
                 words = {"shaft": shaft.capitalize(), "side": ("front", "back")[side], "odd": odd}
                 found.append(Sentence("{shaft}, {side}: {odd}", words))

@@ -10,7 +10,8 @@ from typing import Any, ClassVar, Self
 
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family, GapWords
-from finegap.core.gap import surprise, timing
+from finegap.core.formatting import Amount, Bare, Kind, Text, length
+from finegap.core.gap import mismatch, timing
 from finegap.core.gap.declared import length_of, pair_of
 from finegap.core.gap.move import Window
 from finegap.core.gap.setting import Asked, Setting, TryJudged, TryMade, hold, judged, settled
@@ -20,7 +21,6 @@ from finegap.core.means.base import MeansView, Moved, Plain, SetNow, difference
 from finegap.core.means.housing import arc_words
 from finegap.core.means.schemas import LENGTH, RANGE
 from finegap.core.quantities import Dimension
-from finegap.core.showing import Amount, Bare, Kind, Text, length
 
 
 @dataclass(frozen=True)
@@ -83,7 +83,7 @@ class TimingMeans(Plain):
             for one in judged(asked, now.tries, now.school)
         )
         move = timing.move_for(self.timing, left, right, self.window, self.difference_mm)
-        return settled(Setting(asked, held, move, surprise=self._odd(now)))
+        return settled(Setting(asked, held, move, mismatch=self._odd(now)))
 
     def _odd(self, now: SetNow) -> Any:
         odd = None
@@ -92,7 +92,7 @@ class TimingMeans(Plain):
             promised = -2 * self.timing.along_mm(made.moved or 0.0)
             was, is_now = (c.checks[0].value_mm - c.checks[1].value_mm for c in (before, made))
             u = math.hypot(*(c.u_mm for one in (before, made) for c in one.checks))
-            odd = surprise.surprise(promised, is_now - was, u, surprise.TIMING)
+            odd = mismatch.mismatch(promised, is_now - was, u, mismatch.TIMING)
         return odd
 
     def show(self, setting: Setting, now: SetNow) -> TimingView:

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Kind, Sentence, Units, length, uncertainty
 from finegap.core.measuring.temperature import Warm
 from finegap.core.measuring.uncertainty import (
     CONFIDENCE,
@@ -20,7 +21,6 @@ from finegap.core.measuring.uncertainty import (
     from_resolution,
     pooled_repeatability,
 )
-from finegap.core.showing import Amount, Kind, Sentence, Units, length, uncertainty
 from finegap.core.working import Given, Working
 
 _FINE_STEP_MM = 0.01

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import math
 
+from finegap.core.formatting import Sentence
 from finegap.core.gauges import Cabinet
 from finegap.core.measuring.readings import Result, Scatter
 from finegap.core.measuring.uncertainty import Component, combine
 from finegap.core.measuring.verdict import guard_of
-from finegap.core.showing import Sentence
 
 MOST_REPEATS = 20
 """Nobody repeats a reading more often than this for one number (common practice, no source)."""

@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from finegap.core.formatting import Amount, Kind, Sentence
 from finegap.core.measuring.uncertainty import Component
-from finegap.core.showing import Amount, Kind, Sentence
 
 ABSOLUTE_ZERO_C = -273.15
 REFERENCE_C = 20.0

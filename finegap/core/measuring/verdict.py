@@ -11,8 +11,8 @@ from dataclasses import dataclass
 from enum import Enum
 
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Bare, Edges, Joined, Kind, Sentence, Text, edges, length, uncertainty
 from finegap.core.measuring.uncertainty import beside, probability_below, quantile, within_below, within_quantile
-from finegap.core.showing import Amount, Bare, Edges, Joined, Kind, Sentence, Text, edges, length, uncertainty
 from finegap.core.working import Given, Working
 
 PROOF = 0.95

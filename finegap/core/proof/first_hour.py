@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from enum import Enum
 
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Amounts, Kind, Sentence, length
 from finegap.core.gap.performance import Performance
-from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Amounts, Kind, Sentence, length
+from finegap.core.result_lines import ResultLine, Status
 from finegap.core.working import Given, Working
 
 _FLOW_SHARE = 0.05
@@ -19,7 +19,7 @@ _BEARING_RISE_K = 40.0
 """How far off is still as it should be. Common practice, no source."""
 
 
-class Seen(Enum):
+class FirstHourItem(Enum):
     """What is looked at in the first hour."""
 
     FLOW = "flow"
@@ -50,7 +50,7 @@ _MEANS_NOISE = {
 class Running:
     """What was seen, in internal units: flow in L/min, pressure in bar, power in kW, temperature of the bearing in C; a noise."""
 
-    values: Mapping[Seen, float]
+    values: Mapping[FirstHourItem, float]
     noise: str = ""
 
 
@@ -63,7 +63,7 @@ def by_bucket(volume_l: float, seconds: float) -> float:
 
 def first_hour(
     running: Running, predicted: Performance | None, set_gap: str, pressure_bar: float, pumping_c: float
-) -> tuple[Line, ...]:
+) -> tuple[ResultLine, ...]:
     """What was seen, in lines; each held against what is predicted, where something is.
 
     Parameters
@@ -79,29 +79,29 @@ def first_hour(
     """
     lines = []
     values = running.values
-    if Seen.FLOW in values:
-        lines.append(_flow(values[Seen.FLOW], values.get(Seen.PRESSURE, pressure_bar), predicted, set_gap))
-    if Seen.PRESSURE in values:
-        lines.append(_pressure(values[Seen.PRESSURE], pressure_bar))
-    if Seen.POWER in values:
-        lines.append(_power(values[Seen.POWER], values, pressure_bar, predicted))
-    if Seen.TEMPERATURE in values:
-        lines.append(_temperature(values[Seen.TEMPERATURE], pumping_c))
+    if FirstHourItem.FLOW in values:
+        lines.append(_flow(values[FirstHourItem.FLOW], values.get(FirstHourItem.PRESSURE, pressure_bar), predicted, set_gap))
+    if FirstHourItem.PRESSURE in values:
+        lines.append(_pressure(values[FirstHourItem.PRESSURE], pressure_bar))
+    if FirstHourItem.POWER in values:
+        lines.append(_power(values[FirstHourItem.POWER], values, pressure_bar, predicted))
+    if FirstHourItem.TEMPERATURE in values:
+        lines.append(_temperature(values[FirstHourItem.TEMPERATURE], pumping_c))
     if running.noise:
         odd = _MEANS_NOISE.get(running.noise, "")
-        stand = Stand.GOOD if not odd else Stand.STOP if running.noise == "rub" else Stand.CARE
-        lines.append(Line("Noise", f"{NOISES[running.noise].capitalize()}. {odd}".strip(), stand))
+        status = Status.GOOD if not odd else Status.STOP if running.noise == "rub" else Status.CARE
+        lines.append(ResultLine("Noise", f"{NOISES[running.noise].capitalize()}. {odd}".strip(), status))
     return tuple(lines)
 
 
-def _flow(flow: float, pressure_bar: float, predicted: Performance | None, set_gap: str) -> Line:
+def _flow(flow: float, pressure_bar: float, predicted: Performance | None, set_gap: str) -> ResultLine:
     shown = Amount(flow, Kind.FLOW_ABOUT)
     if predicted is None:
-        return Line("Flow", Sentence("{q}; the sheet says nothing of slip to hold it against.", {"q": shown}))
+        return ResultLine("Flow", Sentence("{q}; the sheet says nothing of slip to hold it against.", {"q": shown}))
     # What the pressure drives goes with it, what the walls drag does not: it is reckoned at the pressure it was measured at.
     there = predicted.at_pressure(pressure_bar)
     if there.untold is not None:
-        return Line("Flow", Sentence("{q}; nothing to hold it against. {why}", {"q": shown, "why": there.untold}), Stand.ASK)
+        return ResultLine("Flow", Sentence("{q}; nothing to hold it against. {why}", {"q": shown, "why": there.untold}), Status.ASK)
     expected = there.flow_l_min
     off = flow - expected
     amounts: Amounts = {
@@ -123,33 +123,33 @@ def _flow(flow: float, pressure_bar: float, predicted: Performance | None, set_g
     )
     if flow > there.theoretical_l_min * (1 + _FLOW_SHARE):
         words = "{q}: more than the {most} it displaces. Measure again: bucket, watch, meter, speed."
-        return Line("Flow", Sentence(words, amounts), Stand.ASK, working)
+        return ResultLine("Flow", Sentence(words, amounts), Status.ASK, working)
     if abs(off) <= _FLOW_SHARE * there.theoretical_l_min:
-        return Line("Flow", Sentence("{q}, {expected} expected.", amounts), Stand.GOOD, working)
+        return ResultLine("Flow", Sentence("{q}, {expected} expected.", amounts), Status.GOOD, working)
     if off > 0:
         words = "{q}, {off} more than the gaps let expect: they are finer, or the liquid thicker, than entered."
-        return Line("Flow", Sentence(words, amounts), Stand.CARE, working)
+        return ResultLine("Flow", Sentence(words, amounts), Status.CARE, working)
     words = "{q}, {off} less than expected: a relief valve passing, air, a starved suction"
     wide = there.gap_for(set_gap, flow)
     if wide is not None:
         amounts["gap"] = length(wide)
         words += ", or a gap as wide as {gap}"
-    return Line("Flow", Sentence(words + ".", amounts), Stand.CARE, working)
+    return ResultLine("Flow", Sentence(words + ".", amounts), Status.CARE, working)
 
 
-def _pressure(bar: float, duty_bar: float) -> Line:
+def _pressure(bar: float, duty_bar: float) -> ResultLine:
     amounts: Amounts = {"p": Amount(bar, Kind.PRESSURE), "duty": Amount(duty_bar, Kind.PRESSURE)}
     if abs(bar - duty_bar) <= _PRESSURE_SHARE * duty_bar:
-        return Line("Pressure difference", Sentence("{p}, {duty} is the duty.", amounts))
+        return ResultLine("Pressure difference", Sentence("{p}, {duty} is the duty.", amounts))
     why = "a valve not open, or the line blocked" if bar > duty_bar else "the relief valve passing, air, or slip"
-    return Line("Pressure difference", Sentence(f"{{p}}, and {{duty}} is the duty: {why}.", amounts), Stand.CARE)
+    return ResultLine("Pressure difference", Sentence(f"{{p}}, and {{duty}} is the duty: {why}.", amounts), Status.CARE)
 
 
-def _power(kw: float, values: Mapping[Seen, float], pressure_bar: float, predicted: Performance | None) -> Line:
-    flow = values.get(Seen.FLOW, predicted.flow_l_min if predicted and not predicted.untold else None)
+def _power(kw: float, values: Mapping[FirstHourItem, float], pressure_bar: float, predicted: Performance | None) -> ResultLine:
+    flow = values.get(FirstHourItem.FLOW, predicted.flow_l_min if predicted and not predicted.untold else None)
     if flow is None or not flow:
-        return Line("Power", Sentence("{p}; without a flow it says little.", {"p": Amount(kw, Kind.POWER)}))
-    bar = values.get(Seen.PRESSURE, pressure_bar)
+        return ResultLine("Power", Sentence("{p}; without a flow it says little.", {"p": Amount(kw, Kind.POWER)}))
+    bar = values.get(FirstHourItem.PRESSURE, pressure_bar)
     hydraulic = flow / 60_000 * bar * 100
     overall = hydraulic / kw
     amounts: Amounts = {"p": Amount(kw, Kind.POWER), "eta": Amount(100 * overall, Kind.SHARE), "h": Amount(hydraulic, Kind.POWER)}
@@ -166,17 +166,17 @@ def _power(kw: float, values: Mapping[Seen, float], pressure_bar: float, predict
     )
     if overall > 1:
         words = "{p} is less than the {h} it delivers: measure again, at the coupling or at the motor's terminals."
-        return Line("Power", Sentence(words, amounts), Stand.ASK, working)
+        return ResultLine("Power", Sentence(words, amounts), Status.ASK, working)
     if overall < _LEAST_OVERALL:
         words = "{p}, of which {eta} comes out: gap too small, packing too tight, misalignment, or thicker liquid than entered."
-        return Line("Power", Sentence(words, amounts), Stand.CARE, working)
-    return Line("Power", Sentence("{p}, of which {eta} comes out.", amounts), Stand.GOOD, working)
+        return ResultLine("Power", Sentence(words, amounts), Status.CARE, working)
+    return ResultLine("Power", Sentence("{p}, of which {eta} comes out.", amounts), Status.GOOD, working)
 
 
-def _temperature(bearing_c: float, pumping_c: float) -> Line:
+def _temperature(bearing_c: float, pumping_c: float) -> ResultLine:
     most = max(pumping_c, 20.0) + _BEARING_RISE_K
     amounts: Amounts = {"t": Amount(bearing_c, Kind.TEMPERATURE), "most": Amount(most, Kind.TEMPERATURE)}
     if bearing_c <= most:
-        return Line("Bearing temperature", Sentence("{t}, below {most}.", amounts))
+        return ResultLine("Bearing temperature", Sentence("{t}, below {most}.", amounts))
     words = "{t}, over {most}: grease, preload, alignment or a gap too small. Stop if it goes on rising."
-    return Line("Bearing temperature", Sentence(words, amounts), Stand.CARE)
+    return ResultLine("Bearing temperature", Sentence(words, amounts), Status.CARE)

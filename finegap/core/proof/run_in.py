@@ -13,8 +13,8 @@ from itertools import pairwise
 from statistics import fmean, stdev
 
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Amount, Amounts, Kind, Sentence
 from finegap.core.measuring.uncertainty import coverage_factor
-from finegap.core.showing import Amount, Amounts, Kind, Sentence
 from finegap.core.stamp import NOBODY, Stamp
 from finegap.core.working import Given, Working
 

@@ -11,22 +11,22 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, ClassVar, Protocol, Self
 
 from finegap.core.families.model import Family
+from finegap.core.formatting import Sentence, Text
 from finegap.core.means.base import View
-from finegap.core.showing import Sentence, Text
 
 if TYPE_CHECKING:
-    from finegap.core.facts import Facts
-    from finegap.core.gapping import Gapping
+    from finegap.core.gap_assessment import GapAssessment
     from finegap.core.inspection import FeatureState
+    from finegap.core.job_record import JobRecord
 
 
 @dataclass(frozen=True)
 class TaskNow:
     """What a task works with: what was recorded, the parts, the gap, and what the job needs on hand (item, kind of item)."""
 
-    facts: Facts
+    record: JobRecord
     features: Mapping[str, FeatureState]
-    gapping: Gapping
+    gap: GapAssessment
     needs: tuple[tuple[str, str], ...] = ()
 
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
+from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.gap.move import Window
 from finegap.core.proof.seen import Proof
-from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amounts, Sentence, length
+from finegap.core.result_lines import ResultLine, Status
 from finegap.core.tasks.base import Plain, TaskNow, TaskView
 from finegap.core.working import Given, Working
 
@@ -19,7 +19,7 @@ class EndPlayView(TaskView):
 
     step: str
     id: str
-    line: Line | None
+    line: ResultLine | None
 
 
 @dataclass(frozen=True)
@@ -37,7 +37,7 @@ class EndPlayTask(Plain):
     @classmethod
     def read(cls, now: TaskNow, of: str) -> Self | None:
         """What was measured at the step."""
-        return cls(of, now.facts.seen_at(of, cls.kind), now.gapping.window)
+        return cls(of, now.record.seen_at(of, cls.kind), now.gap.window)
 
     @property
     def begun(self) -> bool:
@@ -55,14 +55,14 @@ class EndPlayTask(Plain):
         return EndPlayView(self.kind, key, self.step, proof.stamp.id if proof else "", line)
 
 
-def end_play(play_mm: float, window: Window | None) -> Line:
+def end_play(play_mm: float, window: Window | None) -> ResultLine:
     """End play against the width of the gap's window: more than that, and the gap moves out of it with the load.
 
     Common practice, no source: no appreciable end play.
     """
     amounts: Amounts = {"play": length(play_mm, fine=True)}
     if window is None:
-        return Line("End play", Sentence("{play}.", amounts))
+        return ResultLine("End play", Sentence("{play}.", amounts))
     wide = window.high_mm - window.low_mm
     working = Working(
         "End play against the window",
@@ -76,9 +76,9 @@ def end_play(play_mm: float, window: Window | None) -> Line:
         "geometry: the rotor may stand anywhere within its end play",
     )
     if play_mm <= wide:
-        return Line("End play", Sentence("{play}: the gap stays in its window.", amounts), working=working)
+        return ResultLine("End play", Sentence("{play}: the gap stays in its window.", amounts), working=working)
     words = "{play}: more than the window is wide, the gap moves out of it with the load. Look at lock nut, bearing and collars."
-    return Line("End play", Sentence(words, amounts), Stand.CARE, working)
+    return ResultLine("End play", Sentence(words, amounts), Status.CARE, working)
 
 
 TASK = EndPlayTask

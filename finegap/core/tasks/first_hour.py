@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
+from finegap.core.formatting import Sentence
 from finegap.core.proof.first_hour import NOISES, first_hour
 from finegap.core.proof.seen import Proof, Sight, sight
-from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Sentence
+from finegap.core.result_lines import ResultLine, Status
 from finegap.core.tasks.base import Plain, TaskNow, TaskView, said
 
 
@@ -25,7 +25,7 @@ class FirstHourView(TaskView):
     """What was seen, set against what is predicted, and the noises that are told apart."""
 
     step: str
-    lines: list[Line]
+    lines: list[ResultLine]
     seen: list[Sight]
     noises: list[Noise]
 
@@ -40,16 +40,16 @@ class FirstHourTask(Plain):
 
     step: str
     proofs: tuple[Proof, ...]
-    lines: tuple[Line, ...]
+    lines: tuple[ResultLine, ...]
 
     @classmethod
     def read(cls, now: TaskNow, of: str) -> Self | None:
         """What was entered at the step, held against the pump as it was left."""
-        facts = now.facts
-        running, duty = facts.running(of), facts.duty
-        set_gap = next((f.key for f in facts.family.features if f.is_set), "")
-        lines = first_hour(running, now.gapping.left, set_gap, duty.pressure_bar, duty.temperature_c)
-        return cls(of, facts.first_hour(of), lines)
+        record = now.record
+        running, duty = record.running(of), record.duty
+        set_gap = next((f.key for f in record.family.features if f.is_set), "")
+        lines = first_hour(running, now.gap.left, set_gap, duty.pressure_bar, duty.temperature_c)
+        return cls(of, record.first_hour(of), lines)
 
     @property
     def begun(self) -> bool:
@@ -63,7 +63,7 @@ class FirstHourTask(Plain):
 
     def blockers(self) -> tuple[tuple[Sentence, bool], ...]:
         """What stops the pump."""
-        return tuple((said(line.name, line.text), True) for line in self.lines if line.stand is Stand.STOP)
+        return tuple((said(line.name, line.text), True) for line in self.lines if line.status is Status.STOP)
 
     def show(self, key: str) -> FirstHourView:
         """What was seen."""

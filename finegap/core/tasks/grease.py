@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
-from finegap.core.build.declared import Bearing
-from finegap.core.build.grease import Greased
-from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Kind
+from finegap.core.assembly.declared import Bearing
+from finegap.core.assembly.grease import Greased
+from finegap.core.formatting import Amount, Kind
+from finegap.core.result_lines import ResultLine, Status
 from finegap.core.tasks.base import Plain, TaskNow, TaskView
 
 
@@ -18,7 +18,7 @@ class Lubricated:
 
     name: str
     oil: bool
-    lines: list[Line]
+    lines: list[ResultLine]
 
 
 @dataclass(frozen=True)
@@ -36,12 +36,12 @@ class GreaseTask(Plain):
     view_type: ClassVar[type[TaskView]] = GreaseView
 
     bearings: tuple[Bearing, ...]
-    ten_g: float | None
+    grams_per_ten_strokes: float | None
 
     @classmethod
     def read(cls, now: TaskNow, of: str) -> Self | None:
         """Whatever the sheet gives."""
-        return cls(now.facts.sheet.building.bearings, now.facts.ten_g)
+        return cls(now.record.sheet.building.bearings, now.record.grams_per_ten_strokes)
 
     def show(self, key: str) -> GreaseView:
         """Bearing by bearing."""
@@ -49,13 +49,15 @@ class GreaseTask(Plain):
 
     def _bearing(self, bearing: Bearing) -> Lubricated:
         if bearing.oil:
-            return Lubricated(bearing.name, True, [Line("Oil", "to the middle of the sight glass, standing still and level.")])
-        greased = Greased(bearing.outside_mm, bearing.width_mm, self.ten_g)
+            return Lubricated(
+                bearing.name, True, [ResultLine("Oil", "to the middle of the sight glass, standing still and level.")]
+            )
+        greased = Greased(bearing.outside_mm, bearing.width_mm, self.grams_per_ten_strokes)
         strokes = str(greased.strokes) if greased.strokes is not None else "weigh ten strokes of the gun first"
         lines = [
-            Line("Grease", Amount(greased.grams, Kind.MASS), working=greased.working),
-            Line("Strokes", strokes, Stand.GOOD if greased.strokes is not None else Stand.ASK),
-            Line("Or", "until clean grease shows, where there is a way out."),
+            ResultLine("Grease", Amount(greased.grams, Kind.MASS), working=greased.working),
+            ResultLine("Strokes", strokes, Status.GOOD if greased.strokes is not None else Status.ASK),
+            ResultLine("Or", "until clean grease shows, where there is a way out."),
         ]
         return Lubricated(bearing.name, False, lines)
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
-from finegap.core.build.packing import Packing
-from finegap.core.reckoned import Line
-from finegap.core.showing import Sentence
+from finegap.core.assembly.packing import Packing
+from finegap.core.formatting import Sentence
+from finegap.core.result_lines import ResultLine
 from finegap.core.tasks.base import Plain, TaskNow, TaskView
 
 _ON = "shaft_at_seal"
@@ -18,7 +18,7 @@ _ON = "shaft_at_seal"
 class PackingView(TaskView):
     """Its lines, and where the joint of each ring goes, in degrees clockwise from the top."""
 
-    lines: list[Line]
+    lines: list[ResultLine]
     joints_deg: list[int]
     lantern_after: int
     school: str
@@ -36,7 +36,7 @@ class PackingTask(Plain):
     @classmethod
     def read(cls, now: TaskNow, of: str) -> Self | None:
         """None where the sheet says nothing of packing, or the shaft's size is not known."""
-        spec, shaft = now.facts.sheet.building.packing, now.features.get(_ON)
+        spec, shaft = now.record.sheet.building.packing, now.features.get(_ON)
         if spec is None or shaft is None:
             return None
         size, new = shaft.left or shaft.found, shaft.spec.new_mm
@@ -48,10 +48,10 @@ class PackingTask(Plain):
     def show(self, key: str) -> PackingView:
         """What to cut, and the joints round the shaft."""
         of = self.packing
-        lines = [*of.lines(), Line("Rings", str(of.rings))]
+        lines = [*of.lines(), ResultLine("Rings", str(of.rings))]
         if of.lantern_after:
             words = Sentence("after ring {n} from the bottom, under the flush port", {"n": str(of.lantern_after)})
-            lines.append(Line("Lantern ring", words))
+            lines.append(ResultLine("Lantern ring", words))
         joints = [of.joints.at_deg(ring) for ring in range(1, of.rings + 1)]
         return PackingView(self.kind, key, lines, joints, of.lantern_after, of.joints.value)
 

@@ -56,7 +56,7 @@ class PictureTask(Plain):
     @classmethod
     def read(cls, now: TaskNow, of: str) -> Self | None:
         """The picture."""
-        picture = now.facts.family.pictures.get(of)
+        picture = now.record.family.pictures.get(of)
         return cls(picture) if picture else None
 
     def show(self, key: str) -> PictureView:

@@ -6,11 +6,11 @@ from collections.abc import Collection
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
-from finegap.core.build.declared import PressSpec
-from finegap.core.build.pressing import PressState, press_state
+from finegap.core.assembly.declared import PressSpec
+from finegap.core.assembly.pressing import PressState, press_state
 from finegap.core.families.model import Family
-from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Sentence
+from finegap.core.formatting import Sentence
+from finegap.core.result_lines import ResultLine, Status
 from finegap.core.tasks.base import Plain, TaskNow, TaskView, said
 
 _ONE_STROKE = "Carbon graphite: lubricate, start straight, one continuous stroke. Stopping cracks it."
@@ -30,7 +30,7 @@ class PressView(TaskView):
     how: str
     features: list[str]
     bore: str
-    lines: list[Line]
+    lines: list[ResultLine]
     ready: bool
 
 
@@ -51,16 +51,16 @@ class PressTask(Plain):
     @classmethod
     def read(cls, now: TaskNow, of: str) -> Self | None:
         """None where the sheet gives no sizes for it."""
-        spec = now.facts.sheet.building.presses.get(of)
+        spec = now.record.sheet.building.presses.get(of)
         if spec is None:
             return None
-        press = next(press for press in now.facts.family.presses if press.key == of)
-        duty = now.facts.duty
+        press = next(press for press in now.record.family.presses if press.key == of)
+        duty = now.record.duty
         return cls(press_state(press, spec, now.features, duty.temperature_c, duty.casing_c))
 
     def holds_back(self) -> tuple[Sentence, ...]:
         """What says that it would not hold, or break."""
-        return tuple(said(line.name, line.text) for line in self.state.lines if line.stand is Stand.STOP)
+        return tuple(said(line.name, line.text) for line in self.state.lines if line.status is Status.STOP)
 
     def blockers(self) -> tuple[tuple[Sentence, bool], ...]:
         """It should not have been made."""

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
+from finegap.core.formatting import Sentence, Text
 from finegap.core.ready import not_ready
-from finegap.core.showing import Sentence, Text
 from finegap.core.tasks.base import Plain, TaskNow, TaskView
 
 
@@ -29,7 +29,7 @@ class ReadyTask(Plain):
     @classmethod
     def read(cls, now: TaskNow, of: str) -> Self | None:
         """Held against what was said to be on hand."""
-        return cls(not_ready(now.needs, now.facts.on_hand))
+        return cls(not_ready(now.needs, now.record.on_hand))
 
     def holds_back(self) -> tuple[Sentence, ...]:
         """What is missing."""

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
+from finegap.core.formatting import Amount, Kind, Sentence, Text
 from finegap.core.proof.run_in import Advice, Note, Rules, Say, advise, rules_for
-from finegap.core.showing import Amount, Kind, Sentence, Text
 from finegap.core.tasks.base import Plain, TaskNow, TaskView
 
 _NOT_YET = {Say.BEGIN, Say.BACK_OFF, Say.STOP}
@@ -59,9 +59,9 @@ class RunInTask(Plain):
     @classmethod
     def read(cls, now: TaskNow, of: str) -> Self | None:
         """By the rules of the sheet, or the usual ones."""
-        facts = now.facts
-        rules = rules_for(facts.duty.temperature_c, facts.sheet.run_in.drops, facts.sheet.run_in.hottest_c)
-        return cls(facts.run_in, rules, advise(facts.run_in, rules))
+        record = now.record
+        rules = rules_for(record.duty.temperature_c, record.sheet.run_in.drops, record.sheet.run_in.hottest_c)
+        return cls(record.run_in, rules, advise(record.run_in, rules))
 
     @property
     def begun(self) -> bool:

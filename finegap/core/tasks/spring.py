@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from finegap.core.build.declared import DiscSpec, Torque
-from finegap.core.build.disc_spring import preload_lines
-from finegap.core.build.tightening import Tightening
-from finegap.core.reckoned import Line
+from finegap.core.assembly.declared import DiscSpec, Torque
+from finegap.core.assembly.disc_spring import preload_lines
+from finegap.core.assembly.tightening import Tightening
+from finegap.core.result_lines import ResultLine
 
 
-def spring_lines(spec: DiscSpec | None, torques: Iterable[Torque]) -> tuple[Line, ...]:
+def spring_lines(spec: DiscSpec | None, torques: Iterable[Torque]) -> tuple[ResultLine, ...]:
     """Its lines; none where the sheet has no disc spring. ``torques`` are those that are tightened in the job."""
     if spec is None:
         return ()

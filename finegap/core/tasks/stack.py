@@ -6,12 +6,12 @@ from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
-from finegap.core.build.stacking import StackState, stack_state
+from finegap.core.assembly.stacking import StackState, stack_state
 from finegap.core.families.model import Family
 from finegap.core.families.stack import Points, Shape, StackPart
+from finegap.core.formatting import Sentence, Text
 from finegap.core.procedure import filled
-from finegap.core.reckoned import Line
-from finegap.core.showing import Sentence, Text
+from finegap.core.result_lines import ResultLine
 from finegap.core.tasks.base import Plain, TaskNow, TaskView
 from finegap.core.tasks.press import one_stroke
 from finegap.core.tasks.spring import spring_lines
@@ -34,7 +34,7 @@ class FittedPart:
     note: Text
     must_be_new: bool
     fresh: bool
-    lines: list[Line]
+    lines: list[ResultLine]
     picture: str
     fitted: bool
     reused: bool
@@ -75,15 +75,15 @@ class StackTask(Plain):
     @classmethod
     def read(cls, now: TaskNow, of: str) -> Self | None:
         """The stack of a place; none where neither family nor sheet has one."""
-        facts, building = now.facts, now.facts.sheet.building
-        stack = facts.stacks.get(of)
+        record, building = now.record, now.record.sheet.building
+        stack = record.stacks.get(of)
         if stack is None:
             return None
-        spring = spring_lines(building.disc, (t for t in facts.sheet.torques if facts.tightens(t.key)))
-        state = stack_state(stack, facts.fitted, facts.sheet.details, facts.used, building.reusable, spring)
-        faces = _FACES.get(facts.sheet.details.get("faces", ""), _FACES_UNSAID)
+        spring = spring_lines(building.disc, (t for t in record.sheet.torques if record.tightens(t.key)))
+        state = stack_state(stack, record.fitted, record.sheet.details, record.used, building.reusable, spring)
+        faces = _FACES.get(record.sheet.details.get("faces", ""), _FACES_UNSAID)
         strokes = {f"one_stroke:{key}": one_stroke(press) for key, press in building.presses.items()}
-        return cls(of, state, facts.changed, {"faces": faces, **strokes})
+        return cls(of, state, record.changed, {"faces": faces, **strokes})
 
     @property
     def begun(self) -> bool:

@@ -6,10 +6,10 @@ from collections.abc import Collection
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
-from finegap.core.build.tightening import Tightened, Tightening, Wrench, pass_words, wrench_for
+from finegap.core.assembly.tightening import Tightened, Tightening, Wrench, pass_words, wrench_for
 from finegap.core.families.model import Family
-from finegap.core.reckoned import Line, Stand
-from finegap.core.showing import Amount, Kind, Sentence, Text, between
+from finegap.core.formatting import Amount, Kind, Sentence, Text, between
+from finegap.core.result_lines import ResultLine, Status
 from finegap.core.tasks.base import Plain, TaskNow, TaskView
 
 
@@ -59,7 +59,7 @@ class TorqueView(TaskView):
     left: list[int]
     middle: Text
     wrench: str
-    lines: list[Line]
+    lines: list[ResultLine]
     log: list[TorqueLine]
 
 
@@ -81,10 +81,10 @@ class TorqueTask(Plain):
     @classmethod
     def read(cls, now: TaskNow, of: str) -> Self | None:
         """None where the sheet's torque table has no such line."""
-        torque = next((t for t in now.facts.sheet.torques if t.key == of), None)
+        torque = next((t for t in now.record.sheet.torques if t.key == of), None)
         if torque is None:
             return None
-        return cls(Tightening(torque, tuple(t for t in now.facts.tightened if t.fastener == of)), now.facts.wrenches)
+        return cls(Tightening(torque, tuple(t for t in now.record.tightened if t.fastener == of)), now.record.wrenches)
 
     @property
     def begun(self) -> bool:
@@ -141,16 +141,16 @@ def _logged(mark: Tightened) -> TorqueLine:
     )
 
 
-def _lines(one: Tightening) -> list[Line]:
+def _lines(one: Tightening) -> list[ResultLine]:
     torque = one.torque
     lines = []
     if one.joint is not None:
         low, high = one.joint.preload_n(torque.low_n_m, torque.high_n_m)
         working = one.joint.working(torque.low_n_m, torque.high_n_m, torque.condition)
-        lines.append(Line("Preload", between(low, high, Kind.FORCE), working=working))
+        lines.append(ResultLine("Preload", between(low, high, Kind.FORCE), working=working))
     if torque.tang is not None:
-        stand = Stand.CARE if torque.tang.always is False else Stand.GOOD
-        lines.append(Line("Tang", torque.tang.sentence, stand, torque.tang.working))
+        status = Status.CARE if torque.tang.always is False else Status.GOOD
+        lines.append(ResultLine("Tang", torque.tang.sentence, status, torque.tang.working))
     return lines
 
 

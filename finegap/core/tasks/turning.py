@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
+from finegap.core.formatting import Sentence
 from finegap.core.proof.seen import Proof, Sight, sight
-from finegap.core.showing import Sentence
 from finegap.core.tasks.base import Plain, TaskNow, TaskView
 
 CLOCK = tuple(str(hour) for hour in range(1, 13))
@@ -35,7 +35,7 @@ class TurningTask(Plain):
     @classmethod
     def read(cls, now: TaskNow, of: str) -> Self | None:
         """What was seen at the step."""
-        return cls(of, now.facts.seen_at(of, cls.kind))
+        return cls(of, now.record.seen_at(of, cls.kind))
 
     @property
     def begun(self) -> bool:

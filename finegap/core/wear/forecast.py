@@ -12,9 +12,9 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from finegap.core.formatting import Amount, Amounts, Bare, Kind, Sentence, grouped, length
 from finegap.core.measuring.uncertainty import quantile
 from finegap.core.measuring.verdict import PROOF, Limit
-from finegap.core.showing import Amount, Amounts, Bare, Kind, Sentence, grouped, length
 from finegap.core.wear.lives import Life, Point
 from finegap.core.working import Given, Working
 
@@ -23,7 +23,7 @@ _SAME_MM = 1e-12
 
 
 @dataclass(frozen=True)
-class Line:
+class WearLine:
     """A fitted line ``at + rate * hours``; its variance for one further size is ``(c0 + c1 t + c2 t²)`` in mm².
 
     ``dof`` belongs to that variance; ``rate_u`` is the standard uncertainty of the rate; ``scatter`` the residual standard
@@ -52,7 +52,7 @@ class Line:
         return self.rate_mm_h - spread, self.rate_mm_h + spread
 
 
-def fit(points: Sequence[Point]) -> Line | None:
+def fit(points: Sequence[Point]) -> WearLine | None:
     """The line of a life; ``None`` where there are not two sizes at different hours."""
     hours = [p.hours for p in points]
     if len(points) < 2 or max(hours) - min(hours) <= 0:
@@ -60,7 +60,7 @@ def fit(points: Sequence[Point]) -> Line | None:
     return _through_two(*points) if len(points) == 2 else _least_squares(points)
 
 
-def _through_two(first: Point, second: Point) -> Line:
+def _through_two(first: Point, second: Point) -> WearLine:
     run = second.hours - first.hours
     rate = (second.size.value_mm - first.size.value_mm) / run
     before, after = first.size.u_mm**2, second.size.u_mm**2
@@ -72,10 +72,10 @@ def _through_two(first: Point, second: Point) -> Line:
         -2 * before * (1 + t1 / run) / run - 2 * after * t1 / run**2,
         both / run**2,
     )
-    return Line(first.size.value_mm - rate * t1, rate, math.sqrt(both) / run, variance, math.inf, math.nan)
+    return WearLine(first.size.value_mm - rate * t1, rate, math.sqrt(both) / run, variance, math.inf, math.nan)
 
 
-def _least_squares(points: Sequence[Point]) -> Line:
+def _least_squares(points: Sequence[Point]) -> WearLine:
     n = len(points)
     hours = [p.hours for p in points]
     sizes = [p.size.value_mm for p in points]
@@ -88,10 +88,10 @@ def _least_squares(points: Sequence[Point]) -> Line:
     measured = math.sqrt(math.fsum(p.size.u_mm**2 for p in points) / n)
     s, dof = (scatter, float(n - 2)) if scatter >= measured else (measured, math.inf)
     variance = (s * s * (1 + 1 / n + mean_t**2 / sxx), -2 * s * s * mean_t / sxx, s * s / sxx)
-    return Line(mean_y - rate * mean_t, rate, s / math.sqrt(sxx), variance, dof, scatter)
+    return WearLine(mean_y - rate * mean_t, rate, s / math.sqrt(sxx), variance, dof, scatter)
 
 
-def crossings(line: Line, limit_mm: float, wears_up: bool, now: float) -> tuple[float | None, float | None, float | None]:
+def crossings(line: WearLine, limit_mm: float, wears_up: bool, now: float) -> tuple[float | None, float | None, float | None]:
     """The first hour, from ``now`` on, at which the near edge of the band, the line, and the far edge are at the limit or past it.
 
     Each is ``now`` where it already is, and ``None`` where it never comes to it. Edges are at 95 % one-sided. Where they meet the
@@ -140,7 +140,7 @@ class Forecast:
     it could be.
     """
 
-    line: Line
+    line: WearLine
     life: Life
     hours_left: float | None
     early: float | None
@@ -193,7 +193,7 @@ def _hours(hours: float | None) -> str:
 
 
 def _sentence(
-    line: Line, wears_up: bool, bound: float | None, left: float | None, early: float | None, late: float | None
+    line: WearLine, wears_up: bool, bound: float | None, left: float | None, early: float | None, late: float | None
 ) -> Sentence:
     low, high = sorted(1000 * abs(r) if r * line.rate_mm_h > 0 else 0.0 for r in line.rate_bounds())
     amounts: Amounts = {
@@ -218,7 +218,9 @@ def _sentence(
     return Sentence(rate + ": {left} h to the limit ({early} to {late}).", amounts)
 
 
-def _working(line: Line, life: Life, bound: float | None, left: float | None, early: float | None, late: float | None) -> Working:
+def _working(
+    line: WearLine, life: Life, bound: float | None, left: float | None, early: float | None, late: float | None
+) -> Working:
     count = len(life.points)
     two = count == 2
     given = [

@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from finegap.core.showing import Amounts, Sentence, length
+from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.wear.hours import MeterReading, since_before
 
 

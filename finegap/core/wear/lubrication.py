@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from finegap.core.showing import Sentence, grouped
+from finegap.core.formatting import Sentence, grouped
 from finegap.core.working import Given, Working
 
 _TOGETHER_DAYS = 14

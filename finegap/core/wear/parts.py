@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from finegap.core.errors import FieldError
-from finegap.core.showing import Sentence, grouped
+from finegap.core.formatting import Sentence, grouped
 from finegap.core.working import Given, Working
 
 
@@ -66,7 +66,7 @@ class Catalogue:
 
 
 @dataclass(frozen=True)
-class Line:
+class OrderLine:
     """A line of the order."""
 
     number: str
@@ -82,7 +82,7 @@ class Line:
 class Cover:
     """What to order. ``spare`` is what the kits bring beyond the need, ``missing`` what nobody sells by this catalogue."""
 
-    lines: tuple[Line, ...]
+    lines: tuple[OrderLine, ...]
     total_cents: int
     lead_days: int
     spare: Mapping[str, int]
@@ -109,7 +109,7 @@ def cover(needs: Mapping[str, int], catalogue: Catalogue, reasons: Mapping[str, 
     ordered = tuple(sorted(wanted.items()))
     chosen = _cheapest(ordered, tuple(kits), tuple(catalogue.part(n).price_cents for n, _ in ordered))
     lines = [
-        Line(k.number, k.name, count, k.price_cents, k.lead_days, True, _why(k.contents, wanted, reasons))
+        OrderLine(k.number, k.name, count, k.price_cents, k.lead_days, True, _why(k.contents, wanted, reasons))
         for k, count in zip(kits, chosen, strict=True)
         if count
     ]
@@ -119,7 +119,7 @@ def cover(needs: Mapping[str, int], catalogue: Catalogue, reasons: Mapping[str, 
         if short > 0:
             part = catalogue.part(number)
             lines.append(
-                Line(number, part.name, short, part.price_cents or 0, part.lead_days, False, _why([number], wanted, reasons))
+                OrderLine(number, part.name, short, part.price_cents or 0, part.lead_days, False, _why([number], wanted, reasons))
             )
     spare = {n: h - wanted.get(n, 0) for n, h in sorted(had.items()) if h > wanted.get(n, 0)}
     total = sum(line.price_cents * line.count for line in lines)

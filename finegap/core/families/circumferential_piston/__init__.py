@@ -1,11 +1,11 @@
-"""Circumferential piston pump: arc-shaped wings of two timed rotors sweep round hubs. Common practice, no source."""
+"""Circumferential piston pump: arc-shaped wings of two timed rotors duty_range round hubs. Common practice, no source."""
 
 from finegap.core.families.circumferential_piston.drawing import DRAWING
 from finegap.core.families.circumferential_piston.features import FEATURES
 from finegap.core.families.circumferential_piston.pictures import PICTURES
 from finegap.core.families.circumferential_piston.procedure import DETAILS, STEPS
 from finegap.core.families.circumferential_piston.stacks import STACKS
-from finegap.core.families.model import Family, GapWords, Option, Side, Symptom, Together
+from finegap.core.families.model import Family, GapWords, Option, ReplacedWith, Side, Symptom
 
 FAMILY = Family(
     key="circumferential_piston",
@@ -45,7 +45,7 @@ FAMILY = Family(
         ),
         Symptom("planned", "Planned overhaul", ()),
     ),
-    together=(Together("backlash", ("bearings",), "Timing gears come off with their bearings; both gears are a pair."),),
+    replaced_with=(ReplacedWith("backlash", ("bearings",), "Timing gears come off with their bearings; both gears are a pair."),),
     details=DETAILS,
     stacks=STACKS,
     pictures=PICTURES,

@@ -5,7 +5,7 @@ from finegap.core.families.internal_gear.features import FEATURES
 from finegap.core.families.internal_gear.pictures import PICTURES
 from finegap.core.families.internal_gear.presses import PRESSES, SIZES
 from finegap.core.families.internal_gear.procedure import DETAILS, STEPS
-from finegap.core.families.internal_gear.rules import OPTIONS, SYMPTOMS, TOGETHER
+from finegap.core.families.internal_gear.rules import OPTIONS, REPLACED_WITH, SYMPTOMS
 from finegap.core.families.internal_gear.stacks import STACKS
 from finegap.core.families.model import Family
 
@@ -16,7 +16,7 @@ FAMILY = Family(
     steps=STEPS,
     options=OPTIONS,
     symptoms=SYMPTOMS,
-    together=TOGETHER,
+    replaced_with=REPLACED_WITH,
     details=DETAILS,
     stacks=STACKS,
     presses=PRESSES,

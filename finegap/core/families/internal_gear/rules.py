@@ -1,6 +1,6 @@
 """Builds of an internal gear pump, what its symptoms point to, and which parts go together. Common practice, no source."""
 
-from finegap.core.families.model import Option, Side, Symptom, Together
+from finegap.core.families.model import Option, ReplacedWith, Side, Symptom
 
 OPTIONS = (
     Option(
@@ -73,7 +73,7 @@ SYMPTOMS = (
     Symptom("planned", "Planned overhaul", ()),
 )
 
-TOGETHER = (
-    Together("idler_bore", ("idler_pin",), "A new idler on a worn pin wears out of line."),
-    Together("bearings", ("lock_washer",), "The lock washer comes off with the bearing and is not used again."),
+REPLACED_WITH = (
+    ReplacedWith("idler_bore", ("idler_pin",), "A new idler on a worn pin wears out of line."),
+    ReplacedWith("bearings", ("lock_washer",), "The lock washer comes off with the bearing and is not used again."),
 )

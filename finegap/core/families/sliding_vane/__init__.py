@@ -1,6 +1,6 @@
 """Sliding vane pump: vanes slide in the slots of a rotor that runs close to its end covers. Common practice, no source."""
 
-from finegap.core.families.model import Family, GapWords, Option, Side, Symptom, Together
+from finegap.core.families.model import Family, GapWords, Option, ReplacedWith, Side, Symptom
 from finegap.core.families.sliding_vane.drawing import DRAWING
 from finegap.core.families.sliding_vane.features import FEATURES
 from finegap.core.families.sliding_vane.pictures import PICTURES
@@ -29,7 +29,7 @@ FAMILY = Family(
         Symptom("hot", "Runs hot", ("side_gap", "vane_length", "bearings", "filter")),
         Symptom("planned", "Planned overhaul", ()),
     ),
-    together=(Together("vane_height", ("vane_thickness", "vane_length", "vanes"), "A set of vanes is changed as a set."),),
+    replaced_with=(ReplacedWith("vane_height", ("vane_thickness", "vane_length", "vanes"), "A set of vanes is changed as a set."),),
     details=DETAILS,
     stacks=STACKS,
     pictures=PICTURES,

@@ -17,16 +17,16 @@ from django.db import transaction
 from django.utils import timezone
 
 from finegap.bench import services as bench
-from finegap.bench.facts import Records
-from finegap.bench.facts import load as load_job
 from finegap.bench.models import Job
+from finegap.bench.records import Records
+from finegap.bench.records import load as load_job
 from finegap.core.entry import Entry
-from finegap.core.facts import Phase
 from finegap.core.families.model import Stage, Task
+from finegap.core.formatting import Units
 from finegap.core.gap.viscosity import AS_WRITTEN
 from finegap.core.job import assess
+from finegap.core.job_record import Phase
 from finegap.core.quantities import Dimension, parse
-from finegap.core.showing import Units
 from finegap.core.tasks.end_play import EndPlayTask
 from finegap.core.tasks.first_hour import FirstHourTask
 from finegap.core.tasks.run_in import RunInTask
@@ -34,13 +34,13 @@ from finegap.core.tasks.stack import StackTask
 from finegap.core.tasks.torque import TorqueTask
 from finegap.core.tasks.turning import TurningTask
 from finegap.fleet.services import NewMeterReading, NewPump, add_pump, lubricate, read_meter
+from finegap.inventory.models import Gauge, GreaseGun
+from finegap.inventory.services import count_gaskets
 from finegap.people.models import Pin
 from finegap.sheets.models import Sheet
 from finegap.sheets.services import add_revision
 from finegap.site.demo import PEOPLE
 from finegap.site.security import ROLES
-from finegap.toolbox.models import Gauge, GreaseGun
-from finegap.toolbox.services import count_gaskets
 
 _LARGE_WRENCH_N_M = 50.0
 DEMO = Path(settings.BASE_DIR) / "demo"
@@ -159,7 +159,7 @@ class _Script:
 
     def _on_hand(self, missing: list[str]) -> None:
         """Everything the job needs is on hand, but for what is missing."""
-        wanted = [item for item, _ in assess(self._loaded().facts).needs if item not in missing]
+        wanted = [item for item, _ in assess(self._loaded().job_record).needs if item not in missing]
         bench.say_on_hand(self.seen, uuid.uuid4(), wanted, here=True)
         if missing:
             bench.say_on_hand(self.seen, uuid.uuid4(), missing, here=False)
@@ -178,8 +178,8 @@ class _Script:
 
     def _prove(self) -> None:
         """What the steps of Prove are done with."""
-        facts = self._loaded().facts
-        at = {task.kind: step.key for step in facts.family.steps for task in step.tasks}
+        job_record = self._loaded().job_record
+        at = {task.kind: step.key for step in job_record.family.steps for task in step.tasks}
         bench.see(self.seen, bench.NewProof(uuid.uuid4(), at[TurningTask.kind], TurningTask.kind))
         if EndPlayTask.kind in at:
             bench.see(self.seen, bench.NewProof(uuid.uuid4(), at[EndPlayTask.kind], EndPlayTask.kind, "0.01 mm"))
@@ -190,9 +190,9 @@ class _Script:
 
     def _build(self, job: Job, stage: Stage) -> None:
         """Stacks part by part, torques pass by pass, then the steps, of what is done at a stage."""
-        facts = self._loaded().facts
-        wanted = {task for step in facts.family.steps_of(stage) for task in step.tasks}
-        tasks = assess(facts).tasks
+        job_record = self._loaded().job_record
+        wanted = {task for step in job_record.family.steps_of(stage) for task in step.tasks}
+        tasks = assess(job_record).tasks
         for place, stack in tasks.of_kind(StackTask).items():
             for part in stack.state.stack.parts if Task("stack", place) in wanted else ():
                 if part.key not in stack.state.fitted:
@@ -209,9 +209,9 @@ class _Script:
         self._steps(job, [stage])
 
     def _steps(self, job: Job, stages: list[Stage]) -> None:
-        facts = self._loaded().facts
-        done = facts.steps_done
-        for step in facts.family.steps:
+        job_record = self._loaded().job_record
+        done = job_record.steps_done
+        for step in job_record.family.steps:
             if step.stage in stages and step.key not in done:
                 bench.mark_step(self.seen, uuid.uuid4(), step.key, skip=self.script.get("skip", {}).get(step.key, ""))
 

@@ -1,0 +1,255 @@
+"""The gap of a job: the number, where setting stands, what heat does to it, and what it costs."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from finegap.core.assembly.tightening import Tightening
+from finegap.core.families.model import FeatureKind, GapWords
+from finegap.core.formatting import Sentence, length
+from finegap.core.gap import heat, table
+from finegap.core.gap.move import Window
+from finegap.core.gap.performance import USUAL_KG_M3, Performance, perform
+from finegap.core.gap.setting import Check, Setting
+from finegap.core.gap.slip import Fluid
+from finegap.core.inspection import FeatureState
+from finegap.core.job_record import JobRecord
+from finegap.core.means.base import Means, SetNow, Size
+from finegap.core.means.registry import GEAR
+from finegap.core.measuring.verdict import Call
+
+MESH = GapWords("mesh gaps", "", "")
+"""What the gaps of a timing gear are called."""
+
+
+@dataclass(frozen=True)
+class GapAssessment:
+    """What follows for the gap. ``setting`` is the gap of the clearance table, ``mesh`` that of a timing gear; ``now`` and
+    ``mesh_now`` are what their means worked with.
+
+    ``found`` is what the pump did with the gaps it came in with, ``left`` what it will do as it is put together. ``outside`` says
+    which of its other gaps are outside their limit as it stands: a pump with one is not right, whatever was set.
+    """
+
+    choice: table.Choice
+    window: Window | None
+    setting: Setting | None
+    mesh: Setting | None
+    hot: heat.HotGap | None
+    warming: heat.WarmingUp | None
+    found: Performance | None
+    left: Performance | None
+    outside: tuple[Sentence, ...] = ()
+    now: SetNow | None = None
+    mesh_now: SetNow | None = None
+
+    @property
+    def windows(self) -> dict[str, Window]:
+        """What everything that is set has to be, by the name it is asked under."""
+        return {one.key: one.window for s in self.settings for one in s.asked}
+
+    @property
+    def checked(self) -> dict[str, Check]:
+        """The last check of everything that is set, by the name it is asked under."""
+        return {h.asked.key: h.check for s in self.settings if s.tries for h in s.tries[-1].held if not h.derived}
+
+    @property
+    def settings(self) -> tuple[Setting, ...]:
+        """Everything that is set."""
+        return tuple(s for s in (self.setting, self.mesh) if s is not None)
+
+
+def gap_assessment_of(record: JobRecord, features: tuple[FeatureState, ...]) -> GapAssessment:
+    """Work out the gap from what was recorded."""
+    sheet, duty = record.sheet, record.duty
+    choice = table.choose(
+        sheet.rows, duty.material, duty.viscosity_mm2_s, duty.temperature_c, sheet.cite(sheet.table_page), duty.duty_range
+    )
+    window = _window(record, choice.chosen.clearance_mm) if choice.chosen else None
+    now = _now(record, window, choice, features)
+    setting = _counted(record, sheet.means, sheet.means.set(now)) if now else None
+    mesh_now = SetNow(sheet.mesh.window, record.mesh_tries, sheet.school, MESH) if sheet.mesh and record.sets_a_gap else None
+    mesh = _counted(record, sheet.mesh, sheet.mesh.set(mesh_now)) if sheet.mesh and mesh_now else None
+    hot, warming = _heat(record, window, setting)
+    found, left = _found(record, features), _left(record, features, setting)
+    return GapAssessment(choice, window, setting, mesh, hot, warming, found, left, _outside(record, features), now, mesh_now)
+
+
+def _outside(record: JobRecord, features: tuple[FeatureState, ...]) -> tuple[Sentence, ...]:
+    """Gaps nobody sets that are outside their limit as the pump stands; one whose part is changed is open until measured after.
+
+    A job that sets nothing puts nothing right: what it finds is done in the next.
+    """
+    if not record.sets_a_gap:
+        return ()
+    changed = {s.feature.key for s in features if s.renewed}
+    found = []
+    for state in features:
+        feature = state.feature
+        if feature.is_set or not (feature.kind is FeatureKind.PAIR or feature.kind is FeatureKind.GAP):
+            continue
+        is_new = bool({feature.key, feature.bore, feature.shaft} & changed)
+        size, verdict = (state.left, state.left_verdict) if state.left or is_new else (state.found, state.found_verdict)
+        if size is not None and verdict is not None and verdict.call is Call.CHANGE:
+            found.append(Sentence("{name}, {gap}, is outside its limit.", {"name": feature.name, "gap": length(size.value_mm)}))
+    return tuple(found)
+
+
+def _counted(record: JobRecord, means: Means, setting: Setting) -> Setting:
+    """A setting whose last check counts: taken of the parts that are in, after all that holds the gap was together and tight."""
+    if not setting.right:
+        return setting
+    checked = setting.tries[-1].made.made
+    # How two gears mesh is held by the timing gear, not by what holds a rotor along its shaft.
+    holding = [s for s in record.family.steps if means.kind in s.undone_by or (s.before_check and means.kind != GEAR)]
+    holding = [s for s in holding if s.puts_in and s.key not in record.skipped]
+    torques = {key for step in holding for key in step.of("torque")}
+    logs = [
+        Tightening(t, tuple(one for one in record.tightened if one.fastener == t.key))
+        for t in record.sheet.torques
+        if t.key in torques
+    ]
+    open_ = ", ".join(log.torque.fastener.lower() for log in logs if not log.complete)
+    if open_:
+        return _not_yet(
+            setting,
+            Sentence("Right on trial: now the torque of the {name}, then check once more", {"name": open_}),
+            Sentence("The {gap} was checked before the {name} had their torque.", {"name": open_, "gap": setting.asked[0].name}),
+        )
+    late = [log.torque.fastener.lower() for log in logs if any(one.made > checked for one in log.standing)]
+    places = {place for step in holding for place in step.of("stack")}
+    keys = {stack.key: stack.name for place, stack in record.stacks.items() if place in places}
+    moved = dict.fromkeys(keys[one.stack] for one in record.fitted if one.stack in keys and one.made > checked)
+    if late:
+        why = Sentence("The {name} got their torque after the last check.", {"name": ", ".join(late)})
+    elif moved:
+        why = Sentence("{name}: put together after the last check.", {"name": ", ".join(moved)})
+    elif record.renewed > checked:
+        why = Sentence("Which parts are new was decided after the last check.")
+    else:
+        return setting
+    return _not_yet(setting, Sentence("Check once more, as it stands"), why)
+
+
+def _not_yet(setting: Setting, headline: Sentence, why: Sentence) -> Setting:
+    return replace(setting, move=replace(setting.move, headline=headline, details=(why,)), right=False, unproved=why)
+
+
+def _window(record: JobRecord, target_mm: float) -> Window:
+    return Window(target_mm, target_mm - record.sheet.minus_mm, target_mm + record.sheet.plus_mm)
+
+
+def _now(record: JobRecord, window: Window | None, choice: table.Choice, features: tuple[FeatureState, ...]) -> SetNow | None:
+    """What the means works with; nothing where no number is known, or this job sets no gap."""
+    if window is None or choice.chosen is None or not record.sets_a_gap:
+        return None
+    back = choice.chosen.back_mm
+    return SetNow(
+        window,
+        record.tries,
+        record.sheet.school,
+        record.family.gap,
+        back=None if back is None else _window(record, back),
+        box=record.box,
+        sizes={s.feature.key: Size(_size(s), s.feature.name.lower()) for s in features},
+        zero=record.zero,
+        lash_mm=record.lash_mm,
+    )
+
+
+def _size(state: FeatureState) -> float | None:
+    """A size as it goes back in: as left, as new where it is changed and not measured, or as found."""
+    if state.left is not None and state.done_left:
+        return state.left.value_mm
+    if state.renewed:
+        return _new(state)
+    return state.found.value_mm if state.found else None
+
+
+def _new(state: FeatureState) -> float | None:
+    return sum(state.spec.new_mm) / 2 if state.spec.new_mm else None
+
+
+def _heat(record: JobRecord, window: Window | None, setting: Setting | None) -> tuple[heat.HotGap | None, heat.WarmingUp | None]:
+    """Of the gap as checked, or of the target while nothing is checked."""
+    body, duty, cite = record.sheet.heat, record.duty, record.sheet.cite()
+    if body is None or window is None:
+        return None, None
+    gap = setting.gap_mm if setting else None
+    cold = window.target_mm if gap is None else gap
+    hottest = duty.temperature_c if duty.hot_c is None else duty.hot_c
+    casing = duty.casing_c + hottest - duty.temperature_c
+    hot = heat.hot_gap(cold, body, casing, hottest, cite)
+    if duty.start_c is None:
+        return hot, None
+    return hot, heat.warming_up(cold, body, duty.start_c, casing, hottest, cite)
+
+
+def _fluid(record: JobRecord) -> Fluid:
+    return Fluid(record.duty.viscosity_mm2_s, record.duty.density_kg_m3 or USUAL_KG_M3)
+
+
+def _perform(record: JobRecord, features: tuple[FeatureState, ...], gaps: Mapping[str, float]) -> Performance | None:
+    losses = record.sheet.losses
+    if losses is None:
+        return None
+    fresh = {s.feature.key: mm for s in features for mm in [_new(s)] if mm}
+    return perform(losses, gaps, fresh, record.duty.pressure_bar, record.duty.speed_r_min, _fluid(record))
+
+
+def _found(record: JobRecord, features: tuple[FeatureState, ...]) -> Performance | None:
+    return _perform(record, features, {s.feature.key: s.found.value_mm for s in features if s.found})
+
+
+def _left(record: JobRecord, features: tuple[FeatureState, ...], setting: Setting | None) -> Performance | None:
+    """With the gap as set, or as it will be."""
+    gaps = {s.feature.key: mm for s in features for mm in [_size(s)] if mm is not None}
+    if setting:
+        last = {h.asked.key: h.check.value_mm for h in setting.tries[-1].held} if setting.tries else {}
+        set_to = {one.key: last.get(one.key, one.window.target_mm) for one in setting.asked}
+        gaps |= {s.feature.key: set_to[s.feature.set_as] for s in features if s.feature.set_as in set_to}
+    return _perform(record, features, gaps)
+
+
+def gap_blockers(record: JobRecord, gap_assessment: GapAssessment) -> tuple[tuple[Sentence, bool], ...]:
+    """Why the gap keeps the job from being signed; whether a lead may sign all the same."""
+    if not record.sets_a_gap:
+        return ()
+    if gap_assessment.setting is None:
+        return ((gap_assessment.choice.sentence, False),)
+    found: list[tuple[Sentence, bool]] = []
+    if gap_assessment.hot is not None and gap_assessment.hot.touches:
+        found.append((gap_assessment.hot.says, False))
+    unknown = next(
+        (w.unknown for w in (gap_assessment.hot, gap_assessment.warming) if w is not None and w.unknown is not None), None
+    )
+    if unknown is not None:
+        found.append((unknown, True))
+    if gap_assessment.warming is not None and gap_assessment.warming.is_known and gap_assessment.warming.touches:
+        found.append((gap_assessment.warming.says, True))
+    names = {"setting": record.family.gap.name, "mesh": "mesh gap"}
+    for name, setting in (("setting", gap_assessment.setting), ("mesh", gap_assessment.mesh)):
+        if setting is not None:
+            found += _setting_blockers(setting, names[name])
+    return tuple(found)
+
+
+def _setting_blockers(setting: Setting, name: str) -> list[tuple[Sentence, bool]]:
+    gap = setting.gap_mm
+    if gap is None:
+        return [(Sentence(f"The {name} has not been set and checked."), False)]
+    if gap <= 0:
+        return [(Sentence(f"The {name} was measured as {{gap}}: never run at zero.", {"gap": length(gap)}), False)]
+    if setting.right:
+        return []
+    if setting.unproved is not None:
+        return [(setting.unproved, True)]
+    worst = setting.tries[-1].worst
+    how = {
+        Call.CHANGE: "is not inside {low} to {high}.",
+        Call.MEASURE_AGAIN: "is not proved inside {low} to {high}.",
+    }
+    low, high, shown = worst.asked.window.shown(worst.check.value_mm)
+    amounts = {"gap": shown, "low": low, "high": high}
+    return [(Sentence(f"The {worst.asked.name}, {{gap}}, " + how[worst.verdict.call], amounts), True)]

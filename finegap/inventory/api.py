@@ -1,0 +1,184 @@
+"""The toolbox over HTTP."""
+
+from __future__ import annotations
+
+from django.utils import timezone
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from finegap.core.calculators import calculator
+from finegap.core.entry import Entry
+from finegap.core.formatting import Units
+from finegap.core.numerals import MARKS
+from finegap.core.result_lines import ResultLine
+from finegap.inventory import queries, services, shapes
+from finegap.inventory.models import Gauge, GreaseGun
+from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, shape_serializer, units_of
+from finegap.site.security import LeadWrites
+
+GaugeAnswer = shape_serializer(shapes.GaugeShape)
+StockAnswer = shape_serializer(shapes.StockShape)
+GunAnswer = shape_serializer(shapes.GunShape)
+SumAnswer = shape_serializer(shapes.SumShape)
+LineAnswer = shape_serializer(ResultLine)
+SettingsAnswer = shape_serializer(shapes.SettingsShape)
+
+
+class CountGaskets(Entered):
+    """How many are on the shelf."""
+
+    slug = serializers.CharField(max_length=80)
+    thickness = serializers.CharField(max_length=40)
+    count = serializers.IntegerField()
+
+
+class KeepGauge(Entered):
+    """A gauge as typed."""
+
+    tag = serializers.CharField(max_length=20, allow_blank=True)
+    kind = serializers.CharField(max_length=60, allow_blank=True)
+    low = serializers.CharField(max_length=40, allow_blank=True)
+    high = serializers.CharField(max_length=40, allow_blank=True)
+    resolution = serializers.CharField(max_length=40, allow_blank=True)
+    expanded = serializers.CharField(max_length=40, allow_blank=True)
+    k = serializers.CharField(max_length=10, allow_blank=True)
+    calibrated = serializers.DateField()
+    due = serializers.DateField()
+    certificate = serializers.CharField(max_length=60, allow_blank=True, default="")
+    repeatability = serializers.CharField(max_length=40, allow_blank=True, default="")
+    leaves = serializers.CharField(max_length=600, allow_blank=True, default="")
+    # "mark" is how this request was typed; the gauge's own has its own name.
+    sends = serializers.ChoiceField(MARKS, allow_blank=True, default="")
+
+
+class WeighGun(Entered):
+    """A grease gun, weighed."""
+
+    tag = serializers.CharField(max_length=20, allow_blank=True)
+    grease = serializers.CharField(max_length=80, allow_blank=True)
+    ten = serializers.CharField(max_length=40, allow_blank=True)
+
+
+class Reckon(Entered):
+    """What a sum asks for, as typed."""
+
+    given = serializers.DictField(child=serializers.CharField(max_length=400, allow_blank=True))
+
+
+class Gauges(APIView):
+    """The gauge cabinet; a lead keeps it."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(parameters=[UNIT], responses=GaugeAnswer(many=True))
+    def get(self, request: Request) -> Response:
+        """Every gauge with its certificate."""
+        return _cabinet(units_of(request))
+
+    @extend_schema(request=KeepGauge, parameters=[UNIT], responses={201: GaugeAnswer(many=True), 403: Error, 422: Error})
+    def post(self, request: Request) -> Response:
+        """Put a gauge into the cabinet."""
+        entry, new = _gauge(request)
+        services.keep_gauge(actor_of(request), new, entry)
+        return _cabinet(units_of(request), 201)
+
+
+class GaugeDetail(APIView):
+    """One gauge; a lead puts a new certificate to it."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(request=KeepGauge, parameters=[UNIT], responses={200: GaugeAnswer(many=True), 403: Error, 422: Error})
+    def put(self, request: Request, tag: str) -> Response:
+        """A new certificate, or its data put right."""
+        entry, new = _gauge(request)
+        services.keep_gauge(actor_of(request), new, entry, replacing=tag)
+        return _cabinet(units_of(request))
+
+
+def _gauge(request: Request) -> tuple[Entry, services.NewGauge]:
+    entry, data = entered(KeepGauge, request)
+    return entry, services.NewGauge(mark=data.pop("sends"), **data)
+
+
+def _cabinet(units: Units, status: int = 200) -> Response:
+    return answer(queries.gauge_shapes(Gauge.objects.all(), timezone.localdate()), status, units)
+
+
+class Guns(APIView):
+    """Grease guns; whoever greases weighs them."""
+
+    @extend_schema(parameters=[UNIT], responses=GunAnswer(many=True))
+    def get(self, request: Request) -> Response:
+        """Every gun."""
+        return answer(queries.gun_shapes(GreaseGun.objects.all()), units=units_of(request))
+
+    @extend_schema(request=WeighGun, parameters=[UNIT], responses={200: GunAnswer(many=True), 422: Error})
+    def post(self, request: Request) -> Response:
+        """Keep what ten strokes weigh."""
+        entry, data = entered(WeighGun, request)
+        services.weigh_gun(actor_of(request), services.NewGun(**data), entry)
+        return answer(queries.gun_shapes(GreaseGun.objects.all()), units=units_of(request))
+
+
+class Sums(APIView):
+    """What can be reckoned alone."""
+
+    @extend_schema(parameters=[UNIT], responses=SumAnswer(many=True))
+    def get(self, request: Request) -> Response:
+        """The register, with what each asks for."""
+        return answer(queries.sum_shapes(units_of(request)))
+
+
+class Sum(APIView):
+    """One sum."""
+
+    @extend_schema(request=Reckon, parameters=[UNIT], responses={200: LineAnswer(many=True), 422: Error})
+    def post(self, request: Request, key: str) -> Response:
+        """Its lines for what was typed; nothing is recorded."""
+        entry, data = entered(Reckon, request)
+        return answer(list(calculator(key).run(data["given"], entry)), units=units_of(request))
+
+
+class Stock(APIView):
+    """Gaskets on the shelf."""
+
+    @extend_schema(parameters=[UNIT], responses=StockAnswer(many=True))
+    def get(self, request: Request) -> Response:
+        """Every line of stock."""
+        return answer(queries.stock_shapes(), units=units_of(request))
+
+    @extend_schema(request=CountGaskets, parameters=[UNIT], responses={200: StockAnswer(many=True), 422: Error})
+    def post(self, request: Request) -> Response:
+        """Count one thickness."""
+        entry, data = entered(CountGaskets, request)
+        services.count_gaskets(actor_of(request), entry=entry, **data)
+        return answer(queries.stock_shapes(), units=units_of(request))
+
+
+class KeepSettings(Entered):
+    """What the works decides for itself."""
+
+    decimal_mark = serializers.ChoiceField(MARKS)
+    new_share = serializers.CharField(max_length=20, allow_blank=True)
+
+
+class Settings(APIView):
+    """Settings of the works; a lead changes them."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(responses=SettingsAnswer)
+    def get(self, request: Request) -> Response:
+        """As they status, with the units of bare numbers in both systems."""
+        return answer(queries.settings_shape())
+
+    @extend_schema(request=KeepSettings, responses={200: SettingsAnswer, 403: Error, 422: Error})
+    def put(self, request: Request) -> Response:
+        """Keep them; what was typed before keeps the mark it was typed with."""
+        entry, data = entered(KeepSettings, request)
+        services.keep_settings(actor_of(request), entry=entry, **data)
+        return answer(queries.settings_shape())

@@ -1,0 +1,7 @@
+from django.apps import AppConfig
+
+
+class Config(AppConfig):
+    name = "finegap.inventory"
+    label = "toolbox"  # its tables, and their migrations, were made under this name
+    default_auto_field = "django.db.models.BigAutoField"

@@ -1,6 +1,0 @@
-from django.apps import AppConfig
-
-
-class Config(AppConfig):
-    name = "finegap.toolbox"
-    default_auto_field = "django.db.models.BigAutoField"
