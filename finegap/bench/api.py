@@ -14,7 +14,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from finegap.bench import queries, services, shapes
+from finegap.bench import queries, responses, services
 from finegap.bench.requests import (
     Abandon,
     Amend,
@@ -38,7 +38,7 @@ from finegap.bench.requests import (
     RemovePhoto,
     SayOnHand,
     SeeProof,
-    SetKnown,
+    SetDetails,
     SetZero,
     Sign,
     StrikeOut,
@@ -51,15 +51,15 @@ from finegap.core.tasks import registry as registered_tasks
 from finegap.core.tasks.base import TaskView
 from finegap.inventory import receiver
 from finegap.people.pins import check_pin
-from finegap.site.api import UNIT, Error, actor_of, answer, any_kind_of, checked, entered, shape_serializer, units_of
+from finegap.site.api import UNIT, Error, actor_of, answer, any_kind_of, checked, entered, response_serializer, units_of
 from finegap.site.security import LEAD, role_of
 
 any_kind_of(MeansView, registered_means.VIEWS)
 any_kind_of(TaskView, registered_tasks.VIEWS)
-JobAnswer = shape_serializer(shapes.JobShape)
-JobLineAnswer = shape_serializer(shapes.JobLine)
-WearAnswer = shape_serializer(shapes.WearShape)
-LogAnswer = shape_serializer(shapes.EventShape)
+JobAnswer = response_serializer(responses.JobResponse)
+JobLineAnswer = response_serializer(responses.JobLine)
+WearAnswer = response_serializer(responses.WearResponse)
+LogAnswer = response_serializer(responses.EventResponse)
 _MOST_DIGITS = 10
 _ERRORS = {409: Error, 422: Error}
 
@@ -102,18 +102,18 @@ class _ChangeJob(APIView):
 
     serializer: type[Change]
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """Call the service."""
         raise NotImplementedError
 
     def post(self, request: Request, number: int) -> Response:
         """Make the change."""
         entry, data = entered(self.serializer, request)
-        seen = services.Seen(actor_of(request), number, data.pop("version"), entry, _moment(data.pop("at")))
+        ref = services.JobRef(actor_of(request), number, data.pop("version"), entry, _moment(data.pop("at")))
         services.catch_up(number)
-        self.change(seen, data, request)
+        self.change(ref, data, request)
         view = queries.job_view(number)
-        if isinstance(view, shapes.JobShape):
+        if isinstance(view, responses.JobResponse):
             services.note_verdicts(view)
         return answer(view, units=units_of(request))
 
@@ -141,48 +141,48 @@ def _documented(serializer: type[Change]) -> Callable[[type[_ChangeJob]], type[_
 class StepDone(_ChangeJob):
     """Mark a step done."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """By name and time."""
-        is_lead = bool(data["skip"] or data["past"]) and role_of(seen.actor) == LEAD
-        if is_lead and (data["past"] or queries.needs_lead(seen.number, data["step"])):
-            check_pin(seen.actor, data["pin"])
-        services.mark_step(seen, data["id"], data["step"], data["note"], data["skip"], data["past"], is_lead)
+        is_lead = bool(data["skip"] or data["past"]) and role_of(ref.actor) == LEAD
+        if is_lead and (data["past"] or queries.needs_lead(ref.number, data["step"])):
+            check_pin(ref.actor, data["pin"])
+        services.mark_step(ref, data["id"], data["step"], data["note"], data["skip"], data["past"], is_lead)
 
 
 @_documented(RecordReading)
 class Readings(_ChangeJob):
     """Record a reading."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """As typed."""
-        services.record_reading(seen, services.NewReading(**data))
+        services.record_reading(ref, services.NewReading(**data))
 
 
 @_documented(Decide)
 class Decisions(_ChangeJob):
     """Decide keep or change."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """Against the verdict only with a reason."""
-        services.decide(seen, data["id"], data["feature"], data["decided"], data["reason"], data["parts"])
+        services.decide(ref, data["id"], data["feature"], data["decided"], data["reason"], data["parts"])
 
 
 @_documented(ConfirmNew)
 class NewParts(_ChangeJob):
     """Confirm that a new part is in."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """Where no size shows it."""
-        services.confirm_new(seen, data["id"], data["feature"])
+        services.confirm_new(ref, data["id"], data["feature"])
 
 
 @_documented(ReadMeanwhile)
 class MeanwhileRead(_ChangeJob):
     """Say that verdicts which changed by themselves were read."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """By name and time, in the log."""
-        services.read_meanwhile(seen)
+        services.read_meanwhile(ref)
 
 
 class Log(APIView):
@@ -200,40 +200,40 @@ class Log(APIView):
         return answer(lines)
 
 
-@_documented(SetKnown)
-class Known(_ChangeJob):
+@_documented(SetDetails)
+class Details(_ChangeJob):
     """Put right what has to be known."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """All of it or nothing."""
-        services.set_known(seen, services.NewKnown(**data))
+        services.set_details(ref, services.NewDetails(**data))
 
 
 @_documented(SayOnHand)
 class OnHand(_ChangeJob):
     """Say what is on hand."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """Here, or missing."""
-        services.say_on_hand(seen, data["id"], data["items"], data["here"])
+        services.say_on_hand(ref, data["id"], data["items"], data["here"])
 
 
 @_documented(LookAt)
 class Looks(_ChangeJob):
     """Record what was seen on a part."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """No damage means sound."""
-        services.look_at(seen, data["id"], data["feature"], data["damages"], data["note"], data["phase"])
+        services.look_at(ref, data["id"], data["feature"], data["damages"], data["note"], data["phase"])
 
 
 @_documented(RecordSet)
 class ReadingSets(_ChangeJob):
     """Record a pasted set of readings."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """All of it or nothing."""
-        services.record_set(seen, services.NewSet(**data))
+        services.record_set(ref, services.NewSet(**data))
 
 
 @_documented(AttachPhoto)
@@ -242,18 +242,18 @@ class Photos(_ChangeJob):
 
     parser_classes = [MultiPartParser]
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """Checked and made small."""
-        services.attach_photo(seen, services.NewPhoto(**data))
+        services.attach_photo(ref, services.NewPhoto(**data))
 
 
 @_documented(RemovePhoto)
 class PhotoRemoved(_ChangeJob):
     """Take a photograph off."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """The log says so."""
-        services.remove_photo(seen, data["photo"])
+        services.remove_photo(ref, data["photo"])
 
 
 class Wear(APIView):
@@ -286,103 +286,103 @@ class Pull(APIView):
 class PartsFitted(_ChangeJob):
     """Tick a part of a stack."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """In its turn, its direction confirmed."""
-        services.fit_part(seen, data["id"], data["stack"], data["part"], data["confirmed"], data["reused"], data["reason"])
+        services.fit_part(ref, data["id"], data["stack"], data["part"], data["confirmed"], data["reused"], data["reason"])
 
 
 @_documented(LogTorque)
 class Torques(_ChangeJob):
     """Log a torque."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """With the wrench it was made with."""
-        services.log_torque(seen, services.NewTorque(**data))
+        services.log_torque(ref, services.NewTorque(**data))
 
 
 @_documented(UseAtBench)
 class OnTheBench(_ChangeJob):
     """Say what is on the bench."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """Lubricant and grease gun."""
-        services.use_at_bench(seen, data.get("lubricant"), data.get("gun"))
+        services.use_at_bench(ref, data.get("lubricant"), data.get("gun"))
 
 
 @_documented(SetZero)
 class ZeroFound(_ChangeJob):
     """Say that zero is found."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """By which school, with which play."""
-        services.set_zero(seen, data["id"], data["school"], data["lash"], data["lash_arc"])
+        services.set_zero(ref, data["id"], data["school"], data["lash"], data["lash_arc"])
 
 
 @_documented(RecordTry)
 class Tries(_ChangeJob):
     """Record a try at the gap."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """What was done and what the check read."""
         checks = [services.NewCheck(**check) for check in data.pop("checks")]
-        services.record_try(seen, services.NewTry(checks=checks, **data))
+        services.record_try(ref, services.NewTry(checks=checks, **data))
 
 
 @_documented(SeeProof)
 class Proofs(_ChangeJob):
     """Record something seen at Prove."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """Seen again, it replaces what was seen before."""
-        services.see(seen, services.NewProof(**data))
+        services.see(ref, services.NewProof(**data))
 
 
 @_documented(NoteRunIn)
 class RunIn(_ChangeJob):
     """Add a line to the run-in."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """What the gland leaks, how warm the box is, what was turned."""
-        services.note_run_in(seen, services.NewNote(**data))
+        services.note_run_in(ref, services.NewNote(**data))
 
 
 @_documented(Sign)
 class Signature(_ChangeJob):
     """Sign the job."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """Technicians when nothing is open; leads past some of it with a reason."""
-        check_pin(seen.actor, data["pin"])
-        services.sign_off(seen, data["id"], role_of(seen.actor) == LEAD, data["reason"])
+        check_pin(ref.actor, data["pin"])
+        services.sign_off(ref, data["id"], role_of(ref.actor) == LEAD, data["reason"])
 
 
 @_documented(StrikeOut)
 class Struck(_ChangeJob):
     """Strike a record out."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """With a reason, and with it what rests on it."""
-        services.strike(seen, data["kind"], data["record"], data["reason"])
+        services.strike(ref, data["kind"], data["record"], data["reason"])
 
 
 @_documented(Abandon)
 class Abandoned(_ChangeJob):
     """Give a job up."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """It is kept and marked."""
-        services.abandon(seen, data["id"], data["reason"])
+        services.abandon(ref, data["id"], data["reason"])
 
 
 @_documented(Amend)
 class Amendments(_ChangeJob):
     """Put a signed job right."""
 
-    def change(self, seen: services.Seen, data: dict[str, Any], request: Request) -> None:
+    def change(self, ref: services.JobRef, data: dict[str, Any], request: Request) -> None:
         """By a lead, who says who it is."""
-        check_pin(seen.actor, data["pin"])
-        is_lead = role_of(seen.actor) == LEAD
-        services.amend(seen, data["id"], data["what"], data["reason"], data["void"], data["belongs_to"], is_lead)
+        check_pin(ref.actor, data["pin"])
+        is_lead = role_of(ref.actor) == LEAD
+        services.amend(ref, data["id"], data["what"], data["reason"], data["void"], data["belongs_to"], is_lead)
 
 
 class Version(APIView):

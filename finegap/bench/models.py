@@ -240,7 +240,7 @@ class SizesSet(models.QuerySet[M]):
 
 
 class SizeOnRecord(models.Model):
-    """A size as a signature froze it: what wear is reckoned from at the next overhaul. Lengths and standard uncertainties in mm."""
+    """A size as a signature froze it: wear is calculated from it at the next overhaul. Lengths and standard uncertainties in mm."""
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="sizes")
     feature = models.CharField(max_length=40)

@@ -9,7 +9,7 @@ from typing import Any
 from django.db.models import Exists, OuterRef, Subquery
 from django.utils import timezone
 
-from finegap.bench import shapes
+from finegap.bench import responses
 from finegap.bench.models import Abandonment, Amendment, Event, Job, Photo, SignOff
 from finegap.bench.presenters import building, inspecting, preparing, setting, striking
 from finegap.bench.record.layout import laid_out
@@ -22,21 +22,21 @@ from finegap.core.gap.tape import Printed
 from finegap.core.job import Assessment, assess
 from finegap.core.materials import MATERIALS
 from finegap.core.sheet import SpecSheet
-from finegap.inventory.queries import gauge_shape, gauge_shapes
-from finegap.inventory.shapes import GaugeShape
+from finegap.inventory.queries import gauge_response, gauge_responses
+from finegap.inventory.responses import GaugeResponse
 
 _LOG_SHOWN = 30
 _LOG_PAGE = 50
 
 
-def job_lines() -> list[shapes.JobLine]:
+def job_lines() -> list[responses.JobLine]:
     """All jobs, newest first."""
     last = Event.objects.filter(job=OuterRef("pk")).order_by("-version").values("what")[:1]
     void = Amendment.objects.filter(job=OuterRef("pk"), void=True)
     rows = Job.objects.select_related("pump", "opened_by", "sign_off", "abandonment").defer("sign_off__document")
     jobs = rows.annotate(last=Subquery(last), void=Exists(void))
     return [
-        shapes.JobLine(
+        responses.JobLine(
             number=job.number,
             pump=job.pump.tag,
             service=job.pump.service,
@@ -51,7 +51,7 @@ def job_lines() -> list[shapes.JobLine]:
     ]
 
 
-def job_view(number: int) -> shapes.JobShape | dict[str, Any] | None:
+def job_view(number: int) -> responses.JobResponse | dict[str, Any] | None:
     """A job as the bench shows it; a signed one as it was when it was signed."""
     job = Job.objects.select_related("pump", "revision__sheet", "opened_by", "procedure", "gun").filter(number=number).first()
     if job is None:
@@ -60,19 +60,19 @@ def job_view(number: int) -> shapes.JobShape | dict[str, Any] | None:
     if signature is not None:
         # Amendments are of after the signature: the frozen page stays as it is.
         return laid_out(signature.shown(), job) | {"amendments": _amendments(job)}
-    return job_shape(job)
+    return job_response(job)
 
 
-def _amendments(job: Job) -> list[shapes.AmendmentShape]:
+def _amendments(job: Job) -> list[responses.AmendmentResponse]:
     return [
-        shapes.AmendmentShape(one.number, one.what, one.reason, one.void, one.belongs_to, name_of(one.by), one.when, one.own)
+        responses.AmendmentResponse(one.number, one.what, one.reason, one.void, one.belongs_to, name_of(one.by), one.when, one.own)
         for one in job.amendments.select_related("by")
     ]
 
 
-def _abandoned(job: Job) -> shapes.AbandonedShape | None:
+def _abandoned(job: Job) -> responses.AbandonedResponse | None:
     row = Abandonment.objects.filter(job=job).select_related("by").first()
-    return shapes.AbandonedShape(name_of(row.by), row.when, row.reason) if row else None
+    return responses.AbandonedResponse(name_of(row.by), row.when, row.reason) if row else None
 
 
 def open_job_row(number: int) -> Job | None:
@@ -81,24 +81,24 @@ def open_job_row(number: int) -> Job | None:
     return jobs.filter(number=number, sign_off__isnull=True, abandonment__isnull=True).first()
 
 
-def log_lines(number: int, before: int) -> list[shapes.EventShape] | None:
+def log_lines(number: int, before: int) -> list[responses.EventResponse] | None:
     """Lines of a job's log before a version, newest first; 0 begins at the newest. ``None`` where there is no such job."""
     if not Job.objects.filter(number=number).exists():
         return None
     events = Event.objects.filter(job__number=number).select_related("by")
     if before:
         events = events.filter(version__lt=before)
-    return [shapes.EventShape(e.version, e.what, name_of(e.by), e.when) for e in events.order_by("-version")[:_LOG_PAGE]]
+    return [responses.EventResponse(e.version, e.what, name_of(e.by), e.when) for e in events.order_by("-version")[:_LOG_PAGE]]
 
 
-def job_shape(job: Job, signature: SignOff | None = None) -> shapes.JobShape:
+def job_response(job: Job, signature: SignOff | None = None) -> responses.JobResponse:
     """Work out everything about a job."""
     records = load(job)
     assessment = assess(records.job_record)
     sheet = records.job_record.sheet
     # A signature freezes the whole log; the screen shows its newest lines and asks for the rest.
     events = list(job.events.order_by("-version")[: None if signature else _LOG_SHOWN])
-    view = shapes.JobShape(
+    view = responses.JobResponse(
         number=job.number,
         version=job.version,
         unit=Shown("mm", "in"),
@@ -111,8 +111,8 @@ def job_shape(job: Job, signature: SignOff | None = None) -> shapes.JobShape:
         sheet=sheet.cite(),
         family=sheet.family.key,
         school=sheet.school.value,
-        stages=[shapes.StageShape(stage.value, *assessment.progress[stage]) for stage in Stage],
-        known=preparing.known(records),
+        stages=[responses.StageResponse(stage.value, *assessment.progress[stage]) for stage in Stage],
+        details=preparing.details(records),
         ready=preparing.ready(records, assessment),
         procedure=f"the shop's version {job.procedure.version}" if job.procedure else "as Fine Gap lists it",
         steps=preparing.steps(records, assessment),
@@ -127,11 +127,11 @@ def job_shape(job: Job, signature: SignOff | None = None) -> shapes.JobShape:
         slip=setting.slip(assessment.gap),
         tasks=[task.show(key) for key, task in assessment.tasks.by_key.items()],
         building=building.building(records),
-        gauges=gauge_shapes(records.gauges, timezone.localdate()),
+        gauges=gauge_responses(records.gauges, timezone.localdate()),
         used_gauges=_used(records),
-        blockers=[shapes.BlockerShape(b.stage.value, b.sentence, b.lead_may, b.feature) for b in assessment.blockers],
+        blockers=[responses.BlockerResponse(b.stage.value, b.sentence, b.lead_may, b.feature) for b in assessment.blockers],
         meanwhile=[],
-        log=[shapes.EventShape(e.version, e.what, records.names[e.by_id], e.when) for e in events],
+        log=[responses.EventResponse(e.version, e.what, records.names[e.by_id], e.when) for e in events],
         log_total=job.version,
         core=VERSION,
         signed=_signed(signature),
@@ -142,28 +142,28 @@ def job_shape(job: Job, signature: SignOff | None = None) -> shapes.JobShape:
     return view if signature is not None else _with_news(view, job, records)
 
 
-def _pump(job: Job, sheet: SpecSheet) -> shapes.PumpShape:
-    return shapes.PumpShape(
+def _pump(job: Job, sheet: SpecSheet) -> responses.PumpResponse:
+    return responses.PumpResponse(
         job.pump.tag, job.pump.service, job.pump.location, job.serial or job.pump.serial, sheet.maker, sheet.model
     )
 
 
-def _drawing(drawing: Drawing) -> shapes.DrawingShape:
-    return shapes.DrawingShape(*drawing.size, [shapes.MarkShape(m.style.value, m.path) for m in drawing.marks])
+def _drawing(drawing: Drawing) -> responses.DrawingResponse:
+    return responses.DrawingResponse(*drawing.size, [responses.MarkResponse(m.style.value, m.path) for m in drawing.marks])
 
 
-def _explained(assessment: Assessment) -> shapes.ExplainedShape | None:
+def _explained(assessment: Assessment) -> responses.ExplainedResponse | None:
     found = assessment.explained
-    return None if found is None else shapes.ExplainedShape(found.symptom.name, found.sentence, list(found.explains))
+    return None if found is None else responses.ExplainedResponse(found.symptom.name, found.sentence, list(found.explains))
 
 
-def _signed(signature: SignOff | None) -> shapes.SignedShape | None:
+def _signed(signature: SignOff | None) -> responses.SignedResponse | None:
     if signature is None:
         return None
-    return shapes.SignedShape(name_of(signature.by), signature.when, signature.reason, signature.core_version, signature.own)
+    return responses.SignedResponse(name_of(signature.by), signature.when, signature.reason, signature.core_version, signature.own)
 
 
-def _with_news(view: shapes.JobShape, job: Job, records: Records) -> shapes.JobShape:
+def _with_news(view: responses.JobResponse, job: Job, records: Records) -> responses.JobResponse:
     """An open job with what changed by itself since it was read: each stands in the way of signing until it is read."""
     past = sum(len(visits) for visits in records.job_record.past.visits.values())
     outside = outside_of(job, past, records.job_record.new_share)
@@ -171,17 +171,19 @@ def _with_news(view: shapes.JobShape, job: Job, records: Records) -> shapes.JobS
     return replace(view, meanwhile=told, blockers=[*view.blockers, *(_unread(one) for one in told)])
 
 
-def _unread(sentence: str) -> shapes.BlockerShape:
-    return shapes.BlockerShape(Stage.CLOSE.value, f"Changed by itself, and not read yet: {sentence}", lead_may=False, feature="")
+def _unread(sentence: str) -> responses.BlockerResponse:
+    return responses.BlockerResponse(
+        Stage.CLOSE.value, f"Changed by itself, and not read yet: {sentence}", lead_may=False, feature=""
+    )
 
 
-def _used(records: Records) -> list[GaugeShape]:
+def _used(records: Records) -> list[GaugeResponse]:
     """What something was measured with, each under the certificate of that moment."""
     late = {r.certificate_id for r in records.readings if r.gauge_overdue}
     late |= {c.certificate_id for of in records.checks.values() for c in of if c.gauge_overdue and c.certificate_id}
     late |= {t.certificate_id for t in records.torques if t.wrench_overdue}
     used = sorted(records.certificates.values(), key=lambda one: (one.gauge.tag, one.pk))
-    return [gauge_shape(one.gauge, one, one.pk in late) for one in used]
+    return [gauge_response(one.gauge, one, one.pk in late) for one in used]
 
 
 def tape_view(number: int, units: Units) -> Printed | None:
@@ -203,7 +205,7 @@ def tape_view(number: int, units: Units) -> Printed | None:
     return Printed(tape, job.pump.tag, f"{sheet.title}, revision {sheet.revision}", job.number)
 
 
-def wear_view(number: int, feature: str, units: Units) -> shapes.WearShape | None:
+def wear_view(number: int, feature: str, units: Units) -> responses.WearResponse | None:
     """The chart of one part's wear; ``None`` where there is no such job or feature."""
     job = Job.objects.select_related("pump", "revision__sheet", "procedure", "gun").filter(number=number).first()
     if job is None:

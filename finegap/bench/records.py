@@ -1,4 +1,4 @@
-"""From records to the core's job_record, in a fixed number of SQL queries."""
+"""From records to the core's job record, in a fixed number of SQL queries."""
 
 from __future__ import annotations
 
@@ -63,7 +63,7 @@ GAP, MESH = "gap", "mesh"
 
 @dataclass(frozen=True)
 class Records:
-    """A job's rows, each kind read once, and the record made of them when they are asked for.
+    """A job's rows, each kind read once, and the job record made of them when it is asked for.
 
     ``names`` are people by key, ``certificates`` those that something on the job was measured under. Readings, torques and tries
     hold what was struck out, too; of all others it is in ``struck``.

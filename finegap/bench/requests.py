@@ -41,7 +41,7 @@ class MarkStep(Change):
     pin = serializers.CharField(max_length=20, allow_blank=True, default="", help_text="of a lead who overrides")
 
 
-class SetKnown(Change):
+class SetDetails(Change):
     """What is put right of what has to be known; what is left out stays as it is."""
 
     serial = serializers.CharField(max_length=60, allow_blank=True, required=False)

@@ -6,7 +6,7 @@ told.
 
 from __future__ import annotations
 
-from finegap.bench import shapes
+from finegap.bench import responses
 from finegap.bench.models import Job, SizeOnRecord
 from finegap.core import VERSION
 from finegap.inventory.queries import works_settings
@@ -25,12 +25,12 @@ _CAUSES = {
 }
 
 
-def shown_verdicts(view: shapes.JobShape) -> Shown:
+def shown_verdicts(view: responses.JobResponse) -> Shown:
     """What a job shows, for a later comparison."""
-    found = {f.name: f.judged.call for f in view.features if f.judged}
-    left = {f"{f.name}, as left": f.judged_left.call for f in view.features if f.judged_left}
+    found = {f.name: f.judged.verdict for f in view.features if f.judged}
+    left = {f"{f.name}, as left": f.judged_left.verdict for f in view.features if f.judged_left}
     settings = [one for one in (view.setting, view.mesh) if one is not None]
-    gaps = {f"{gap.name}, as set": gap.call for one in settings for gap in one.gaps if gap.call}
+    gaps = {f"{gap.name}, as set": gap.verdict for one in settings for gap in one.gaps if gap.verdict}
     return found | left | gaps
 
 

@@ -17,7 +17,7 @@ from finegap.core.inspection import FeatureState
 from finegap.core.job_record import JobRecord
 from finegap.core.means.base import Means, SetNow, Size
 from finegap.core.means.registry import GEAR
-from finegap.core.measuring.verdict import Call
+from finegap.core.measuring.verdict import Verdict
 
 MESH = GapWords("mesh gaps", "", "")
 """What the gaps of a timing gear are called."""
@@ -47,12 +47,12 @@ class GapAssessment:
     @property
     def windows(self) -> dict[str, Window]:
         """What everything that is set has to be, by the name it is asked under."""
-        return {one.key: one.window for s in self.settings for one in s.asked}
+        return {one.key: one.window for s in self.settings for one in s.targets}
 
     @property
     def checked(self) -> dict[str, Check]:
         """The last check of everything that is set, by the name it is asked under."""
-        return {h.asked.key: h.check for s in self.settings if s.tries for h in s.tries[-1].held if not h.derived}
+        return {h.target.key: h.check for s in self.settings if s.tries for h in s.tries[-1].results if not h.derived}
 
     @property
     def settings(self) -> tuple[Setting, ...]:
@@ -90,8 +90,8 @@ def _outside(record: JobRecord, features: tuple[FeatureState, ...]) -> tuple[Sen
         if feature.is_set or not (feature.kind is FeatureKind.PAIR or feature.kind is FeatureKind.GAP):
             continue
         is_new = bool({feature.key, feature.bore, feature.shaft} & changed)
-        size, verdict = (state.left, state.left_verdict) if state.left or is_new else (state.found, state.found_verdict)
-        if size is not None and verdict is not None and verdict.call is Call.CHANGE:
+        size, judgement = (state.left, state.left_judgement) if state.left or is_new else (state.found, state.found_judgement)
+        if size is not None and judgement is not None and judgement.verdict is Verdict.CHANGE:
             found.append(Sentence("{name}, {gap}, is outside its limit.", {"name": feature.name, "gap": length(size.value_mm)}))
     return tuple(found)
 
@@ -115,7 +115,7 @@ def _counted(record: JobRecord, means: Means, setting: Setting) -> Setting:
         return _not_yet(
             setting,
             Sentence("Right on trial: now the torque of the {name}, then check once more", {"name": open_}),
-            Sentence("The {gap} was checked before the {name} had their torque.", {"name": open_, "gap": setting.asked[0].name}),
+            Sentence("The {gap} was checked before the {name} had their torque.", {"name": open_, "gap": setting.targets[0].name}),
         )
     late = [log.torque.fastener.lower() for log in logs if any(one.made > checked for one in log.standing)]
     places = {place for step in holding for place in step.of("stack")}
@@ -206,8 +206,8 @@ def _left(record: JobRecord, features: tuple[FeatureState, ...], setting: Settin
     """With the gap as set, or as it will be."""
     gaps = {s.feature.key: mm for s in features for mm in [_size(s)] if mm is not None}
     if setting:
-        last = {h.asked.key: h.check.value_mm for h in setting.tries[-1].held} if setting.tries else {}
-        set_to = {one.key: last.get(one.key, one.window.target_mm) for one in setting.asked}
+        last = {h.target.key: h.check.value_mm for h in setting.tries[-1].results} if setting.tries else {}
+        set_to = {one.key: last.get(one.key, one.window.target_mm) for one in setting.targets}
         gaps |= {s.feature.key: set_to[s.feature.set_as] for s in features if s.feature.set_as in set_to}
     return _perform(record, features, gaps)
 
@@ -247,9 +247,9 @@ def _setting_blockers(setting: Setting, name: str) -> list[tuple[Sentence, bool]
         return [(setting.unproved, True)]
     worst = setting.tries[-1].worst
     how = {
-        Call.CHANGE: "is not inside {low} to {high}.",
-        Call.MEASURE_AGAIN: "is not proved inside {low} to {high}.",
+        Verdict.CHANGE: "is not inside {low} to {high}.",
+        Verdict.MEASURE_AGAIN: "is not proved inside {low} to {high}.",
     }
-    low, high, shown = worst.asked.window.shown(worst.check.value_mm)
+    low, high, shown = worst.target.window.shown(worst.check.value_mm)
     amounts = {"gap": shown, "low": low, "high": high}
-    return [(Sentence(f"The {worst.asked.name}, {{gap}}, " + how[worst.verdict.call], amounts), True)]
+    return [(Sentence(f"The {worst.target.name}, {{gap}}, " + how[worst.judgement.verdict], amounts), True)]

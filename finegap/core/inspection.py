@@ -11,21 +11,21 @@ from finegap.core.gauges import Cabinet
 from finegap.core.job_record import Decided, Decision, JobRecord, Look, Phase
 from finegap.core.measuring.readings import Result, running_clearance, summarize
 from finegap.core.measuring.settle import settle
-from finegap.core.measuring.verdict import Call, School, Verdict, judge
+from finegap.core.measuring.verdict import Judgement, School, Verdict, judge
 from finegap.core.renewing import NO_NEW_PART, NewPart, all_new, has_a_size, never_twice, new_part, wears_up
 from finegap.core.sheet import FeatureSpec
 from finegap.core.wear.forecast import Forecast, forecast
 from finegap.core.wear.lives import Life, Size, Visit, trace
 from finegap.core.working import Working
 
-_WORSE = (Call.KEEP, Call.WATCH, Call.MEASURE_AGAIN, Call.CHANGE)
+_WORSE = (Verdict.KEEP, Verdict.WATCH, Verdict.MEASURE_AGAIN, Verdict.CHANGE)
 
 
 @dataclass(frozen=True)
-class Judgement:
+class PartJudgement:
     """The call on a feature from all that is known of it. ``probability`` and ``working`` are of its size, where it has one."""
 
-    call: Call
+    verdict: Verdict
     sentence: Sentence
     reasons: tuple[Sentence, ...] = ()
     probability: float | None = None
@@ -61,7 +61,7 @@ class PairOption:
     name: str
     low_mm: float
     high_mm: float
-    verdict: Verdict
+    judgement: Judgement
 
 
 @dataclass(frozen=True)
@@ -79,9 +79,9 @@ class FeatureState:
     cabinet: Cabinet
     found: Result | None
     look: Look | None
-    found_verdict: Judgement | None
+    found_judgement: PartJudgement | None
     left: Result | None
-    left_verdict: Judgement | None
+    left_judgement: PartJudgement | None
     decision: Decision | None
     lives: tuple[Life, ...] = ()
     odd: tuple[Sentence, ...] = ()
@@ -128,25 +128,25 @@ class FeatureState:
     def _is_unfinished(self) -> bool:
         """Measured at some of its stations, and not worn out by them: it is measured on, not decided."""
         unfinished = self.found is not None and not self.coverage.complete
-        return unfinished and self.found_verdict is not None and self.found_verdict.call is Call.MEASURE_AGAIN
+        return unfinished and self.found_judgement is not None and self.found_judgement.verdict is Verdict.MEASURE_AGAIN
 
     @property
     def open_decision(self) -> bool:
         """A verdict that asks for a decision nobody has made, or that has since turned against one made without a reason."""
-        if self.found_verdict is None or self._is_unfinished:
+        if self.found_judgement is None or self._is_unfinished:
             return False
         if self.decision is None:
-            return self.found_verdict.call is not Call.KEEP and not self.by_parts
-        return reason_needed(self.found_verdict.call, self.decision.decided) and not self.decision.reason
+            return self.found_judgement.verdict is not Verdict.KEEP and not self.by_parts
+        return reason_needed(self.found_judgement.verdict, self.decision.decided) and not self.decision.reason
 
 
-def reason_needed(call: Call | None, decided: Decided) -> bool:
+def reason_needed(verdict: Verdict | None, decided: Decided) -> bool:
     """Keeping what is not proved good, or changing what is, goes against the verdict and needs a written reason."""
-    if call is None:
+    if verdict is None:
         return True
     if decided is Decided.KEEP:
-        return call in (Call.CHANGE, Call.MEASURE_AGAIN)
-    return call is Call.KEEP
+        return verdict in (Verdict.CHANGE, Verdict.MEASURE_AGAIN)
+    return verdict is Verdict.KEEP
 
 
 def inspect(record: JobRecord) -> tuple[FeatureState, ...]:
@@ -208,9 +208,9 @@ def _state(record: JobRecord, feature: Feature, results: Mapping[tuple[str, Phas
         cabinet=cabinet,
         found=found,
         look=record.looks.get((feature.key, Phase.FOUND)),
-        found_verdict=_judged(record, feature, spec, cabinet, found, Phase.FOUND, coming, coverage),
+        found_judgement=_judged(record, feature, spec, cabinet, found, Phase.FOUND, coming, coverage),
         left=left,
-        left_verdict=_judged(record, feature, spec, cabinet, left, Phase.LEFT, None, coverage_left, new),
+        left_judgement=_judged(record, feature, spec, cabinet, left, Phase.LEFT, None, coverage_left, new),
         decision=record.decisions.get(feature.key),
         lives=lives,
         odd=odd,
@@ -249,9 +249,9 @@ def _judged(
     coming: Forecast | None,
     coverage: Coverage,
     new: NewPart = NO_NEW_PART,
-) -> Judgement | None:
+) -> PartJudgement | None:
     look = record.looks.get((feature.key, phase))
-    size = new.verdict if spec.limit is None else None
+    size = new.judgement if spec.limit is None else None
     if result is not None and spec.limit is not None:
         school, share = record.sheet.school, record.sheet.near_share
         size = judge(result.value_mm, result.u_mm, result.dof, spec.limit, school, share, spec.fine, result.half_mm)
@@ -261,29 +261,29 @@ def _judged(
         calls.append(_by_size(feature, result, size, coverage))
         if calls[-1][1] is not size.sentence:
             chance = None  # it would be of a size that does not count
-        if size.call in (Call.KEEP, Call.WATCH) and coming is not None and _will_cross(coming, record.sheet.school):
-            calls.append((Call.WATCH, _crossing_words(coming)))
+        if size.verdict in (Verdict.KEEP, Verdict.WATCH) and coming is not None and _will_cross(coming, record.sheet.school):
+            calls.append((Verdict.WATCH, _crossing_words(coming)))
     if new.wrong is not None:
-        is_wrong = new.verdict is not None and new.verdict.call is Call.CHANGE
-        calls.append((Call.CHANGE if is_wrong else Call.MEASURE_AGAIN, new.wrong))
+        is_wrong = new.judgement is not None and new.judgement.verdict is Verdict.CHANGE
+        calls.append((Verdict.CHANGE if is_wrong else Verdict.MEASURE_AGAIN, new.wrong))
     if not calls:
         return None
-    call = max((c for c, _ in calls), key=_WORSE.index)
-    told = [words for c, words in calls if c is call] + [words for c, words in calls if c is not call]
+    verdict = max((c for c, _ in calls), key=_WORSE.index)
+    told = [words for c, words in calls if c is verdict] + [words for c, words in calls if c is not verdict]
     told += _faults(record, feature, phase) if result is not None else ()
-    if size is not None and size.call is Call.MEASURE_AGAIN and call is Call.MEASURE_AGAIN and result is not None:
+    if size is not None and size.verdict is Verdict.MEASURE_AGAIN and verdict is Verdict.MEASURE_AGAIN and result is not None:
         told.append(settle(result, size.margin_mm, None if feature.kind is FeatureKind.PAIR else cabinet))
-    return Judgement(call, told[0], tuple(told[1:]), chance, size.working if size else None)
+    return PartJudgement(verdict, told[0], tuple(told[1:]), chance, size.working if size else None)
 
 
-def _by_size(feature: Feature, result: Result, size: Verdict, coverage: Coverage) -> tuple[Call, Sentence]:
+def _by_size(feature: Feature, result: Result, size: Judgement, coverage: Coverage) -> tuple[Verdict, Sentence]:
     """What the size says; of a part that was not measured at every station, at most that it is worn out."""
     if feature.kind is FeatureKind.PAIR and result.value_mm < 0:
-        return Call.MEASURE_AGAIN, Sentence("A running clearance below zero cannot be: a reading is wrong, or of another part.")
-    if not coverage.complete and size.call is not Call.CHANGE:
+        return Verdict.MEASURE_AGAIN, Sentence("A running clearance below zero cannot be: a reading is wrong, or of another part.")
+    if not coverage.complete and size.verdict is not Verdict.CHANGE:
         # Nothing of "inside" or "sure": the stations that are left may say otherwise.
-        return Call.MEASURE_AGAIN, Sentence("{taken} only: it is not measured yet.", {"taken": coverage.sentence})
-    return size.call, size.sentence
+        return Verdict.MEASURE_AGAIN, Sentence("{taken} only: it is not measured yet.", {"taken": coverage.sentence})
+    return size.verdict, size.sentence
 
 
 def _faults(record: JobRecord, feature: Feature, phase: Phase) -> tuple[Sentence, ...]:
@@ -309,13 +309,13 @@ def seen(feature: Feature, look: Look | None) -> tuple[Damage, ...]:
     return tuple(d for d in feature.damages if look and d.key in look.damages)
 
 
-def _by_damage(feature: Feature, look: Look | None) -> list[tuple[Call, Sentence]]:
+def _by_damage(feature: Feature, look: Look | None) -> list[tuple[Verdict, Sentence]]:
     if look is None:
         return []
     damages = seen(feature, look)
     if not damages:
-        return [(Call.KEEP, Sentence("Looked at, and sound."))] if feature.kind is FeatureKind.CHECK else []
-    return [(d.call, Sentence("{damage}. {meaning}", {"damage": d.name.capitalize(), "meaning": d.meaning})) for d in damages]
+        return [(Verdict.KEEP, Sentence("Looked at, and sound."))] if feature.kind is FeatureKind.CHECK else []
+    return [(d.verdict, Sentence("{damage}. {meaning}", {"damage": d.name.capitalize(), "meaning": d.meaning})) for d in damages]
 
 
 def _missing(record: JobRecord, feature: Feature, found: Result | None) -> Sentence | None:
@@ -357,16 +357,16 @@ def _options(record: JobRecord, feature: Feature, results: Mapping[tuple[str, Ph
         low, high = low_b - high_s, high_b - low_s
         spread = sum((h - lo) ** 2 / 12 for lo, h in ((low_b, high_b), (low_s, high_s)))
         known = sum(r.u_mm**2 for key, r in ((feature.bore, bore), (feature.shaft, shaft)) if key not in new)
-        verdict = judge((low + high) / 2, (spread + known) ** 0.5, float("inf"), limit, record.sheet.school)
+        judgement = judge((low + high) / 2, (spread + known) ** 0.5, float("inf"), limit, record.sheet.school)
         both = "both new" if len(new) == 2 else f"new {names[new[0]].part.lower()}"
-        options.append(PairOption(new, both, low, high, verdict))
+        options.append(PairOption(new, both, low, high, judgement))
     return tuple(options)
 
 
 def _by_parts(record: JobRecord, feature: Feature, options: tuple[PairOption, ...]) -> bool:
     """Whether what was decided for a pair's parts puts its clearance right."""
     new = tuple(k for k in (feature.bore, feature.shaft) if k in record.changed)
-    return any(o.new == new and o.verdict.call in (Call.KEEP, Call.WATCH) for o in options)
+    return any(o.new == new and o.judgement.verdict in (Verdict.KEEP, Verdict.WATCH) for o in options)
 
 
 def option_words(option: PairOption, fine: bool) -> Sentence:

@@ -11,7 +11,7 @@ from finegap.core.gap_assessment import GapAssessment, gap_assessment_of, gap_bl
 from finegap.core.inspection import FeatureState, inspect
 from finegap.core.job_record import JobRecord
 from finegap.core.job_tasks import JobTasks, tasks_of
-from finegap.core.measuring.verdict import Call
+from finegap.core.measuring.verdict import Verdict
 from finegap.core.ordering import Order, to_have_ready, to_order
 from finegap.core.ready import needs
 from finegap.core.sequence import out_of_turn
@@ -106,7 +106,7 @@ def _progress(record: JobRecord, features: tuple[FeatureState, ...], gap_assessm
         return sum(s.key in record.steps_done for s in every), len(every)
 
     measured = [f for f in features if f.feature.kind is not FeatureKind.PAIR and f.wanted]
-    asking = [f for f in features if f.open_decision or (f.found_verdict and f.found_verdict.call is not Call.KEEP)]
+    asking = [f for f in features if f.open_decision or (f.found_judgement and f.found_judgement.verdict is not Verdict.KEEP)]
     return {
         **{stage: steps(stage) for stage in (Stage.PREPARE, Stage.STRIP, Stage.BUILD, Stage.PROVE)},
         Stage.INSPECT: (sum(f.done for f in measured), len(measured)),
@@ -174,6 +174,6 @@ def _build_of(state: FeatureState, at: Callable[..., Blocker]) -> list[Blocker]:
     unmeasured = _not_measured_after(state)
     if unmeasured:
         return [at(Stage.BUILD, words, True, amounts) for words, amounts in unmeasured]
-    if state.left_verdict is not None and state.left_verdict.call is Call.CHANGE:
+    if state.left_judgement is not None and state.left_judgement.verdict is Verdict.CHANGE:
         return [at(Stage.BUILD, "{name}: outside its limit as left.")]
     return []

@@ -1,4 +1,4 @@
-"""A job as plain record: everything that was recorded, nothing that follows from it."""
+"""A job as it was recorded: everything that was, and nothing that follows from it."""
 
 from __future__ import annotations
 
@@ -117,12 +117,13 @@ class JobRecord:
 
     ``readings`` leave out what was struck, ``tightened`` holds it marked so; ``steps_done`` holds steps skipped with a reason,
     too, and ``skipped`` those alone; ``zero`` is ``None`` until zero is found; ``box`` is gasket stock by thickness [um];
-    ``gauge_faults`` are the sentences against gauges that were used; ``lubricant`` is what is on the bench, and ``grams_per_ten_strokes`` what ten
-    strokes of its grease gun weigh. ``mesh_tries`` are those of a timing gear, ``opened`` the means that had the pump opened again
-    to set a gap. ``proofs`` are what was seen at steps of Prove, ``run_in`` is the log of its packing, ``wrenches`` the torque
-    wrenches of the cabinet. ``on_hand`` says of what the job needs whether it is there. ``confirmed_new`` are features whose new
-    part was confirmed as in; ``new_share`` is how far a new part may be from its one new size, as a share of its allowance,
-    before it is asked about. ``renewed`` is when it was last decided which parts are new, counted like what is ``made``.
+    ``gauge_faults`` are the sentences against gauges that were used; ``lubricant`` is what is on the bench, and
+    ``grams_per_ten_strokes`` what ten strokes of its grease gun weigh. ``mesh_tries`` are those of a timing gear, ``opened``
+    the means that had the pump opened again to set a gap. ``proofs`` are what was seen at steps of Prove, ``run_in`` is the log
+    of its packing, ``wrenches`` the torque wrenches of the cabinet. ``on_hand`` says of what the job needs whether it is there.
+    ``confirmed_new`` are features whose new part was confirmed as in; ``new_share`` is how far a new part may be from its one
+    new size, as a share of its allowance, before it is asked about. ``renewed`` is when it was last decided which parts are
+    new, counted like what is ``made``.
     """
 
     sheet: SpecSheet

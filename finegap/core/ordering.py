@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from finegap.core.families.model import Family, FeatureKind
 from finegap.core.inspection import FeatureState
-from finegap.core.measuring.verdict import Call
+from finegap.core.measuring.verdict import Verdict
 from finegap.core.wear.parts import Catalogue, Cover, cover, cover_working
 from finegap.core.working import Working
 
@@ -25,7 +25,7 @@ def to_order(family: Family, states: tuple[FeatureState, ...], catalogue: Catalo
     """For everything decided to be changed, or judged Change and not decided yet; with what goes together, and the always-new."""
     reasons: dict[str, str] = {}
     for state in states:
-        undecided = state.decision is None and state.found_verdict is not None and state.found_verdict.call is Call.CHANGE
+        undecided = state.decision is None and state.found_judgement is not None and state.found_judgement.verdict is Verdict.CHANGE
         if state.feature.kind is FeatureKind.PAIR:
             continue  # its parts are ordered, as they were decided
         if state.changed:

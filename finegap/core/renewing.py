@@ -8,7 +8,7 @@ from finegap.core.families.model import Feature, FeatureKind
 from finegap.core.formatting import Amount, Amounts, Bare, Kind, Sentence, length
 from finegap.core.job_record import JobRecord, Phase
 from finegap.core.measuring.readings import Result
-from finegap.core.measuring.verdict import Call, Limit, Verdict, judge
+from finegap.core.measuring.verdict import Judgement, Limit, Verdict, judge
 from finegap.core.sheet import FeatureSpec
 
 
@@ -21,7 +21,7 @@ class NewPart:
     """
 
     wrong: Sentence | None = None
-    verdict: Verdict | None = None
+    judgement: Judgement | None = None
     note: Sentence | None = None
 
 
@@ -50,7 +50,7 @@ def all_new(record: JobRecord, parts: tuple[str, ...]) -> bool:
 def new_part(record: JobRecord, feature: Feature, spec: FeatureSpec, left: Result | None) -> NewPart:
     """Hold a new part against its new size, not against its wear limit alone.
 
-    With a tolerance it has to lie inside. With one number, more than ``record.new_share`` of its wear allowance away needs a reason.
+    With a tolerance it has to lie inside. With one number, more than ``new_share`` of its wear allowance away needs a reason.
     With neither tolerance nor limit nothing is said of it.
     """
     if left is None or feature.kind not in (FeatureKind.EXTERNAL, FeatureKind.INTERNAL):
@@ -60,13 +60,13 @@ def new_part(record: JobRecord, feature: Feature, spec: FeatureSpec, left: Resul
     low, high = spec.new_mm
     if low < high:
         window = Limit(low, high)
-        verdict = judge(left.value_mm, left.u_mm, left.dof, window, record.sheet.school, 0.0, spec.fine, left.half_mm)
-        if verdict.call is not Call.CHANGE:
-            return NewPart(verdict=verdict)
+        judgement = judge(left.value_mm, left.u_mm, left.dof, window, record.sheet.school, 0.0, spec.fine, left.half_mm)
+        if judgement.verdict is not Verdict.CHANGE:
+            return NewPart(judgement=judgement)
         of = window.beside(left.value_mm, fine=True)
         amounts: Amounts = {"size": of.sizes[0], "low": Bare(of.low or length(low)), "high": of.high or length(high)}
         words = "Not the new part: {size} is outside {low} to {high}, beyond doubt."
-        return NewPart(Sentence(words, amounts), verdict)
+        return NewPart(Sentence(words, amounts), judgement)
     return _against_one_size(record, feature, spec, left, low)
 
 

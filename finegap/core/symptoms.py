@@ -9,7 +9,7 @@ from finegap.core.families.model import Family, FeatureKind, Side, Symptom
 from finegap.core.formatting import Amounts, Bare, Sentence
 from finegap.core.gap.move import Window
 from finegap.core.inspection import FeatureState
-from finegap.core.measuring.verdict import Call
+from finegap.core.measuring.verdict import Verdict
 
 Windows = Mapping[str, Window]
 """What each gap that is set has to be, by what Set asks for it as."""
@@ -43,7 +43,7 @@ def explain(family: Family, key: str, states: tuple[FeatureState, ...], windows:
 
 
 def _guilty(state: FeatureState, symptom: Symptom, windows: Windows) -> bool:
-    if state.found_verdict is not None and state.found_verdict.call is Call.CHANGE:
+    if state.found_judgement is not None and state.found_judgement.verdict is Verdict.CHANGE:
         return True
     side = _outside(state, windows)
     return side is not None and symptom.gap in (side, Side.EITHER)

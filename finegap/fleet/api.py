@@ -11,13 +11,13 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from finegap.fleet import queries, services, shapes
+from finegap.fleet import queries, responses, services
 from finegap.formats.calendar import as_ics
-from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, shape_serializer, units_of
+from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, response_serializer, units_of
 from finegap.site.security import LeadWrites
 
-PumpLineAnswer = shape_serializer(shapes.PumpLine)
-PumpPageAnswer = shape_serializer(shapes.PumpPage)
+PumpLineAnswer = response_serializer(responses.PumpLine)
+PumpPageAnswer = response_serializer(responses.PumpPage)
 
 
 class AddPump(Entered):

@@ -17,10 +17,10 @@ from finegap.core.sheet import read_sheet
 from finegap.core.wear.lubrication import Due, Metered, due, hours_a_week, together
 from finegap.fleet import meter
 from finegap.fleet.models import MeterReading, Pump
-from finegap.fleet.shapes import (
-    DueShape,
-    LubricatedShape,
-    MeterShape,
+from finegap.fleet.responses import (
+    DueResponse,
+    LubricatedResponse,
+    MeterResponse,
     PumpEntered,
     PumpJob,
     PumpLine,
@@ -28,7 +28,7 @@ from finegap.fleet.shapes import (
     PumpSymptom,
 )
 from finegap.inventory.queries import works_settings
-from finegap.site.shapes import NamedShape
+from finegap.site.responses import NamedResponse
 
 
 def _jobs() -> QuerySet[Job]:
@@ -87,15 +87,15 @@ def pump_page(tag: str) -> PumpPage | None:
         wet=pump.wet,
         rate=f"{rate:.0f} h a week" if rate else "",
         meter=[
-            MeterShape(m.id, m.hours, m.day, _name(m.by), _replaced(m), m.struck_reason)
+            MeterResponse(m.id, m.hours, m.day, _name(m.by), _replaced(m), m.struck_reason)
             for m in list(reversed(pump.meter.all()))[:_LINES]
         ],
         lubricated=[
-            LubricatedShape(one.id, one.name, one.hours, one.at, _name(one.by), one.struck_reason)
+            LubricatedResponse(one.id, one.name, one.hours, one.at, _name(one.by), one.struck_reason)
             for one in list(reversed(pump.lubricated.all()))[:_LINES]
         ],
         entered=_entered(pump, Mark(works_settings().decimal_mark)),
-        due=[DueShape(one.plan.name, one.sentence, _date(one), one.late, one.working) for one in found],
+        due=[DueResponse(one.plan.name, one.sentence, _date(one), one.late, one.working) for one in found],
         visits=[
             f"{dt.date.fromordinal(group[0].day or 1):%d %b %Y}: {', '.join(one.plan.name.lower() for one in group)}, in one visit"
             for group in together(found)
@@ -153,7 +153,7 @@ def _entered(pump: Pump, mark: Mark) -> PumpEntered:
         materials=list(dict.fromkeys(row.material for row in rows)),
         liquid=pump.liquid,
         medium=pump.medium,
-        media=[NamedShape(key, one.name) for key, one in MEDIA.items()],
+        media=[NamedResponse(key, one.name) for key, one in MEDIA.items()],
         viscosity=pump.viscosity_typed,
         temperature=typed(pump.temperature_c, "C"),
         casing=typed(pump.casing_c, "C"),

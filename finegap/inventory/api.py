@@ -14,17 +14,17 @@ from finegap.core.entry import Entry
 from finegap.core.formatting import Units
 from finegap.core.numerals import MARKS
 from finegap.core.result_lines import ResultLine
-from finegap.inventory import queries, services, shapes
+from finegap.inventory import queries, responses, services
 from finegap.inventory.models import Gauge, GreaseGun
-from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, shape_serializer, units_of
+from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, response_serializer, units_of
 from finegap.site.security import LeadWrites
 
-GaugeAnswer = shape_serializer(shapes.GaugeShape)
-StockAnswer = shape_serializer(shapes.StockShape)
-GunAnswer = shape_serializer(shapes.GunShape)
-SumAnswer = shape_serializer(shapes.SumShape)
-LineAnswer = shape_serializer(ResultLine)
-SettingsAnswer = shape_serializer(shapes.SettingsShape)
+GaugeAnswer = response_serializer(responses.GaugeResponse)
+StockAnswer = response_serializer(responses.StockResponse)
+GunAnswer = response_serializer(responses.GunResponse)
+SumAnswer = response_serializer(responses.SumResponse)
+LineAnswer = response_serializer(ResultLine)
+SettingsAnswer = response_serializer(responses.SettingsResponse)
 
 
 class CountGaskets(Entered):
@@ -62,7 +62,7 @@ class WeighGun(Entered):
     ten = serializers.CharField(max_length=40, allow_blank=True)
 
 
-class Reckon(Entered):
+class Calculate(Entered):
     """What a sum asks for, as typed."""
 
     given = serializers.DictField(child=serializers.CharField(max_length=400, allow_blank=True))
@@ -105,7 +105,7 @@ def _gauge(request: Request) -> tuple[Entry, services.NewGauge]:
 
 
 def _cabinet(units: Units, status: int = 200) -> Response:
-    return answer(queries.gauge_shapes(Gauge.objects.all(), timezone.localdate()), status, units)
+    return answer(queries.gauge_responses(Gauge.objects.all(), timezone.localdate()), status, units)
 
 
 class Guns(APIView):
@@ -114,32 +114,32 @@ class Guns(APIView):
     @extend_schema(parameters=[UNIT], responses=GunAnswer(many=True))
     def get(self, request: Request) -> Response:
         """Every gun."""
-        return answer(queries.gun_shapes(GreaseGun.objects.all()), units=units_of(request))
+        return answer(queries.gun_responses(GreaseGun.objects.all()), units=units_of(request))
 
     @extend_schema(request=WeighGun, parameters=[UNIT], responses={200: GunAnswer(many=True), 422: Error})
     def post(self, request: Request) -> Response:
         """Keep what ten strokes weigh."""
         entry, data = entered(WeighGun, request)
         services.weigh_gun(actor_of(request), services.NewGun(**data), entry)
-        return answer(queries.gun_shapes(GreaseGun.objects.all()), units=units_of(request))
+        return answer(queries.gun_responses(GreaseGun.objects.all()), units=units_of(request))
 
 
 class Sums(APIView):
-    """What can be reckoned alone."""
+    """What can be calculated alone."""
 
     @extend_schema(parameters=[UNIT], responses=SumAnswer(many=True))
     def get(self, request: Request) -> Response:
         """The register, with what each asks for."""
-        return answer(queries.sum_shapes(units_of(request)))
+        return answer(queries.sum_responses(units_of(request)))
 
 
 class Sum(APIView):
     """One sum."""
 
-    @extend_schema(request=Reckon, parameters=[UNIT], responses={200: LineAnswer(many=True), 422: Error})
+    @extend_schema(request=Calculate, parameters=[UNIT], responses={200: LineAnswer(many=True), 422: Error})
     def post(self, request: Request, key: str) -> Response:
         """Its lines for what was typed; nothing is recorded."""
-        entry, data = entered(Reckon, request)
+        entry, data = entered(Calculate, request)
         return answer(list(calculator(key).run(data["given"], entry)), units=units_of(request))
 
 
@@ -149,14 +149,14 @@ class Stock(APIView):
     @extend_schema(parameters=[UNIT], responses=StockAnswer(many=True))
     def get(self, request: Request) -> Response:
         """Every line of stock."""
-        return answer(queries.stock_shapes(), units=units_of(request))
+        return answer(queries.stock_responses(), units=units_of(request))
 
     @extend_schema(request=CountGaskets, parameters=[UNIT], responses={200: StockAnswer(many=True), 422: Error})
     def post(self, request: Request) -> Response:
         """Count one thickness."""
         entry, data = entered(CountGaskets, request)
         services.count_gaskets(actor_of(request), entry=entry, **data)
-        return answer(queries.stock_shapes(), units=units_of(request))
+        return answer(queries.stock_responses(), units=units_of(request))
 
 
 class KeepSettings(Entered):
@@ -173,7 +173,7 @@ class Settings(APIView):
 
     @extend_schema(responses=SettingsAnswer)
     def get(self, request: Request) -> Response:
-        """As they status, with the units of bare numbers in both systems."""
+        """As they stand, with the units of bare numbers in both systems."""
         return answer(queries.settings_shape())
 
     @extend_schema(request=KeepSettings, responses={200: SettingsAnswer, 403: Error, 422: Error})

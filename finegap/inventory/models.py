@@ -120,7 +120,7 @@ class GreaseGun(models.Model):
 
     class Meta:
         ordering = ["tag"]
-        constraints = [models.CheckConstraint(condition=models.Q(ten_g__gt=0), name="ten_strokes_weigh_something")]
+        constraints = [models.CheckConstraint(condition=models.Q(grams_per_ten_strokes__gt=0), name="ten_strokes_weigh_something")]
 
     def __str__(self) -> str:
         return self.tag

@@ -12,8 +12,16 @@ from finegap.core.gap.stock import piece
 from finegap.core.gauges import GaugeKind
 from finegap.core.quantities import Dimension
 from finegap.inventory.models import Certificate, GasketStock, Gauge, GreaseGun, WorksSettings
-from finegap.inventory.shapes import AskedShape, BareUnitShape, GaugeShape, GunShape, SettingsShape, StockShape, SumShape
-from finegap.site.shapes import NamedShape
+from finegap.inventory.responses import (
+    BareUnitResponse,
+    GaugeResponse,
+    GunResponse,
+    InputResponse,
+    SettingsResponse,
+    StockResponse,
+    SumResponse,
+)
+from finegap.site.responses import NamedResponse
 
 
 def works_settings() -> WorksSettings:
@@ -21,24 +29,25 @@ def works_settings() -> WorksSettings:
     return WorksSettings.objects.filter(pk=1).first() or WorksSettings()
 
 
-def settings_shape() -> SettingsShape:
+def settings_shape() -> SettingsResponse:
     """The settings of the works, and the units of bare numbers."""
     kept = works_settings()
     by = (kept.by.get_full_name() or kept.by.username) if kept.by else ""
     units = [
-        BareUnitShape(dimension.name.lower(), *(SIGNS.get(unit, unit) for unit in systems)) for dimension, systems in BARE.items()
+        BareUnitResponse(dimension.name.lower(), *(SIGNS.get(unit, unit) for unit in systems))
+        for dimension, systems in BARE.items()
     ]
-    return SettingsShape(kept.decimal_mark, f"{100 * kept.new_share:g}", by, kept.at, units)
+    return SettingsResponse(kept.decimal_mark, f"{100 * kept.new_share:g}", by, kept.at, units)
 
 
-def gauge_shapes(gauges: Iterable[Gauge], today: dt.date) -> list[GaugeShape]:
+def gauge_responses(gauges: Iterable[Gauge], today: dt.date) -> list[GaugeResponse]:
     """Gauges with the certificates that hold now."""
-    return [gauge_shape(gauge, gauge.now, gauge.now.due < today) for gauge in gauges]
+    return [gauge_response(gauge, gauge.now, gauge.now.due < today) for gauge in gauges]
 
 
-def gauge_shape(gauge: Gauge, given: Certificate, overdue: bool) -> GaugeShape:
+def gauge_response(gauge: Gauge, given: Certificate, overdue: bool) -> GaugeResponse:
     """A gauge under one of its certificates."""
-    return GaugeShape(
+    return GaugeResponse(
         tag=gauge.tag,
         kind=gauge.kind,
         mark=gauge.mark,
@@ -71,26 +80,26 @@ _KINDS = {
 }
 
 
-def gun_shapes(guns: Iterable[GreaseGun]) -> list[GunShape]:
+def gun_responses(guns: Iterable[GreaseGun]) -> list[GunResponse]:
     """Grease guns with what ten strokes of them weigh."""
-    return [GunShape(g.tag, g.grease, Amount(g.grams_per_ten_strokes, Kind.MASS), g.weighed) for g in guns]
+    return [GunResponse(g.tag, g.grease, Amount(g.grams_per_ten_strokes, Kind.MASS), g.weighed) for g in guns]
 
 
-def sum_shapes(units: Units) -> list[SumShape]:
-    """What can be reckoned alone, with what each asks for."""
+def sum_responses(units: Units) -> list[SumResponse]:
+    """What can be calculated alone, with what each asks for."""
     return [
-        SumShape(
+        SumResponse(
             c.key,
             c.name,
             [
-                AskedShape(
+                InputResponse(
                     one.key,
                     one.name,
                     one.bare(units),
                     one.usual,
                     one.optional,
                     one.long,
-                    [NamedShape(*choice) for choice in one.choices],
+                    [NamedResponse(*choice) for choice in one.choices],
                 )
                 for one in c.inputs
             ],
@@ -99,9 +108,9 @@ def sum_shapes(units: Units) -> list[SumShape]:
     ]
 
 
-def stock_shapes() -> list[StockShape]:
+def stock_responses() -> list[StockResponse]:
     """Every line of gasket stock, by sheet and thickness."""
     return [
-        StockShape(g.sheet.title, g.sheet.slug, g.thickness_um, piece(g.thickness_um), g.count)
+        StockResponse(g.sheet.title, g.sheet.slug, g.thickness_um, piece(g.thickness_um), g.count)
         for g in GasketStock.objects.select_related("sheet")
     ]

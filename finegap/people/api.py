@@ -15,7 +15,7 @@ from rest_framework.views import APIView
 
 from finegap.people.models import PinEvent
 from finegap.people.pins import clear_pin, set_pin
-from finegap.site.api import Error, actor_of, answer, checked, shape_serializer
+from finegap.site.api import Error, actor_of, answer, checked, response_serializer
 from finegap.site.security import LEAD, ROLES, LeadWrites, role_of
 
 _ERRORS = {409: Error, 422: Error}
@@ -23,7 +23,7 @@ _MOST_PEOPLE, _MOST_LINES = 200, 40
 
 
 @dataclass(frozen=True)
-class PersonShape:
+class PersonResponse:
     """Somebody who works here."""
 
     username: str
@@ -33,7 +33,7 @@ class PersonShape:
 
 
 @dataclass(frozen=True)
-class PinEventShape:
+class PinEventResponse:
     """A line of the log of PINs."""
 
     person: str
@@ -43,15 +43,15 @@ class PinEventShape:
 
 
 @dataclass(frozen=True)
-class PeopleShape:
+class PeopleResponse:
     """Oneself; and for a lead everybody, and what was done with PINs, the newest first."""
 
-    me: PersonShape
-    people: list[PersonShape]
-    log: list[PinEventShape]
+    me: PersonResponse
+    people: list[PersonResponse]
+    log: list[PinEventResponse]
 
 
-PeopleAnswer = shape_serializer(PeopleShape)
+PeopleAnswer = response_serializer(PeopleResponse)
 
 
 class SetPin(serializers.Serializer[Any]):
@@ -93,21 +93,23 @@ class PinCleared(APIView):
         return answer(_people(actor_of(request)))
 
 
-def _people(me: User) -> PeopleShape:
+def _people(me: User) -> PeopleResponse:
     is_lead = role_of(me) == LEAD
     rows = User.objects.filter(groups__name__in=ROLES, is_active=True).select_related("pin").prefetch_related("groups")
     everybody = rows.distinct().order_by("first_name", "username")[:_MOST_PEOPLE] if is_lead else []
     log = PinEvent.objects.select_related("person", "by")[:_MOST_LINES] if is_lead else []
-    return PeopleShape(
-        _person(me), [_person(one) for one in everybody], [PinEventShape(_name(e.person), _name(e.by), e.at, e.what) for e in log]
+    return PeopleResponse(
+        _person(me),
+        [_person(one) for one in everybody],
+        [PinEventResponse(_name(e.person), _name(e.by), e.at, e.what) for e in log],
     )
 
 
-def _person(user: User) -> PersonShape:
+def _person(user: User) -> PersonResponse:
     pin = getattr(user, "pin", None)
     names = {group.name for group in user.groups.all()}
     role = next((one for one in reversed(ROLES) if one in names), "")
-    return PersonShape(user.username, _name(user), role, bool(pin and pin.hashed))
+    return PersonResponse(user.username, _name(user), role, bool(pin and pin.hashed))
 
 
 def _name(user: User) -> str:

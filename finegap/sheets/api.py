@@ -13,15 +13,15 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from finegap.formats.sheet_file import write_file
-from finegap.sheets import queries, services, shapes
+from finegap.sheets import queries, responses, services
 from finegap.sheets.models import SheetRevision
-from finegap.site.api import UNIT, Error, actor_of, answer, checked, shape_serializer, units_of
+from finegap.site.api import UNIT, Error, actor_of, answer, checked, response_serializer, units_of
 from finegap.site.security import LeadWrites
 
-SheetLineAnswer = shape_serializer(shapes.SheetLine)
-SheetDetailAnswer = shape_serializer(shapes.SheetDetail)
-ProcedureAnswer = shape_serializer(shapes.ProcedureShape)
-ProcedureLineAnswer = shape_serializer(shapes.ProcedureLine)
+SheetLineAnswer = response_serializer(responses.SheetLine)
+SheetDetailAnswer = response_serializer(responses.SheetDetail)
+ProcedureAnswer = response_serializer(responses.ProcedureResponse)
+ProcedureLineAnswer = response_serializer(responses.ProcedureLine)
 
 
 class SheetFile(serializers.Serializer[Any]):

@@ -11,7 +11,7 @@ from finegap.core.procedure import ShopStep, in_force
 from finegap.core.sheet import OPEN_HIGH, OPEN_LOW, FeatureSpec, SpecSheet, read_sheet
 from finegap.core.wear.parts import money
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
-from finegap.sheets.shapes import ProcedureLine, ProcedureShape, ProcedureStep, RowLine, SheetDetail, SheetLine, SizeLine
+from finegap.sheets.responses import ProcedureLine, ProcedureResponse, ProcedureStep, RowLine, SheetDetail, SheetLine, SizeLine
 
 
 def sheet_lines() -> list[SheetLine]:
@@ -185,7 +185,7 @@ def procedure_lines() -> list[ProcedureLine]:
     return [ProcedureLine(f.key, f.name, kept.get(f.key, 0)) for f in FAMILIES.values()]
 
 
-def procedure(family_key: str) -> ProcedureShape | None:
+def procedure(family_key: str) -> ProcedureResponse | None:
     """A family's procedure as the shop follows it, for every build at once."""
     family = FAMILIES.get(family_key)
     if family is None:
@@ -194,7 +194,7 @@ def procedure(family_key: str) -> ProcedureShape | None:
     declared = {s.key: s for s in family.steps}
     names = {o.key: o.choices for o in family.options}
     steps = in_force(family, tuple(ShopStep(**s) for s in kept.steps) if kept else ()).steps
-    return ProcedureShape(
+    return ProcedureResponse(
         family=family.key,
         name=family.name,
         version=kept.version if kept else 0,

@@ -89,7 +89,7 @@ class Error(serializers.Serializer[Any]):
     reason_wanted = serializers.BooleanField()
 
 
-class ShapeSerializer(DataclassSerializer[Any]):
+class ResponseSerializer(DataclassSerializer[Any]):
     """A serializer of a shape: a ``Text`` is a text, whatever numbers are in it; a base of several kinds is any one of them."""
 
     serializer_field_mapping = {**DataclassSerializer.serializer_field_mapping, **dict.fromkeys(TEXTS, serializers.CharField)}
@@ -110,7 +110,7 @@ class ShapeSerializer(DataclassSerializer[Any]):
             return _one_of(base), {}
         if base in self.serializer_field_mapping:
             return serializers.CharField, {}
-        return shape_serializer(base), {"many": type_info.is_many}
+        return response_serializer(base), {"many": type_info.is_many}
 
     def build_standard_field(self, field_name: str, type_info: TypeInfo) -> tuple[Any, dict[str, Any]]:
         """The kind of a shape that is one of several is a text of its own."""
@@ -135,7 +135,7 @@ class ShapeSerializer(DataclassSerializer[Any]):
 
 def any_kind_of(base: type, kinds: Mapping[str, type]) -> None:
     """Say that a shape stands for several, told apart by their ``kind``."""
-    ShapeSerializer.kinds[base] = kinds
+    ResponseSerializer.kinds[base] = kinds
 
 
 @cache
@@ -145,16 +145,16 @@ def _kind_field(kind: str) -> type[serializers.CharField]:
 
 @cache
 def _one_of(base: type) -> type[serializers.Field[Any, Any, Any, Any]]:
-    of: dict[str, Any] = {kind: shape_serializer(shape) for kind, shape in ShapeSerializer.kinds[base].items()}
+    of: dict[str, Any] = {kind: response_serializer(shape) for kind, shape in ResponseSerializer.kinds[base].items()}
     proxy = PolymorphicProxySerializer(component_name=base.__name__, serializers=of, resource_type_field_name="kind", many=False)
     return extend_schema_field(proxy)(type(base.__name__, (serializers.JSONField,), {}))
 
 
 @cache
-def shape_serializer(shape: type) -> type[DataclassSerializer[Any]]:
+def response_serializer(shape: type) -> type[DataclassSerializer[Any]]:
     """A serializer class for a shape: the schema's component carries the shape's name."""
     meta = type("Meta", (), {"dataclass": shape})
-    return type(shape.__name__.removesuffix("Shape"), (ShapeSerializer,), {"Meta": meta, "__doc__": shape.__doc__})
+    return type(shape.__name__.removesuffix("Response"), (ResponseSerializer,), {"Meta": meta, "__doc__": shape.__doc__})
 
 
 def units_of(request: Request) -> Units:

@@ -6,7 +6,7 @@ from django.urls import path, re_path
 from finegap.bench import api as bench
 from finegap.bench import files
 from finegap.fleet import api as fleet
-from finegap.inventory import api as toolbox
+from finegap.inventory import api as inventory
 from finegap.people import api as people
 from finegap.sheets import api as sheets
 from finegap.site import views
@@ -20,7 +20,7 @@ urlpatterns = [
     path(f"{_JOB}/steps", bench.StepDone.as_view()),
     path(f"{_JOB}/readings", bench.Readings.as_view()),
     path(f"{_JOB}/decisions", bench.Decisions.as_view()),
-    path(f"{_JOB}/known", bench.Known.as_view()),
+    path(f"{_JOB}/details", bench.Details.as_view()),
     path(f"{_JOB}/on-hand", bench.OnHand.as_view()),
     path(f"{_JOB}/looks", bench.Looks.as_view()),
     path(f"{_JOB}/readings/set", bench.ReadingSets.as_view()),
@@ -59,13 +59,13 @@ urlpatterns = [
     path("api/sheets", sheets.Sheets.as_view()),
     path("api/sheets/<slug:slug>/<str:revision>", sheets.SheetRevisions.as_view()),
     path("api/sheets/<slug:slug>/<str:revision>/file", sheets.SheetExport.as_view()),
-    path("api/gauges", toolbox.Gauges.as_view()),
-    path("api/guns", toolbox.Guns.as_view()),
-    path("api/settings", toolbox.Settings.as_view()),
-    path("api/sums", toolbox.Sums.as_view()),
-    path("api/sums/<slug:key>", toolbox.Sum.as_view()),
-    path("api/gaskets", toolbox.Stock.as_view()),
-    path("api/gauges/<str:tag>", toolbox.GaugeDetail.as_view()),
+    path("api/gauges", inventory.Gauges.as_view()),
+    path("api/guns", inventory.Guns.as_view()),
+    path("api/settings", inventory.Settings.as_view()),
+    path("api/sums", inventory.Sums.as_view()),
+    path("api/sums/<slug:key>", inventory.Sum.as_view()),
+    path("api/gaskets", inventory.Stock.as_view()),
+    path("api/gauges/<str:tag>", inventory.GaugeDetail.as_view()),
     path("api/procedures", sheets.Procedures.as_view()),
     path("api/procedures/<slug:family>", sheets.Procedure.as_view()),
     path("sign-in", views.SignIn.as_view(), name="sign-in"),

@@ -201,10 +201,10 @@ class Works(TestCase):
     def open(self, pump: str = "H-1") -> int:
         return services.open_job(self.tom, pump, "test", "14 380").number
 
-    def seen(self, number: int, actor: User | None = None, entry: Entry | None = None) -> services.Seen:
-        return services.FirstHourItem(actor or self.tom, number, Job.objects.get(number=number).version, entry or Entry())
+    def seen(self, number: int, actor: User | None = None, entry: Entry | None = None) -> services.JobRef:
+        return services.JobRef(actor or self.tom, number, Job.objects.get(number=number).version, entry or Entry())
 
-    def meant(self, number: int, actor: User | None = None) -> services.Seen:
+    def meant(self, number: int, actor: User | None = None) -> services.JobRef:
         """As ``seen``, by somebody who has said that the odd is meant."""
         return self.seen(number, actor, Entry(meant=True))
 

@@ -48,7 +48,7 @@ ROUTES = [
     ("post", f"{JOB}/steps", {**VERSIONED, "id": new(), "step": "isolate"}, 401, 403, 200, 200),
     ("post", f"{JOB}/readings", {**VERSIONED, "id": new(), "feature": "idler_bore", "station": "front/12–6", "typed": "30.05", "gauge": "B-1"}, 401, 403, 200, 200),
     ("post", f"{JOB}/decisions", {**VERSIONED, "id": new(), "feature": "idler_bore", "decided": "keep", "reason": "x"}, 401, 403, 200, 200),
-    ("post", f"{JOB}/known", {**VERSIONED, "hazards": "hot"}, 401, 403, 200, 200),
+    ("post", f"{JOB}/details", {**VERSIONED, "hazards": "hot"}, 401, 403, 200, 200),
     ("post", f"{JOB}/on-hand", {**VERSIONED, "id": new(), "items": ["gloves"], "here": True}, 401, 403, 200, 200),
     ("post", f"{JOB}/looks", {**VERSIONED, "id": new(), "feature": "bearings", "damages": ["rough"]}, 401, 403, 200, 200),
     ("post", f"{JOB}/readings/set", {**VERSIONED, "id": new(), "feature": "idler_bore", "text": "30.05", "gauge": "B-1"}, 401, 403, 200, 200),
@@ -196,7 +196,7 @@ class Shapes(Works):
             (f"{JOB}/readings", reading | {"typed": "30.0", "at": "2999-01-01T00:00:00+01:00"}, 422, "unlikely", "time"),
             (f"{JOB}/readings", reading | {"typed": "30.0", "at": "1970-01-01T00:00:00+00:00"}, 422, "field", "time"),
             (f"{JOB}/readings", reading | {"typed": "30.0", "person": "lena"}, 409, "person", ""),
-            (f"{JOB}/known", {"version": 1, "viscosity": "5,000 cSt"}, 422, "ambiguous", "viscosity"),
+            (f"{JOB}/details", {"version": 1, "viscosity": "5,000 cSt"}, 422, "ambiguous", "viscosity"),
             ("/api/sheets", {"text": "{}"}, 403, "not-allowed", ""),
         ):
             answer = self.post(path, body)

@@ -114,7 +114,7 @@ class Deciding(Works):
     def test_against_the_verdict_only_with_a_reason(self):
         number = self.open()
         self.measure_all(number, GOOD | {"idler_bore": 30.19})
-        self.assertEqual(job_view(number, Units.MM).features[1].judged.call, "Change")
+        self.assertEqual(job_view(number, Units.MM).features[1].judged.verdict, "Change")
         with self.assertRaisesRegex(FieldError, "goes against"):
             services.decide(self.seen(number), uuid.uuid4(), "idler_bore", "keep")
         services.decide(self.seen(number), uuid.uuid4(), "idler_bore", "keep", "spare is six weeks away")
@@ -125,7 +125,7 @@ class Deciding(Works):
         for station in self.family(number).by_key["idler_bore"].stations:
             self.read(number, "idler_bore", station.key, "30.03", phase="left")
         view = job_view(number, Units.MM)
-        self.assertEqual(view.features[1].judged_left.call, "Keep")
+        self.assertEqual(view.features[1].judged_left.verdict, "Keep")
         # the running clearance as left takes the new idler with the pin as found
         self.assertEqual(view.features[3].left.text, "0.060")
 

@@ -46,7 +46,7 @@ class Building(Works):
 
     def log(self, typed="85", fastener="lock nut", number=1, bolts=(1,), unit=Units.MM, **more):
         new = services.NewTorque(uuid.uuid4(), fastener, number, list(bolts), typed, **({"wrench": "W-1"} | more))
-        seen = services.Seen(self.tom, self.number, Job.objects.get(number=self.number).version, Entry(unit))
+        seen = services.JobRef(self.tom, self.number, Job.objects.get(number=self.number).version, Entry(unit))
         services.log_torque(seen, new)
         return new.id
 
@@ -95,7 +95,7 @@ class Stacks(Building):
         self.unchanged_by(lambda: self.strike(self.number, "part", out), "struck out already")
 
     def test_a_wrong_lubricant_stops_it_and_the_reason_says_why(self):
-        services.set_known(self.seen(self.number), services.NewKnown(medium="water"))
+        services.set_details(self.seen(self.number), services.NewDetails(medium="water"))
         of = json.loads(json.dumps(sheet_data(revision="2", details={"elastomer": "EPDM"})))
         add_revision(self.lena, json.dumps(of))
         Job.objects.update(revision=Sheet.objects.get(slug="test-pump").revisions.get(revision="2"))

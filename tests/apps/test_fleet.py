@@ -221,7 +221,7 @@ class Slips(Works):
         edit_pump(self.lena, "O-1", page.version + 1, replace(new, temperature="50"), Entry())
         self.assertLess(Pump.objects.get(tag="O-1").viscosity_mm2_s, 60.125)
         number = bench.open_job(self.tom, "O-1", "test", "").number
-        bench.set_known(self.seen(number), bench.NewKnown(temperature="100 C"))
+        bench.set_details(self.seen(number), bench.NewDetails(temperature="100 C"))
         self.assertAlmostEqual(Job.objects.get(number=number).viscosity_mm2_s, 8.125, 6)
 
 
@@ -230,7 +230,7 @@ class WearCheck(Works):
         add_vane_pump(self.lena)
         number = self.open("V-1")
         self.assertIn("total side gap has not been set", " ".join(b.sentence for b in job_view(number, Units.MM).blockers))
-        bench.set_known(self.seen(number), bench.NewKnown(build={"scope": "check"}))
+        bench.set_details(self.seen(number), bench.NewDetails(build={"scope": "check"}))
         view = job_view(number, Units.MM)
         self.assertIsNone(view.setting)
         self.assertEqual([f.key for f in view.features], ["port_depth", "port_line"])

@@ -52,13 +52,13 @@ class Inspection(Works):
         return next(f for f in self.view(number, unit).features if f.key == key)
 
 
-class Known(Inspection):
+class Details(Inspection):
     def test_what_is_missing_is_named_and_put_right_at_once_or_not_at_all(self):
         number = services.open_job(self.tom, "H-1", "noise").number
-        self.assertEqual(self.view(number).known.missing, ["hazards of the liquid", "hours run", "symptom", "site or workshop"])
-        known = services.NewKnown(hazards="hot", hours_run="5 000", symptom="noise", place="workshop", pressure="90 psi")
-        services.set_known(self.seen(number), known)
-        self.assertEqual(self.view(number).known.missing, [])
+        self.assertEqual(self.view(number).details.missing, ["hazards of the liquid", "hours run", "symptom", "site or workshop"])
+        known = services.NewDetails(hazards="hot", hours_run="5 000", symptom="noise", place="workshop", pressure="90 psi")
+        services.set_details(self.seen(number), known)
+        self.assertEqual(self.view(number).details.missing, [])
         self.assertAlmostEqual(Job.objects.get().pressure_bar, 6.205, 3)
         self.assertIn("hazards hot", Event.objects.last().what)
         version = Job.objects.get().version
@@ -75,19 +75,19 @@ class Known(Inspection):
             ({"liquid": "water", "medium": "treacle"}, "kind of liquid"),
         ):
             with self.subTest(wrong=wrong), self.assertRaisesRegex(FieldError, says):
-                services.set_known(self.seen(number), services.NewKnown(**wrong))
+                services.set_details(self.seen(number), services.NewDetails(**wrong))
         job = Job.objects.get()
         self.assertEqual((job.liquid, job.version), ("oil", version))
 
     def test_another_build_has_other_features_and_steps(self):
         number = self.open()
         before = {s.key for s in self.view(number).steps}
-        services.set_known(self.seen(number), services.NewKnown(build={"seal": "mechanical", "relief": "fitted"}))
+        services.set_details(self.seen(number), services.NewDetails(build={"seal": "mechanical", "relief": "fitted"}))
         after = {s.key for s in self.view(number).steps}
         self.assertEqual(before - after, {"packing", "packing_in", "run_in"})
         self.assertEqual(after - before, {"seal", "seal_in", "relief_marks", "relief_in", "relief_faces"})
         packed = {m.path for m in self.view(number).drawing.marks}
-        services.set_known(self.seen(number), services.NewKnown(build={"seal": "packed"}))
+        services.set_details(self.seen(number), services.NewDetails(build={"seal": "packed"}))
         self.assertNotEqual({m.path for m in self.view(number).drawing.marks}, packed)
 
     def test_tools_and_gauges_that_are_missing_are_said_before_anything_is_opened(self):
@@ -108,7 +108,7 @@ class Steps(Inspection):
         for key in ("isolate", "head"):  # a hold point, and a caution
             with self.assertRaisesRegex(Refused, "not skipped without a lead"):
                 services.mark_step(self.seen(number), uuid.uuid4(), key, skip="no time")
-        lead = services.Seen(self.lena, number, Job.objects.get().version)
+        lead = services.JobRef(self.lena, number, Job.objects.get().version)
         services.mark_step(lead, uuid.uuid4(), "isolate", skip="cut out of the line", is_lead=True)
         told = {s.key: (s.skipped, s.by) for s in self.view(number).steps if s.skipped}
         self.assertEqual(told, {"discard": ("seal is new", "Tom"), "isolate": ("cut out of the line", "Lena")})
@@ -128,7 +128,7 @@ class Steps(Inspection):
 
     def test_values_come_from_sheet_and_job(self):
         number = self.open()
-        services.set_known(self.seen(number), services.NewKnown(hazards="burns"))
+        services.set_details(self.seen(number), services.NewDetails(hazards="burns"))
         tells = {s.key: s.tells for s in self.view(number).steps}
         self.assertEqual(tells["drain"], ["oil: burns."])
         self.assertIn("80 N·m to 90 N·m", tells["nut"][0])
@@ -271,7 +271,7 @@ class Looking(Inspection):
         services.look_at(self.seen(number), uuid.uuid4(), "idler_pin", ["burr"], "at the edge")
         services.look_at(self.seen(number), uuid.uuid4(), "idler_pin", ["scored", "burr"])
         feature = self.feature(number, "idler_pin")
-        self.assertEqual((feature.look.words, feature.judged.call), ("nick or burr, scored", "Change"))
+        self.assertEqual((feature.look.words, feature.judged.verdict), ("nick or burr, scored", "Change"))
         self.assertEqual(
             [e.what for e in Event.objects.filter(what__startswith="Idler pin")],
             ["Idler pin: nick or burr (at the edge)", "Idler pin: nick or burr, scored"],
@@ -455,7 +455,7 @@ class Ordering(Inspection):
     def test_the_order_as_table_page_and_text_with_model_and_serial(self):
         number = self.open()
         self.measure_all(number, GOOD | {"idler_bore": 30.19})
-        services.set_known(self.seen(number), services.NewKnown(serial="=1+1"))
+        services.set_details(self.seen(number), services.NewDetails(serial="=1+1"))
         record = plain(self.view(number))
         self.assertEqual([line["number"] for line in record["order"]["lines"]], ["K"])
         rows = list(csv.DictReader(io.StringIO(order.as_csv(record).decode("utf-8-sig"))))
@@ -544,14 +544,14 @@ class Cabinet(Works):
 
 PLATE_PUMP = """
 from finegap.core.families.model import Damage, Drawing, Family, Feature, FeatureKind, Mark, Stage, Step, Style, rect, stations
-from finegap.core.measuring.verdict import Call
+from finegap.core.measuring.verdict import Verdict
 
 FAMILY = Family(
     key="plate_pump",
     name="Plate pump",
     features=(
         Feature("plate", 1, "Plate", "Plate", FeatureKind.EXTERNAL, (10, 10), (60, 40), stations(("",), ("left", "right")),
-                damages=(Damage("holed", "holed", Call.CHANGE, "It leaks."),)),
+                damages=(Damage("holed", "holed", Verdict.CHANGE, "It leaks."),)),
         Feature("hole", 2, "Hole", "Body", FeatureKind.INTERNAL, (50, 50), (60, 120), stations(("",), ("12–6",))),
         Feature("slit", 3, "Slit", "Body", FeatureKind.GAP, (50, 50), (60, 160), stations(("",), ("gap",)), set_as="gap"),
     ),
@@ -595,7 +595,7 @@ class AnotherFolder(Inspection):
         services.look_at(self.seen(number), uuid.uuid4(), "plate", ["holed"])
         view = self.view(number)
         self.assertEqual(
-            [(f.key, f.judged.call if f.judged else None) for f in view.features],
+            [(f.key, f.judged.verdict if f.judged else None) for f in view.features],
             [("plate", "Change"), ("hole", "Keep"), ("slit", None)],
         )
         self.assertEqual((view.drawing.width, [m.style for m in view.drawing.marks]), (300, ["steel"]))

@@ -12,7 +12,7 @@ from finegap.core.formatting import Units
 from finegap.fleet.models import Pump
 from finegap.fleet.services import NewPump, add_pump
 from finegap.inventory.models import Certificate, GasketStock, Gauge
-from finegap.inventory.queries import gauge_shapes, stock_shapes
+from finegap.inventory.queries import gauge_responses, stock_responses
 from finegap.inventory.services import count_gaskets
 from finegap.sheets.queries import revision_of, sheet_detail, sheet_lines
 from finegap.site.plain import plain
@@ -96,7 +96,7 @@ class Toolbox(Works):
         count_gaskets(self.tom, "gasket-pump", "0.005", 4, Entry(Units.IN))
         line = GasketStock.objects.get(thickness_um=127)
         self.assertEqual(line.count, 4)
-        shown = {u: next(s.text for s in seen(plain(stock_shapes(), u)) if s.um == 127) for u in Units}
+        shown = {u: next(s.text for s in seen(plain(stock_responses(), u)) if s.um == 127) for u in Units}
         self.assertEqual(shown, {Units.MM: "0.127 mm", Units.IN: "0.0050 in"})
         for slug, thickness, count, field in (
             ("nope", "0.1 mm", 1, "sheet"),
@@ -111,7 +111,7 @@ class Toolbox(Works):
             self.assertEqual(caught.exception.field, field)
 
     def test_a_gauge_past_its_date_says_so(self):
-        shapes = {g.tag: g for g in seen(plain(gauge_shapes(Gauge.objects.all(), timezone.localdate())))}
+        shapes = {g.tag: g for g in seen(plain(gauge_responses(Gauge.objects.all(), timezone.localdate())))}
         self.assertTrue(shapes["OLD"].overdue)
         self.assertFalse(shapes["M-1"].overdue)
         self.assertEqual(shapes["M-1"].expanded, "0.002 mm")

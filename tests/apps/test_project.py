@@ -84,7 +84,7 @@ class Demo(TestCase):
         call_command("load_demo", stdout=io.StringIO())
         jobs = list(Job.objects.order_by("number"))
         self.assertEqual([hasattr(j, "sign_off") for j in jobs], [True, True, True, *[False] * 6])
-        calls = {f.judged.call for f in job_view(4, Units.MM).features if f.judged}
+        calls = {f.judged.verdict for f in job_view(4, Units.MM).features if f.judged}
         self.assertEqual(calls, {"Keep", "Watch", "Change", "Measure again"})
         before = Job.objects.count()
         call_command("load_demo", stdout=io.StringIO())

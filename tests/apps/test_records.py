@@ -28,7 +28,7 @@ from hypothesis import strategies as st
 from jsonschema import Draft202012Validator
 from pypdf import PdfReader
 
-from finegap.bench import services, shapes
+from finegap.bench import responses, services
 from finegap.bench.models import SignOff
 from finegap.bench.queries import job_lines
 from finegap.bench.record import RECORD_VERSION, complete, document
@@ -36,7 +36,7 @@ from finegap.bench.record.layout import laid_out
 from finegap.bench.record.upgrades import upgraded
 from finegap.core.families import FAMILIES
 from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Units, render
-from finegap.core.measuring.verdict import Call, School
+from finegap.core.measuring.verdict import School, Verdict
 from finegap.formats import order, report
 from tests.apps.base import Works, job_view, pump_lines
 from tests.apps.test_schema import problems_against
@@ -106,7 +106,7 @@ class EveryVersion(SimpleTestCase):
         for name in NAMES:
             for units in Units:
                 with self.subTest(record=name, units=units):
-                    self.assertEqual(problems_against("JobShape", shown(name, units)), [])
+                    self.assertEqual(problems_against("JobResponse", shown(name, units)), [])
 
     def test_it_depends_on_nothing_but_the_record(self):
         """Families, the core's version and its rounding are others later: the page is the same."""
@@ -136,7 +136,7 @@ class Now(Works):
         number, signature = self.signed()
         self.assertEqual(signature.record_version, RECORD_VERSION)
         record = job_view(number, Units.MM)
-        self.assertEqual(problems_against("JobShape", record, closed=True), [])
+        self.assertEqual(problems_against("JobResponse", record, closed=True), [])
         page = printed(record)
         with mock.patch("finegap.core.VERSION", "99"), mock.patch.dict(FAMILIES, clear=True):
             self.assertEqual(printed(job_view(number, Units.MM)), page)
@@ -149,7 +149,7 @@ class Now(Works):
         number, _ = self.signed()
         other = self.finished()
         pages, live = ({units: job_view(one, units) for units in Units} for one in (number, other))
-        said = {School.GUARDED: dict.fromkeys(Call, "All is well with it.")}
+        said = {School.GUARDED: dict.fromkeys(Verdict, "All is well with it.")}
         with mock.patch.dict("finegap.core.measuring.verdict._SAID", said), mock.patch.object(Amount, "bare", return_value="0.9"):
             for units in Units:
                 self.assertEqual(job_view(number, units), pages[units])
@@ -179,7 +179,7 @@ class Now(Works):
 
     def test_lists_read_no_record(self):
         number, _ = self.signed()
-        calls = Counter(feature["judged"]["call"] for feature in job_view(number, Units.MM)["features"] if feature["judged"])
+        calls = Counter(feature["judged"]["verdict"] for feature in job_view(number, Units.MM)["features"] if feature["judged"])
         SignOff.objects.update(document=b"not to be read")
         line = next(line for line in pump_lines(Units.IN) if line.tag == "H-1")
         self.assertEqual((line.jobs[0].gap, SignOff.objects.get().calls), ("0.005", calls))
@@ -213,7 +213,7 @@ class Documents(SimpleTestCase):
         self.assertEqual((whole["number"], whole["tasks"], whole["setting"], whole["steps"]), (7, [], None, []))
 
     def test_what_was_empty_is_there_again(self):
-        whole = complete.completed(shapes.BlockerShape, {"stage": "set", "sentence": "No."}, {})
+        whole = complete.completed(responses.BlockerResponse, {"stage": "set", "sentence": "No."}, {})
         self.assertEqual(whole, {"stage": "set", "sentence": "No.", "lead_may": False, "feature": ""})
 
 
@@ -245,7 +245,7 @@ from django.core.management import call_command
 call_command("migrate", verbosity=0)
 from finegap.bench.models import Job
 from finegap.bench.queries import job_view
-from finegap.core.measuring.verdict import Call, School
+from finegap.core.measuring.verdict import Verdict, School
 from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Units, render
 from finegap.site.plain import plain
 from tests.references.databases.state import state

@@ -66,7 +66,7 @@ class AgainstTheSchema(Works):
         self.look_all(begun)
         services.look_at(self.seen(begun), uuid.uuid4(), "idler_pin", ["burr"], "at the edge")
         services.decide(self.seen(begun), uuid.uuid4(), "idler_pin", "keep")
-        services.set_known(self.seen(begun), services.NewKnown(hazards="hot", symptom="noise", place="site"))
+        services.set_details(self.seen(begun), services.NewDetails(hazards="hot", symptom="noise", place="site"))
         services.say_on_hand(self.seen(begun), uuid.uuid4(), ["gloves"], here=False)
         self.together(begun)
         self.valid(f"/api/jobs/{begun}", "/api/jobs/{number}")
@@ -101,7 +101,7 @@ ANYTHING = st.recursive(
 TYPED = st.text(max_size=12) | st.sampled_from(["30.05", "0.1", "0.12 mm", "5 thou", "nan", "1/0", "-1", "1e99", "٣٠", "30,05 mm"])
 CHECK = st.fixed_dictionaries({"goes": TYPED, "stops": TYPED, "read": TYPED, "gauge": st.sampled_from(["F-1", "", "x"])})
 FIELDS = {
-    "known": dict.fromkeys(
+    "details": dict.fromkeys(
         ("viscosity", "temperature", "pressure", "speed", "hours_run", "old_meter_last", "new_meter_first", "symptom", "place"),
         TYPED,
     )

@@ -140,7 +140,7 @@ class Several(Works):
                 new = services.NewTry(uuid.uuid4(), checks, stacks_um=[[100], [100]], trial=True)
                 services.record_try(self.seen(self.number, entry=Entry(units)), new)
                 after = self.view(units).setting.gaps
-                self.assertTrue(all(g.call == "Keep" for g in after), [(g.name, g.gap, g.call) for g in after])
+                self.assertTrue(all(g.verdict == "Keep" for g in after), [(g.name, g.gap, g.verdict) for g in after])
                 self.assertFalse(any(g.proofs for g in after if g.derived))
         # meshes are made alike: the leaves are told about what they come to
         self.mesh(0.28, 0.20)
@@ -148,7 +148,7 @@ class Several(Works):
         checks = [services.NewCheck(p.go.thickness, p.stop.thickness, gauge="F-1") for p in told]
         services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), checks, "mesh", "0.06", "left"))
         self.assertEqual(
-            [(g.gap, g.call) for g in self.view().mesh.gaps], [("0.240", "Keep"), ("0.240", "Keep"), ("0.000", "Keep")]
+            [(g.gap, g.verdict) for g in self.view().mesh.gaps], [("0.240", "Keep"), ("0.240", "Keep"), ("0.000", "Keep")]
         )
         # a thickness the set cannot make is asked about, and nothing is kept
         count = Try.objects.count()
@@ -189,22 +189,22 @@ class Several(Works):
 
     def test_the_range_of_the_duty_takes_the_wider_setting_and_slip_is_told(self):
         self.assertEqual(self.view().choice.target, "0.14 mm")
-        services.set_known(
-            self.seen(self.number), services.NewKnown(start="20 C", hot="80 C", viscosity="VG 68; 8.6 mm2/s at 100 C")
+        services.set_details(
+            self.seen(self.number), services.NewDetails(start="20 C", hot="80 C", viscosity="VG 68; 8.6 mm2/s at 100 C")
         )
         view = self.view()
         self.assertEqual(view.choice.target, "0.18 mm")
         self.assertIn("the larger counts", view.choice.over)
         self.assertEqual((view.choice.map.way[0][1], view.choice.map.way[-1][1]), (20, 80))
         self.assertEqual(view.duty.viscosity, "68 mm²/s")  # read at the pumping temperature
-        services.set_known(self.seen(self.number), services.NewKnown(temperature="60 C"))
+        services.set_details(self.seen(self.number), services.NewDetails(temperature="60 C"))
         self.assertNotEqual(self.view().duty.viscosity, "68 mm²/s")
         self.read(self.number, "front_drive", "gap", "0.30", gauge="F-1")
         found = self.view().slip.found
         self.assertIn("as new (0.150 mm) it gives", found[0].text)
         for wrong in ({"start": "70 C"}, {"hot": "20 C"}, {"viscosity": "90 cP"}, {"density": "9"}, {"viscosity": "VG 68"}):
             with self.subTest(wrong=wrong), self.assertRaises(FieldError):
-                services.set_known(self.seen(self.number), services.NewKnown(**wrong))
+                services.set_details(self.seen(self.number), services.NewDetails(**wrong))
         self.assertEqual(self.view().choice.target, "0.18 mm")
 
 
@@ -362,7 +362,7 @@ class Proving(Works):
             with self.subTest(wrong=wrong), self.assertRaises(FieldError):
                 self.note(**wrong)
         self.assertEqual(RunInNote.objects.count(), 1)
-        services.set_known(self.seen(self.number), services.NewKnown(build={"seal": "mechanical"}))
+        services.set_details(self.seen(self.number), services.NewDetails(build={"seal": "mechanical"}))
         with self.assertRaisesRegex(Refused, "no packing"):
             self.note(drops="5")
 
@@ -421,6 +421,6 @@ class Pumps(Works):
         self.assertAlmostEqual(pump.viscosity_mm2_s, 100)
         self.assertEqual((pump.density_kg_m3, pump.start_c, pump.hot_c), (900, 5, 60))
         number = self.open("N-1")
-        self.assertEqual(job_view(number, Units.MM).known.start, "5 °C")
+        self.assertEqual(job_view(number, Units.MM).details.start, "5 °C")
         self.assertIn("at the one viscosity that is known", job_view(number, Units.MM).choice.over)
         self.assertIn(Stage.SET.value, [b.stage for b in job_view(number, Units.MM).blockers])

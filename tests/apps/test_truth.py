@@ -79,9 +79,9 @@ class OneMeaning(Bench):
     def test_everywhere_else_it_is_asked(self):
         seen = self.seen(self.number)
         asked = {
-            "viscosity": lambda: services.set_known(seen, services.NewKnown(viscosity="5,000 cSt")),
-            "speed": lambda: services.set_known(seen, services.NewKnown(speed="1,750")),
-            "pressure": lambda: services.set_known(seen, services.NewKnown(pressure="1,500 psi")),
+            "viscosity": lambda: services.set_details(seen, services.NewDetails(viscosity="5,000 cSt")),
+            "speed": lambda: services.set_details(seen, services.NewDetails(speed="1,750")),
+            "pressure": lambda: services.set_details(seen, services.NewDetails(pressure="1,500 psi")),
             "torque": lambda: services.log_torque(
                 seen, services.NewTorque(uuid.uuid4(), "lock nut", 1, [1], "1,200 lbf.in", "W-1")
             ),
@@ -99,9 +99,9 @@ class OneMeaning(Bench):
 
     def test_the_viscosity_is_read_again_with_the_mark_and_unit_it_was_typed_with(self):
         inch = Entry(Units.IN, Mark.COMMA, meant=True)
-        services.set_known(self.seen(self.number, entry=inch), services.NewKnown(viscosity="68,125 at 104 F; 8,625 at 212 F"))
+        services.set_details(self.seen(self.number, entry=inch), services.NewDetails(viscosity="68,125 at 104 F; 8,625 at 212 F"))
         first = Job.objects.get(number=self.number)
-        services.set_known(self.seen(self.number), services.NewKnown(temperature="100 C"))
+        services.set_details(self.seen(self.number), services.NewDetails(temperature="100 C"))
         again = Job.objects.get(number=self.number)
         self.assertAlmostEqual(again.viscosity_mm2_s, 8.625, 6)
         self.assertLess(first.viscosity_mm2_s, 68.125)
@@ -124,7 +124,7 @@ class BareNumbers(Bench):
     def test_what_is_known_of_a_job_and_a_pump(self):
         for units, typed in ((Units.MM, self.TYPED), (Units.IN, self.INCH)):
             entry = Entry(units)
-            services.set_known(self.seen(self.number, entry=entry), services.NewKnown(**typed))
+            services.set_details(self.seen(self.number, entry=entry), services.NewDetails(**typed))
             job, pump = Job.objects.get(number=self.number), Pump.objects.get(tag="G-1")
             given = pump_page("G-1", units).entered
             new = NewPump("G-1", "s", "l", "1", given.sheet, given.material, "oil", given.viscosity, **typed)
@@ -237,7 +237,7 @@ class OnThePart(Bench):
         with self.assertRaisesRegex(Unlikely, "would be -0.001 mm"):
             self.record("30.001", feature="idler_pin", station="front/loaded side")
         self.record("30.001", Entry(meant=True), feature="idler_pin", station="front/loaded side")
-        self.assertEqual(self.feature("idler_clearance").judged.call, "Measure again")
+        self.assertEqual(self.feature("idler_clearance").judged.verdict, "Measure again")
 
     def test_one_station_of_four_is_signed_only_with_a_leads_reason_printed_at_that_line(self):
         number = self.number
@@ -246,7 +246,7 @@ class OnThePart(Bench):
         self.look_all(number)
         self.together(number)
         idler = self.feature("idler_bore")
-        self.assertEqual((idler.partial, idler.judged.call, idler.done), ("1 of 4 stations", "Measure again", False))
+        self.assertEqual((idler.partial, idler.judged.verdict, idler.done), ("1 of 4 stations", "Measure again", False))
         stage = next(s for s in self.view().stages if s.key == "inspect")
         self.assertEqual(stage.of - stage.done, 1)
         with self.assertRaises(Refused):
@@ -315,7 +315,7 @@ class NewParts(Bench):
         with self.assertRaisesRegex(Unlikely, "Not the new part"):
             self.measure_left("bushing_bore", "40.15")
         self.measure_left("bushing_bore", "40.15", meant=True)
-        self.assertEqual(self.feature("bushing_bore").judged_left.call, "Change")
+        self.assertEqual(self.feature("bushing_bore").judged_left.verdict, "Change")
         with self.assertRaises(Refused) as caught:
             services.mark_step(self.seen(self.number), uuid.uuid4(), "bushings")
         self.assertIn("Not the new part", " ".join(caught.exception.reasons))
@@ -433,14 +433,14 @@ class Meanwhile(Bench):
 class Slips(Bench):
     def test_an_old_meters_last_reading_below_the_record_is_refused(self):
         first = self.number
-        services.set_known(self.seen(first), services.NewKnown(hours_run="5 000"))
+        services.set_details(self.seen(first), services.NewDetails(hours_run="5 000"))
         Job.objects.filter(number=first).update(opened_at=timezone.now() - dt.timedelta(days=300))
         job = Job.objects.get(number=first)
         SignOff.objects.create(id=uuid.uuid4(), job=job, by=self.tom, at=timezone.now(), document=b"", core_version="x")
         second = services.open_job(self.tom, "H-1", "again", "").number
         for known in ({"hours_run": "4 999"}, {"hours_run": "100", "old_meter_last": "4 999"}):
             with self.subTest(known=known), self.assertRaises(FieldError):
-                services.set_known(self.seen(second), services.NewKnown(**known))
-        services.set_known(self.seen(second), services.NewKnown(hours_run="100", old_meter_last="5 400"))
+                services.set_details(self.seen(second), services.NewDetails(**known))
+        services.set_details(self.seen(second), services.NewDetails(hours_run="100", old_meter_last="5 400"))
         with self.assertRaises(Conflict):
-            services.set_known(services.FirstHourItem(self.lena, second, 1), services.NewKnown(hours_run="120"))
+            services.set_details(services.JobRef(self.lena, second, 1), services.NewDetails(hours_run="120"))

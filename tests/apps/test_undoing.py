@@ -227,14 +227,14 @@ class InTurn(Undoing):
             lambda seen: services.abandon(seen, uuid.uuid4(), "x"),
         ):
             with self.assertRaisesRegex(Unlikely, "before what was last done"):
-                act(services.FirstHourItem(self.lena, number, version, Entry(), before))
-        services.abandon(services.FirstHourItem(self.lena, number, version, Entry(meant=True), before), uuid.uuid4(), "x")
+                act(services.JobRef(self.lena, number, version, Entry(), before))
+        services.abandon(services.JobRef(self.lena, number, version, Entry(meant=True), before), uuid.uuid4(), "x")
 
     def test_torques_after_one_are_told_by_their_order_not_by_their_clocks(self):
         early = timezone.now() + dt.timedelta(minutes=4)
         ids = [uuid.uuid4(), uuid.uuid4()]
         for n, (key, at) in enumerate(zip(ids, (early, early - dt.timedelta(minutes=3)), strict=True)):
-            seen = services.FirstHourItem(self.tom, self.number, Job.objects.get(number=self.number).version, Entry(), at)
+            seen = services.JobRef(self.tom, self.number, Job.objects.get(number=self.number).version, Entry(), at)
             bolts = [1, 3] if n == 0 else [2, 4]
             services.log_torque(seen, services.NewTorque(key, "head bolts", 1, bolts, "16.8 N.m", "W-1"))
         self.strike(self.number, "torque", ids[0])
@@ -243,7 +243,7 @@ class InTurn(Undoing):
     def test_a_time_to_come_is_asked_about(self):
         ahead = timezone.now() + dt.timedelta(minutes=6)
         for meant in (False, True):
-            seen = services.FirstHourItem(self.tom, self.number, 1, Entry(meant=meant), ahead)
+            seen = services.JobRef(self.tom, self.number, 1, Entry(meant=meant), ahead)
             new = services.NewReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1")
             if not meant:
                 with self.assertRaisesRegex(Unlikely, "clock of this device is ahead"):
@@ -510,7 +510,7 @@ class TwoHands(Undoing):
         """Six saves each from the version both saw at first: five of six were refused once."""
         version = Job.objects.get(number=self.number).version
         self.steps(self.number, Stage.PREPARE)
-        tom, lena = (services.FirstHourItem(who, self.number, version) for who in (self.tom, self.lena))
+        tom, lena = (services.JobRef(who, self.number, version) for who in (self.tom, self.lena))
         services.record_reading(tom, services.NewReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1"))
         services.record_reading(lena, services.NewReading(uuid.uuid4(), "bushing_bore", "front/12–6", "40.10", "B-1"))
         services.record_reading(tom, services.NewReading(uuid.uuid4(), "idler_pin", "front/loaded side", "29.97", "M-1"))
@@ -523,7 +523,7 @@ class TwoHands(Undoing):
 
     def test_on_one_the_second_is_told_what_the_first_did(self):
         version = Job.objects.get(number=self.number).version
-        tom, lena = (services.FirstHourItem(who, self.number, version) for who in (self.tom, self.lena))
+        tom, lena = (services.JobRef(who, self.number, version) for who in (self.tom, self.lena))
         self.steps(self.number, Stage.PREPARE)
         services.mark_step(self.seen(self.number, self.lena), uuid.uuid4(), "marks")
         services.record_reading(lena, services.NewReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1"))
@@ -545,7 +545,7 @@ class TwoHands(Undoing):
         self.number = self.open("G-1")
         version = Job.objects.get(number=self.number).version
         self.built()
-        seen = services.FirstHourItem(self.lena, self.number, version)
+        seen = services.JobRef(self.lena, self.number, version)
         with self.assertRaises(Conflict):
             services.record_try(seen, services.NewTry(uuid.uuid4(), [feeler("0.11", "0.13")], stacks_um=[[250]], trial=True))
 
@@ -558,7 +558,7 @@ class TwoHands(Undoing):
 
     def test_a_page_far_behind_reads_anew_first(self):
         Job.objects.filter(number=self.number).update(version=600)
-        seen = services.FirstHourItem(self.tom, self.number, 2)
+        seen = services.JobRef(self.tom, self.number, 2)
         with self.assertRaises(Conflict) as caught:
             services.look_at(seen, uuid.uuid4(), "bearings", [])
         self.assertIn("Read the job anew", caught.exception.changes[0])

@@ -95,7 +95,7 @@ class Build(Bench):
         number = self.works.open("H-1")
         self.works.measure_all(number)
         self.works.read(number, "bushing_bore", "front/12–6", "40.25")
-        seen = services.Seen(self.works.tom, number, Job.objects.get(number=number).version)
+        seen = services.JobRef(self.works.tom, number, Job.objects.get(number=number).version)
         services.decide(seen, uuid.uuid4(), "bushing_bore", "change")
         page = self.page
         self.go(f"/bench/{number}/build")
@@ -147,7 +147,7 @@ class Build(Bench):
         page.get_by_label("Shaft").fill("50")
         page.get_by_label("Section").fill("60")
         page.get_by_label("Rings").fill("4")
-        page.get_by_role("button", name="Reckon").click()
+        page.get_by_role("button", name="Calculate").click()
         expect(page.get_by_role("alert")).to_contain_text("Section: it is thicker than the shaft.")
         page.get_by_label("Section").fill("10")
         page.keyboard.press("Enter")

@@ -74,7 +74,7 @@ class ByKeyboard(Bench):
                 expect(page.get_by_role("button", name="Next part")).to_be_focused()
                 page.keyboard.press("Enter")
         expect(page.locator(".ribbon")).to_contain_text("9 of 9")
-        expect(page.locator(".verdict .call")).to_have_text("Keep")
+        expect(page.locator(".judgement .verdict")).to_have_text("Keep")
         page.keyboard.press("n")
         expect(page.locator(".decide")).to_be_visible()
         page.keyboard.press("n")
@@ -133,7 +133,7 @@ class ByKeyboard(Bench):
     def build_by_keyboard(self):
         """Packing and thrust bearings; what is on the bench has to be said before an elastomer goes in."""
         page = self.page
-        expect(page.locator(".page-picker")).to_contain_text("Nothing to reckon")
+        expect(page.locator(".page-picker")).to_contain_text("Nothing to calculate")
         expect(page.locator(".key-strip")).to_contain_text("work")
         page.keyboard.press("ArrowDown")
         expect(page.locator(".works h2").first).to_have_text("Packing with a one-piece gland")
@@ -236,7 +236,7 @@ class ByTouch(Bench):
         expect(page.get_by_role("alert")).to_contain_text("Did you mean millimetres?")
         expect(page.locator(".not-saved")).to_contain_text("front, 12–6: 30.19 is not saved")
         page.get_by_role("button", name="It is millimetres").tap()
-        expect(page.locator(".verdict .call")).to_have_text("Change")
+        expect(page.locator(".judgement .verdict")).to_have_text("Change")
         expect(page.locator(".figures")).to_contain_text("1.1886")
         for count in range(2, 5):
             self.write(reading, "1.1886")
@@ -277,7 +277,7 @@ class ByTouch(Bench):
         for count in range(1, 5):
             self.write(page.locator(".big-field input"), "1.1822")
             page.get_by_role("button", name="Save reading").tap()
-            expect(page.locator(".verdict .call")).to_have_text("Keep" if count == 4 else "Measure again")
+            expect(page.locator(".judgement .verdict")).to_have_text("Keep" if count == 4 else "Measure again")
         page.get_by_role("button", name="Next work").tap()
         page.get_by_label("Lubricant on the bench").select_option("soap")
         self.build(TORQUES)
@@ -427,7 +427,7 @@ class TwoHands(Bench):
 
         # somebody else saves in between: nothing is overwritten, what was typed stays, the second try goes in
         page.route("**/version", lambda route: route.abort())  # before the news of it has come
-        seen = services.Seen(User.objects.get(username="lena"), number, Job.objects.get(number=number).version)
+        seen = services.JobRef(User.objects.get(username="lena"), number, Job.objects.get(number=number).version)
         services.record_reading(seen, services.NewReading(uuid.uuid4(), "idler_bore", "back/12–6", "30.07", "B-1"))
         reading.fill("30.08")
         page.get_by_role("button", name="Save reading").click()

@@ -82,7 +82,7 @@ class States(Bench):
     def test_a_signed_job_is_shown_and_not_changed(self):
         number = Signed.job(finished=True)
         user = User.objects.get(username="tom")
-        services.sign_off(services.Seen(user, number, Job.objects.get(number=number).version), uuid.uuid4(), False)
+        services.sign_off(services.JobRef(user, number, Job.objects.get(number=number).version), uuid.uuid4(), False)
         page = self.page
         self.go(f"/bench/{number}")
         expect(page.locator(".signed-note")).to_contain_text("Signed by Tom")
@@ -98,7 +98,7 @@ class States(Bench):
         for button in page.locator(".decision .btn").all():
             expect(button).to_be_disabled()
         page.get_by_role("button", name="kept beyond doubt").click()
-        page.get_by_role("button", name="working: Verdict").first.click()
+        page.get_by_role("button", name="working: Judgement").first.click()
         expect(page.get_by_role("dialog")).to_contain_text("JCGM 106:2012")
 
     def test_struck_out_with_a_reason_it_stays_on_the_sheet(self):

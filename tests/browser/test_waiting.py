@@ -74,7 +74,7 @@ class Waiting(Bench):
         lena = User.objects.get(username="lena")
 
         def by_lena(feature, typed):
-            seen = services.Seen(lena, self.number, Job.objects.get(number=self.number).version)
+            seen = services.JobRef(lena, self.number, Job.objects.get(number=self.number).version)
             services.record_reading(seen, services.NewReading(uuid.uuid4(), feature, "front/12–6", typed, "B-1"))
 
         by_lena("bushing_bore", "40.10")

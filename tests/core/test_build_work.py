@@ -141,7 +141,7 @@ class Stacks(unittest.TestCase):
             jacketed.check("ring", True, False, "", Units.MM)
 
     def test_a_ring_the_sheet_sizes_is_held_against_its_groove_in_the_familys_own_stack(self):
-        """A cover O-ring, ordinary stretched a little, encapsulated never; of a ring without sizes nothing is reckoned."""
+        """A cover O-ring, ordinary stretched a little, encapsulated never; of a ring without sizes nothing is calculated."""
         cover = FAMILIES["circumferential_piston"].stacks
         for sizes, elastomer, refused in (
             ({}, "PTFE-encapsulated", False),

@@ -27,7 +27,7 @@ from finegap.core.families.model import (
 )
 from finegap.core.families.stack import Shape, Stack, StackPart
 from finegap.core.means.registry import ALL, check_means
-from finegap.core.measuring.verdict import Call
+from finegap.core.measuring.verdict import Verdict
 from finegap.core.tasks.registry import KINDS, check_tasks
 
 WHERE = stations(("",), ("left", "right"))
@@ -114,7 +114,7 @@ WRONG = (
     ("features", feature(1, number=9), "one is left out"),
     ("features[pin].when", feature(1, when={"sael": ("a",)}), "no option sael"),
     ("features[pin].when.seal", feature(1, when={"seal": ("c",)}), "no choice c"),
-    ("features[pin].damages", feature(1, damages=(Damage("x", "x", Call.CHANGE, "x"),) * 2), "x is given twice"),
+    ("features[pin].damages", feature(1, damages=(Damage("x", "x", Verdict.CHANGE, "x"),) * 2), "x is given twice"),
     ("features[pin].stations", feature(1, stations=()), "it is measured, and has none"),
     ("features[running].bore, shaft", feature(2, bore="hoel"), "no size hoel"),
     ("features[pin].bore, shaft", feature(1, bore="hole"), "only the running clearance"),

@@ -45,7 +45,7 @@ from finegap.core.measuring.plausible import check_plausible, plausible
 from finegap.core.measuring.readings import Gauge, Reading, Statistic, running_clearance, summarize
 from finegap.core.measuring.temperature import Warm
 from finegap.core.measuring.uncertainty import from_interval, probability_below
-from finegap.core.measuring.verdict import Call, Limit, School, judge
+from finegap.core.measuring.verdict import Limit, School, Verdict, judge
 from finegap.core.proof.first_hour import FirstHourItem, Running, by_bucket, first_hour
 from finegap.core.quantities import Dimension, parse
 from finegap.core.ready import not_ready
@@ -79,11 +79,11 @@ class Judging(unittest.TestCase):
         of = sheet()
         limit = of.spec("bushing_bore").limit
         near = readings(GOOD | {"bushing_bore": limit.upper_mm - 0.0005}, of)
-        found = {s.feature.key: s for s in inspect(job_record(sheet=of, readings=near))}["bushing_bore"].found_verdict
-        self.assertIs(found.call, Call.MEASURE_AGAIN)
+        found = {s.feature.key: s for s in inspect(job_record(sheet=of, readings=near))}["bushing_bore"].found_judgement
+        self.assertIs(found.verdict, Verdict.MEASURE_AGAIN)
         looks = {**job_record().looks, ("bushing_bore", Phase.FOUND): Look(("grooved",))}
-        both = {s.feature.key: s for s in inspect(job_record(sheet=of, readings=near, looks=looks))}["bushing_bore"].found_verdict
-        self.assertIs(both.call, Call.MEASURE_AGAIN)
+        both = {s.feature.key: s for s in inspect(job_record(sheet=of, readings=near, looks=looks))}["bushing_bore"].found_judgement
+        self.assertIs(both.verdict, Verdict.MEASURE_AGAIN)
         self.assertEqual(len(both.reasons), len(found.reasons) + 1)
 
     def test_a_lead_may_sign_past_a_clearance_outside_its_limit_as_left(self):
@@ -105,7 +105,7 @@ class Judging(unittest.TestCase):
                 (of.spec(key).new_mm[1] - of.spec(key).new_mm[0]) / math.sqrt(12) if key in option.new else results[key].u_mm
                 for key in ("idler_bore", "idler_pin")
             ]
-            self.assertAlmostEqual(option.verdict.guard_mm, 1.6448536269514722 * math.hypot(*parts), places=12)
+            self.assertAlmostEqual(option.judgement.guard_mm, 1.6448536269514722 * math.hypot(*parts), places=12)
 
     def test_a_feeler_pair_is_judged_alike_at_inspect_and_at_set(self):
         """Go and no-go at the ends of a window prove it, at both stages, with the same chance; a pile counts each leaf."""
@@ -119,7 +119,9 @@ class Judging(unittest.TestCase):
             for limit in (Limit(goes, stops), Limit(None, stops), Limit(goes - 0.003, stops - 0.003)):
                 at_set = judge(middle, u, math.inf, limit, half_mm=half)
                 at_inspect = judge(inspected.value_mm, inspected.u_mm, inspected.dof, limit, half_mm=inspected.half_mm)
-                self.assertEqual((at_set.call, round(at_set.probability, 12)), (at_inspect.call, round(at_inspect.probability, 12)))
+                self.assertEqual(
+                    (at_set.verdict, round(at_set.probability, 12)), (at_inspect.verdict, round(at_inspect.probability, 12))
+                )
         self.assertEqual([pair_piles(a, a + 0.05, leaves) for a in (0.10, 0.35, 0.45)], [1, 2, 2])
 
     def test_the_job_judges_a_feeler_reading_so(self):
@@ -132,8 +134,8 @@ class Judging(unittest.TestCase):
                 for s in of.family.by_key["end_clearance"].stations
             )
             given = job_record(sheet=of, readings=job_record().readings | {("end_clearance", Phase.FOUND): read})
-            state[half] = {s.feature.key: s for s in inspect(given)}["end_clearance"].found_verdict
-        self.assertIs(state[0.025].call, Call.KEEP)  # up to its leaf that does not go
+            state[half] = {s.feature.key: s for s in inspect(given)}["end_clearance"].found_judgement
+        self.assertIs(state[0.025].verdict, Verdict.KEEP)  # up to its leaf that does not go
         # a normal distribution of the same standard deviation would put a twentieth of it past that leaf
         self.assertGreater(state[0.025].probability, 0.97)
 
@@ -598,11 +600,9 @@ class Working(unittest.TestCase):
 
     def test_density_of_the_duty_is_the_liquids(self):
         losses = Losses(0.74, (Path_("end_clearance", "End", 210, 19),))
-        told = [
-            assess(job_record(sheet=replace(sheet(), losses=losses), duty=Duty("cast iron", 50, 60, 60, 5.0, 300.0, density_kg_m3=d)))
-            .gap.left.fluid.density_kg_m3
-            for d in (None, 1200.0)
-        ]  # fmt: skip
+        duties = [Duty("cast iron", 50, 60, 60, 5.0, 300.0, density_kg_m3=density) for density in (None, 1200.0)]
+        of = replace(sheet(), losses=losses)
+        told = [assess(job_record(sheet=of, duty=duty)).gap.left.fluid.density_kg_m3 for duty in duties]
         self.assertEqual(told, [900.0, 1200.0])
 
     def test_what_waits_is_counted_only_where_there_is_more(self):

@@ -21,7 +21,7 @@ from finegap.core.gap.move import Way, Window, way_of
 from finegap.core.gap.setting import Check, TryMade, feeler_check
 from finegap.core.gap.table import Range, Row
 from finegap.core.materials import MATERIALS, Expansion
-from finegap.core.measuring.verdict import Call, School
+from finegap.core.measuring.verdict import School, Verdict
 from tests.core.setting import GasketMeans, HousingMeans, RingMeans, set_by_gaskets, set_by_housing, set_by_ring
 from tests.references import VALUES
 
@@ -268,7 +268,7 @@ class SettingWithAHousing(unittest.TestCase):
         # 0.18 goes: by that leaf it is outside, if only by what the leaf is off
         over, _ = feeler_check(0.18, 0.20, 0.004)
         rather = set_by_housing(means, self.WINDOW, [TryMade((over,), moved=46.7)], School.GUARDED, Zero.BACK_OFF, 0)
-        self.assertIs(rather.tries[-1].call, Call.MEASURE_AGAIN)
+        self.assertIs(rather.tries[-1].verdict, Verdict.MEASURE_AGAIN)
         self.assertIn("Close 0.04 mm", rather.move.headline.render(Units.MM))
         self.assertIn("not beyond doubt", rather.move.details[-1].render(Units.MM))
         right = set_by_housing(means, self.WINDOW, [TryMade((near,), moved=46.7)], School.PLAIN, Zero.BACK_OFF, 0)

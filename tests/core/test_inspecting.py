@@ -20,7 +20,7 @@ from finegap.core.measuring.paste import read_set
 from finegap.core.measuring.readings import Gauge, Reading, Statistic, summarize
 from finegap.core.measuring.settle import MOST_REPEATS, guard_after, repeats_needed, settle
 from finegap.core.measuring.temperature import Warm
-from finegap.core.measuring.verdict import Call, Limit, School, judge
+from finegap.core.measuring.verdict import Limit, School, Verdict, judge
 from finegap.core.ordering import to_order
 from finegap.core.procedure import ShopStep, in_force, read_steps, told
 from finegap.core.quantities import Dimension, parse
@@ -180,20 +180,20 @@ class Choosing(unittest.TestCase):
         gauge = choice(expanded=expanded, step=step)
         cabinet = Cabinet.of([gauge], FeatureKind.EXTERNAL, (30.0, 30.0), limit)
         result = summarize([Reading("x", "", 30.0, gauge.gauge)], Statistic.SMALLEST, "part")
-        verdict = judge(result.value_mm, result.u_mm, result.dof, limit)
+        judgement = judge(result.value_mm, result.u_mm, result.dof, limit)
         fit = cabinet.fit(gauge)
         if abs(fit.ratio - 1) > 1e-6:
-            self.assertEqual(fit.decides, verdict.call is Call.KEEP)
+            self.assertEqual(fit.decides, judgement.verdict is Verdict.KEEP)
 
     @given(st.floats(-0.05, 0.05), st.floats(0.0005, 0.02))
     def test_so_near_the_limit_as_it_was_found_it_decides_just_where_the_verdict_does(self, margin, expanded):
         limit = Limit(30.0, None, (30.2, 30.2))
         gauge = choice(expanded=expanded)
         result = summarize([Reading("x", "", 30.0 + margin, gauge.gauge)], Statistic.SMALLEST, "part")
-        called = judge(result.value_mm, result.u_mm, result.dof, limit).call
+        called = judge(result.value_mm, result.u_mm, result.dof, limit).verdict
         words = Cabinet.of([gauge], FeatureKind.EXTERNAL, (30.2, 30.2), limit).fit(gauge, margin).sentence.render(Units.MM)
         if abs(abs(margin) - gauge.guard_mm) > 1e-9:
-            self.assertEqual("too near for this gauge" in words, called is Call.MEASURE_AGAIN)
+            self.assertEqual("too near for this gauge" in words, called is Verdict.MEASURE_AGAIN)
 
     def test_it_says_which_other_could(self):
         limit = Limit(29.99, None, (30.0, 30.0))
@@ -246,43 +246,43 @@ class Damage(unittest.TestCase):
         of = sheet()
         look = {("shaft_at_bushing", Phase.FOUND): Look(("scored",))}
         state = states(looks=look)["shaft_at_bushing"]
-        self.assertIs(state.found_verdict.call, Call.CHANGE)
-        self.assertIn("Scored", state.found_verdict.sentence.render(Units.MM))
-        self.assertIn("Inside by", state.found_verdict.reasons[0].render(Units.MM))
-        self.assertGreater(state.found_verdict.probability, 0.99)
+        self.assertIs(state.found_judgement.verdict, Verdict.CHANGE)
+        self.assertIn("Scored", state.found_judgement.sentence.render(Units.MM))
+        self.assertIn("Inside by", state.found_judgement.reasons[0].render(Units.MM))
+        self.assertGreater(state.found_judgement.probability, 0.99)
         worn = readings(GOOD | {"shaft_at_bushing": 39.89}, of)
         both = states(readings=worn, looks={("shaft_at_bushing", Phase.FOUND): Look(("burr",))})["shaft_at_bushing"]
-        self.assertIs(both.found_verdict.call, Call.CHANGE)
-        self.assertEqual(len(both.found_verdict.reasons), 1)
+        self.assertIs(both.found_judgement.verdict, Verdict.CHANGE)
+        self.assertEqual(len(both.found_judgement.reasons), 1)
 
     def test_a_burr_is_watched_and_a_sound_part_says_so(self):
         burr = states(looks={("shaft_at_bushing", Phase.FOUND): Look(("burr",))})["shaft_at_bushing"]
-        self.assertIs(burr.found_verdict.call, Call.WATCH)
+        self.assertIs(burr.found_judgement.verdict, Verdict.WATCH)
         sound = states(looks={("bearings", Phase.FOUND): Look(())})["bearings"]
-        self.assertEqual((sound.found_verdict.call, sound.done), (Call.KEEP, True))
+        self.assertEqual((sound.found_judgement.verdict, sound.done), (Verdict.KEEP, True))
         self.assertFalse(states(looks={})["bearings"].done)
 
     def test_a_new_lip_seal_will_not_seal_on_a_pitted_shaft(self):
         pitted = states(looks={("shaft_at_seal", Phase.FOUND): Look(("pitted",))})["shaft_at_seal"]
-        self.assertIs(pitted.found_verdict.call, Call.CHANGE)
+        self.assertIs(pitted.found_judgement.verdict, Verdict.CHANGE)
 
     def test_every_damage_of_every_family_has_a_call_and_a_meaning(self):
         for family in FAMILIES.values():
             for damage in (d for f in family.features for d in f.damages):
                 self.assertTrue(damage.name and damage.meaning.endswith("."))
-                self.assertIsNot(damage.call, Call.MEASURE_AGAIN)
+                self.assertIsNot(damage.verdict, Verdict.MEASURE_AGAIN)
 
 
 class Pairs(unittest.TestCase):
     def test_what_the_clearance_would_be_with_new_parts(self):
         of = sheet()
         state = states(readings=readings(GOOD | {"idler_bore": 30.14, "idler_pin": 29.91}, of))["idler_clearance"]
-        self.assertIs(state.found_verdict.call, Call.CHANGE)
-        told = {o.new: (round(o.low_mm, 3), round(o.high_mm, 3), o.verdict.call) for o in state.options}
+        self.assertIs(state.found_judgement.verdict, Verdict.CHANGE)
+        told = {o.new: (round(o.low_mm, 3), round(o.high_mm, 3), o.judgement.verdict) for o in state.options}
         # new pin 29.98 to 30.00 in a bore of 30.14; new bore 30.02 to 30.04 on a pin of 29.91; both new 0.02 to 0.06
-        self.assertEqual(told[("idler_pin",)], (0.14, 0.16, Call.KEEP))
-        self.assertEqual(told[("idler_bore",)], (0.11, 0.13, Call.KEEP))
-        self.assertEqual(told[("idler_bore", "idler_pin")], (0.02, 0.06, Call.KEEP))
+        self.assertEqual(told[("idler_pin",)], (0.14, 0.16, Verdict.KEEP))
+        self.assertEqual(told[("idler_bore",)], (0.11, 0.13, Verdict.KEEP))
+        self.assertEqual(told[("idler_bore", "idler_pin")], (0.02, 0.06, Verdict.KEEP))
 
     def test_a_new_pin_decides_the_pair_where_that_is_enough(self):
         worn = readings(GOOD | {"idler_bore": 30.14, "idler_pin": 29.91}, sheet())
@@ -306,11 +306,11 @@ class Coming(unittest.TestCase):
         # 0.045 mm in 5,000 h: 30.12 now, past 30.15 after another 3,300 h, before the next overhaul at 4,000 h
         worn = readings(GOOD | {"idler_bore": 30.12, "idler_pin": 29.99}, of)
         state = states(readings=worn, past=past, duty=duty)["idler_bore"]
-        self.assertIs(state.found_verdict.call, Call.WATCH)
-        self.assertIn("predicted past the limit before the next planned overhaul", state.found_verdict.sentence.render(Units.MM))
+        self.assertIs(state.found_judgement.verdict, Verdict.WATCH)
+        self.assertIn("predicted past the limit before the next planned overhaul", state.found_judgement.sentence.render(Units.MM))
         self.assertAlmostEqual(state.forecast.hours_left, 3300, delta=150)
         soon = states(readings=worn, past=replace(past, planned_h=1000.0), duty=duty)["idler_bore"]
-        self.assertIs(soon.found_verdict.call, Call.KEEP)
+        self.assertIs(soon.found_judgement.verdict, Verdict.KEEP)
 
     def test_sizes_that_scatter_past_the_limit_are_watched_now(self):
         """Inside by its own reading, but one further size of this life may lie past the limit: with no overhaul planned, too."""
@@ -322,10 +322,10 @@ class Coming(unittest.TestCase):
             read = readings(GOOD | {"idler_bore": 30.11}, of)
             state = states(readings=read, past=past, duty=duty)["idler_bore"]
             self.assertEqual(state.forecast.early, 0)
-            self.assertIs(state.found_verdict.call, Call.WATCH)
-            self.assertIn("could be past the limit already", state.found_verdict.sentence.render(Units.MM))
+            self.assertIs(state.found_judgement.verdict, Verdict.WATCH)
+            self.assertIn("could be past the limit already", state.found_judgement.sentence.render(Units.MM))
             plain = states(readings=read, past=past, duty=duty, sheet=replace(of, school=School.PLAIN))["idler_bore"]
-            self.assertIs(plain.found_verdict.call, Call.KEEP)  # as read; a plain school looks at the line alone
+            self.assertIs(plain.found_judgement.verdict, Verdict.KEEP)  # as read; a plain school looks at the line alone
 
 
 class Missing(unittest.TestCase):
@@ -490,7 +490,7 @@ class WhatIsSet(unittest.TestCase):
             readings=readings(GOOD, sheet()) | {("shaft_runout", Phase.FOUND): (Reading("at the seal", "", 0.03, MICROMETER),)}
         )
         self.assertEqual(bare["shaft_runout"].found.value_mm, 0.03)
-        self.assertIsNone(bare["shaft_runout"].found_verdict)
+        self.assertIsNone(bare["shaft_runout"].found_judgement)
         self.assertFalse(bare["shaft_runout"].wanted)
         finished = assess(job_record(tries=(TryMade((Check(0.12, 0.003, math.inf),), moved=18.85),)))
         self.assertEqual(finished.blockers, ())

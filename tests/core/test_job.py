@@ -15,7 +15,7 @@ from finegap.core.inspection import reason_needed
 from finegap.core.job import assess
 from finegap.core.job_record import Decided, Decision, Duty, Phase
 from finegap.core.measuring.readings import Gauge
-from finegap.core.measuring.verdict import Call, Limit, School, judge
+from finegap.core.measuring.verdict import Limit, School, Verdict, judge
 from finegap.core.sheet import FeatureSpec
 from finegap.core.working import Working
 from tests.apps.base import GOOD
@@ -107,19 +107,19 @@ class Deciding(unittest.TestCase):
     def test_a_reason_is_needed_against_the_verdict_only(self):
         limit = Limit(None, 1.0, (0.0, 0.1))
         verdicts = {
-            Call.KEEP: judge(0.2, 0.01, 9, limit),
-            Call.WATCH: judge(0.85, 0.01, 9, limit, near_share=0.2),
-            Call.CHANGE: judge(1.5, 0.01, 9, limit),
-            Call.MEASURE_AGAIN: judge(0.999, 0.01, 9, limit),
+            Verdict.KEEP: judge(0.2, 0.01, 9, limit),
+            Verdict.WATCH: judge(0.85, 0.01, 9, limit, near_share=0.2),
+            Verdict.CHANGE: judge(1.5, 0.01, 9, limit),
+            Verdict.MEASURE_AGAIN: judge(0.999, 0.01, 9, limit),
         }
         needed = {
-            Call.KEEP: (False, True),
-            Call.WATCH: (False, False),
-            Call.CHANGE: (True, False),
-            Call.MEASURE_AGAIN: (True, False),
+            Verdict.KEEP: (False, True),
+            Verdict.WATCH: (False, False),
+            Verdict.CHANGE: (True, False),
+            Verdict.MEASURE_AGAIN: (True, False),
         }
         for call, verdict in verdicts.items():
-            self.assertIs(verdict.call, call)
+            self.assertIs(verdict.verdict, call)
             self.assertEqual((reason_needed(call, Decided.KEEP), reason_needed(call, Decided.CHANGE)), needed[call])
         self.assertTrue(reason_needed(None, Decided.KEEP) and reason_needed(None, Decided.CHANGE))
 
@@ -238,8 +238,8 @@ class AnotherFamily(unittest.TestCase):
         }
         of = replace(sheet(), family=self.FAMILY, features=specs, build={})
         assessment = assess(job_record(sheet=of, readings=readings({"plate": 10.0, "hole": 5.3}, of), steps_done=frozenset()))
-        calls = [s.found_verdict.call for s in assessment.features]
-        self.assertEqual(calls, [Call.KEEP, Call.CHANGE])
+        calls = [s.found_judgement.verdict for s in assessment.features]
+        self.assertEqual(calls, [Verdict.KEEP, Verdict.CHANGE])
         self.assertEqual(
             [b.sentence.render(Units.MM) for b in assessment.blockers],
             ["Hole: not decided.", "Hold point not done: It spins."],

@@ -19,7 +19,7 @@ from finegap.core.gap.setting import Check, TryMade, feeler_check
 from finegap.core.gap.shims import Faces, Wanted, choose_shims, wanted_of, what_to_buy
 from finegap.core.gap.timing import Timing
 from finegap.core.gap.timing import move_for as turn
-from finegap.core.measuring.verdict import Call, School
+from finegap.core.measuring.verdict import School, Verdict
 from finegap.core.result_lines import Status
 from tests.core.setting import (
     CouplingMeans,
@@ -117,7 +117,7 @@ class Shims(unittest.TestCase):
         second = set_by_shims(means, FRONT, BACK, tries, School.GUARDED, {100: 2, 50: 4})
         self.assertFalse(second.right)
         self.assertEqual(second.move.headline.render(Units.MM), "Drive shaft: put in 0.05 mm")
-        self.assertIs(second.tries[-1].held[4].verdict.call, Call.CHANGE)  # the rotors differ by 0.05
+        self.assertIs(second.tries[-1].results[4].judgement.verdict, Verdict.CHANGE)  # the rotors differ by 0.05
         tries.append(TryMade(sharp(0.14, 0.20, 0.14, 0.20), stacks=((100, 50), (100,))))
         third = set_by_shims(means, FRONT, BACK, tries, School.GUARDED, {100: 2, 50: 3})
         self.assertTrue(third.right)
@@ -222,7 +222,7 @@ class TimingGear(unittest.TestCase):
         tries = [TryMade(sharp(0.20, 0.32), moved=0.0)]
         second = set_by_timing(self.MESH, tries, School.GUARDED)
         self.assertIn("towards the wider gap, right: 0.09 mm along its marks", second.move.headline.render(Units.MM))
-        self.assertIs(second.tries[0].held[2].verdict.call, Call.CHANGE)
+        self.assertIs(second.tries[0].results[2].judgement.verdict, Verdict.CHANGE)
         tries.append(TryMade(sharp(0.26, 0.26), moved=-self.MESH.timing.arc_mm(0.06)))
         third = set_by_timing(self.MESH, tries, School.GUARDED)
         self.assertTrue(third.right)

@@ -16,7 +16,7 @@ from finegap.core.formatting import Units
 from finegap.core.measuring.plausible import check_plausible
 from finegap.core.measuring.readings import Gauge, Reading, Statistic, running_clearance, summarize
 from finegap.core.measuring.uncertainty import Component, combine, coverage_factor, from_interval, pooled_repeatability
-from finegap.core.measuring.verdict import Call, Limit, School, conformance_probability, guard_of, judge
+from finegap.core.measuring.verdict import Limit, School, Verdict, conformance_probability, guard_of, judge
 from finegap.core.quantities import Dimension, parse
 from tests.references import VALUES
 
@@ -170,21 +170,21 @@ class Verdicts(unittest.TestCase):
 
         def call(goes, stops, leaf_u):
             half = (stops - goes) / 2
-            return judge((goes + stops) / 2, math.hypot(half / math.sqrt(3), leaf_u), math.inf, window, half_mm=half).call
+            return judge((goes + stops) / 2, math.hypot(half / math.sqrt(3), leaf_u), math.inf, window, half_mm=half).verdict
 
-        self.assertIs(call(0.13, 0.18, 0.0), Call.KEEP)
-        self.assertIs(call(0.13, 0.18, 0.001), Call.KEEP)
-        self.assertIs(call(0.13, 0.18, 0.006), Call.MEASURE_AGAIN)  # a set as good as this proves nothing here
-        self.assertIs(call(0.12, 0.18, 0.001), Call.MEASURE_AGAIN)
-        self.assertIs(call(0.18, 0.20, 0.0005), Call.CHANGE)
+        self.assertIs(call(0.13, 0.18, 0.0), Verdict.KEEP)
+        self.assertIs(call(0.13, 0.18, 0.001), Verdict.KEEP)
+        self.assertIs(call(0.13, 0.18, 0.006), Verdict.MEASURE_AGAIN)  # a set as good as this proves nothing here
+        self.assertIs(call(0.12, 0.18, 0.001), Verdict.MEASURE_AGAIN)
+        self.assertIs(call(0.18, 0.20, 0.0005), Verdict.CHANGE)
 
     def test_iso_14253_zones(self):
         entry = VALUES["conformity-09"]
-        calls = {"conform": Call.KEEP, "undecided": Call.MEASURE_AGAIN, "nonconform": Call.CHANGE}
+        calls = {"conform": Verdict.KEEP, "undecided": Verdict.MEASURE_AGAIN, "nonconform": Verdict.CHANGE}
         for y, zone in zip(entry["inputs"]["y"], entry["expected"], strict=True):
-            verdict = judge(y, entry["inputs"]["u"], math.inf, Limit(None, entry["inputs"]["upper"]))
-            self.assertIs(verdict.call, calls[zone])
-            self.assertAlmostEqual(verdict.guard_mm / entry["inputs"]["u"], 1.65, delta=0.006)  # conformity-07
+            judgement = judge(y, entry["inputs"]["u"], math.inf, Limit(None, entry["inputs"]["upper"]))
+            self.assertIs(judgement.verdict, calls[zone])
+            self.assertAlmostEqual(judgement.guard_mm / entry["inputs"]["u"], 1.65, delta=0.006)  # conformity-07
 
     def test_trade_facts(self):
         """A rotor and a roller with a minimum of 1.4995 in found at 1.4800 and 1.472 in: scrap (common practice, no source)."""
@@ -192,7 +192,7 @@ class Verdicts(unittest.TestCase):
         for found in ("1.4800 in", "1.472 in"):
             mm = parse(found, Dimension.LENGTH, "found").value
             for school in School:
-                self.assertIs(judge(mm, 0.005, 10, minimum, school).call, Call.CHANGE)
+                self.assertIs(judge(mm, 0.005, 10, minimum, school).verdict, Verdict.CHANGE)
 
     @given(
         value=st.floats(-1, 2),
@@ -205,24 +205,24 @@ class Verdicts(unittest.TestCase):
         guarded = judge(value, u, dof, limit)
         plain = judge(value, u, dof, limit, School.PLAIN)
         inside = limit.margin(value) >= 0
-        self.assertEqual(plain.call, Call.KEEP if inside else Call.CHANGE)
+        self.assertEqual(plain.verdict, Verdict.KEEP if inside else Verdict.CHANGE)
         self.assertTrue(0 <= guarded.probability <= 1)
-        if guarded.call is Call.KEEP:
+        if guarded.verdict is Verdict.KEEP:
             self.assertTrue(inside and guarded.probability >= 0.95)
-        if guarded.call is Call.CHANGE:
+        if guarded.verdict is Verdict.CHANGE:
             self.assertLessEqual(guarded.probability, 0.05 + 1e-12)
         if u == 0:
-            self.assertEqual(guarded.call, plain.call)
+            self.assertEqual(guarded.verdict, plain.verdict)
         one_sided = None in bounds
         if one_sided and abs(limit.margin(value)) > guarded.guard_mm * (1 + 1e-9):
-            self.assertIsNot(guarded.call, Call.MEASURE_AGAIN)
+            self.assertIsNot(guarded.verdict, Verdict.MEASURE_AGAIN)
 
     def test_watch_when_little_allowance_is_left(self):
         limit = Limit(None, 38.20, (38.05, 38.08))
         self.assertAlmostEqual(limit.left_share(38.08), 1.0)
         self.assertAlmostEqual(limit.left_share(38.20), 0.0, 6)
-        self.assertIs(judge(38.19, 0.001, math.inf, limit, near_share=0.2).call, Call.WATCH)
-        self.assertIs(judge(38.10, 0.001, math.inf, limit, near_share=0.2).call, Call.KEEP)
+        self.assertIs(judge(38.19, 0.001, math.inf, limit, near_share=0.2).verdict, Verdict.WATCH)
+        self.assertIs(judge(38.10, 0.001, math.inf, limit, near_share=0.2).verdict, Verdict.KEEP)
 
     def test_limits_that_cannot_be(self):
         for bounds in ((None, None), (1.0, 1.0), (2.0, 1.0)):
@@ -233,24 +233,24 @@ class Verdicts(unittest.TestCase):
         limit = Limit(None, 1.0, (0.0, 0.1))
         for value in (0.2, 0.85, 0.999, 1.5):
             for school in School:
-                verdict = judge(value, 0.01, 12, limit, school, 0.2)
-                self.assertRegex(verdict.sentence.render(Units.MM), r"\d")
-                self.assertIn("JCGM 106", verdict.working.source)
-                self.assertIn("in", verdict.sentence.render(Units.IN))
+                judgement = judge(value, 0.01, 12, limit, school, 0.2)
+                self.assertRegex(judgement.sentence.render(Units.MM), r"\d")
+                self.assertIn("JCGM 106", judgement.working.source)
+                self.assertIn("in", judgement.sentence.render(Units.IN))
 
 
 class Redone(unittest.TestCase):
     def test_a_working_can_be_done_again_from_the_numbers_it_shows(self):
         """By hand, so to say: scipy's Student t on the printed figures, in either unit system."""
         result = summarize(at("12", 34.141, 34.143) + at("3", 34.122), Statistic.LARGEST, "bore", fine=True)
-        verdict = judge(result.value_mm, result.u_mm, result.dof, Limit(None, 34.145), fine=True)
+        judgement = judge(result.value_mm, result.u_mm, result.dof, Limit(None, 34.145), fine=True)
         for units in Units:
             size = {g.symbol: float(g.text.bare(units)) for g in result.working.given if g.symbol not in ("ν",)}
             u = math.sqrt(size["u₁"] ** 2 + size["u₂"] ** 2 + size["u₃"] ** 2)
             self.assertAlmostEqual(u / size["u"], 1, delta=0.05)
-            shown = {g.symbol: float(g.text.bare(units)) for g in verdict.working.given}
+            shown = {g.symbol: float(g.text.bare(units)) for g in judgement.working.given}
             p = stats.t.cdf((shown["M"] - shown["x"]) / shown["u"], shown["ν"])
-            self.assertAlmostEqual(p, verdict.probability, delta=0.02)
+            self.assertAlmostEqual(p, judgement.probability, delta=0.02)
             self.assertAlmostEqual(stats.t.ppf(0.95, shown["ν"]) * shown["u"] / shown["g"], 1, delta=0.05)
 
 

@@ -14,7 +14,7 @@ from scipy.stats import chi2, norm, t
 
 from finegap.core.measuring.feeler import interval
 from finegap.core.measuring.readings import Gauge, Reading, Result, Statistic, running_clearance, summarize
-from finegap.core.measuring.verdict import PROOF, Call, Limit, conformance_probability, judge
+from finegap.core.measuring.verdict import PROOF, Limit, Verdict, conformance_probability, judge
 
 PARTS = 10_000
 OUTSIDE = (0.0, 0.5, 1.0, 2.0, 3.0)
@@ -106,8 +106,8 @@ class Promise(unittest.TestCase):
                 chance = conformance_probability(result.value_mm, result.u_mm, result.dof, limit, result.half_mm)
                 counts[i] += chance >= PROOF
                 if number % 500 == 0:
-                    call = judge(result.value_mm, result.u_mm, result.dof, limit, half_mm=result.half_mm).call
-                    self.assertEqual(call is Call.KEEP, chance >= PROOF)
+                    verdict = judge(result.value_mm, result.u_mm, result.dof, limit, half_mm=result.half_mm).verdict
+                    self.assertEqual(verdict is Verdict.KEEP, chance >= PROOF)
         return [count / PARTS for count in counts]
 
     def held(self, shares: list[float], expected: list[float]) -> None:

@@ -18,10 +18,10 @@ from finegap.core.formatting import Units, render
 from finegap.core.gap import slip
 from finegap.core.gap.leaves import go_and_no_go, pair_uncertainty_mm, pile_for, proving, uncertainty_mm
 from finegap.core.gap.move import Window
-from finegap.core.gap.setting import Asked, feeler_check, hold
+from finegap.core.gap.setting import GapTarget, feeler_check, hold
 from finegap.core.gap.slip import ENTRY_EXIT, Annulus, Fluid, Slot, is_laminar, untold
 from finegap.core.gap.viscosity import Liquid, grade_mm2_s, kinematic_mm2_s
-from finegap.core.measuring.verdict import Call, Limit, School
+from finegap.core.measuring.verdict import Limit, School, Verdict
 from finegap.core.result_lines import Status
 from tests.references import VALUES
 
@@ -224,9 +224,9 @@ class Leaves(unittest.TestCase):
         goes, stops = go.sum_um / 1000, stop.sum_um / 1000
         u = pair_uncertainty_mm(goes, stops, SET_UM, expanded / 2)
         check, _ = feeler_check(goes, stops, u)
-        held = hold(Asked("gap", "gap", Window((low + width / 2) / 1000, limit.lower_mm, limit.upper_mm)), check, school)
+        held = hold(GapTarget("gap", "gap", Window((low + width / 2) / 1000, limit.lower_mm, limit.upper_mm)), check, school)
         if width > 12_000 * expanded:
-            self.assertIs(held.verdict.call, Call.KEEP)
+            self.assertIs(held.judgement.verdict, Verdict.KEEP)
 
     def test_a_pile_counts_its_leaves_where_the_set_is_known(self):
         self.assertEqual(pair_uncertainty_mm(0.13, 0.20, SET_UM, 0.001), 0.002)  # 0.03 + 0.10, or 0.04 + 0.09; 0.20 is one

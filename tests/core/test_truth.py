@@ -12,7 +12,7 @@ from finegap.core.formatting import Units
 from finegap.core.job import assess
 from finegap.core.job_record import Decided, Decision, Phase, one_decision
 from finegap.core.measuring.readings import Reading
-from finegap.core.measuring.verdict import Call
+from finegap.core.measuring.verdict import Verdict
 from tests.apps.base import GOOD, SIZES
 from tests.core.job_records import GAUGE, job_record, readings, sheet
 
@@ -39,7 +39,7 @@ class Stations(unittest.TestCase):
             with self.subTest(count=count):
                 self.assertIs(state.done, count == 4)
                 self.assertEqual(told, [] if count == 4 else [f"Idler, bore: measured at {count} of 4 stations."])
-                self.assertIs(state.found_verdict.call, Call.KEEP if count == 4 else Call.MEASURE_AGAIN)
+                self.assertIs(state.found_judgement.verdict, Verdict.KEEP if count == 4 else Verdict.MEASURE_AGAIN)
                 self.assertEqual(len(state.lives[-1].points) if state.lives else 0, 0)
 
     @given(st.sampled_from(["idler_bore", "idler_pin", "shaft_at_bushing"]), st.integers(1, 3), st.floats(-0.4, 0.4))
@@ -47,25 +47,25 @@ class Stations(unittest.TestCase):
         of = sheet()
         some = readings(GOOD, of) | partly({key: GOOD[key] + off}, of, count)
         found = states(readings=some)
-        verdict = found[key].found_verdict
-        self.assertIn(verdict.call, (Call.CHANGE, Call.MEASURE_AGAIN))
-        if verdict.call is Call.MEASURE_AGAIN:
-            self.assertIsNone(verdict.probability)
-            self.assertEqual(verdict.sentence.render(Units.MM), f"{count} of 4 stations only: it is not measured yet.")
+        judgement = found[key].found_judgement
+        self.assertIn(judgement.verdict, (Verdict.CHANGE, Verdict.MEASURE_AGAIN))
+        if judgement.verdict is Verdict.MEASURE_AGAIN:
+            self.assertIsNone(judgement.probability)
+            self.assertEqual(judgement.sentence.render(Units.MM), f"{count} of 4 stations only: it is not measured yet.")
         pair = next(s for s in found.values() if key in (s.feature.bore, s.feature.shaft))
-        self.assertIn(pair.found_verdict.call, (Call.CHANGE, Call.MEASURE_AGAIN))
+        self.assertIn(pair.found_judgement.verdict, (Verdict.CHANGE, Verdict.MEASURE_AGAIN))
 
     def test_worn_out_beyond_doubt_at_one_station_is_worn_out(self):
         of = sheet()
-        self.assertIs(states(readings=partly({"idler_bore": 30.19}, of, 1))["idler_bore"].found_verdict.call, Call.CHANGE)
+        self.assertIs(states(readings=partly({"idler_bore": 30.19}, of, 1))["idler_bore"].found_judgement.verdict, Verdict.CHANGE)
 
     def test_a_clearance_below_zero_is_never_good(self):
         of = sheet()
         state = states(readings=readings(GOOD | {"idler_pin": 30.061}, of))["idler_clearance"]
         self.assertAlmostEqual(state.found.value_mm, -0.001)
-        self.assertIs(state.found_verdict.call, Call.MEASURE_AGAIN)
-        self.assertIn("below zero cannot be", state.found_verdict.sentence.render(Units.MM))
-        self.assertIsNone(state.found_verdict.probability)
+        self.assertIs(state.found_judgement.verdict, Verdict.MEASURE_AGAIN)
+        self.assertIn("below zero cannot be", state.found_judgement.sentence.render(Units.MM))
+        self.assertIsNone(state.found_judgement.probability)
 
 
 class Pairs(unittest.TestCase):
@@ -107,7 +107,7 @@ class Pairs(unittest.TestCase):
         self.assertEqual(told, {"idler_bore": "Idler, bore: changed, but measured after at 2 of 4 stations only."})
         by_key = {s.feature.key: s for s in assessed.features}
         self.assertIsNone(by_key["idler_clearance"].left)
-        self.assertIs(by_key["idler_bore"].left_verdict.call, Call.MEASURE_AGAIN)
+        self.assertIs(by_key["idler_bore"].left_judgement.verdict, Verdict.MEASURE_AGAIN)
 
 
 decisions = st.lists(
@@ -170,12 +170,12 @@ class NewParts(unittest.TestCase):
     def test_against_its_tolerance_not_the_wear_limit_alone(self):
         """New 30.02 to 30.04, worn out at 30.15: 30.08 is inside the limit and no new part."""
         state, assessed = self.left(30.08, sheet())
-        self.assertIs(state.left_verdict.call, Call.CHANGE)
-        self.assertIn("Not the new part", state.left_verdict.sentence.render(Units.MM))
+        self.assertIs(state.left_judgement.verdict, Verdict.CHANGE)
+        self.assertIn("Not the new part", state.left_judgement.sentence.render(Units.MM))
         self.assertIn(("idler_bore", True), [(b.feature, b.lead_may) for b in assessed.blockers])
         held = [s for s in job_record(decisions={"idler_bore": CHANGE}).family.steps if assessed.holds_back(s)]
         self.assertIn("idler_bore", {key for step in held for key in step.changed})
-        self.assertIs(self.left(30.03, sheet())[0].left_verdict.call, Call.KEEP)
+        self.assertIs(self.left(30.03, sheet())[0].left_judgement.verdict, Verdict.KEEP)
 
     def test_with_one_number_a_share_of_the_wear_allowance_is_asked_about(self):
         """New 30.03, worn out at 30.15: allowance 0.12, a tenth of it 0.012."""
@@ -192,13 +192,13 @@ class NewParts(unittest.TestCase):
     def test_with_neither_tolerance_nor_limit_nothing_is_called_good(self):
         of = sheet(features={k: v for k, v in SIZES.items() if k != "idler_bore"})
         state, _ = self.left(30.03, of)
-        self.assertIsNone(state.left_verdict)
+        self.assertIsNone(state.left_judgement)
         self.assertEqual(state.left_note.render(Units.MM), "no tolerance on the sheet")
 
     def test_a_tolerance_without_a_limit_still_decides(self):
         of = sheet(features=SIZES | {"idler_bore": {"new": ["30.02 mm", "30.04 mm"]}})
-        self.assertIs(self.left(30.03, of)[0].left_verdict.call, Call.KEEP)
-        self.assertIs(self.left(30.09, of)[0].left_verdict.call, Call.CHANGE)
+        self.assertIs(self.left(30.03, of)[0].left_judgement.verdict, Verdict.KEEP)
+        self.assertIs(self.left(30.09, of)[0].left_judgement.verdict, Verdict.CHANGE)
 
 
 class Confirmed(unittest.TestCase):

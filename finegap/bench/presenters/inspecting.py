@@ -9,14 +9,14 @@ from functools import lru_cache
 
 from django.utils import timezone
 
-from finegap.bench import shapes
+from finegap.bench import responses
 from finegap.bench.models import Decision, Look, NewPart, PartFitted, Photo
 from finegap.bench.records import Records, reading_faults
 from finegap.core.families.model import Feature, FeatureKind
 from finegap.core.formatting import Amount, Amounts, Bare, Joined, Kind, Sentence, Text, Units, bare, between_edges, length
 from finegap.core.gap.setting import Check
 from finegap.core.gauges import Cabinet
-from finegap.core.inspection import Coverage, FeatureState, Judgement, option_words, reason_needed
+from finegap.core.inspection import Coverage, FeatureState, PartJudgement, option_words, reason_needed
 from finegap.core.job import Assessment
 from finegap.core.job_record import Decided, Phase
 from finegap.core.materials import Expansion
@@ -40,7 +40,7 @@ _WARM_PART_C = 40.0
 """At which the expansion of a part is shown: about as warm as parts are measured."""
 
 
-def features(records: Records, assessment: Assessment) -> list[shapes.FeatureShape]:
+def features(records: Records, assessment: Assessment) -> list[responses.FeatureResponse]:
     """Every feature of the build."""
     suspects = assessment.explained.suspects if assessment.explained else ()
     rank = {key: i for i, key in enumerate(suspects, 1)}
@@ -51,11 +51,11 @@ def features(records: Records, assessment: Assessment) -> list[shapes.FeatureSha
 
 def _feature(
     state: FeatureState, records: Records, suspect: int, week_h: float | None, checked: Mapping[str, Check]
-) -> shapes.FeatureShape:
+) -> responses.FeatureResponse:
     feature, spec, limit = state.feature, state.spec, state.spec.limit
     decision = _decided(state, records)
-    call = state.found_verdict.call if state.found_verdict else None
-    return shapes.FeatureShape(
+    verdict = state.found_judgement.verdict if state.found_judgement else None
+    return responses.FeatureResponse(
         key=feature.key,
         number=feature.number,
         name=feature.name,
@@ -63,7 +63,7 @@ def _feature(
         kind=feature.kind.name.lower(),
         anchor=list(feature.anchor),
         label=list(feature.label),
-        stations=[shapes.StationShape(s.key, s.plane, s.direction, s.label) for s in feature.stations],
+        stations=[responses.StationResponse(s.key, s.plane, s.direction, s.label) for s in feature.stations],
         parts=[part for part in (feature.bore, feature.shaft) if part],
         new_text=_new(state),
         limit_text=limit.shown(*_sizes(state), fine=state.fine) if limit else "no limit on the sheet",
@@ -73,26 +73,28 @@ def _feature(
         upper_mm=limit.upper_mm if limit else None,
         readings=_readings(state, records),
         found=_result(state.found, state),
-        judged=_judged(state.found_verdict),
+        judged=_judged(state.found_judgement),
         left=_result(state.left, state),
-        judged_left=_judged(state.left_verdict),
+        judged_left=_judged(state.left_judgement),
         decision=_decision(decision, records.names),
         open_decision=state.open_decision,
-        reason_to_keep=reason_needed(call, Decided.KEEP),
-        reason_to_change=reason_needed(call, Decided.CHANGE),
+        reason_to_keep=reason_needed(verdict, Decided.KEEP),
+        reason_to_change=reason_needed(verdict, Decided.CHANGE),
         by_parts=state.by_parts,
         wanted=state.wanted,
         done=state.done,
         gauge=state.cabinet.pick,
         fits=list(_fits(state.cabinet, _margin(state))) if feature.kind.taken else [],
         expansion=_expansion(spec.expansion),
-        damages=[shapes.DamageShape(d.key, d.name, d.call.value, d.meaning) for d in feature.damages],
+        damages=[responses.DamageResponse(d.key, d.name, d.verdict.value, d.meaning) for d in feature.damages],
         look=_look(feature, Phase.FOUND, records),
         look_left=_look(feature, Phase.LEFT, records),
         forecast=forecast(state.forecast, week_h),
         odd=list(state.odd),
         missing=state.missing if state.missing else "",
-        options=[shapes.OptionShape(list(o.new), option_words(o, state.fine), o.verdict.call.value) for o in state.options],
+        options=[
+            responses.OptionResponse(list(o.new), option_words(o, state.fine), o.judgement.verdict.value) for o in state.options
+        ],
         suspect=suspect,
         press=feature.press,
         photos=photos([p for p in records.photos if p.feature == feature.key], records),
@@ -119,7 +121,7 @@ def _left(state: FeatureState, records: Records, checked: Mapping[str, Check]) -
     if state.left is not None:
         sizes: Amounts = {"size": bare(state.left.value_mm, state.fine), "u": bare(state.left.expanded_mm, fine=True)}
         size = Sentence("{size} ± {u}", sizes)
-        judged = _judged(state.left_verdict)
+        judged = _judged(state.left_judgement)
         told = (size, _partial(state.left, state.coverage_left), _call_of(judged) or "no limit on the sheet")
         return Sentence("new: {told}" if state.renewed else "{told}", {"told": Joined(told)})
     if state.renewed and state.feature.kind is FeatureKind.PAIR:
@@ -144,10 +146,10 @@ def _new(state: FeatureState) -> Text:
     return between_edges(*new, state.fine) if new else ""
 
 
-def _readings(state: FeatureState, records: Records) -> list[shapes.ReadingShape]:
+def _readings(state: FeatureState, records: Records) -> list[responses.ReadingResponse]:
     labels = {station.key: station.label for station in state.feature.stations}
     return [
-        shapes.ReadingShape(
+        responses.ReadingResponse(
             id=r.id,
             phase=r.phase,
             station=r.station,
@@ -170,16 +172,18 @@ def _readings(state: FeatureState, records: Records) -> list[shapes.ReadingShape
     ]
 
 
-def _look(feature: Feature, phase: Phase, records: Records) -> shapes.LookShape | None:
+def _look(feature: Feature, phase: Phase, records: Records) -> responses.LookResponse | None:
     row: Look | None = next((k for k in records.looks if k.feature == feature.key and k.phase == phase.value), None)
     if row is None:
         return None
     words = ", ".join(d.name for d in feature.damages if d.key in row.damages) or "sound"
-    return shapes.LookShape(row.damages, words, row.note, records.names[row.by_id], row.when)
+    return responses.LookResponse(row.damages, words, row.note, records.names[row.by_id], row.when)
 
 
-def _decision(row: Decision | None, names: dict[int, str]) -> shapes.DecisionShape | None:
-    return None if row is None else shapes.DecisionShape(row.id, row.decided, row.reason, row.parts, names[row.by_id], row.when)
+def _decision(row: Decision | None, names: dict[int, str]) -> responses.DecisionResponse | None:
+    return (
+        None if row is None else responses.DecisionResponse(row.id, row.decided, row.reason, row.parts, names[row.by_id], row.when)
+    )
 
 
 def _beside(value_mm: float, state: FeatureState) -> Text:
@@ -189,11 +193,11 @@ def _beside(value_mm: float, state: FeatureState) -> Text:
     return Bare(state.spec.limit.beside(value_mm, *_sizes(state), fine=state.fine).sizes[0])
 
 
-def _result(result: Result | None, state: FeatureState) -> shapes.ResultShape | None:
+def _result(result: Result | None, state: FeatureState) -> responses.ResultResponse | None:
     if result is None:
         return None
     fine, out_of_round = state.fine, result.out_of_round_mm if state.feature.is_round else None
-    return shapes.ResultShape(
+    return responses.ResultResponse(
         text=_beside(result.value_mm, state),
         expanded_text=bare(result.expanded_mm, fine=True),
         value_mm=result.value_mm,
@@ -212,11 +216,11 @@ def _expansion(known: Expansion | None) -> Text:
     return "" if known is None else Amount(known.middle(_WARM_PART_C), Kind.EXPANSION)
 
 
-def _judged(judged: Judgement | None) -> shapes.JudgedShape | None:
+def _judged(judged: PartJudgement | None) -> responses.JudgedResponse | None:
     if judged is None:
         return None
-    return shapes.JudgedShape(
-        judged.call.value,
+    return responses.JudgedResponse(
+        judged.verdict.value,
         judged.sentence,
         list(judged.reasons),
         judged.probability,
@@ -225,12 +229,12 @@ def _judged(judged: Judgement | None) -> shapes.JudgedShape | None:
     )
 
 
-def forecast(coming: Forecast | None, week_h: float | None) -> shapes.ForecastShape | None:
+def forecast(coming: Forecast | None, week_h: float | None) -> responses.ForecastResponse | None:
     """How a part wears, in hours and on the calendar."""
     if coming is None:
         return None
     at_planned = None if coming.planned_h is None or coming.life.now is None else coming.life.now + coming.planned_h
-    return shapes.ForecastShape(
+    return responses.ForecastResponse(
         sentence=coming.sentence,
         date=_dates(coming, week_h),
         crosses=coming.crosses,
@@ -251,13 +255,13 @@ def _dates(coming: Forecast, week_h: float | None) -> str:
     return f"At {week_h:.0f} h a week: {days[0]}{bounds}."
 
 
-def wear(state: FeatureState, records: Records, units: Units) -> shapes.WearShape:
+def wear(state: FeatureState, records: Records, units: Units) -> responses.WearResponse:
     """What the chart of a part's wear draws."""
     *past, present = state.lives or (Life((), None),)
     coming, limit = state.forecast, state.spec.limit
     up = wears_up(state.feature, limit)
     bound = None if limit is None else (limit.upper_mm if up else limit.lower_mm)
-    return shapes.WearShape(
+    return responses.WearResponse(
         feature=state.feature.key,
         name=state.feature.name,
         points=_points(present, state),
@@ -274,14 +278,14 @@ def wear(state: FeatureState, records: Records, units: Units) -> shapes.WearShap
     )
 
 
-def _points(life: Life, state: FeatureState) -> list[shapes.WearPointShape]:
+def _points(life: Life, state: FeatureState) -> list[responses.WearPointResponse]:
     return [
-        shapes.WearPointShape(p.hours, p.size.value_mm, 2 * p.size.u_mm, bare(p.size.value_mm, state.fine), p.job)
+        responses.WearPointResponse(p.hours, p.size.value_mm, 2 * p.size.u_mm, bare(p.size.value_mm, state.fine), p.job)
         for p in life.points
     ]
 
 
-def _ticks(state: FeatureState, bound: float | None, units: Units) -> list[shapes.NamedTickShape]:
+def _ticks(state: FeatureState, bound: float | None, units: Units) -> list[responses.NamedTickResponse]:
     sizes = [p.size.value_mm for life in state.lives for p in life.points]
     sizes += [*(state.spec.new_mm or ()), *([] if bound is None else [bound])]
     if not sizes:
@@ -291,7 +295,7 @@ def _ticks(state: FeatureState, bound: float | None, units: Units) -> list[shape
     step = _round_step((high - low) / 4 or 0.01)
     first = math.floor(low / step)
     return [
-        shapes.NamedTickShape((first + i) * step * unit, Bare(length((first + i) * step * unit, fine=True)))
+        responses.NamedTickResponse((first + i) * step * unit, Bare(length((first + i) * step * unit, fine=True)))
         for i in range(math.ceil(high / step) - first + 1)
     ]
 
@@ -314,11 +318,13 @@ def _fitted(state: FeatureState, records: Records) -> list[PartFitted]:
     return [row for row in records.fitted if row.part in keys]
 
 
-def _renewed(state: FeatureState, records: Records) -> shapes.RenewedShape | None:
+def _renewed(state: FeatureState, records: Records) -> responses.RenewedResponse | None:
     rows: list[NewPart | PartFitted] = [one for one in records.new_parts if one.feature == state.feature.key]
     rows = rows or [row for row in _fitted(state, records) if not row.reused]
     return (
-        shapes.RenewedShape(rows[-1].id if isinstance(rows[-1], NewPart) else None, records.names[rows[-1].by_id], rows[-1].when)
+        responses.RenewedResponse(
+            rows[-1].id if isinstance(rows[-1], NewPart) else None, records.names[rows[-1].by_id], rows[-1].when
+        )
         if rows
         else None
     )
@@ -328,8 +334,8 @@ def _used_again(state: FeatureState, records: Records) -> str:
     return "; ".join(f"{row.reason}, {records.names[row.by_id]}" for row in _fitted(state, records) if row.reused)
 
 
-def _call_of(judged: shapes.JudgedShape | None) -> Text:
-    return Joined((judged.call, judged.chance)) if judged else ""
+def _call_of(judged: responses.JudgedResponse | None) -> Text:
+    return Joined((judged.verdict, judged.chance)) if judged else ""
 
 
 def _margin(state: FeatureState) -> float | None:
@@ -339,10 +345,10 @@ def _margin(state: FeatureState) -> float | None:
 
 
 @lru_cache(maxsize=512)
-def _fits(cabinet: Cabinet, margin_mm: float | None) -> tuple[shapes.FitShape, ...]:
+def _fits(cabinet: Cabinet, margin_mm: float | None) -> tuple[responses.FitResponse, ...]:
     """What each gauge can do for a feature. It changes with cabinet, sheet and its own size only: made once, shown often."""
     fits = [cabinet.fit(choice, margin_mm) for choice in cabinet.choices]
-    return tuple(shapes.FitShape(f.tag, f.decides, f.sentence, f.working if f.working else None) for f in fits)
+    return tuple(responses.FitResponse(f.tag, f.decides, f.sentence, f.working if f.working else None) for f in fits)
 
 
 def _round_step(step: float) -> float:
@@ -350,7 +356,7 @@ def _round_step(step: float) -> float:
     return next((power * m for m in (1.0, 2.0, 5.0) if power * m >= step), power * 10)
 
 
-def _band(coming: Forecast | None, life: Life) -> list[shapes.BandShape]:
+def _band(coming: Forecast | None, life: Life) -> list[responses.BandResponse]:
     """The line and its band from fitted to a little past what matters."""
     if coming is None or life.now is None:
         return []
@@ -359,7 +365,9 @@ def _band(coming: Forecast | None, life: Life) -> list[shapes.BandShape]:
     last = min(max(ends), _FURTHEST_H)
     hours = [last * i / _BAND_STEPS for i in range(_BAND_STEPS + 1)]
     line = coming.line
-    return [shapes.BandShape(h, line.size(h), line.size(h) - line.half_width(h), line.size(h) + line.half_width(h)) for h in hours]
+    return [
+        responses.BandResponse(h, line.size(h), line.size(h) - line.half_width(h), line.size(h) + line.half_width(h)) for h in hours
+    ]
 
 
 def _day_after(hours: float | None, week_h: float) -> str | None:
@@ -382,7 +390,9 @@ def hours_a_week(records: Records) -> float | None:
     return hours_per_week(days)
 
 
-def photos(rows: list[Photo], records: Records) -> list[shapes.PhotoShape]:
+def photos(rows: list[Photo], records: Records) -> list[responses.PhotoResponse]:
     """Photographs with the address they are served from."""
     number = records.job.number
-    return [shapes.PhotoShape(p.id, f"/api/jobs/{number}/photos/{p.id}", p.note, records.names[p.by_id], p.when) for p in rows]
+    return [
+        responses.PhotoResponse(p.id, f"/api/jobs/{number}/photos/{p.id}", p.note, records.names[p.by_id], p.when) for p in rows
+    ]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from finegap.bench import shapes
+from finegap.bench import responses
 from finegap.bench.presenters.inspecting import photos
 from finegap.bench.records import Records
 from finegap.core.assembly.elastomers import MEDIA
@@ -25,7 +25,7 @@ _MUST_BE_KNOWN = (
 )
 
 
-def known(records: Records) -> shapes.KnownShape:
+def details(records: Records) -> responses.JobDetailsResponse:
     """What is known of the job, as it can be typed again."""
     job, job_record = records.job, records.job_record
     family = job_record.sheet.family
@@ -41,9 +41,9 @@ def known(records: Records) -> shapes.KnownShape:
         "symptom": job.symptom,
         "place": job.place,
     }
-    return shapes.KnownShape(
+    return responses.JobDetailsResponse(
         liquid=job.liquid,
-        media=[shapes.NamedShape(key, medium.name) for key, medium in MEDIA.items()],
+        media=[responses.NamedResponse(key, medium.name) for key, medium in MEDIA.items()],
         viscosity=job.viscosity_typed,
         temperature=Amount(job.temperature_c, Kind.TEMPERATURE),
         casing=Amount(job.casing_c, Kind.TEMPERATURE),
@@ -55,7 +55,7 @@ def known(records: Records) -> shapes.KnownShape:
         old_meter_last=number(job.old_meter_last),
         new_meter_first=str(job.new_meter_first),
         reason=job.reason,
-        symptoms=[shapes.NamedShape(s.key, s.name) for s in family.symptoms],
+        symptoms=[responses.NamedResponse(s.key, s.name) for s in family.symptoms],
         room=job.room,
         build=_build(records, family),
         missing=[label for name, label in _MUST_BE_KNOWN if not texts[name] and (name != "symptom" or family.symptoms)],
@@ -67,7 +67,7 @@ def _maybe_c(c: float | None) -> Text:
     return "" if c is None else Amount(c, Kind.TEMPERATURE)
 
 
-def steps(records: Records, assessment: Assessment) -> list[shapes.StepShape]:
+def steps(records: Records, assessment: Assessment) -> list[responses.StepResponse]:
     """Every step of the procedure, with who did it and when."""
     done = {mark.step: mark for mark in records.steps}
     known = _values(records)
@@ -75,7 +75,7 @@ def steps(records: Records, assessment: Assessment) -> list[shapes.StepShape]:
     for step in records.job_record.family.steps:
         mark = done.get(step.key)
         shown.append(
-            shapes.StepShape(
+            responses.StepResponse(
                 id=mark.id if mark else None,
                 key=step.key,
                 stage=step.stage.value,
@@ -123,13 +123,13 @@ def _values(records: Records) -> dict[str, Text]:
     }
 
 
-def ready(records: Records, assessment: Assessment) -> shapes.ReadyShape:
+def ready(records: Records, assessment: Assessment) -> responses.ReadyResponse:
     """Tools, consumables, the kit and the gauges the job needs, with what is missing."""
     said_of = {row.item: row for row in records.on_hand}
     kit = order(assessment.ready, records.job_record.sheet.catalogue)
-    return shapes.ReadyShape(
+    return responses.ReadyResponse(
         needs=[
-            shapes.NeedShape(
+            responses.NeedResponse(
                 item, kind, said_of[item].here if item in said_of else None,
                 records.names[said_of[item].by_id] if item in said_of else "",
             )
@@ -144,14 +144,14 @@ def ready(records: Records, assessment: Assessment) -> shapes.ReadyShape:
     )  # fmt: skip
 
 
-def order(order: Order, catalogue: Catalogue) -> shapes.OrderShape | None:
+def order(order: Order, catalogue: Catalogue) -> responses.OrderResponse | None:
     """What to order; ``None`` where the sheet has no catalogue."""
     if not catalogue.parts:
         return None
     cover = order.cover
-    return shapes.OrderShape(
+    return responses.OrderResponse(
         lines=[
-            shapes.OrderLineShape(
+            responses.OrderLineResponse(
                 line.number, line.name, line.count, money(line.price_cents * line.count, catalogue.currency),
                 _lead(line.lead_days), line.is_kit, list(line.reasons),
             )
@@ -171,13 +171,13 @@ def _lead(days: int) -> str:
     return f"{days} days" if days % 7 else f"{days // 7} week{'s' if days > 7 else ''}"
 
 
-def _build(records: Records, family: Family) -> list[shapes.BuildShape]:
+def _build(records: Records, family: Family) -> list[responses.BuildResponse]:
     return [
-        shapes.BuildShape(
+        responses.BuildResponse(
             option.key,
             option.name,
             records.job_record.build.get(option.key, ""),
-            [shapes.NamedShape(key, words) for key, words in option.choices.items()],
+            [responses.NamedResponse(key, words) for key, words in option.choices.items()],
             # The means of adjustment is what the sheet's numbers are for.
             option.key == "means",
         )

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 
-from finegap.bench import shapes
+from finegap.bench import responses
 from finegap.bench.models import Job, Try
 from finegap.bench.records import GAP, Records, try_made
 from finegap.core.families.model import Step
@@ -14,21 +14,21 @@ from finegap.core.gap.heat import HotGap, WarmingUp
 from finegap.core.gap.leaves import Pile, proving, uncertainty_mm
 from finegap.core.gap.map import TableMap, map_of
 from finegap.core.gap.move import way_of
-from finegap.core.gap.setting import Asked, Check, Held, Setting, TryJudged
+from finegap.core.gap.setting import Check, GapResult, GapTarget, Setting, TryJudged
 from finegap.core.gap.table import Candidate, Choice
 from finegap.core.gap_assessment import GapAssessment
 from finegap.core.gauges import Choice as InCabinet
 from finegap.core.gauges import GaugeKind
 from finegap.core.job import Assessment
 from finegap.core.means.base import Means
-from finegap.core.measuring.verdict import Call, Limit, School
+from finegap.core.measuring.verdict import Limit, School, Verdict
 
 _K = 2.0
 
 
-def duty(job: Job) -> shapes.DutyShape:
+def duty(job: Job) -> responses.DutyResponse:
     """What the pump does."""
-    return shapes.DutyShape(
+    return responses.DutyResponse(
         liquid=job.liquid,
         material=job.material,
         viscosity=Amount(job.viscosity_mm2_s, Kind.VISCOSITY),
@@ -40,10 +40,10 @@ def duty(job: Job) -> shapes.DutyShape:
     )
 
 
-def choice(choice: Choice, records: Records) -> shapes.ChoiceShape:
+def choice(choice: Choice, records: Records) -> responses.ChoiceResponse:
     """The number, and every row with its reason and its place on the map."""
     duty = records.job_record.duty
-    return shapes.ChoiceShape(
+    return responses.ChoiceResponse(
         sentence=choice.sentence,
         over=choice.over or None,
         hole=choice.hole or None,
@@ -54,12 +54,12 @@ def choice(choice: Choice, records: Records) -> shapes.ChoiceShape:
     )
 
 
-def _map(drawn: TableMap) -> shapes.MapShape:
-    return shapes.MapShape(
+def _map(drawn: TableMap) -> responses.MapResponse:
+    return responses.MapResponse(
         mm2_s=list(drawn.viscosity_mm2_s),
         c=list(drawn.temperature_c),
         regions=[
-            shapes.RegionShape(
+            responses.RegionResponse(
                 setting=region.row.setting,
                 clearance=length(region.row.clearance_mm),
                 mm2_s=list(region.viscosity_mm2_s),
@@ -73,14 +73,14 @@ def _map(drawn: TableMap) -> shapes.MapShape:
         ],
         duty=list(drawn.duty),
         way=[list(point) for point in drawn.way],
-        mm2_s_ticks=[shapes.AxisTickShape(v, f"{v:g}") for v in drawn.decades],
-        c_ticks=[shapes.AxisTickShape(t, Amount(t, Kind.TEMPERATURE)) for t in drawn.temperatures],
+        mm2_s_ticks=[responses.AxisTickResponse(v, f"{v:g}") for v in drawn.decades],
+        c_ticks=[responses.AxisTickResponse(t, Amount(t, Kind.TEMPERATURE)) for t in drawn.temperatures],
     )
 
 
-def _candidate(candidate: Candidate, chosen: bool) -> shapes.CandidateShape:
+def _candidate(candidate: Candidate, chosen: bool) -> responses.CandidateResponse:
     row = candidate.row
-    return shapes.CandidateShape(
+    return responses.CandidateResponse(
         setting=row.setting,
         viscosity=_span(row.viscosity_mm2_s.low, row.viscosity_mm2_s.high, Kind.VISCOSITY),
         temperature=_span(row.temperature_c.low, row.temperature_c.high, Kind.TEMPERATURE),
@@ -102,7 +102,7 @@ def _span(low: float, high: float, kind: Kind) -> Text:
     return Sentence("{low} to {high}", {"low": Bare(Amount(low, kind)), "high": Amount(high, kind)})
 
 
-def setting(records: Records, assessment: Assessment, sets: str) -> shapes.SetShape | None:
+def setting(records: Records, assessment: Assessment, sets: str) -> responses.SetResponse | None:
     """Where the gap of the table, or the mesh of a timing gear, stands; ``None`` where there is none to set."""
     gap_assessment, sheet = assessment.gap, records.job_record.sheet
     of_gap = sets == GAP
@@ -116,7 +116,7 @@ def setting(records: Records, assessment: Assessment, sets: str) -> shapes.SetSh
     judged = {row.pk: one for row, one in standing}
     low, high, target = (Bare(amount) for amount in window.shown())
     undone = means.opens(records.job_record.family)
-    return shapes.SetShape(
+    return responses.SetResponse(
         sets=sets,
         name=now.words.name,
         place=now.words.place,
@@ -146,22 +146,22 @@ def setting(records: Records, assessment: Assessment, sets: str) -> shapes.SetSh
     )
 
 
-def slip(gap_assessment: GapAssessment) -> shapes.SlipShape:
+def slip(gap_assessment: GapAssessment) -> responses.SlipResponse:
     """What the gaps cost, as found and as left."""
-    return shapes.SlipShape(*(list(p.lines() if p else ()) for p in (gap_assessment.found, gap_assessment.left)))
+    return responses.SlipResponse(*(list(p.lines() if p else ()) for p in (gap_assessment.found, gap_assessment.left)))
 
 
-def _gaps(setting: Setting, records: Records) -> list[shapes.HeldShape]:
+def _gaps(setting: Setting, records: Records) -> list[responses.GapResultResponse]:
     """What a try is held against, with the last one's numbers, and the leaves that prove it."""
-    several = len(setting.asked) > 1
-    held = [(h.asked, h) for h in setting.tries[-1].held] if setting.tries else [(asked, None) for asked in setting.asked]
+    several = len(setting.targets) > 1
+    held = [(h.target, h) for h in setting.tries[-1].results] if setting.tries else [(asked, None) for asked in setting.targets]
     return [_held(asked, one, several, records) for asked, one in held]
 
 
-def _held(asked: Asked, held: Held | None, several: bool, records: Records) -> shapes.HeldShape:
+def _held(asked: GapTarget, held: GapResult | None, several: bool, records: Records) -> responses.GapResultResponse:
     window, derived = asked.window, held is not None and held.derived
     low, high, gap = window.shown(held.check.value_mm if held else None, fine=derived or several)
-    return shapes.HeldShape(
+    return responses.GapResultResponse(
         key=asked.key,
         name=asked.name,
         low=Bare(low),
@@ -174,7 +174,7 @@ def _held(asked: Asked, held: Held | None, several: bool, records: Records) -> s
         gap=Bare(gap) if held else "",
         gap_mm=held.check.value_mm if held else None,
         expanded_mm=held.check.expanded_mm if held else 0.0,
-        call=held.verdict.call.value if held else "",
+        verdict=held.judgement.verdict.value if held else "",
         proofs=[
             _proof(choice, asked.proof, records.job_record.sheet.school)
             for choice in records.job_record.gauges
@@ -183,27 +183,27 @@ def _held(asked: Asked, held: Held | None, several: bool, records: Records) -> s
     )
 
 
-def _proof(choice: InCabinet, limit: Limit, school: School) -> shapes.ProofShape:
+def _proof(choice: InCabinet, limit: Limit, school: School) -> responses.ProofResponse:
     """Leaves of a set that prove a gap."""
     go, stop = proving(choice.leaves_um, limit, choice.gauge.expanded_mm, choice.gauge.k, school)
-    return shapes.ProofShape(choice.tag, *(_pile(pile, choice) if pile else None for pile in (go, stop)))
+    return responses.ProofResponse(choice.tag, *(_pile(pile, choice) if pile else None for pile in (go, stop)))
 
 
-def _pile(pile: Pile, choice: InCabinet) -> shapes.PileShape:
+def _pile(pile: Pile, choice: InCabinet) -> responses.PileResponse:
     u = uncertainty_mm(pile, choice.gauge.expanded_mm, choice.gauge.k)
-    return shapes.PileShape(
+    return responses.PileResponse(
         leaves=Joined(tuple(bare(leaf / 1000, fine=True) for leaf in pile.leaves_um), " + "),
         thickness=bare(pile.sum_um / 1000, fine=True),
         expanded=bare(_K * u, fine=True),
     )
 
 
-def _try(row: Try, judged: TryJudged | None, means: Means, records: Records) -> shapes.TryShape:
+def _try(row: Try, judged: TryJudged | None, means: Means, records: Records) -> responses.TryResponse:
     checks = records.checks[row.pk]
     gauges = dict.fromkeys(c.gauge.tag for c in checks if c.gauge)
     read = [Check(c.value_mm, c.u_mm, math.inf if c.dof is None else c.dof, c.half_mm) for c in checks]
     narrowest = min(read, key=lambda check: check.value_mm)
-    return shapes.TryShape(
+    return responses.TryResponse(
         id=row.id,
         number=row.number,
         set_by=means.set_by(try_made(row, checks), row.moved_typed),
@@ -212,37 +212,37 @@ def _try(row: Try, judged: TryJudged | None, means: Means, records: Records) -> 
         gap=Joined(tuple(bare(check.value_mm, fine=len(read) > 1) for check in read), " · "),
         gap_mm=narrowest.value_mm,
         expanded_mm=narrowest.expanded_mm,
-        call=judged.call.value if judged else "",
-        next="struck out" if judged is None else "right" if judged.call is Call.KEEP else _short(judged),
+        verdict=judged.verdict.value if judged else "",
+        next="struck out" if judged is None else "right" if judged.verdict is Verdict.KEEP else _short(judged),
         by=records.names[row.by_id],
         at=row.when,
-        working=judged.verdict.working if judged else None,
+        working=judged.judgement.working if judged else None,
         opened=row.opened,
         struck_reason=row.struck_reason,
     )
 
 
 def _short(judged: TryJudged) -> Text:
-    if judged.call is Call.MEASURE_AGAIN and not judged.leans_out:
+    if judged.verdict is Verdict.MEASURE_AGAIN and not judged.leans_out:
         return "check again"
-    if len(judged.held) > 1:
-        return Sentence("outside: {name}", {"name": judged.worst.asked.name})
+    if len(judged.results) > 1:
+        return Sentence("outside: {name}", {"name": judged.worst.target.name})
     wanted = judged.worst.wanted_mm
     return Sentence("{way} {gap}", {"way": way_of(wanted).value, "gap": bare(abs(wanted))})
 
 
-def _hot(hot: HotGap | None) -> shapes.HotShape | None:
+def _hot(hot: HotGap | None) -> responses.HotResponse | None:
     if hot is None:
         return None
     gap = Joined((length(hot.gap_mm, fine=True), "a guess" if hot.unknown else ""))
-    return shapes.HotShape(gap, hot.touches, hot.says, hot.working)
+    return responses.HotResponse(gap, hot.touches, hot.says, hot.working)
 
 
-def _warming(warming: WarmingUp | None) -> shapes.WarmingShape | None:
+def _warming(warming: WarmingUp | None) -> responses.WarmingResponse | None:
     if warming is None:
         return None
     words = Joined((warming.says, warming.unknown or ""), " ")
-    return shapes.WarmingShape(words, warming.touches, warming.is_known, warming.working)
+    return responses.WarmingResponse(words, warming.touches, warming.is_known, warming.working)
 
 
 def _is_together(undone: Iterable[Step], assessment: Assessment) -> bool:

@@ -4,18 +4,18 @@ from __future__ import annotations
 
 import datetime as dt
 
-from finegap.bench import shapes
+from finegap.bench import responses
 from finegap.bench.models import Decision, NewPart, PartFitted, ProofMark, StepMark, ZeroFound
 from finegap.bench.records import Records, Struck
 from finegap.core.formatting import Sentence, Text, length
 
 
-def struck(records: Records) -> list[shapes.StruckShape]:
+def struck(records: Records) -> list[responses.StruckResponse]:
     """In the order in which they were struck."""
     unknown = dt.datetime.min.replace(tzinfo=dt.UTC)
     rows = sorted(records.struck, key=lambda row: (row.struck_at or unknown, row.at))
     return [
-        shapes.StruckShape(
+        responses.StruckResponse(
             what=_what(row, records),
             by=records.names[row.by_id],
             at=row.when,

@@ -48,7 +48,7 @@ LAYOUT = {
     "": ("drawing", "gauges", "materials", "amendments", "abandoned", "meanwhile"),
     "steps": ("why", "look", "tells", "tools", "consumables", "measures", "waits", "early"),
     "features": ("anchor", "label", "fits", "damages", "gauge", "stations"),
-    "known": ("media", "symptoms", "build"),
+    "details": ("media", "symptoms", "build"),
     "building": ("pictures", "lubricants", "guns"),
     "parts": ("note",),
     "choice": ("map",),
@@ -72,7 +72,7 @@ def write(job: object, version: int, core: str) -> bytes:
 
     Parameters
     ----------
-    job : JobShape
+    job : JobResponse
         What the bench shows of it.
     version : int
         The version of the format.

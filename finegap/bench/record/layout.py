@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from finegap.bench import shapes
+from finegap.bench import responses
 from finegap.bench.models import Job
 from finegap.bench.record.complete import completed
 from finegap.bench.records import sheet_of
@@ -41,7 +41,7 @@ def laid_out(record: Record, job: Job) -> Record:
         "features": [_feature(one, family) for one in record.get("features", [])],
         "tasks": [*tasks, *(one for one in pictures if one["key"] not in own)],
     }
-    return completed(shapes.JobShape, whole, KINDS)
+    return completed(responses.JobResponse, whole, KINDS)
 
 
 def _family(job: Job) -> Family | None:

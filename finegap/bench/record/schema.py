@@ -11,7 +11,7 @@ from enum import Enum
 from types import NoneType
 from typing import Any, get_args, get_origin, get_type_hints
 
-from finegap.bench import shapes
+from finegap.bench import responses
 from finegap.bench.record import RECORD_VERSION
 from finegap.bench.record.document import FORMAT, LAYOUT
 from finegap.bench.record.layout import KINDS
@@ -60,7 +60,7 @@ _PLAIN: dict[Any, dict[str, Any]] = {
 def record_schema() -> dict[str, Any]:
     """The schema of the present version; what is empty is left out of a record."""
     defs: dict[str, Any] = {"Text": _TEXT}
-    job = _shape(shapes.JobShape, "", defs)
+    job = _shape(responses.JobResponse, "", defs)
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         "title": "Signed record of a job",
@@ -86,7 +86,7 @@ def record_schema() -> dict[str, Any]:
 def _shape(shape: type, name: str, defs: dict[str, Any]) -> dict[str, Any]:
     """A shape as it stands under a name: what is layout there is not in the record."""
     left = LAYOUT.get(name, ())
-    key = shape.__name__.removesuffix("Shape")
+    key = shape.__name__.removesuffix("Response")
     if key not in defs:
         defs[key] = {}
         hints = get_type_hints(shape)

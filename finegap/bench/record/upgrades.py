@@ -343,7 +343,24 @@ _ALONE = ("turning", "end-play", "first-hour")
 """Tasks that belong to one step."""
 
 
+_RENAMED_8 = {"call": "verdict", "stand": "status", "surprise": "mismatch"}
+
+
+def _renamed_8(value: Any) -> Any:
+    if isinstance(value, list):
+        return [_renamed_8(one) for one in value]
+    if isinstance(value, dict):
+        return {_RENAMED_8.get(key, key): _renamed_8(one) for key, one in value.items()}
+    return value
+
+
 def _tasks(record: Record) -> Record:
+    """A ``verdict`` that a result of core 0.1 still has inside is shown nowhere, and stays."""
+    renamed: Record = _renamed_8(_tasks_apart(record))
+    return {key: value for key, value in renamed.items() if key != "known"} | {"details": renamed["known"]}
+
+
+def _tasks_apart(record: Record) -> Record:
     building = record["building"]
     pictures = [{"kind": "picture", **one, "key": f"picture:{one['key']}"} for one in building["pictures"]]
     tasks = [*map(_stack_8, building["stacks"]), *map(_press_8, building["presses"]), *map(_torque_8, building["tightenings"])]

@@ -8,9 +8,9 @@ from finegap.bench.services.building import (
     log_torque,
     use_at_bench,
 )
-from finegap.bench.services.changing import Seen
+from finegap.bench.services.changing import JobRef
 from finegap.bench.services.deciding import decide
-from finegap.bench.services.known import NewKnown, set_known
+from finegap.bench.services.details import NewDetails, set_details
 from finegap.bench.services.meanwhile import catch_up, note_verdicts, read_meanwhile
 from finegap.bench.services.measuring import (
     NewReading,
@@ -29,8 +29,9 @@ from finegap.bench.services.striking import STRUCK_KINDS, strike
 
 __all__ = [
     "STRUCK_KINDS",
+    "JobRef",
     "NewCheck",
-    "NewKnown",
+    "NewDetails",
     "NewNote",
     "NewPhoto",
     "NewProof",
@@ -38,7 +39,6 @@ __all__ = [
     "NewSet",
     "NewTorque",
     "NewTry",
-    "Seen",
     "abandon",
     "amend",
     "attach_photo",
@@ -59,7 +59,7 @@ __all__ = [
     "remove_photo",
     "say_on_hand",
     "see",
-    "set_known",
+    "set_details",
     "set_zero",
     "sign_off",
     "strike",

@@ -8,7 +8,7 @@ from django.db import transaction
 
 from finegap.bench.models import Abandonment, Amendment, Job, SignOff
 from finegap.bench.records import GAP
-from finegap.bench.services.changing import Seen, check_last, has_worked, log, recording
+from finegap.bench.services.changing import JobRef, check_last, has_worked, log, recording
 from finegap.bench.services.setting import move_stock
 from finegap.core.errors import FieldError
 from finegap.fleet.models import Pump
@@ -19,7 +19,7 @@ _LONGEST = 2000
 _MOST_AMENDMENTS = 50
 
 
-def abandon(seen: Seen, record: uuid.UUID, reason: str) -> None:
+def abandon(ref: JobRef, record: uuid.UUID, reason: str) -> None:
     """Give up a job that was opened by mistake, or is not gone on with. It is kept and marked; the pump is free again.
 
     What it had taken from the shelf for its gap goes back there.
@@ -31,19 +31,19 @@ def abandon(seen: Seen, record: uuid.UUID, reason: str) -> None:
     """
     if not reason.strip():
         raise FieldError("reason", "say why the job is abandoned.", "Expected a few words, such as “opened on the wrong pump”.")
-    with recording(seen, Abandonment, record, reason) as job:
+    with recording(ref, Abandonment, record, reason) as job:
         if job is None:
             return
-        check_last(job, seen)
+        check_last(job, ref)
         last = job.tries.standing().filter(sets=GAP).last()
         move_stock(job, last.stacks_um if last else [], [])
-        Abandonment.objects.create(id=record, job=job, reason=reason.strip(), **seen.stamp)
+        Abandonment.objects.create(id=record, job=job, reason=reason.strip(), **ref.stamp)
         given = "; what it took for its gap is on the shelf again" if last and last.stacks_um else ""
-        log(job, seen, f"Abandoned, because: {reason.strip()}{given}")
+        log(job, ref, f"Abandoned, because: {reason.strip()}{given}")
 
 
 def amend(
-    seen: Seen, record: uuid.UUID, what: str, reason: str, void: bool = False, belongs_to: str = "", is_lead: bool = False
+    ref: JobRef, record: uuid.UUID, what: str, reason: str, void: bool = False, belongs_to: str = "", is_lead: bool = False
 ) -> None:
     """Put a signed job right: the signed page stays as it is, and a page is added.
 
@@ -59,26 +59,26 @@ def amend(
     if not is_lead:
         raise Refused("A signed job is amended by a lead.")
     with transaction.atomic():
-        job = Job.objects.select_related("pump", "opened_by").filter(number=seen.number).first()
+        job = Job.objects.select_related("pump", "opened_by").filter(number=ref.number).first()
         if job is None or not SignOff.objects.filter(job=job).exists():
             raise Refused("Only a signed job is amended.", ["What is not signed is put right where it stands."])
-        sent = digest((what, reason, void, belongs_to), seen.actor, seen.entry)
+        sent = digest((what, reason, void, belongs_to), ref.actor, ref.entry)
         existing = Amendment.objects.filter(id=record).first()
         if existing is not None:
             if existing.job_id != job.pk or existing.sent != sent:
                 raise Conflict(["It was saved with other contents."])
             return
-        check_last(job, seen)
+        check_last(job, ref)
         _check(job, what, reason, void, belongs_to)
         number = job.amendments.count() + 1
-        own = has_worked(job, seen.actor)
+        own = has_worked(job, ref.actor)
         said = what.strip() or f"Void{': belongs to ' + belongs_to if belongs_to else ''}."
         job.about = "*"
         by_own = " By a lead of that lead's own job." if own else ""
-        log(job, seen, f"Amendment {number}, because: {reason.strip()}: {said}{by_own}")
+        log(job, ref, f"Amendment {number}, because: {reason.strip()}: {said}{by_own}")
         Amendment.objects.create(
             id=record, job=job, number=number, what=said, reason=reason.strip(), void=void, belongs_to=belongs_to.strip(), own=own,
-            sent=sent, made=job.version, **seen.stamp,
+            sent=sent, made=job.version, **ref.stamp,
         )  # fmt: skip
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from finegap.bench.models import Job, NewPart, PartFitted, TorqueMark
 from finegap.bench.records import load
-from finegap.bench.services.changing import Seen, changing, log, recording
+from finegap.bench.services.changing import JobRef, changing, log, recording
 from finegap.bench.services.measuring import overdue
 from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.assembly.torque import Adapter
@@ -38,7 +38,7 @@ class NewTorque:
 
 
 def fit_part(
-    seen: Seen, fit_id: uuid.UUID, place: str, part_key: str, confirmed: bool, reused: bool = False, reason: str = ""
+    ref: JobRef, fit_id: uuid.UUID, place: str, part_key: str, confirmed: bool, reused: bool = False, reason: str = ""
 ) -> None:
     """Tick a part of a stack: in its turn, its direction confirmed.
 
@@ -47,24 +47,24 @@ def fit_part(
     FieldError
         What the stack's own check says.
     """
-    with recording(seen, PartFitted, fit_id, (place, part_key, confirmed, reused, reason), f"stack:{place}") as job:
+    with recording(ref, PartFitted, fit_id, (place, part_key, confirmed, reused, reason), f"stack:{place}") as job:
         if job is None:
             return
         task = _tasks(job).of_kind(StackTask).get(place)
         if task is None:
             raise FieldError("stack", f"nothing is stacked at {place} in this job.", "Expected a stack of Build.")
         state = task.state
-        part = state.check(part_key, confirmed, reused, reason, seen.unit)
+        part = state.check(part_key, confirmed, reused, reason, ref.unit)
         directions = "; ".join(state.stack.directions(part))
         PartFitted.objects.create(
             id=fit_id, job=job, stack=state.stack.key, part=part.key, reused=reused, reason=reason.strip(),
-            directions=directions, **seen.stamp,
+            directions=directions, **ref.stamp,
         )  # fmt: skip
         words = [f"{'Used again' if reused else 'Fitted'}: {part.name}", directions, reason.strip()]
-        log(job, seen, "; ".join(w for w in words if w))
+        log(job, ref, "; ".join(w for w in words if w))
 
 
-def log_torque(seen: Seen, new: NewTorque) -> None:
+def log_torque(ref: JobRef, new: NewTorque) -> None:
     """Log what fasteners got, and with which wrench.
 
     Raises
@@ -73,7 +73,7 @@ def log_torque(seen: Seen, new: NewTorque) -> None:
         No such fastener in this job, not a torque wrench, a setting outside its range, an adapter that cannot be, or what the
         order and range of the pass say.
     """
-    with recording(seen, TorqueMark, new.id, new, f"torque:{new.fastener}") as job:
+    with recording(ref, TorqueMark, new.id, new, f"torque:{new.fastener}") as job:
         if job is None:
             return
         task = _tasks(job).of_kind(TorqueTask).get(new.fastener)
@@ -81,27 +81,27 @@ def log_torque(seen: Seen, new: NewTorque) -> None:
             raise FieldError("fastener", f"{new.fastener} is not tightened in this job.", "Expected a fastener of Build.")
         tightening = task.tightening
         wrench = _wrench(new.wrench)
-        quantity = seen.entry.read("torque", new.typed)
+        quantity = ref.entry.read("torque", new.typed)
         if not wrench.now.low <= quantity.value <= wrench.now.high:
-            raise FieldError("torque", f"{wrench.tag} does not reach {quantity.said}.", f"Expected {_span(wrench, seen.unit)}.")
+            raise FieldError("torque", f"{wrench.tag} does not reach {quantity.said}.", f"Expected {_span(wrench, ref.unit)}.")
         usual = (_LEAST_OF_TORQUE * tightening.torque.low_n_m, _MOST_OF_TORQUE * tightening.torque.high_n_m)
-        seen.entry.check_usual(quantity, "torque", usual)
-        adapter = _adapter(new, seen.entry)
+        ref.entry.check_usual(quantity, "torque", usual)
+        adapter = _adapter(new, ref.entry)
         at_nut = quantity.value / (adapter.share if adapter else 1.0)
-        tightening.check(new.pass_number, new.bolts, at_nut, seen.unit)
+        tightening.check(new.pass_number, new.bolts, at_nut, ref.unit)
         TorqueMark.objects.create(
             id=new.id, job=job, fastener=new.fastener, pass_number=new.pass_number, bolts=new.bolts, typed=quantity.said,
-            set_n_m=quantity.value, at_nut_n_m=at_nut, adapter=_adapter_words(new, seen.entry) if adapter else "",
-            wrench=wrench, certificate=wrench.now, wrench_overdue=overdue(wrench, seen.moment), **seen.stamp,
+            set_n_m=quantity.value, at_nut_n_m=at_nut, adapter=_adapter_words(new, ref.entry) if adapter else "",
+            wrench=wrench, certificate=wrench.now, wrench_overdue=overdue(wrench, ref.moment), **ref.stamp,
         )  # fmt: skip
         log(
             job,
-            seen,
+            ref,
             f"{tightening.torque.fastener}{_which(new, tightening.torque.count)}: {quantity.said} with {wrench.tag}",
         )
 
 
-def confirm_new(seen: Seen, part_id: uuid.UUID, feature: str) -> None:
+def confirm_new(ref: JobRef, part_id: uuid.UUID, feature: str) -> None:
     """Say that the new part is in, where no size shows it.
 
     Raises
@@ -109,20 +109,20 @@ def confirm_new(seen: Seen, part_id: uuid.UUID, feature: str) -> None:
     FieldError
         A part that is not renewed in this job, or one whose sizes show it.
     """
-    with recording(seen, NewPart, part_id, feature, f"feature:{feature}") as job:
+    with recording(ref, NewPart, part_id, feature, f"feature:{feature}") as job:
         if job is None:
             return
         state = next((s for s in assess(load(job).job_record).features if s.feature.key == feature), None)
         if state is None or not state.to_confirm:
             raise FieldError("part", f"{feature} is not to be confirmed in this job.", "Expected a part that is changed.")
         if not job.new_parts.standing().filter(feature=feature).exists():
-            NewPart.objects.create(id=part_id, job=job, feature=feature, **seen.stamp)
-            log(job, seen, f"New part in: {state.feature.name}")
+            NewPart.objects.create(id=part_id, job=job, feature=feature, **ref.stamp)
+            log(job, ref, f"New part in: {state.feature.name}")
 
 
-def use_at_bench(seen: Seen, lubricant: str | None = None, gun: str | None = None) -> None:
+def use_at_bench(ref: JobRef, lubricant: str | None = None, gun: str | None = None) -> None:
     """Say which lubricant and which grease gun are on the bench; what is ``None`` stays as it is."""
-    with changing(seen, "bench") as job:
+    with changing(ref, "bench") as job:
         if lubricant is not None:
             if lubricant and not (lubricant in MEDIA and MEDIA[lubricant].lubricates):
                 known = ", ".join(key for key, m in MEDIA.items() if m.lubricates)
@@ -134,7 +134,7 @@ def use_at_bench(seen: Seen, lubricant: str | None = None, gun: str | None = Non
                 raise FieldError("grease gun", f"there is no {gun}.", "Expected one from the toolbox.")
         job.save(update_fields=["lubricant", "gun"])
         said = [MEDIA[job.lubricant].name if job.lubricant else "no lubricant", job.gun.tag if job.gun else ""]
-        log(job, seen, "On the bench: " + ", ".join(s for s in said if s))
+        log(job, ref, "On the bench: " + ", ".join(s for s in said if s))
 
 
 _LEAST_OF_TORQUE, _MOST_OF_TORQUE = 0.1, 3.0

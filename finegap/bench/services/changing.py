@@ -40,7 +40,7 @@ AHEAD = dt.timedelta(minutes=5)
 
 
 @dataclass(frozen=True)
-class Seen:
+class JobRef:
     """From which version of which job a change is made, and by whom.
 
     ``entry`` is how it was typed. ``at`` is the moment of the act with its zone; ``None`` is now, by the clock of this machine.
@@ -82,26 +82,28 @@ ALL = "*"
 
 
 @contextmanager
-def changing(seen: Seen, about: About = ALL) -> Iterator[Job]:
+def changing(ref: JobRef, about: About = ALL) -> Iterator[Job]:
     """A transaction on an unsigned job, at the version that was seen of what the change is about."""
     with transaction.atomic():
-        job = _job(seen.number)
-        _check_open(job, seen, about)
+        job = _job(ref.number)
+        _check_open(job, ref, about)
         yield job
 
 
 @contextmanager
-def recording(seen: Seen, kind: type[Recorded], record_id: uuid.UUID, contents: object, about: About = ALL) -> Iterator[Job | None]:
+def recording(
+    ref: JobRef, kind: type[Recorded], record_id: uuid.UUID, contents: object, about: About = ALL
+) -> Iterator[Job | None]:
     """As ``changing``, for a record with an identity: ``None`` when this very record is already there.
 
     ``contents`` is what came with the identity.
     """
     with transaction.atomic():
-        job = _job(seen.number)
+        job = _job(ref.number)
         existing = kind._default_manager.filter(id=record_id).first()
-        sent = digest(contents, seen.actor, seen.entry)
+        sent = digest(contents, ref.actor, ref.entry)
         if existing is None:
-            _check_open(job, seen, about)
+            _check_open(job, ref, about)
             yield job
             # As it may hold other rows made beside it, the one with the identity is marked when all is made.
             kind._default_manager.filter(id=record_id).update(sent=sent, made=job.version)
@@ -120,26 +122,26 @@ def _job(number: int) -> Job:
     return job
 
 
-def _check_open(job: Job, seen: Seen, about: About) -> None:
+def _check_open(job: Job, ref: JobRef, about: About) -> None:
     if SignOff.objects.filter(job=job).exists():
         raise ReadOnly
     if Abandonment.objects.filter(job=job).exists():
         raise ReadOnly("This job was abandoned: it can be read, not changed.")
     job.about = about if isinstance(about, str) else " ".join(sorted(set(about(job))))
-    if seen.version > job.version:
+    if ref.version > job.version:
         raise Conflict(["This page is of another database. Read the job anew."])
-    if job.version != seen.version:
-        since = _since(job, seen)
+    if job.version != ref.version:
+        since = _since(job, ref)
         if since:
             raise Conflict(since)
-    if seen.at is not None:
-        _check_clock(job, seen)
+    if ref.at is not None:
+        _check_clock(job, ref)
 
 
-def _check_clock(job: Job, seen: Seen) -> None:
+def _check_clock(job: Job, ref: JobRef) -> None:
     """A clock that is wrong would put a wrong time under a signature: a time to come is asked about, one before the job refused."""
-    at = seen.moment
-    if at > timezone.now() + AHEAD and not seen.entry.meant:
+    at = ref.moment
+    if at > timezone.now() + AHEAD and not ref.entry.meant:
         problem = f"the clock of this device is ahead: it says {at:%Y-%m-%d %H:%M}."
         raise Unlikely("time", problem, "Set the clock of this device; or is that time meant?")
     if at < job.opened_at - AHEAD:
@@ -147,7 +149,7 @@ def _check_clock(job: Job, seen: Seen) -> None:
         raise FieldError("time", problem, "Set the clock of this device, then go on.")
 
 
-def check_last(job: Job, seen: Seen) -> None:
+def check_last(job: Job, ref: JobRef) -> None:
     """What closes a job is done after all of it: a clock that says otherwise is asked about.
 
     Readings may wait through an outage; this is done face to face, and its time stands under a name.
@@ -158,21 +160,21 @@ def check_last(job: Job, seen: Seen) -> None:
         A time before that of the last line of the log.
     """
     last = job.events.order_by("-at").first()
-    if last is not None and seen.moment < last.at - AHEAD and not seen.entry.meant:
-        problem = f"the clock of this device says {seen.moment:%Y-%m-%d %H:%M}, before what was last done on the job."
+    if last is not None and ref.moment < last.at - AHEAD and not ref.entry.meant:
+        problem = f"the clock of this device says {ref.moment:%Y-%m-%d %H:%M}, before what was last done on the job."
         raise Unlikely("time", problem, "Set the clock of this device; or is that time meant?")
 
 
-def _since(job: Job, seen: Seen) -> list[str]:
+def _since(job: Job, ref: JobRef) -> list[str]:
     """What others did since to what this change is about, the newest; a change to all of the job stands in the way of anybody's.
 
     A person's own changes wait in their order and are no news to that person.
     """
-    if seen.version < job.version - _LOOKED_AT:
+    if ref.version < job.version - _LOOKED_AT:
         return [f"More than {_LOOKED_AT} changes since. Read the job anew."]
-    events = list(job.events.filter(version__gt=seen.version).select_related("by").order_by("-version"))
+    events = list(job.events.filter(version__gt=ref.version).select_related("by").order_by("-version"))
     mine = set(job.about.split())
-    told = [e for e in events if ALL in mine or (e.by_id != seen.actor.pk and _meets(mine, e.about))]
+    told = [e for e in events if ALL in mine or (e.by_id != ref.actor.pk and _meets(mine, e.about))]
     lines = [f"{name_of(e.by)}: {e.what}" for e in told[:_TOLD]]
     before = len(told) - len(lines)
     return [*([f"And {before} before these."] if before else []), *reversed(lines)]
@@ -188,8 +190,8 @@ def has_worked(job: Job, person: User) -> bool:
     return job.opened_by_id == person.pk or job.events.filter(by=person).exists()
 
 
-def log(job: Job, seen: Seen, what: str) -> None:
+def log(job: Job, ref: JobRef, what: str) -> None:
     """One line of the log, and one version more."""
     job.version += 1
     job.save(update_fields=["version"])
-    Event.objects.create(job=job, version=job.version, what=what[:400], about=job.about, **seen.stamp)
+    Event.objects.create(job=job, version=job.version, what=what[:400], about=job.about, **ref.stamp)

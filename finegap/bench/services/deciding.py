@@ -7,7 +7,7 @@ from collections.abc import Sequence
 
 from finegap.bench.models import Decision, Job
 from finegap.bench.records import family_of, load
-from finegap.bench.services.changing import Seen, log, recording
+from finegap.bench.services.changing import JobRef, log, recording
 from finegap.bench.services.setting import unprove
 from finegap.core import job_record as core
 from finegap.core.deciding import decided as decided_with
@@ -16,7 +16,7 @@ from finegap.core.inspection import FeatureState, reason_needed
 from finegap.core.job import assess
 
 
-def decide(seen: Seen, decision_id: uuid.UUID, feature: str, decided: str, reason: str = "", parts: Sequence[str] = ()) -> None:
+def decide(ref: JobRef, decision_id: uuid.UUID, feature: str, decided: str, reason: str = "", parts: Sequence[str] = ()) -> None:
     """Decide keep or change for a feature; of a pair to be changed, ``parts`` are those of its features whose parts are new.
 
     A pair and its parts are one decision: deciding the one settles the other, and what no longer holds goes.
@@ -27,7 +27,7 @@ def decide(seen: Seen, decision_id: uuid.UUID, feature: str, decided: str, reaso
         Against the verdict without a reason, of the feature or of a part it takes with it; or a pair that names no part.
     """
     contents = (feature, decided, reason, tuple(parts))
-    with recording(seen, Decision, decision_id, contents, lambda job: about_feature(job, feature)) as job:
+    with recording(ref, Decision, decision_id, contents, lambda job: about_feature(job, feature)) as job:
         if job is None:
             return
         job_record = load(job).job_record
@@ -43,9 +43,9 @@ def decide(seen: Seen, decision_id: uuid.UUID, feature: str, decided: str, reaso
                 _check_reason(states[key], core.Decided.KEEP, reason)
         for key in touched:
             record_id = decision_id if key == feature else uuid.uuid5(decision_id, key)
-            _put(job, seen, states[key], after.get(key), record_id)
-        undone = renew(job, seen, job_record)
-        log(job, seen, "; ".join(_said(states[key], after.get(key)) for key in touched) + undone)
+            _put(job, ref, states[key], after.get(key), record_id)
+        undone = renew(job, ref, job_record)
+        log(job, ref, "; ".join(_said(states[key], after.get(key)) for key in touched) + undone)
 
 
 def about_feature(job: Job, feature: str) -> tuple[str, ...]:
@@ -58,27 +58,27 @@ def about_feature(job: Job, feature: str) -> tuple[str, ...]:
 
 
 def _check_reason(state: FeatureState, wanted: core.Decided, reason: str) -> None:
-    call = state.found_verdict.call if state.found_verdict else None
-    if reason_needed(call, wanted) and not reason.strip():
-        problem = f"{wanted.value} goes against the verdict “{_call(state)}” of {state.feature.name}."
+    verdict = state.found_judgement.verdict if state.found_judgement else None
+    if reason_needed(verdict, wanted) and not reason.strip():
+        problem = f"{wanted.value} goes against the verdict “{_verdict(state)}” of {state.feature.name}."
         raise FieldError("reason", problem, "Expected the reason, in a few words.")
 
 
-def _call(state: FeatureState) -> str:
-    return state.found_verdict.call.value if state.found_verdict else "not measured"
+def _verdict(state: FeatureState) -> str:
+    return state.found_judgement.verdict.value if state.found_judgement else "not measured"
 
 
-def _put(job: Job, seen: Seen, state: FeatureState, decision: core.Decision | None, record_id: uuid.UUID) -> None:
+def _put(job: Job, ref: JobRef, state: FeatureState, decision: core.Decision | None, record_id: uuid.UUID) -> None:
     key = state.feature.key
-    job.decisions.filter(feature=key).strike(seen.actor, seen.moment, "decided again")
+    job.decisions.filter(feature=key).strike(ref.actor, ref.moment, "decided again")
     if decision is not None:
         Decision.objects.create(
-            id=record_id, job=job, feature=key, decided=decision.decided.value, verdict=_call(state), reason=decision.reason,
-            parts=list(decision.parts), **seen.stamp,
+            id=record_id, job=job, feature=key, decided=decision.decided.value, verdict=_verdict(state), reason=decision.reason,
+            parts=list(decision.parts), **ref.stamp,
         )  # fmt: skip
 
 
-def renew(job: Job, seen: Seen, before: core.JobRecord) -> str:
+def renew(job: Job, ref: JobRef, before: core.JobRecord) -> str:
     """After a decision: what it changes of the parts that are new. Words for the log.
 
     A part that is kept after all is not a new one that is in, and what was measured as the new one is not of it. A pump whose parts
@@ -88,15 +88,15 @@ def renew(job: Job, seen: Seen, before: core.JobRecord) -> str:
     if now.changed == before.changed:
         return ""
     why, kept = "the part is kept after all", before.changed - now.changed
-    job.new_parts.filter(feature__in=kept).strike(seen.actor, seen.moment, why)
+    job.new_parts.filter(feature__in=kept).strike(ref.actor, ref.moment, why)
     left = job.readings.filter(feature__in=kept, phase=core.Phase.LEFT.value)
-    left.strike(seen.actor, seen.moment, f"measured as a new part; {why}")
+    left.strike(ref.actor, ref.moment, f"measured as a new part; {why}")
     job.renewed = job.version + 1
     job.save(update_fields=["renewed"])
-    return unprove(job, seen, now.family, "other parts were decided after it")
+    return unprove(job, ref, now.family, "other parts were decided after it")
 
 
 def _said(state: FeatureState, decision: core.Decision | None) -> str:
     if decision is None:
         return f"{state.feature.name}: open again"
-    return f"{state.feature.name}: {decision.decided.value} (verdict {_call(state)}) {decision.reason}".strip()
+    return f"{state.feature.name}: {decision.decided.value} (verdict {_verdict(state)}) {decision.reason}".strip()

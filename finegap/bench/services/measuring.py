@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from finegap.bench.models import Job, Look, Reading
 from finegap.bench.records import family_of, load, sheet_of
-from finegap.bench.services.changing import Seen, log, recording
+from finegap.bench.services.changing import JobRef, log, recording
 from finegap.core import job_record as core
 from finegap.core.entry import FIELDS, Entry
 from finegap.core.errors import FieldError, Unlikely
@@ -24,7 +24,7 @@ from finegap.core.materials import MATERIALS
 from finegap.core.measuring.feeler import check_pile, interval
 from finegap.core.measuring.paste import Pasted, read_set
 from finegap.core.measuring.plausible import check_plausible, plausible
-from finegap.core.measuring.verdict import Call
+from finegap.core.measuring.verdict import Verdict
 from finegap.core.numerals import Mark
 from finegap.core.quantities import Dimension, Quantity, Sign, said
 from finegap.inventory.models import Certificate, Gauge
@@ -63,7 +63,7 @@ class NewSet:
     reason: str = ""
 
 
-def record_reading(seen: Seen, new: NewReading) -> None:
+def record_reading(ref: JobRef, new: NewReading) -> None:
     """Record one reading as typed and as converted.
 
     Raises
@@ -75,16 +75,16 @@ def record_reading(seen: Seen, new: NewReading) -> None:
         Unless it is said to be meant: absurdly far from the new size, leaves the set does not have, a clearance below zero, or a
         new part away from its new size.
     """
-    with recording(seen, Reading, new.id, new, f"feature:{new.feature}") as job:
+    with recording(ref, Reading, new.id, new, f"feature:{new.feature}") as job:
         if job is None:
             return
         feature, station = _place(job, new.feature, new.station)
         gauge = length_gauge(new.gauge)
-        entry = _as_sent(seen.entry, gauge, new.taken)
+        entry = _as_sent(ref.entry, gauge, new.taken)
         possible = _possible(job, feature)
         quantity = length_typed(new.typed, "leaf that goes" if new.stops else feature.name, entry, feature.kind, possible)
         stops = length_typed(new.stops, "leaf that does not", entry, feature.kind, possible) if new.stops else None
-        reading = _reading(job, feature, station, gauge, new.phase, seen)
+        reading = _reading(job, feature, station, gauge, new.phase, ref)
         reading.id, reading.taken, reading.reason = new.id, new.taken, new.reason.strip()
         reading.typed, reading.unit, reading.value_mm = quantity.typed, quantity.unit, quantity.value
         reading.understood = "; ".join(q.understood for q in (quantity, stops) if q and q.understood)
@@ -99,11 +99,11 @@ def record_reading(seen: Seen, new: NewReading) -> None:
                 check_pile(leaf, gauge.now.leaves_um, gauge.tag, feature.name)
         reading.out_of_range = not _reaches(gauge.now, reading)
         reading.save(force_insert=True)
-        _ask_the_rest(job, seen, [reading])
-        log(job, seen, f"{feature.name}, {station.label}: {_said(reading)}")
+        _ask_the_rest(job, ref, [reading])
+        log(job, ref, f"{feature.name}, {station.label}: {_said(reading)}")
 
 
-def record_set(seen: Seen, new: NewSet) -> None:
+def record_set(ref: JobRef, new: NewSet) -> None:
     """Record a set of readings pasted from a spreadsheet: all of it, or nothing.
 
     Raises
@@ -112,22 +112,22 @@ def record_set(seen: Seen, new: NewSet) -> None:
         As for one reading; the row and column are named.
     """
     first = uuid.uuid5(new.id, "0")
-    with recording(seen, Reading, first, new, f"feature:{new.feature}") as job:
+    with recording(ref, Reading, first, new, f"feature:{new.feature}") as job:
         if job is None:
             return
         feature = _measured(job, new.feature)
         gauge = length_gauge(new.gauge)
         sign = Sign.NOT_NEGATIVE if feature.kind.is_gap else Sign.POSITIVE
-        entry, possible = seen.entry, _possible(job, feature)
+        entry, possible = ref.entry, _possible(job, feature)
         rows = read_set(new.text, feature.stations, entry.unit(Dimension.LENGTH), feature.name, sign, entry.mark, possible)
         pasted = []
         for i, row in enumerate(rows):
             if not entry.meant:
                 _ask(job, feature, row.quantity, entry)
-            pasted.append(_pasted(job, feature, gauge, new, row, i, seen))
+            pasted.append(_pasted(job, feature, gauge, new, row, i, ref))
             pasted[-1].save(force_insert=True)
-        _ask_the_rest(job, seen, pasted)
-        log(job, seen, f"{feature.name}: {len(rows)} readings pasted")
+        _ask_the_rest(job, ref, pasted)
+        log(job, ref, f"{feature.name}: {len(rows)} readings pasted")
 
 
 def _as_sent(entry: Entry, gauge: Gauge, taken: str) -> Entry:
@@ -142,8 +142,8 @@ def _said(reading: Reading) -> str:
     return said(reading.typed, reading.unit) + (f" (read as {reading.understood})" if reading.understood else "")
 
 
-def _pasted(job: Job, feature: Feature, gauge: Gauge, new: NewSet, row: Pasted, index: int, seen: Seen) -> Reading:
-    reading = _reading(job, feature, row.station, gauge, new.phase, seen)
+def _pasted(job: Job, feature: Feature, gauge: Gauge, new: NewSet, row: Pasted, index: int, ref: JobRef) -> Reading:
+    reading = _reading(job, feature, row.station, gauge, new.phase, ref)
     reading.id, reading.taken, reading.reason = uuid.uuid5(new.id, str(index)), "pasted", new.reason.strip()
     reading.typed, reading.unit, reading.value_mm = row.quantity.typed, row.quantity.unit, row.quantity.value
     reading.understood = row.quantity.understood
@@ -151,7 +151,7 @@ def _pasted(job: Job, feature: Feature, gauge: Gauge, new: NewSet, row: Pasted, 
     return reading
 
 
-def _reading(job: Job, feature: Feature, station: Station, gauge: Gauge, phase: str, seen: Seen) -> Reading:
+def _reading(job: Job, feature: Feature, station: Station, gauge: Gauge, phase: str, ref: JobRef) -> Reading:
     order = (job.readings.aggregate(last=models.Max("order"))["last"] or 0) + 1
     return Reading(
         job=job,
@@ -160,9 +160,9 @@ def _reading(job: Job, feature: Feature, station: Station, gauge: Gauge, phase: 
         station=station.key,
         gauge=gauge,
         certificate=gauge.now,
-        gauge_overdue=overdue(gauge, seen.moment),
+        gauge_overdue=overdue(gauge, ref.moment),
         order=order,
-        **seen.stamp,
+        **ref.stamp,
     )
 
 
@@ -186,7 +186,7 @@ def _ask(job: Job, feature: Feature, quantity: Quantity, entry: Entry) -> None:
         check_plausible(quantity, feature.name, expected, feature.kind.is_gap, entry.mark)
 
 
-def _ask_the_rest(job: Job, seen: Seen, readings: list[Reading]) -> None:
+def _ask_the_rest(job: Job, ref: JobRef, readings: list[Reading]) -> None:
     """Ask about what only shows beside the other sizes, or beside the decision: the change is rolled back until it is meant.
 
     Raises
@@ -198,15 +198,15 @@ def _ask_the_rest(job: Job, seen: Seen, readings: list[Reading]) -> None:
     if phase is core.Phase.FOUND and not _may_be_below_zero(job, feature):
         return
     states = {state.feature.key: state for state in inspect(load(job).job_record)}
-    state, meant = states[feature], seen.entry.meant
+    state, meant = states[feature], ref.entry.meant
     for pair in states.values():
         clearance = pair.left if phase is core.Phase.LEFT else pair.found
         if not meant and feature in (pair.feature.bore, pair.feature.shaft) and clearance and clearance.value_mm < 0:
-            shown = length(clearance.value_mm, fine=True).text(seen.unit)
+            shown = length(clearance.value_mm, fine=True).text(ref.unit)
             raise Unlikely(state.feature.name, f"{pair.feature.name} would be {shown}.", "Is it a reading of this part?")
     if phase is core.Phase.LEFT and state.not_new is not None:
-        outside = state.left_verdict is not None and state.left_verdict.call is Call.CHANGE
-        words = state.not_new.render(seen.unit)
+        outside = state.left_judgement is not None and state.left_judgement.verdict is Verdict.CHANGE
+        words = state.not_new.render(ref.unit)
         if not meant:
             hint = "Is it meant?" if outside else "If it is meant, say why."
             raise Unlikely(state.feature.name, words, hint, reason_wanted=not outside)
@@ -261,7 +261,7 @@ def _warm(job: Job, feature: Feature, new: NewReading, entry: Entry) -> tuple[fl
 _COLDEST_PART_C, _HOTTEST_PART_C = -40.0, 200.0
 
 
-def look_at(seen: Seen, look_id: uuid.UUID, feature: str, damages: list[str], note: str = "", phase: str = "found") -> None:
+def look_at(ref: JobRef, look_id: uuid.UUID, feature: str, damages: list[str], note: str = "", phase: str = "found") -> None:
     """Record what was seen on a part; no damage means that it is sound.
 
     Raises
@@ -269,7 +269,7 @@ def look_at(seen: Seen, look_id: uuid.UUID, feature: str, damages: list[str], no
     FieldError
         A feature without damage to choose, or a damage it does not have.
     """
-    with recording(seen, Look, look_id, (feature, damages, note, phase), f"feature:{feature}") as job:
+    with recording(ref, Look, look_id, (feature, damages, note, phase), f"feature:{feature}") as job:
         if job is None:
             return
         part = family_of(job).by_key.get(feature)
@@ -282,9 +282,9 @@ def look_at(seen: Seen, look_id: uuid.UUID, feature: str, damages: list[str], no
         when = core.Phase(phase).value
         job.looks.filter(feature=feature, phase=when).delete()
         kept = [d for d in known if d in damages]
-        Look.objects.create(id=look_id, job=job, feature=feature, phase=when, damages=kept, note=note.strip(), **seen.stamp)
+        Look.objects.create(id=look_id, job=job, feature=feature, phase=when, damages=kept, note=note.strip(), **ref.stamp)
         words = ", ".join(known[d] for d in kept) or "sound"
-        log(job, seen, f"{part.name}: {words}" + (f" ({note.strip()})" if note.strip() else ""))
+        log(job, ref, f"{part.name}: {words}" + (f" ({note.strip()})" if note.strip() else ""))
 
 
 def _measured(job: Job, feature_key: str) -> Feature:

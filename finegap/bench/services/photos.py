@@ -12,7 +12,7 @@ from django.db import transaction
 
 from finegap.bench.models import Job, Photo
 from finegap.bench.records import family_of, load
-from finegap.bench.services.changing import Seen, changing, log, recording
+from finegap.bench.services.changing import JobRef, changing, log, recording
 from finegap.bench.services.steps import step_of
 from finegap.core.errors import FieldError
 
@@ -35,7 +35,7 @@ class NewPhoto:
     note: str = ""
 
 
-def attach_photo(seen: Seen, new: NewPhoto) -> None:
+def attach_photo(ref: JobRef, new: NewPhoto) -> None:
     """Keep a photograph of a part or of a step.
 
     Raises
@@ -47,7 +47,7 @@ def attach_photo(seen: Seen, new: NewPhoto) -> None:
         raise FieldError("photo", f"it is {(new.file.size or 0) / 1e6:.0f} MB.", _EXPECTED)
     picture, width, height = _small(new.file)
     with recording(
-        seen, Photo, new.id, (new.feature, new.step, new.note, hashlib.sha256(picture).hexdigest()), f"photo:{new.id}"
+        ref, Photo, new.id, (new.feature, new.step, new.note, hashlib.sha256(picture).hexdigest()), f"photo:{new.id}"
     ) as job:
         if job is None:
             return
@@ -56,22 +56,22 @@ def attach_photo(seen: Seen, new: NewPhoto) -> None:
             raise FieldError("photo", f"the job has {_MOST_PHOTOS} already.", "Expected the telling ones.")
         photo = Photo(
             id=new.id, job=job, feature=new.feature, step=new.step, note=new.note.strip(), width=width, height=height,
-            **seen.stamp,
+            **ref.stamp,
         )  # fmt: skip
         photo.file.save(f"{new.id}.jpg", ContentFile(picture), save=False)
         photo.save(force_insert=True)
-        log(job, seen, f"Photo of {of}")
+        log(job, ref, f"Photo of {of}")
 
 
-def remove_photo(seen: Seen, photo_id: uuid.UUID) -> None:
+def remove_photo(ref: JobRef, photo_id: uuid.UUID) -> None:
     """Take a photograph off an unsigned job; the log says so."""
-    with changing(seen, f"photo:{photo_id}") as job:
+    with changing(ref, f"photo:{photo_id}") as job:
         photo = job.photos.filter(id=photo_id).first()
         if photo is None:
             raise FieldError("photo", "it is not there.", "Expected a photo of this job.")
         file = photo.file
         photo.delete()
-        log(job, seen, "Photo taken off")
+        log(job, ref, "Photo taken off")
         transaction.on_commit(lambda: file.delete(save=False))
 
 

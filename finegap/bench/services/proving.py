@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 
 from finegap.bench.models import Job, ProofMark, RunInNote
 from finegap.bench.records import load
-from finegap.bench.services.changing import AHEAD, Seen, log, recording
+from finegap.bench.services.changing import AHEAD, JobRef, log, recording
 from finegap.bench.services.steps import step_of
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
@@ -46,7 +46,7 @@ class NewProof:
     places: list[str] = field(default_factory=list)
 
 
-def see(seen: Seen, new: NewProof) -> None:
+def see(ref: JobRef, new: NewProof) -> None:
     """Record something seen at a step; seeing it again replaces it there, and the record keeps both.
 
     Raises
@@ -54,7 +54,7 @@ def see(seen: Seen, new: NewProof) -> None:
     FieldError
         A step that is not done with it, nothing that is looked at, a quantity that cannot be, a place that is no hour of the clock.
     """
-    with recording(seen, ProofMark, new.id, new, f"step:{new.step}") as job:
+    with recording(ref, ProofMark, new.id, new, f"step:{new.step}") as job:
         if job is None:
             return
         step = step_of(load(job).job_record.family, new.step)
@@ -67,19 +67,19 @@ def see(seen: Seen, new: NewProof) -> None:
                 raise FieldError("tight spot", f"“{odd}” is no hour of the clock.", "Expected 1 to 12.")
             typed = f"tight at {', '.join(new.places)} o'clock" if new.places else "turns freely all the way round"
         elif new.seen == END_PLAY:
-            play = seen.entry.read("end_play", new.typed)
+            play = ref.entry.read("end_play", new.typed)
             value, typed = play.value, play.said
         elif new.seen == FirstHourItem.NOISE.value:
             if typed not in NOISES:
                 raise FieldError("noise", f"“{typed}” is not in the list.", f"Expected one of: {', '.join(NOISES)}.")
         else:
-            value, typed = _measured(new, seen.entry)
-        job.proofs.filter(step=new.step, seen=new.seen).strike(seen.actor, seen.moment, "seen again")
+            value, typed = _measured(new, ref.entry)
+        job.proofs.filter(step=new.step, seen=new.seen).strike(ref.actor, ref.moment, "seen again")
         ProofMark.objects.create(
             id=new.id, job=job, step=new.step, seen=new.seen, value=value, typed=typed, places=sorted(set(new.places), key=int),
-            **seen.stamp,
+            **ref.stamp,
         )  # fmt: skip
-        log(job, seen, f"{new.seen.capitalize()}: {typed}")
+        log(job, ref, f"{new.seen.capitalize()}: {typed}")
 
 
 def _measured(new: NewProof, entry: Entry) -> tuple[float, str]:
@@ -113,7 +113,7 @@ class NewNote:
     eighths: float = 0.0
 
 
-def note_run_in(seen: Seen, new: NewNote) -> None:
+def note_run_in(ref: JobRef, new: NewNote) -> None:
     """Add a line to the log of the run-in.
 
     Raises
@@ -123,26 +123,26 @@ def note_run_in(seen: Seen, new: NewNote) -> None:
     Refused
         This pump has no packing to run in.
     """
-    with recording(seen, RunInNote, new.id, new, "run-in") as job:
+    with recording(ref, RunInNote, new.id, new, "run-in") as job:
         if job is None:
             return
         job_record = load(job).job_record
         if not assess(job_record).tasks.of_kind(RunInTask):
             raise Refused("There is no packing to run in.", ["This pump is sealed otherwise."])
-        drops, expanded = _drops(new, seen.entry)
-        box = seen.entry.read("box", new.box).value if new.box.strip() else None
-        note = Note(_minute(job, new.minute, seen), drops, box, new.eighths)
+        drops, expanded = _drops(new, ref.entry)
+        box = ref.entry.read("box", new.box).value if new.box.strip() else None
+        note = Note(_minute(job, new.minute, ref), drops, box, new.eighths)
         check_note(note, job_record.run_in)
         RunInNote.objects.create(
             id=new.id, job=job, number=job.run_in.count() + 1, minute=note.minute, drops=drops, drops_expanded=expanded, box_c=box,
-            eighths=note.eighths, **seen.stamp,
+            eighths=note.eighths, **ref.stamp,
         )  # fmt: skip
         words = [
             f"{drops:.1f} drops a minute" if drops is not None else "",
             f"box {box:.0f} C" if box is not None else "",
             f"gland {'tightened' if note.eighths > 0 else 'backed off'} {abs(note.eighths) / 8:g} turn" if note.eighths else "",
         ]
-        log(job, seen, f"Run-in, minute {note.minute:.0f}: " + ", ".join(filter(None, words)))
+        log(job, ref, f"Run-in, minute {note.minute:.0f}: " + ", ".join(filter(None, words)))
 
 
 def _drops(new: NewNote, entry: Entry) -> tuple[float | None, float | None]:
@@ -154,23 +154,23 @@ def _drops(new: NewNote, entry: Entry) -> tuple[float | None, float | None]:
     return (entry.number(new.drops, "drops a minute", 0, 1000), None) if new.drops.strip() else (None, None)
 
 
-def _ask_of_the_future(first: RunInNote, minute: float, seen: Seen) -> None:
+def _ask_of_the_future(first: RunInNote, minute: float, ref: JobRef) -> None:
     """A line of a time that has not come is asked about."""
     at = first.at + dt.timedelta(minutes=minute - first.minute)
-    if at > seen.moment + AHEAD:
+    if at > ref.moment + AHEAD:
         raise Unlikely(
-            "minute", f"minute {minute:g} is still to come: it would be {at.astimezone(seen.moment.tzinfo):%H:%M}.", "Is it meant?"
+            "minute", f"minute {minute:g} is still to come: it would be {at.astimezone(ref.moment.tzinfo):%H:%M}.", "Is it meant?"
         )
 
 
-def _minute(job: Job, typed: str, seen: Seen) -> float:
+def _minute(job: Job, typed: str, ref: JobRef) -> float:
     notes = list(job.run_in.standing())
     if typed.strip():
-        minute = seen.entry.number(typed, "minute", 0, 72 * 60)
-        if notes and not seen.entry.meant:
-            _ask_of_the_future(notes[0], minute, seen)
+        minute = ref.entry.number(typed, "minute", 0, 72 * 60)
+        if notes and not ref.entry.meant:
+            _ask_of_the_future(notes[0], minute, ref)
         return minute
     if not notes:
         return 0.0
-    since = (seen.moment - notes[0].at).total_seconds() / 60 + notes[0].minute
+    since = (ref.moment - notes[0].at).total_seconds() / 60 + notes[0].minute
     return round(max(since, notes[-1].minute), 1)

@@ -9,14 +9,14 @@ from dataclasses import dataclass, field, replace
 
 from finegap.bench.models import Job, Try, TryCheck, ZeroFound
 from finegap.bench.records import GAP, MESH, core_gauge, family_of, load, sheet_of
-from finegap.bench.services.changing import Seen, log, recording
+from finegap.bench.services.changing import JobRef, log, recording
 from finegap.bench.services.measuring import length_gauge, length_typed, overdue
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.model import Family, FeatureKind, Stage, Step
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.leaves import pair_uncertainty_mm
-from finegap.core.gap.setting import Asked, Check, feeler_check
+from finegap.core.gap.setting import Check, GapTarget, feeler_check
 from finegap.core.job import assess
 from finegap.core.means.base import Means
 from finegap.core.measuring import readings as measuring
@@ -58,10 +58,10 @@ class NewTry:
     opened: bool | None = None
 
 
-def set_zero(seen: Seen, zero_id: uuid.UUID, school: str, lash: str = "", lash_arc: str = "") -> None:
+def set_zero(ref: JobRef, zero_id: uuid.UUID, school: str, lash: str = "", lash_arc: str = "") -> None:
     """Say that zero is found, by which school, and the play if not the one in use: as a length, or as the arc turned before the
     rotor followed. After tries only the play can change; strike the zero out to find it anew."""
-    with recording(seen, ZeroFound, zero_id, (school, lash, lash_arc), GAP) as job:
+    with recording(ref, ZeroFound, zero_id, (school, lash, lash_arc), GAP) as job:
         if job is None:
             return
         before = job.zeros.standing().first()
@@ -75,10 +75,10 @@ def set_zero(seen: Seen, zero_id: uuid.UUID, school: str, lash: str = "", lash_a
         if lash and lash_arc:
             raise FieldError("play (lash)", "it is given twice.", "Expected the play, or the arc it was measured by.")
         if lash:
-            quantity = seen.entry.read("lash", lash)
+            quantity = ref.entry.read("lash", lash)
             lash_mm, typed = quantity.value, quantity.said
         if lash_arc:
-            arc = seen.entry.read("lash_arc", lash_arc)
+            arc = ref.entry.read("lash_arc", lash_arc)
             lash_mm, typed = means.lash_by(arc.value), f"arc {arc.said}"
         if lash_mm > _MOST_LASH_MM:
             raise FieldError("play (lash)", f"{lash_mm:g} mm is not play, it is damage.", "Expected up to 1 mm.")
@@ -88,15 +88,15 @@ def set_zero(seen: Seen, zero_id: uuid.UUID, school: str, lash: str = "", lash_a
             expected = " or ".join(z.value for z in Zero)
             raise FieldError("school", f"“{school}” is not a way to find zero.", f"Expected: {expected}.") from None
         if before is not None:
-            job.zeros.strike(seen.actor, seen.moment, "found anew")
-        ZeroFound.objects.create(id=zero_id, job=job, school=found, lash_mm=lash_mm, lash_typed=typed, **seen.stamp)
-        log(job, seen, f"Zero by {found}, play {lash_mm:.3f} mm")
+            job.zeros.strike(ref.actor, ref.moment, "found anew")
+        ZeroFound.objects.create(id=zero_id, job=job, school=found, lash_mm=lash_mm, lash_typed=typed, **ref.stamp)
+        log(job, ref, f"Zero by {found}, play {lash_mm:.3f} mm")
 
 
 _MOST_LASH_MM = 1.0
 
 
-def record_try(seen: Seen, new: NewTry) -> None:
+def record_try(ref: JobRef, new: NewTry) -> None:
     """Record a try at a gap. The shelf gives and takes the gaskets or shims that were put in and taken out.
 
     A try the pump was opened for takes apart what its means is under: those steps are to be done again, at Set.
@@ -109,7 +109,7 @@ def record_try(seen: Seen, new: NewTry) -> None:
     Refused
         Zero has not been found; or this pump has no such gap to set.
     """
-    with recording(seen, Try, new.id, new, lambda job: _about(job, new.sets)) as job:
+    with recording(ref, Try, new.id, new, lambda job: _about(job, new.sets)) as job:
         if job is None:
             return
         sheet, job_record = sheet_of(job), load(job).job_record
@@ -118,11 +118,11 @@ def record_try(seen: Seen, new: NewTry) -> None:
         if setting is None:
             raise Refused(
                 "There is no such gap to set in this job.",
-                [] if gap_assessment.window else [gap_assessment.choice.sentence.render(seen.unit)],
+                [] if gap_assessment.window else [gap_assessment.choice.sentence.render(ref.unit)],
             )
-        checked = _checked(setting.asked, new, seen)
+        checked = _checked(setting.targets, new, ref)
         means = means_of(sheet, new.sets)
-        moved = _moved(job, means, new, seen.entry)
+        moved = _moved(job, means, new, ref.entry)
         undone = means.opens(job_record.family)
         last = job.tries.standing().filter(sets=new.sets).last()
         stacks = means.check_stacks(new.stacks_um)
@@ -142,7 +142,7 @@ def record_try(seen: Seen, new: NewTry) -> None:
             stacks_um=stacks,
             opened=opened,
             trial=opened,
-            **seen.stamp,
+            **ref.stamp,
         )
         for order, check in enumerate(checked):
             check.made, check.order = made, order
@@ -150,11 +150,11 @@ def record_try(seen: Seen, new: NewTry) -> None:
         said = ", ".join(f"{check.value_mm:.3f}" for check in checked)
         what = f"Try {number}: {'gap' if new.sets == GAP else 'mesh gaps'} {said} mm"
         if opened:
-            what += _take_apart(job, seen, undone, f"opened for try {number}")
+            what += _take_apart(job, ref, undone, f"opened for try {number}")
         else:
             # A cover that is put on after the check was off for this one.
-            _take_apart(job, seen, [s for s in undone if not s.puts_in], f"off for try {number}")
-        log(job, seen, what + unprove(job, seen, job_record.family, f"try {number} came after"))
+            _take_apart(job, ref, [s for s in undone if not s.puts_in], f"off for try {number}")
+        log(job, ref, what + unprove(job, ref, job_record.family, f"try {number} came after"))
 
 
 def means_of(sheet: SpecSheet, sets: str) -> Means:
@@ -202,41 +202,41 @@ def _stack_keys(job: Job, undone: Sequence[Step]) -> set[str]:
     return {stack.key for place, stack in stacks.items() if place in places}
 
 
-def _take_apart(job: Job, seen: Seen, undone: Sequence[Step], why: str) -> str:
+def _take_apart(job: Job, ref: JobRef, undone: Sequence[Step], why: str) -> str:
     """Strike out what is no longer so of a pump that was opened: steps, parts in their stacks, torques. Words for the log."""
     stacks = _stack_keys(job, undone)
     parts = load(job).job_record.stacks.values()
     features = [p.feature for stack in parts if stack.key in stacks for p in stack.parts if p.feature]
     torques = {key for s in undone for key in s.of("torque")}
     struck = (
-        job.steps.filter(step__in=[s.key for s in undone]).strike(seen.actor, seen.moment, why),
-        job.fitted.filter(stack__in=stacks).strike(seen.actor, seen.moment, why),
-        job.torques.filter(fastener__in=torques).strike(seen.actor, seen.moment, why),
-        job.new_parts.filter(feature__in=features).strike(seen.actor, seen.moment, why),
-        job.run_in.all().strike(seen.actor, seen.moment, why) if undone else 0,
+        job.steps.filter(step__in=[s.key for s in undone]).strike(ref.actor, ref.moment, why),
+        job.fitted.filter(stack__in=stacks).strike(ref.actor, ref.moment, why),
+        job.torques.filter(fastener__in=torques).strike(ref.actor, ref.moment, why),
+        job.new_parts.filter(feature__in=features).strike(ref.actor, ref.moment, why),
+        job.run_in.all().strike(ref.actor, ref.moment, why) if undone else 0,
     )
     return "; opened: what that took apart is to be done again at Set" if any(struck) else "; opened"
 
 
-def unprove(job: Job, seen: Seen, family: Family, why: str) -> str:
+def unprove(job: Job, ref: JobRef, family: Family, why: str) -> str:
     """A gap that was moved has to be proved again, and what comes after its check done again. Words for the log."""
     after = [s.key for s in family.steps if s.stage is Stage.PROVE or (s.stage is Stage.SET and not s.reopened)]
-    steps = job.steps.filter(step__in=after).strike(seen.actor, seen.moment, why)
-    seen_there = job.proofs.all().strike(seen.actor, seen.moment, why)
+    steps = job.steps.filter(step__in=after).strike(ref.actor, ref.moment, why)
+    seen_there = job.proofs.all().strike(ref.actor, ref.moment, why)
     return "; to be proved again" if steps or seen_there else ""
 
 
-def _checked(asked: Sequence[Asked], new: NewTry, seen: Seen) -> list[TryCheck]:
+def _checked(asked: Sequence[GapTarget], new: NewTry, ref: JobRef) -> list[TryCheck]:
     """Every check that is asked for, as rows not yet saved."""
     if len(new.checks) != len(asked):
         raise FieldError("checks", f"{len(new.checks)} were given.", f"Expected {len(asked)}: {', '.join(a.name for a in asked)}.")
-    return [_one_check(one, check, len(asked) > 1, seen) for one, check in zip(asked, new.checks, strict=True)]
+    return [_one_check(one, check, len(asked) > 1, ref) for one, check in zip(asked, new.checks, strict=True)]
 
 
-def _one_check(asked: Asked, new: NewCheck, several: bool, seen: Seen) -> TryCheck:
+def _one_check(asked: GapTarget, new: NewCheck, several: bool, ref: JobRef) -> TryCheck:
     of = f", {asked.name}" if several else ""
     gauge = length_gauge(new.gauge) if new.gauge or new.read else None
-    entry = replace(seen.entry, mark=Mark(gauge.mark)) if gauge and gauge.mark else seen.entry
+    entry = replace(ref.entry, mark=Mark(gauge.mark)) if gauge and gauge.mark else ref.entry
     possible = plausible(asked.window.high_mm, is_gap=True)
     typed = {
         name: length_typed(text, label, entry, FeatureKind.GAP, possible) if text else None
@@ -262,7 +262,7 @@ def _one_check(asked: Asked, new: NewCheck, several: bool, seen: Seen) -> TryChe
         half_mm=check.half_mm,
         gauge=gauge,
         certificate=gauge.now if gauge else None,
-        gauge_overdue=gauge is not None and overdue(gauge, seen.moment),
+        gauge_overdue=gauge is not None and overdue(gauge, ref.moment),
     )
 
 

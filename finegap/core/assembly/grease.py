@@ -15,7 +15,7 @@ _LEAST_PER_STROKE_G, _MOST_PER_STROKE_G = 0.05, 20.0
 
 @dataclass(frozen=True)
 class Greased:
-    """Grease for a bearing of outside diameter and width in mm, by a gun that gave ``grams_per_ten_strokes`` grams in ten strokes."""
+    """Grease for a bearing of outside diameter and width in mm, by a gun whose ten strokes weigh ``grams_per_ten_strokes``."""
 
     outside_mm: float
     width_mm: float

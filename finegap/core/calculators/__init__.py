@@ -1,4 +1,4 @@
-"""The one register of what can be reckoned alone, without a job. The page, the API and the shell are made from it."""
+"""The one register of what can be calculated alone, without a job. The page, the API and the shell are made from it."""
 
 from finegap.core.calculators.building import BUILDING
 from finegap.core.calculators.cost import COST

@@ -82,7 +82,7 @@ class Calculator:
     key: str
     name: str
     inputs: tuple[Input, ...]
-    reckon: Callable[[Typed], tuple[ResultLine, ...]]
+    calculate: Callable[[Typed], tuple[ResultLine, ...]]
 
     def run(self, typed: Mapping[str, str], entry: Entry) -> tuple[ResultLine, ...]:
         """Its lines, for what was typed with these units and decimal mark.
@@ -92,7 +92,7 @@ class Calculator:
         FieldError
             What was typed cannot be used; the field is named as it is on screen.
         """
-        return self.reckon(Typed(self.inputs, typed, entry))
+        return self.calculate(Typed(self.inputs, typed, entry))
 
 
 def mm(key: str, name: str, sign: Sign = Sign.POSITIVE, usual: str = "", optional: bool = False) -> Input:

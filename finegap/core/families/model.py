@@ -11,7 +11,7 @@ from typing import Protocol, TypeVar
 from finegap.core.errors import FieldError
 from finegap.core.families.stack import Stack
 from finegap.core.measuring.readings import Statistic
-from finegap.core.measuring.verdict import Call
+from finegap.core.measuring.verdict import Verdict
 
 Build = Mapping[str, str]
 """Which choice of each option a pump has: ``{"seal": "packed"}``."""
@@ -124,7 +124,7 @@ class Damage:
 
     key: str
     name: str
-    call: Call
+    verdict: Verdict
     meaning: str
 
 

@@ -1,1 +1,1 @@
-"""Which gap, and how to set it: the table, heat, and one file per means."""
+"""Which gap, and how to set it: the specification table, heat, slip, and the sums of each means."""

@@ -129,7 +129,7 @@ class WarmingUp:
 
     @property
     def is_known(self) -> bool:
-        """Reckoned from how fast the parts follow, not the worst that could be."""
+        """Calculated from how fast the parts follow, not the worst that could be."""
         return self.at_min is not None
 
     @property

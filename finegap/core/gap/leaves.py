@@ -12,7 +12,7 @@ from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Sentence, length
 from finegap.core.measuring.feeler import MOST_LEAVES, check_leaves
 from finegap.core.measuring.uncertainty import from_interval
-from finegap.core.measuring.verdict import Call, Limit, School, judge
+from finegap.core.measuring.verdict import Limit, School, Verdict, judge
 from finegap.core.working import Given, Working
 
 
@@ -135,7 +135,7 @@ _HAIR = 1e-6
 def _is_right(go: Pile, stop: Pile, limit: Limit, u_mm: float, school: School) -> bool:
     goes, stops = go.sum_um / 1000, stop.sum_um / 1000
     u = math.hypot(from_interval(goes, stops), u_mm)
-    return judge((goes + stops) / 2, u, math.inf, limit, school, half_mm=(stops - goes) / 2).call is Call.KEEP
+    return judge((goes + stops) / 2, u, math.inf, limit, school, half_mm=(stops - goes) / 2).verdict is Verdict.KEEP
 
 
 NEAREST = "the sum nearest to t; of those the fewest leaves, three at most"

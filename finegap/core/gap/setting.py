@@ -11,7 +11,7 @@ from finegap.core.gap.move import Move, Way, Window
 from finegap.core.gap.stock import Stack
 from finegap.core.measuring.feeler import interval
 from finegap.core.measuring.uncertainty import expanded, from_interval
-from finegap.core.measuring.verdict import Call, Limit, School, Verdict, judge
+from finegap.core.measuring.verdict import Judgement, Limit, School, Verdict, judge
 from finegap.core.working import Given, Working
 
 
@@ -31,7 +31,7 @@ class Check:
 
 
 @dataclass(frozen=True)
-class Asked:
+class GapTarget:
     """A number a try has to bring into its window: a gap that is checked, or what follows from two of them.
 
     ``apart_mm`` is how far it may be from its like on the other side, where that is asked for.
@@ -44,7 +44,11 @@ class Asked:
 
     @property
     def proof(self) -> Limit:
-        """Between what it is proved: its window, or so near its target that its like, proved so too, is not too far from it."""
+        """The limits a check of it is judged against, in mm.
+
+        They are its window. Where both sides may differ by only so much, each has to lie within half of that of the target as
+        well: then no pair of checks that passes can be too far apart.
+        """
         window, near = self.window, self.apart_mm / 2
         return Limit(max(window.low_mm, window.target_mm - near), min(window.high_mm, window.target_mm + near))
 
@@ -75,18 +79,18 @@ class TryMade:
 
 
 @dataclass(frozen=True)
-class Held:
+class GapResult:
     """A number held against its window. ``derived`` when it follows from others and was not measured itself."""
 
-    asked: Asked
+    target: GapTarget
     check: Check
-    verdict: Verdict
+    judgement: Judgement
     derived: bool = False
 
     @property
     def wanted_mm(self) -> float:
         """Change still wanted."""
-        return self.asked.window.target_mm - self.check.value_mm
+        return self.target.window.target_mm - self.check.value_mm
 
 
 @dataclass(frozen=True)
@@ -94,43 +98,43 @@ class TryJudged:
     """A try with everything it is held against."""
 
     made: TryMade
-    held: tuple[Held, ...]
-
-    @property
-    def call(self) -> Call:
-        """The worst of all verdicts."""
-        return max((h.verdict.call for h in self.held), key=_WORSE.index)
-
-    @property
-    def worst(self) -> Held:
-        """The number that stands worst."""
-        return max(self.held, key=lambda h: _WORSE.index(h.verdict.call))
+    results: tuple[GapResult, ...]
 
     @property
     def verdict(self) -> Verdict:
+        """The worst of all verdicts."""
+        return max((h.judgement.verdict for h in self.results), key=_WORSE.index)
+
+    @property
+    def worst(self) -> GapResult:
+        """The number that stands worst."""
+        return max(self.results, key=lambda h: _WORSE.index(h.judgement.verdict))
+
+    @property
+    def judgement(self) -> Judgement:
         """The verdict on the number that stands worst."""
-        return self.worst.verdict
+        return self.worst.judgement
 
     @property
     def leans_out(self) -> bool:
         """Rather outside than inside, if not beyond doubt: moving it costs less than another check."""
-        return self.call is Call.MEASURE_AGAIN and any(h.verdict.margin_mm < -_ON_THE_EDGE_MM for h in self.held)
+        return self.verdict is Verdict.MEASURE_AGAIN and any(h.judgement.margin_mm < -_ON_THE_EDGE_MM for h in self.results)
 
 
 _ON_THE_EDGE_MM = 1e-6
-_WORSE = (Call.KEEP, Call.WATCH, Call.MEASURE_AGAIN, Call.CHANGE)
+_WORSE = (Verdict.KEEP, Verdict.WATCH, Verdict.MEASURE_AGAIN, Verdict.CHANGE)
 
 
 @dataclass(frozen=True)
 class Setting:
     """Where setting stands.
 
-    ``asked`` are the gaps that are checked, in order; ``state`` is what its means keeps for its own picture. ``mismatch`` is what
+    ``targets`` are the gaps that are checked, in order; ``state`` is what its means keeps for its own picture. ``mismatch`` is what
     an unexpected check reading usually means. ``unproved`` says why a last check that reads right does not count: what was opened
     for it has not got its torque, or got it afterwards.
     """
 
-    asked: tuple[Asked, ...]
+    targets: tuple[GapTarget, ...]
     tries: tuple[TryJudged, ...]
     move: Move
     right: bool = False
@@ -141,7 +145,7 @@ class Setting:
     @property
     def window(self) -> Window:
         """The window of the gap, or of the first of them."""
-        return self.asked[0].window
+        return self.targets[0].window
 
     @property
     def gap_mm(self) -> float | None:
@@ -171,17 +175,17 @@ def feeler_check(goes_mm: float, stops_mm: float, leaf_u_mm: float = 0.0, field:
     return Check(value, u, float("inf"), half), working
 
 
-def judged(asked: Sequence[Asked], tries: Sequence[TryMade], school: School) -> tuple[TryJudged, ...]:
+def judged(asked: Sequence[GapTarget], tries: Sequence[TryMade], school: School) -> tuple[TryJudged, ...]:
     """Every try with its gaps held against their windows."""
     return tuple(
         TryJudged(made, tuple(hold(one, check, school) for one, check in zip(asked, made.checks, strict=True))) for made in tries
     )
 
 
-def hold(asked: Asked, check: Check, school: School, derived: bool = False) -> Held:
+def hold(asked: GapTarget, check: Check, school: School, derived: bool = False) -> GapResult:
     """One number against its window."""
     limit = Limit(asked.window.low_mm, asked.window.high_mm)
-    return Held(asked, check, judge(check.value_mm, check.u_mm, check.dof, limit, school, half_mm=check.half_mm), derived)
+    return GapResult(asked, check, judge(check.value_mm, check.u_mm, check.dof, limit, school, half_mm=check.half_mm), derived)
 
 
 def settled(setting: Setting) -> Setting:
@@ -190,27 +194,27 @@ def settled(setting: Setting) -> Setting:
         return setting
     last, move = setting.tries[-1], setting.move
     worst = last.worst
-    several = len(last.held) > 1
-    low, high, gap = worst.asked.window.shown(worst.check.value_mm)
-    amounts: Amounts = {"name": worst.asked.name, "gap": gap, "low": low, "high": high}
+    several = len(last.results) > 1
+    low, high, gap = worst.target.window.shown(worst.check.value_mm)
+    amounts: Amounts = {"name": worst.target.name, "gap": gap, "low": low, "high": high}
     details: tuple[Sentence, ...]
-    if last.call is Call.CHANGE:
+    if last.verdict is Verdict.CHANGE:
         return setting
     if last.leans_out:
         doubt = Sentence("By this check it is outside, though not beyond doubt.")
         return replace(setting, move=replace(move, details=(*move.details, doubt)))
-    if last.call is Call.MEASURE_AGAIN:
+    if last.verdict is Verdict.MEASURE_AGAIN:
         which = "{name}, {gap}," if several else "{gap}"
         details = (
             Sentence(f"{which} is nearer to the edge of {{low}} to {{high}} than this check is good.", amounts),
             Sentence("Or move towards the middle: {move}.", {"move": move.headline}),
         )
         headline = Sentence("Check again with a finer gauge", amounts)
-        return replace(setting, move=replace(move, headline=headline, details=details, working=last.verdict.working))
+        return replace(setting, move=replace(move, headline=headline, details=details, working=last.judgement.working))
     if several:
         headline = Sentence("All are right: go on")
         details = (Sentence("Every gap is inside its window. Tighten up, and turn the shafts by hand."),)
     else:
         headline = Sentence("{gap} is right: go on to Prove", amounts)
         details = (Sentence("Inside {low} to {high}. Tighten up, and turn the shaft by hand.", amounts),)
-    return replace(setting, move=Move(Way.STAY, 0.0, headline, details, last.verdict.working), right=True)
+    return replace(setting, move=Move(Way.STAY, 0.0, headline, details, last.judgement.working), right=True)

@@ -27,7 +27,7 @@ _TURNS_AT = (_LAMINAR / _BLASIUS) ** (4 / 3)
 
 _BAR = 1e5
 _ROUND = 72
-"""Places round an eccentric shaft at which the flow is reckoned; a smooth periodic sum."""
+"""Places round an eccentric shaft at which the flow is calculated; a smooth periodic sum."""
 
 
 def dynamic_pa_s(viscosity_mm2_s: float, density_kg_m3: float) -> float:

@@ -16,7 +16,7 @@ from finegap.core.families.model import Family, GapWords, Step
 from finegap.core.formatting import Sentence, Text, Units
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.move import Move, Window
-from finegap.core.gap.setting import Asked, Check, Held, Setting, TryMade
+from finegap.core.gap.setting import Check, GapResult, GapTarget, Setting, TryMade
 from finegap.core.gap.table import Row
 from finegap.core.gap.tape import Tape
 from finegap.core.measuring.verdict import School, guard_of
@@ -208,9 +208,9 @@ class Plain:
         raise FieldError("arc before the rotor follows", "nothing turns on this pump.", "Expected none.")
 
 
-def asked_one(now: SetNow) -> tuple[Asked, ...]:
+def asked_one(now: SetNow) -> tuple[GapTarget, ...]:
     """The one gap most means set."""
-    return (Asked("gap", now.words.name, now.window),)
+    return (GapTarget("gap", now.words.name, now.window),)
 
 
 def guard_mm(checks: Sequence[Check], school: School) -> float:
@@ -240,7 +240,7 @@ def drawn_in(window: Window, guard: float) -> Window:
     return Window(window.target_mm, min(low, window.target_mm), max(high, window.target_mm))
 
 
-def difference(one: Held, other: Held) -> Check:
+def difference(one: GapResult, other: GapResult) -> Check:
     """One reading less the other, their doubts together."""
     u = math.hypot(one.check.u_mm, other.check.u_mm)
     return Check(one.check.value_mm - other.check.value_mm, u, min(one.check.dof, other.check.dof))

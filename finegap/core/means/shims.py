@@ -15,7 +15,7 @@ from finegap.core.gap import gaskets, mismatch, shims
 from finegap.core.gap.declared import length_of
 from finegap.core.gap.gaskets import StackChange
 from finegap.core.gap.move import Window
-from finegap.core.gap.setting import Asked, Setting, TryJudged, TryMade, hold, judged, settled
+from finegap.core.gap.setting import GapTarget, Setting, TryJudged, TryMade, hold, judged, settled
 from finegap.core.gap.shims import ShimChoice
 from finegap.core.gap.stock import Stack
 from finegap.core.gap.table import Row
@@ -97,11 +97,14 @@ class ShimMeans(Plain):
             trial = _trial(self.start_um, now.shelf)
             changes = (gaskets.change_between((), trial[0]), gaskets.change_between((), trial[1]))
             return Setting(asked, (), shims.first_move(trial, self.start_um), state=ShimsState(changes))
-        differ = tuple(Asked(f"differ:{side}", f"{side}, one rotor to the other", spread) for side in ("front", "back"))
+        differ = tuple(GapTarget(f"differ:{side}", f"{side}, one rotor to the other", spread) for side in ("front", "back"))
         held = tuple(
             TryJudged(
                 one.made,
-                (*one.held, *(hold(d, difference(one.held[i], one.held[i + 2]), now.school, True) for i, d in enumerate(differ))),
+                (
+                    *one.results,
+                    *(hold(d, difference(one.results[i], one.results[i + 2]), now.school, True) for i, d in enumerate(differ)),
+                ),
             )
             for one in judged(asked, now.tries, now.school)
         )
@@ -109,10 +112,10 @@ class ShimMeans(Plain):
         odd = next((found for pair in [now.tries[-2:]] if len(pair) == 2 for found in _odd(*pair)), None)
         return settled(Setting(asked, held, move, state=state, mismatch=odd))
 
-    def _asked(self, now: SetNow) -> tuple[Asked, ...]:
+    def _asked(self, now: SetNow) -> tuple[GapTarget, ...]:
         sides = (("front", now.window), ("back", _back(now)))
         return tuple(
-            Asked(f"{side}:{i + 1}", f"{side}, {shaft}", window, self.difference_mm)
+            GapTarget(f"{side}:{i + 1}", f"{side}, {shaft}", window, self.difference_mm)
             for i, shaft in enumerate(shims.SHAFTS)
             for side, window in sides
         )
@@ -123,7 +126,7 @@ class ShimMeans(Plain):
         stock = Counter(now.shelf) + Counter(last.stacks[0]) + Counter(last.stacks[1])
         rotors = shims.faces([c.value_mm for c in last.checks], last.stacks)
         doubts = [guard_mm(checks, now.school) for checks in (last.checks[::2], last.checks[1::2])]
-        doubt = guard_mm([h.check for h in judged_last.held if h.derived], now.school)
+        doubt = guard_mm([h.check for h in judged_last.results if h.derived], now.school)
         for share in SHARES:
             windows = zip((now.window, _back(now)), doubts, strict=True)
             front, back = (drawn_in(window, share * guard) for window, guard in windows)
@@ -139,7 +142,7 @@ class ShimMeans(Plain):
     def show(self, setting: Setting, now: SetNow) -> ShimsView:
         """Both shafts."""
         assert isinstance(setting.state, ShimsState)
-        checks = [h.check.value_mm for h in setting.tries[-1].held if not h.derived] if setting.tries else []
+        checks = [h.check.value_mm for h in setting.tries[-1].results if not h.derived] if setting.tries else []
         return ShimsView(
             self.kind,
             shafts=[_shaft(i, change, checks) for i, change in enumerate(setting.state.changes)],

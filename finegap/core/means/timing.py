@@ -14,7 +14,7 @@ from finegap.core.formatting import Amount, Bare, Kind, Text, length
 from finegap.core.gap import mismatch, timing
 from finegap.core.gap.declared import length_of, pair_of
 from finegap.core.gap.move import Window
-from finegap.core.gap.setting import Asked, Setting, TryJudged, TryMade, hold, judged, settled
+from finegap.core.gap.setting import GapTarget, Setting, TryJudged, TryMade, hold, judged, settled
 from finegap.core.gap.table import Row
 from finegap.core.gap.timing import Timing
 from finegap.core.means.base import MeansView, Moved, Plain, SetNow, difference
@@ -76,10 +76,10 @@ class TimingMeans(Plain):
         # Turning the gear makes the two alike; what they come to is given by the pair.
         middle = self.window.target_mm if left is None or right is None else (left + right) / 2
         window = replace(self.window, target_mm=min(max(middle, self.window.low_mm), self.window.high_mm))
-        asked = tuple(Asked(f"mesh:{side}", f"mesh gap, {side}", window, self.difference_mm) for side in timing.SIDES)
-        alike = Asked("differ:mesh", "left less right", Window(0.0, -self.difference_mm, self.difference_mm))
+        asked = tuple(GapTarget(f"mesh:{side}", f"mesh gap, {side}", window, self.difference_mm) for side in timing.SIDES)
+        alike = GapTarget("differ:mesh", "left less right", Window(0.0, -self.difference_mm, self.difference_mm))
         held = tuple(
-            TryJudged(one.made, (*one.held, hold(alike, difference(one.held[0], one.held[1]), now.school, derived=True)))
+            TryJudged(one.made, (*one.results, hold(alike, difference(one.results[0], one.results[1]), now.school, derived=True)))
             for one in judged(asked, now.tries, now.school)
         )
         move = timing.move_for(self.timing, left, right, self.window, self.difference_mm)

@@ -26,7 +26,7 @@ class School(Enum):
     PLAIN = "plain"
 
 
-class Call(Enum):
+class Verdict(Enum):
     """The four verdicts."""
 
     KEEP = "Keep"
@@ -88,10 +88,10 @@ class Limit:
 
 
 @dataclass(frozen=True)
-class Verdict:
+class Judgement:
     """A call with the sentence that explains it. ``guard_mm`` is the distance from the limit at which doubt begins."""
 
-    call: Call
+    verdict: Verdict
     probability: float
     margin_mm: float
     guard_mm: float
@@ -133,8 +133,8 @@ def judge(
     near_share: float = 0.0,
     fine: bool = False,
     half_mm: float = 0.0,
-) -> Verdict:
-    """Call a result against a limit.
+) -> Judgement:
+    """Judge a result against a limit.
 
     Parameters
     ----------
@@ -160,20 +160,20 @@ def judge(
         inside, outside = probability >= PROOF, probability <= 1 - PROOF
     left = limit.left_share(value_mm)
     if inside:
-        call = Call.WATCH if left is not None and left < near_share else Call.KEEP
+        verdict = Verdict.WATCH if left is not None and left < near_share else Verdict.KEEP
     else:
-        call = Call.CHANGE if outside else Call.MEASURE_AGAIN
-    return Verdict(
-        call=call,
+        verdict = Verdict.CHANGE if outside else Verdict.MEASURE_AGAIN
+    return Judgement(
+        verdict=verdict,
         probability=probability,
         margin_mm=margin,
         guard_mm=guard,
-        sentence=_sentence(call, school, margin, guard, probability, left),
+        sentence=_sentence(verdict, school, margin, guard, probability, left),
         working=_working(value_mm, u_mm, dof, half_mm, limit, guard, probability, school, fine),
     )
 
 
-def _sentence(call: Call, school: School, margin: float, guard: float, probability: float, left: float | None) -> Sentence:
+def _sentence(verdict: Verdict, school: School, margin: float, guard: float, probability: float, left: float | None) -> Sentence:
     amounts = {
         "margin": length(abs(margin), fine=True),
         "guard": length(guard, fine=True),
@@ -181,21 +181,21 @@ def _sentence(call: Call, school: School, margin: float, guard: float, probabili
         "bad": Amount(100 * (1 - probability), Kind.PERCENT),
         "left": Amount(100 * (left or 0.0), Kind.COUNT),
     }
-    if call is Call.MEASURE_AGAIN:
+    if verdict is Verdict.MEASURE_AGAIN:
         return Sentence(_DOUBT["inside" if margin >= 0 else "outside"], amounts)
-    return Sentence(_SAID[school][call], amounts)
+    return Sentence(_SAID[school][verdict], amounts)
 
 
 _SAID = {
     School.PLAIN: {
-        Call.KEEP: "Inside by {margin} as read; {p} sure that it conforms.",
-        Call.WATCH: "Inside by {margin} as read, but only {left}% of the wear allowance is left.",
-        Call.CHANGE: "Outside by {margin} as read; {bad} sure.",
+        Verdict.KEEP: "Inside by {margin} as read; {p} sure that it conforms.",
+        Verdict.WATCH: "Inside by {margin} as read, but only {left}% of the wear allowance is left.",
+        Verdict.CHANGE: "Outside by {margin} as read; {bad} sure.",
     },
     School.GUARDED: {
-        Call.KEEP: "Inside by {margin}, beyond doubt ({p} sure).",
-        Call.WATCH: "Inside by {margin}, beyond doubt, but only {left}% of the wear allowance is left.",
-        Call.CHANGE: "Outside by {margin}, beyond doubt ({bad} sure).",
+        Verdict.KEEP: "Inside by {margin}, beyond doubt ({p} sure).",
+        Verdict.WATCH: "Inside by {margin}, beyond doubt, but only {left}% of the wear allowance is left.",
+        Verdict.CHANGE: "Outside by {margin}, beyond doubt ({bad} sure).",
     },
 }
 _DOUBT = {

@@ -98,7 +98,7 @@ def _flow(flow: float, pressure_bar: float, predicted: Performance | None, set_g
     shown = Amount(flow, Kind.FLOW_ABOUT)
     if predicted is None:
         return ResultLine("Flow", Sentence("{q}; the sheet says nothing of slip to hold it against.", {"q": shown}))
-    # What the pressure drives goes with it, what the walls drag does not: it is reckoned at the pressure it was measured at.
+    # What the pressure drives goes with it, what the walls drag does not: it is calculated at the pressure it was measured at.
     there = predicted.at_pressure(pressure_bar)
     if there.untold is not None:
         return ResultLine("Flow", Sentence("{q}; nothing to hold it against. {why}", {"q": shown, "why": there.untold}), Status.ASK)

@@ -65,8 +65,8 @@ def _state(record: Record) -> str:
 
 def _is_telling(feature: Record) -> bool:
     """Anything but found well inside its limit and left alone."""
-    judged = [one["call"] for one in (feature["judged"], feature["judged_left"]) if one]
-    return bool(feature["decision"] or feature["renewed"]) or any(call != "Keep" for call in judged)
+    judged = [one["verdict"] for one in (feature["judged"], feature["judged_left"]) if one]
+    return bool(feature["decision"] or feature["renewed"]) or any(verdict != "Keep" for verdict in judged)
 
 
 def _found(record: Record, telling: list[Record], more: int) -> list[Flowable]:

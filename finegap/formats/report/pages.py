@@ -64,7 +64,7 @@ def _size(result: Record | None) -> str:
 
 def called(judged: Record | None) -> str:
     """The verdict, and how likely the part conforms."""
-    return ", ".join(filter(None, (judged["call"], judged["chance"]))) if judged else ""
+    return ", ".join(filter(None, (judged["verdict"], judged["chance"]))) if judged else ""
 
 
 def left_as(feature: Record, record: Record) -> str:

@@ -161,7 +161,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{number}/known": {
+    "/api/jobs/{number}/details": {
         parameters: {
             query?: never;
             header?: never;
@@ -171,7 +171,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** @description Make the change. */
-        post: operations["jobs_known_create"];
+        post: operations["jobs_details_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -950,7 +950,7 @@ export interface components {
             reason: string;
         };
         /** @description Who gave the job up, when and why. */
-        AbandonedShape: {
+        AbandonedResponse: {
             by: string;
             /** Format: date-time */
             at: string;
@@ -1017,7 +1017,7 @@ export interface components {
             pin: string;
         };
         /** @description What a lead put right after the signature; ``own`` when that lead had worked on the job. */
-        AmendmentShape: {
+        AmendmentResponse: {
             number: number;
             what: string;
             reason: string;
@@ -1027,16 +1027,6 @@ export interface components {
             /** Format: date-time */
             at: string;
             own: boolean;
-        };
-        /** @description What a sum asks for: a quantity with the unit of a bare number, a plain number, one of some choices, or text. */
-        AskedShape: {
-            key: string;
-            name: string;
-            unit: string;
-            usual: string;
-            optional: boolean;
-            long: boolean;
-            choices: components["schemas"]["NamedShape"][];
         };
         /** @description A photograph of a part or of a step. */
         AttachPhotoRequest: {
@@ -1060,13 +1050,13 @@ export interface components {
             file: string;
         };
         /** @description A line of the grid with its number. */
-        AxisTickShape: {
+        AxisTickResponse: {
             /** Format: double */
             value: number;
             text: string;
         };
         /** @description A place on the forecast line, with the edges of its band. */
-        BandShape: {
+        BandResponse: {
             /** Format: double */
             hours: number;
             /** Format: double */
@@ -1077,7 +1067,7 @@ export interface components {
             high_mm: number;
         };
         /** @description What a bare number means: the unit of a kind of quantity, metric and inch, as it is written beside a field. */
-        BareUnitShape: {
+        BareUnitResponse: {
             key: string;
             metric: string;
             inch: string;
@@ -1085,30 +1075,41 @@ export interface components {
         /** @enum {unknown} */
         BlankEnum: "";
         /** @description Why the job cannot be signed yet; ``feature`` is the line of the report it is printed at. */
-        BlockerShape: {
+        BlockerResponse: {
             stage: string;
             sentence: string;
             lead_may: boolean;
             feature: string;
         };
         /** @description A way in which pumps of the family differ, and the choice in force. ``fixed`` by the sheet. */
-        BuildShape: {
+        BuildResponse: {
             key: string;
             name: string;
             choice: string;
-            choices: components["schemas"]["NamedShape"][];
+            choices: components["schemas"]["NamedResponse"][];
             fixed: boolean;
         };
         /** @description The lubricant and the grease gun in use, what there is to choose from, and the family's pictures of parts. */
-        BuildingShape: {
+        BuildingResponse: {
             pictures: components["schemas"]["PictureView"][];
             lubricant: string;
-            lubricants: components["schemas"]["NamedShape"][];
+            lubricants: components["schemas"]["NamedResponse"][];
             gun: string;
-            guns: components["schemas"]["GunShape"][];
+            guns: components["schemas"]["GunResponse"][];
+        };
+        /** @description What a sum asks for, as typed. */
+        CalculateRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            given: {
+                [key: string]: string;
+            };
         };
         /** @description A row of the clearance table seen from the duty. */
-        CandidateShape: {
+        CandidateResponse: {
             setting: string;
             viscosity: string;
             temperature: string;
@@ -1118,13 +1119,13 @@ export interface components {
             reason: string;
         };
         /** @description The number the gap must have; what the duty's range does to it, and where no row covers that. */
-        ChoiceShape: {
+        ChoiceResponse: {
             sentence: string;
             over: string | null;
             hole: string | null;
             target: string | null;
-            candidates: components["schemas"]["CandidateShape"][];
-            map: components["schemas"]["MapShape"] | null;
+            candidates: components["schemas"]["CandidateResponse"][];
+            map: components["schemas"]["MapResponse"] | null;
             working: components["schemas"]["Working"];
         };
         /**
@@ -1178,10 +1179,10 @@ export interface components {
         /** @enum {string} */
         CouplingViewKindEnum: "coupling";
         /** @description A kind of damage to choose, and what it means. */
-        DamageShape: {
+        DamageResponse: {
             key: string;
             name: string;
-            call: string;
+            verdict: string;
             meaning: string;
         };
         /** @description A decision. */
@@ -1209,7 +1210,7 @@ export interface components {
          */
         DecidedEnum: "keep" | "change";
         /** @description What was decided; of a pair, which of its parts are new. ``id`` is what it is struck out by; none in older records. */
-        DecisionShape: {
+        DecisionResponse: {
             /** Format: uuid */
             id: string | null;
             decided: string;
@@ -1220,13 +1221,13 @@ export interface components {
             at: string;
         };
         /** @description The section of the pump. */
-        DrawingShape: {
+        DrawingResponse: {
             width: number;
             height: number;
-            marks: components["schemas"]["MarkShape"][];
+            marks: components["schemas"]["MarkResponse"][];
         };
         /** @description Oil or grease that falls due, with its day where the meter tells the rate. */
-        DueShape: {
+        DueResponse: {
             name: string;
             sentence: string;
             /** Format: date */
@@ -1235,7 +1236,7 @@ export interface components {
             working: components["schemas"]["Working"];
         };
         /** @description What the pump does. */
-        DutyShape: {
+        DutyResponse: {
             liquid: string;
             material: string;
             viscosity: string;
@@ -1296,7 +1297,7 @@ export interface components {
             key: string;
             step: string;
             id: string;
-            line: components["schemas"]["Line"] | null;
+            line: components["schemas"]["ResultLine"] | null;
         };
         /** @enum {string} */
         EndPlayViewKindEnum: "end-play";
@@ -1316,7 +1317,7 @@ export interface components {
             meaning: string;
         };
         /** @description A line of the log. */
-        EventShape: {
+        EventResponse: {
             version: number;
             what: string;
             by: string;
@@ -1324,7 +1325,7 @@ export interface components {
             at: string;
         };
         /** @description Why it came in, and what explains it. */
-        ExplainedShape: {
+        ExplainedResponse: {
             name: string;
             sentence: string;
             explains: string[];
@@ -1339,7 +1340,7 @@ export interface components {
          *     has to say that it is in, ``renewed`` who did. ``left_text`` is what the report prints as left, ``left_note`` what is to be
          *     read beside.
          */
-        FeatureShape: {
+        FeatureResponse: {
             key: string;
             number: number;
             name: string;
@@ -1347,7 +1348,7 @@ export interface components {
             kind: string;
             anchor: number[];
             label: number[];
-            stations: components["schemas"]["StationShape"][];
+            stations: components["schemas"]["StationResponse"][];
             parts: string[];
             new_text: string;
             limit_text: string;
@@ -1357,12 +1358,12 @@ export interface components {
             lower_mm: number | null;
             /** Format: double */
             upper_mm: number | null;
-            readings: components["schemas"]["ReadingShape"][];
-            found: components["schemas"]["ResultShape"] | null;
-            judged: components["schemas"]["JudgedShape"] | null;
-            left: components["schemas"]["ResultShape"] | null;
-            judged_left: components["schemas"]["JudgedShape"] | null;
-            decision: components["schemas"]["DecisionShape"] | null;
+            readings: components["schemas"]["ReadingResponse"][];
+            found: components["schemas"]["ResultResponse"] | null;
+            judged: components["schemas"]["JudgedResponse"] | null;
+            left: components["schemas"]["ResultResponse"] | null;
+            judged_left: components["schemas"]["JudgedResponse"] | null;
+            decision: components["schemas"]["DecisionResponse"] | null;
             open_decision: boolean;
             reason_to_keep: boolean;
             reason_to_change: boolean;
@@ -1370,22 +1371,22 @@ export interface components {
             wanted: boolean;
             done: boolean;
             gauge: string;
-            fits: components["schemas"]["FitShape"][];
+            fits: components["schemas"]["FitResponse"][];
             expansion: string;
-            damages: components["schemas"]["DamageShape"][];
-            look: components["schemas"]["LookShape"] | null;
-            look_left: components["schemas"]["LookShape"] | null;
-            forecast: components["schemas"]["ForecastShape"] | null;
+            damages: components["schemas"]["DamageResponse"][];
+            look: components["schemas"]["LookResponse"] | null;
+            look_left: components["schemas"]["LookResponse"] | null;
+            forecast: components["schemas"]["ForecastResponse"] | null;
             odd: string[];
             missing: string;
-            options: components["schemas"]["OptionShape"][];
+            options: components["schemas"]["OptionResponse"][];
             suspect: number;
             press: string;
-            photos: components["schemas"]["PhotoShape"][];
+            photos: components["schemas"]["PhotoResponse"][];
             partial: string;
             partial_left: string;
             to_confirm: boolean;
-            renewed: components["schemas"]["RenewedShape"] | null;
+            renewed: components["schemas"]["RenewedResponse"] | null;
             left_text: string;
             left_note: string;
         };
@@ -1398,7 +1399,7 @@ export interface components {
             kind: "first-hour";
             key: string;
             step: string;
-            lines: components["schemas"]["Line"][];
+            lines: components["schemas"]["ResultLine"][];
             seen: components["schemas"]["Sight"][];
             noises: components["schemas"]["Noise"][];
         };
@@ -1426,7 +1427,7 @@ export interface components {
             reason: string;
         };
         /** @description Whether a gauge can decide a feature, said beforehand. */
-        FitShape: {
+        FitResponse: {
             tag: string;
             decides: boolean;
             sentence: string;
@@ -1443,7 +1444,7 @@ export interface components {
             note: string;
             must_be_new: boolean;
             fresh: boolean;
-            lines: components["schemas"]["Line"][];
+            lines: components["schemas"]["ResultLine"][];
             picture: string;
             fitted: boolean;
             reused: boolean;
@@ -1462,7 +1463,7 @@ export interface components {
         /** @enum {string} */
         FixedViewKindEnum: "fixed";
         /** @description How a part wears. ``size_at_planned_mm`` is where the line is at the next planned overhaul. */
-        ForecastShape: {
+        ForecastResponse: {
             sentence: string;
             date: string;
             crosses: boolean;
@@ -1470,6 +1471,32 @@ export interface components {
             /** Format: double */
             size_at_planned_mm: number | null;
             working: components["schemas"]["Working"];
+        };
+        /**
+         * @description A number a try is held against its window by; ``derived`` when it follows from others. Empty before the first try.
+         *
+         *     ``proofs`` are the leaves of each feeler set that prove it.
+         */
+        GapResultResponse: {
+            key: string;
+            name: string;
+            low: string;
+            high: string;
+            target: string;
+            /** Format: double */
+            low_mm: number;
+            /** Format: double */
+            high_mm: number;
+            /** Format: double */
+            target_mm: number;
+            derived: boolean;
+            gap: string;
+            /** Format: double */
+            gap_mm: number | null;
+            /** Format: double */
+            expanded_mm: number;
+            verdict: string;
+            proofs: components["schemas"]["ProofResponse"][];
         };
         /** @description Stacks to draw: in the pump now, next, and what is on the shelf; ``possible`` when the shelf has a stack that does. */
         GasketsView: {
@@ -1493,7 +1520,7 @@ export interface components {
          *     ``lengths`` says that it measures parts; ``leaves`` are those of a feeler set, as written; ``mark`` is the decimal mark it
          *     sends.
          */
-        GaugeShape: {
+        GaugeResponse: {
             tag: string;
             kind: string;
             mark: string;
@@ -1531,41 +1558,15 @@ export interface components {
         /** @enum {string} */
         GreaseViewKindEnum: "grease";
         /** @description A grease gun. */
-        GunShape: {
+        GunResponse: {
             tag: string;
             grease: string;
             ten: string;
             /** Format: date */
             weighed: string;
         };
-        /**
-         * @description A number a try is held against its window by; ``derived`` when it follows from others. Empty before the first try.
-         *
-         *     ``proofs`` are the leaves of each feeler set that prove it.
-         */
-        HeldShape: {
-            key: string;
-            name: string;
-            low: string;
-            high: string;
-            target: string;
-            /** Format: double */
-            low_mm: number;
-            /** Format: double */
-            high_mm: number;
-            /** Format: double */
-            target_mm: number;
-            derived: boolean;
-            gap: string;
-            /** Format: double */
-            gap_mm: number | null;
-            /** Format: double */
-            expanded_mm: number;
-            call: string;
-            proofs: components["schemas"]["ProofShape"][];
-        };
         /** @description The gap predicted at pumping temperature; ``sentence`` says what is wrong with it. */
-        HotShape: {
+        HotResponse: {
             text: string;
             touches: boolean;
             sentence: string;
@@ -1606,6 +1607,42 @@ export interface components {
         };
         /** @enum {string} */
         HousingViewKindEnum: "housing";
+        /** @description What a sum asks for: a quantity with the unit of a bare number, a plain number, one of some choices, or text. */
+        InputResponse: {
+            key: string;
+            name: string;
+            unit: string;
+            usual: string;
+            optional: boolean;
+            long: boolean;
+            choices: components["schemas"]["NamedResponse"][];
+        };
+        /** @description What has to be known before anything is opened, as it can be typed again; ``missing`` names what is not known yet. */
+        JobDetailsResponse: {
+            serial: string;
+            liquid: string;
+            medium: string;
+            media: components["schemas"]["NamedResponse"][];
+            hazards: string;
+            viscosity: string;
+            temperature: string;
+            casing: string;
+            density: string;
+            start: string;
+            hot: string;
+            pressure: string;
+            speed: string;
+            hours_run: string;
+            old_meter_last: string;
+            new_meter_first: string;
+            reason: string;
+            symptom: string;
+            symptoms: components["schemas"]["NamedResponse"][];
+            place: string;
+            room: string;
+            build: components["schemas"]["BuildResponse"][];
+            missing: string[];
+        };
         /** @description A job in a list; ``ended`` says “abandoned” or “void” of one that does not count. */
         JobLine: {
             number: number;
@@ -1629,7 +1666,7 @@ export interface components {
          *     but for readings, torques and tries, which are shown where they stood. ``amendments`` are of after the signature, and not of
          *     its record.
          */
-        JobShape: {
+        JobResponse: {
             number: number;
             version: number;
             unit: string;
@@ -1638,38 +1675,38 @@ export interface components {
             opened_by: string;
             /** Format: date-time */
             opened_at: string;
-            pump: components["schemas"]["PumpShape"];
-            duty: components["schemas"]["DutyShape"];
+            pump: components["schemas"]["PumpResponse"];
+            duty: components["schemas"]["DutyResponse"];
             sheet: string;
             family: string;
             school: string;
-            stages: components["schemas"]["StageShape"][];
-            known: components["schemas"]["KnownShape"];
-            ready: components["schemas"]["ReadyShape"];
+            stages: components["schemas"]["StageResponse"][];
+            details: components["schemas"]["JobDetailsResponse"];
+            ready: components["schemas"]["ReadyResponse"];
             procedure: string;
-            steps: components["schemas"]["StepShape"][];
-            drawing: components["schemas"]["DrawingShape"];
-            features: components["schemas"]["FeatureShape"][];
-            explained: components["schemas"]["ExplainedShape"] | null;
-            order: components["schemas"]["OrderShape"] | null;
+            steps: components["schemas"]["StepResponse"][];
+            drawing: components["schemas"]["DrawingResponse"];
+            features: components["schemas"]["FeatureResponse"][];
+            explained: components["schemas"]["ExplainedResponse"] | null;
+            order: components["schemas"]["OrderResponse"] | null;
             materials: string[];
-            choice: components["schemas"]["ChoiceShape"];
-            setting: components["schemas"]["SetShape"] | null;
-            mesh: components["schemas"]["SetShape"] | null;
-            slip: components["schemas"]["SlipShape"];
+            choice: components["schemas"]["ChoiceResponse"];
+            setting: components["schemas"]["SetResponse"] | null;
+            mesh: components["schemas"]["SetResponse"] | null;
+            slip: components["schemas"]["SlipResponse"];
             tasks: components["schemas"]["TaskView"][];
-            building: components["schemas"]["BuildingShape"];
-            gauges: components["schemas"]["GaugeShape"][];
-            used_gauges: components["schemas"]["GaugeShape"][];
-            blockers: components["schemas"]["BlockerShape"][];
+            building: components["schemas"]["BuildingResponse"];
+            gauges: components["schemas"]["GaugeResponse"][];
+            used_gauges: components["schemas"]["GaugeResponse"][];
+            blockers: components["schemas"]["BlockerResponse"][];
             meanwhile: string[];
-            log: components["schemas"]["EventShape"][];
+            log: components["schemas"]["EventResponse"][];
             log_total: number;
             core: string;
-            signed: components["schemas"]["SignedShape"] | null;
-            struck: components["schemas"]["StruckShape"][];
-            abandoned: components["schemas"]["AbandonedShape"] | null;
-            amendments: components["schemas"]["AmendmentShape"][];
+            signed: components["schemas"]["SignedResponse"] | null;
+            struck: components["schemas"]["StruckResponse"][];
+            abandoned: components["schemas"]["AbandonedResponse"] | null;
+            amendments: components["schemas"]["AmendmentResponse"][];
         };
         /** @description How far a job has come: its version, and how many amendments it has. */
         JobVersion: {
@@ -1680,8 +1717,8 @@ export interface components {
          *
          *     ``chance`` is the probability that it conforms, as it is written.
          */
-        JudgedShape: {
-            call: string;
+        JudgedResponse: {
+            verdict: string;
             sentence: string;
             reasons: string[];
             /** Format: double */
@@ -1731,39 +1768,6 @@ export interface components {
             decimal_mark: components["schemas"]["MarkEnum"];
             new_share: string;
         };
-        /** @description What has to be known before anything is opened, as it can be typed again; ``missing`` names what is not known yet. */
-        KnownShape: {
-            serial: string;
-            liquid: string;
-            medium: string;
-            media: components["schemas"]["NamedShape"][];
-            hazards: string;
-            viscosity: string;
-            temperature: string;
-            casing: string;
-            density: string;
-            start: string;
-            hot: string;
-            pressure: string;
-            speed: string;
-            hours_run: string;
-            old_meter_last: string;
-            new_meter_first: string;
-            reason: string;
-            symptom: string;
-            symptoms: components["schemas"]["NamedShape"][];
-            place: string;
-            room: string;
-            build: components["schemas"]["BuildShape"][];
-            missing: string[];
-        };
-        /** @description One result: what it is, the result in words or as a number, how it stands, and how it was reached. */
-        Line: {
-            name: string;
-            text: string;
-            stand: string;
-            working: components["schemas"]["Working"] | null;
-        };
         /** @description A torque as typed. */
         LogTorqueRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -1808,7 +1812,7 @@ export interface components {
             note: string;
         };
         /** @description What was seen on a part; no damage means sound. */
-        LookShape: {
+        LookResponse: {
             damages: string[];
             words: string;
             note: string;
@@ -1832,10 +1836,10 @@ export interface components {
         Lubricated: {
             name: string;
             oil: boolean;
-            lines: components["schemas"]["Line"][];
+            lines: components["schemas"]["ResultLine"][];
         };
         /** @description Oil or grease done, at so many hours of the meter. */
-        LubricatedShape: {
+        LubricatedResponse: {
             /** Format: uuid */
             id: string;
             name: string;
@@ -1846,14 +1850,14 @@ export interface components {
             struck_reason: string;
         };
         /** @description The table as a map, viscosity across and temperature up; ``duty`` is where the pump works, ``way`` its range. */
-        MapShape: {
+        MapResponse: {
             mm2_s: number[];
             c: number[];
-            regions: components["schemas"]["RegionShape"][];
+            regions: components["schemas"]["RegionResponse"][];
             duty: number[];
             way: number[][];
-            mm2_s_ticks: components["schemas"]["AxisTickShape"][];
-            c_ticks: components["schemas"]["AxisTickShape"][];
+            mm2_s_ticks: components["schemas"]["AxisTickResponse"][];
+            c_ticks: components["schemas"]["AxisTickResponse"][];
         };
         /**
          * @description * `point` - point
@@ -1862,7 +1866,7 @@ export interface components {
          */
         MarkEnum: "point" | "comma";
         /** @description One outline of a drawing. */
-        MarkShape: {
+        MarkResponse: {
             style: string;
             path: string;
         };
@@ -1903,7 +1907,7 @@ export interface components {
         };
         MeansView: components["schemas"]["CouplingView"] | components["schemas"]["FixedView"] | components["schemas"]["GasketsView"] | components["schemas"]["HousingView"] | components["schemas"]["RingView"] | components["schemas"]["ShimsView"] | components["schemas"]["TimingView"];
         /** @description The hours meter as it was read. ``replaced`` says with which readings a meter was replaced. */
-        MeterShape: {
+        MeterResponse: {
             /** Format: uuid */
             id: string;
             hours: number;
@@ -1914,18 +1918,18 @@ export interface components {
             struck_reason: string;
         };
         /** @description One of a list to choose from. */
-        NamedShape: {
+        NamedResponse: {
             key: string;
             name: string;
         };
         /** @description A size on the chart's scale, as it is written. */
-        NamedTickShape: {
+        NamedTickResponse: {
             /** Format: double */
             mm: number;
             text: string;
         };
         /** @description A tool, a consumable or a part the job needs; ``here`` is ``None`` until somebody has looked. */
-        NeedShape: {
+        NeedResponse: {
             item: string;
             kind: string;
             here: boolean | null;
@@ -1976,13 +1980,13 @@ export interface components {
             symptom: string;
         };
         /** @description What a running clearance would be with some of its parts new. */
-        OptionShape: {
+        OptionResponse: {
             new: string[];
             text: string;
-            call: string;
+            verdict: string;
         };
         /** @description A line of the order. */
-        OrderLineShape: {
+        OrderLineResponse: {
             number: string;
             name: string;
             count: number;
@@ -1992,8 +1996,8 @@ export interface components {
             reasons: string[];
         };
         /** @description What to order, what the kits bring besides, and what the catalogue does not have. */
-        OrderShape: {
-            lines: components["schemas"]["OrderLineShape"][];
+        OrderResponse: {
+            lines: components["schemas"]["OrderLineResponse"][];
             total: string;
             lead: string;
             spare: string[];
@@ -2013,7 +2017,7 @@ export interface components {
              */
             kind: "packing";
             key: string;
-            lines: components["schemas"]["Line"][];
+            lines: components["schemas"]["ResultLine"][];
             joints_deg: number[];
             lantern_after: number;
             school: string;
@@ -2027,13 +2031,13 @@ export interface components {
             done: number;
         };
         /** @description Oneself; and for a lead everybody, and what was done with PINs, the newest first. */
-        PeopleShape: {
-            me: components["schemas"]["PersonShape"];
-            people: components["schemas"]["PersonShape"][];
-            log: components["schemas"]["PinEventShape"][];
+        PeopleResponse: {
+            me: components["schemas"]["PersonResponse"];
+            people: components["schemas"]["PersonResponse"][];
+            log: components["schemas"]["PinEventResponse"][];
         };
         /** @description Somebody who works here. */
-        PersonShape: {
+        PersonResponse: {
             username: string;
             name: string;
             role: string;
@@ -2046,7 +2050,7 @@ export interface components {
          */
         PhaseEnum: "found" | "left";
         /** @description A photograph of a part or a step. */
-        PhotoShape: {
+        PhotoResponse: {
             /** Format: uuid */
             id: string;
             url: string;
@@ -2087,13 +2091,13 @@ export interface components {
             count: number;
         };
         /** @description Leaves laid together: which, what they come to as it is typed, and how good that is. */
-        PileShape: {
+        PileResponse: {
             leaves: string;
             thickness: string;
             expanded: string;
         };
         /** @description A line of the log of PINs. */
-        PinEventShape: {
+        PinEventResponse: {
             person: string;
             by: string;
             /** Format: date-time */
@@ -2113,7 +2117,7 @@ export interface components {
             how: string;
             features: string[];
             bore: string;
-            lines: components["schemas"]["Line"][];
+            lines: components["schemas"]["ResultLine"][];
             ready: boolean;
         };
         /** @enum {string} */
@@ -2125,7 +2129,7 @@ export interface components {
             version: number;
         };
         /** @description A family's procedure as the shop follows it. Version 0 is the family's own. */
-        ProcedureShape: {
+        ProcedureResponse: {
             family: string;
             name: string;
             version: number;
@@ -2146,10 +2150,10 @@ export interface components {
             when: string;
         };
         /** @description What proves the window with a feeler set; ``None`` where the set makes no such pile. */
-        ProofShape: {
+        ProofResponse: {
             gauge: string;
-            go: components["schemas"]["PileShape"] | null;
-            stop: components["schemas"]["PileShape"] | null;
+            go: components["schemas"]["PileResponse"] | null;
+            stop: components["schemas"]["PileResponse"] | null;
         };
         /** @description Which gauge is asked, where on which part it stands. */
         PullReadingRequest: {
@@ -2170,7 +2174,7 @@ export interface components {
             materials: string[];
             liquid: string;
             medium: string;
-            media: components["schemas"]["NamedShape"][];
+            media: components["schemas"]["NamedResponse"][];
             viscosity: string;
             temperature: string;
             casing: string;
@@ -2221,14 +2225,14 @@ export interface components {
             line: components["schemas"]["PumpLine"];
             wet: boolean;
             rate: string;
-            meter: components["schemas"]["MeterShape"][];
-            lubricated: components["schemas"]["LubricatedShape"][];
+            meter: components["schemas"]["MeterResponse"][];
+            lubricated: components["schemas"]["LubricatedResponse"][];
             entered: components["schemas"]["PumpEntered"];
-            due: components["schemas"]["DueShape"][];
+            due: components["schemas"]["DueResponse"][];
             visits: string[];
         };
         /** @description The pump on the bench. */
-        PumpShape: {
+        PumpResponse: {
             tag: string;
             service: string;
             location: string;
@@ -2274,7 +2278,7 @@ export interface components {
          *
          *     ``understood`` is how a number with two meanings was taken, ``reason`` why it is meant.
          */
-        ReadingShape: {
+        ReadingResponse: {
             /** Format: uuid */
             id: string | null;
             phase: string;
@@ -2295,9 +2299,9 @@ export interface components {
             struck_reason: string;
         };
         /** @description What the job needs, before anything is opened. ``gauges`` are features nothing in the cabinet can measure. */
-        ReadyShape: {
-            needs: components["schemas"]["NeedShape"][];
-            kit: components["schemas"]["OrderShape"] | null;
+        ReadyResponse: {
+            needs: components["schemas"]["NeedResponse"][];
+            kit: components["schemas"]["OrderResponse"] | null;
             gauges: string[];
         };
         /** @description What is missing, or was not looked for. */
@@ -2312,17 +2316,6 @@ export interface components {
         };
         /** @enum {string} */
         ReadyViewKindEnum: "ready";
-        /** @description What a sum asks for, as typed. */
-        ReckonRequest: {
-            unit: components["schemas"]["UnitEnum"];
-            mark: components["schemas"]["MarkEnum"];
-            person: string;
-            /** @default false */
-            meant: boolean;
-            given: {
-                [key: string]: string;
-            };
-        };
         /** @description A reading as typed. */
         RecordReadingRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -2407,7 +2400,7 @@ export interface components {
             opened?: boolean | null;
         };
         /** @description A row on the map; ends as drawn, and whether the row goes on past them (low, high). */
-        RegionShape: {
+        RegionResponse: {
             setting: string;
             clearance: string;
             mm2_s: number[];
@@ -2431,15 +2424,22 @@ export interface components {
             photo: string;
         };
         /** @description A new part confirmed as in. */
-        RenewedShape: {
+        RenewedResponse: {
             /** Format: uuid */
             id: string | null;
             by: string;
             /** Format: date-time */
             at: string;
         };
+        /** @description One result: what it is, the result in words or as a number, how it stands, and how it was reached. */
+        ResultLine: {
+            name: string;
+            text: string;
+            status: string;
+            working: components["schemas"]["Working"] | null;
+        };
         /** @description What a set of readings says. */
-        ResultShape: {
+        ResultResponse: {
             text: string;
             expanded_text: string;
             /** Format: double */
@@ -2556,7 +2556,7 @@ export interface components {
             places?: string[];
         };
         /** @description What is put right of what has to be known; what is left out stays as it is. */
-        SetKnownRequest: {
+        SetDetailsRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
             person: string;
@@ -2601,7 +2601,7 @@ export interface components {
          *     ``opens`` are the steps a try that opens the pump takes apart; ``asks_opened`` when only the technician knows whether the first
          *     try did. ``outside`` are other gaps of the pump that are outside their limit.
          */
-        SetShape: {
+        SetResponse: {
             sets: string;
             name: string;
             place: string;
@@ -2623,12 +2623,12 @@ export interface components {
             way: string;
             right: boolean;
             working: components["schemas"]["Working"];
-            gaps: components["schemas"]["HeldShape"][];
-            tries: components["schemas"]["TryShape"][];
-            hot: components["schemas"]["HotShape"] | null;
-            warming: components["schemas"]["WarmingShape"] | null;
+            gaps: components["schemas"]["GapResultResponse"][];
+            tries: components["schemas"]["TryResponse"][];
+            hot: components["schemas"]["HotResponse"] | null;
+            warming: components["schemas"]["WarmingResponse"] | null;
             feelers: string[];
-            surprise: string | null;
+            mismatch: string | null;
             opens: string[];
             asks_opened: boolean;
             outside: string[];
@@ -2658,13 +2658,13 @@ export interface components {
          */
         SetsEnum: "gap" | "mesh";
         /** @description What the works decided for itself, who last changed it, and the units of bare numbers. */
-        SettingsShape: {
+        SettingsResponse: {
             decimal_mark: string;
             new_share: string;
             by: string;
             /** Format: date-time */
             at: string | null;
-            units: components["schemas"]["BareUnitShape"][];
+            units: components["schemas"]["BareUnitResponse"][];
         };
         /** @description One shaft: shims now and next, and both clearances as they are and as they should come to. */
         Shaft: {
@@ -2767,7 +2767,7 @@ export interface components {
             pin: string;
         };
         /** @description The signature. */
-        SignedShape: {
+        SignedResponse: {
             by: string;
             /** Format: date-time */
             at: string;
@@ -2784,9 +2784,9 @@ export interface components {
             page: string;
         };
         /** @description What the gaps cost: as the pump came in, and as it is put together. Empty where the sheet says nothing of slip. */
-        SlipShape: {
-            found: components["schemas"]["Line"][];
-            left: components["schemas"]["Line"][];
+        SlipResponse: {
+            found: components["schemas"]["ResultLine"][];
+            left: components["schemas"]["ResultLine"][];
         };
         /** @description A stack in the order of fitting; ``next`` is the part in hand. ``ends`` are empty where it is on the shaft. */
         StackView: {
@@ -2806,13 +2806,13 @@ export interface components {
         /** @enum {string} */
         StackViewKindEnum: "stack";
         /** @description A stage of the ribbon: what is done of what. */
-        StageShape: {
+        StageResponse: {
             key: string;
             done: number;
             of: number;
         };
         /** @description A place on the part. */
-        StationShape: {
+        StationResponse: {
             key: string;
             plane: string;
             direction: string;
@@ -2837,7 +2837,7 @@ export interface components {
          *     who did, ``own`` when that lead had worked on the job. ``reopened`` when setting the gap took it apart. ``id`` is what it is
          *     struck out by.
          */
-        StepShape: {
+        StepResponse: {
             /** Format: uuid */
             id: string | null;
             key: string;
@@ -2862,10 +2862,10 @@ export interface components {
             skipped: string;
             past: string;
             own: boolean;
-            photos: components["schemas"]["PhotoShape"][];
+            photos: components["schemas"]["PhotoResponse"][];
         };
         /** @description Gaskets of one thickness on the shelf of a sheet. */
-        StockShape: {
+        StockResponse: {
             sheet: string;
             slug: string;
             um: number;
@@ -2913,7 +2913,7 @@ export interface components {
             reason: string;
         };
         /** @description Something struck out that no longer stands anywhere else; when is not known of the oldest. */
-        StruckShape: {
+        StruckResponse: {
             what: string;
             by: string;
             /** Format: date-time */
@@ -2924,10 +2924,10 @@ export interface components {
             reason: string;
         };
         /** @description A sum of the register. */
-        SumShape: {
+        SumResponse: {
             key: string;
             name: string;
-            asks: components["schemas"]["AskedShape"][];
+            asks: components["schemas"]["InputResponse"][];
         };
         /**
          * @description * `typed` - typed
@@ -2991,7 +2991,7 @@ export interface components {
             left: number[];
             middle: string;
             wrench: string;
-            lines: components["schemas"]["Line"][];
+            lines: components["schemas"]["ResultLine"][];
             log: components["schemas"]["TorqueLine"][];
         };
         /** @enum {string} */
@@ -3012,7 +3012,7 @@ export interface components {
          *
          *     ``opened`` when the pump was opened for it, and tightened for its check alone. One that was struck out has no verdict.
          */
-        TryShape: {
+        TryResponse: {
             /** Format: uuid */
             id: string | null;
             number: number;
@@ -3024,7 +3024,7 @@ export interface components {
             gap_mm: number;
             /** Format: double */
             expanded_mm: number;
-            call: string;
+            verdict: string;
             next: string;
             by: string;
             /** Format: date-time */
@@ -3066,14 +3066,14 @@ export interface components {
             gun?: string;
         };
         /** @description The narrowest moment of a warm-up. */
-        WarmingShape: {
+        WarmingResponse: {
             sentence: string;
             touches: boolean;
             known: boolean;
             working: components["schemas"]["Working"];
         };
         /** @description A size in a life: hours since fitted at the present duty, with its expanded uncertainty. */
-        WearPointShape: {
+        WearPointResponse: {
             /** Format: double */
             hours: number;
             /** Format: double */
@@ -3084,12 +3084,12 @@ export interface components {
             job: number;
         };
         /** @description The lives of one part: what a chart of its wear draws. ``lives`` are earlier ones, oldest first. */
-        WearShape: {
+        WearResponse: {
             feature: string;
             name: string;
-            points: components["schemas"]["WearPointShape"][];
-            lives: components["schemas"]["WearPointShape"][][];
-            band: components["schemas"]["BandShape"][];
+            points: components["schemas"]["WearPointResponse"][];
+            lives: components["schemas"]["WearPointResponse"][][];
+            band: components["schemas"]["BandResponse"][];
             /** Format: double */
             limit_mm: number | null;
             limit_text: string;
@@ -3098,8 +3098,8 @@ export interface components {
             now_h: number | null;
             /** Format: double */
             planned_h: number | null;
-            ticks: components["schemas"]["NamedTickShape"][];
-            forecast: components["schemas"]["ForecastShape"] | null;
+            ticks: components["schemas"]["NamedTickResponse"][];
+            forecast: components["schemas"]["ForecastResponse"] | null;
             odd: string[];
         };
         /** @description A grease gun, weighed. */
@@ -3151,7 +3151,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StockShape"][];
+                    "application/json": components["schemas"]["StockResponse"][];
                 };
             };
         };
@@ -3176,7 +3176,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StockShape"][];
+                    "application/json": components["schemas"]["StockResponse"][];
                 };
             };
             422: {
@@ -3205,7 +3205,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GaugeShape"][];
+                    "application/json": components["schemas"]["GaugeResponse"][];
                 };
             };
         };
@@ -3230,7 +3230,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GaugeShape"][];
+                    "application/json": components["schemas"]["GaugeResponse"][];
                 };
             };
             403: {
@@ -3273,7 +3273,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GaugeShape"][];
+                    "application/json": components["schemas"]["GaugeResponse"][];
                 };
             };
             403: {
@@ -3310,7 +3310,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GunShape"][];
+                    "application/json": components["schemas"]["GunResponse"][];
                 };
             };
         };
@@ -3335,7 +3335,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GunShape"][];
+                    "application/json": components["schemas"]["GunResponse"][];
                 };
             };
             422: {
@@ -3387,7 +3387,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -3426,7 +3426,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             404: {
@@ -3461,7 +3461,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -3504,7 +3504,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -3547,7 +3547,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -3568,7 +3568,7 @@ export interface operations {
             };
         };
     };
-    jobs_known_create: {
+    jobs_details_create: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -3581,7 +3581,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SetKnownRequest"];
+                "application/json": components["schemas"]["SetDetailsRequest"];
             };
         };
         responses: {
@@ -3590,7 +3590,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -3629,7 +3629,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EventShape"][];
+                    "application/json": components["schemas"]["EventResponse"][];
                 };
             };
             404: {
@@ -3664,7 +3664,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -3707,7 +3707,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -3750,7 +3750,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -3793,7 +3793,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -3836,7 +3836,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -3913,7 +3913,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -3956,7 +3956,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -4029,7 +4029,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -4072,7 +4072,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -4158,7 +4158,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -4201,7 +4201,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -4279,7 +4279,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -4322,7 +4322,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -4365,7 +4365,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -4408,7 +4408,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -4490,7 +4490,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -4533,7 +4533,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -4602,7 +4602,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WearShape"];
+                    "application/json": components["schemas"]["WearResponse"];
                 };
             };
             404: {
@@ -4637,7 +4637,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobResponse"];
                 };
             };
             409: {
@@ -4691,7 +4691,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PeopleShape"];
+                    "application/json": components["schemas"]["PeopleResponse"];
                 };
             };
         };
@@ -4712,7 +4712,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PeopleShape"];
+                    "application/json": components["schemas"]["PeopleResponse"];
                 };
             };
             409: {
@@ -4751,7 +4751,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PeopleShape"];
+                    "application/json": components["schemas"]["PeopleResponse"];
                 };
             };
             409: {
@@ -4807,7 +4807,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProcedureShape"];
+                    "application/json": components["schemas"]["ProcedureResponse"];
                 };
             };
             404: {
@@ -4840,7 +4840,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProcedureShape"];
+                    "application/json": components["schemas"]["ProcedureResponse"];
                 };
             };
             403: {
@@ -5161,7 +5161,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SettingsShape"];
+                    "application/json": components["schemas"]["SettingsResponse"];
                 };
             };
         };
@@ -5184,7 +5184,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SettingsShape"];
+                    "application/json": components["schemas"]["SettingsResponse"];
                 };
             };
             403: {
@@ -5345,7 +5345,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SumShape"][];
+                    "application/json": components["schemas"]["SumResponse"][];
                 };
             };
         };
@@ -5363,7 +5363,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReckonRequest"];
+                "application/json": components["schemas"]["CalculateRequest"];
             };
         };
         responses: {
@@ -5372,7 +5372,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Line"][];
+                    "application/json": components["schemas"]["ResultLine"][];
                 };
             };
             422: {

@@ -9,12 +9,12 @@ export function Lines({ lines }: { lines: Line[] }) {
   return (
     <dl className="sum-lines">
       {lines.map((line) => (
-        <div key={line.name} className={`stands-${line.stand}`}>
+        <div key={line.name} className={`stands-${line.status}`}>
           <dt>
-            <StandMark stand={line.stand} /> {line.name}
+            <StandMark status={line.status} /> {line.name}
           </dt>
           <dd>
-            {WORDS[line.stand] && <b className="stand-word">{WORDS[line.stand]}: </b>}
+            {WORDS[line.status] && <b className="status-word">{WORDS[line.status]}: </b>}
             {line.text} {line.working && <WorkingLink working={line.working} />}
           </dd>
         </div>
@@ -24,19 +24,19 @@ export function Lines({ lines }: { lines: Line[] }) {
 }
 
 /** Nothing to say is no mark; care is a triangle, ask an open ring, stop a barred square. */
-function StandMark({ stand }: { stand: string }) {
-  if (stand === 'good') return null;
+function StandMark({ status }: { status: string }) {
+  if (status === 'good') return null;
   return (
     <svg
       viewBox="0 0 20 20"
       width="18"
       height="18"
       aria-hidden="true"
-      className={`stand-mark stand-${stand}`}
+      className={`status-mark status-${status}`}
     >
-      {stand === 'care' && <path d="M10 2 L18.5 17.5 H1.5Z" />}
-      {stand === 'ask' && <circle cx="10" cy="10" r="7.5" strokeDasharray="4 3" />}
-      {stand === 'stop' && <path d="M3 3 H17 V17 H3Z M3 10 H17" />}
+      {status === 'care' && <path d="M10 2 L18.5 17.5 H1.5Z" />}
+      {status === 'ask' && <circle cx="10" cy="10" r="7.5" strokeDasharray="4 3" />}
+      {status === 'stop' && <path d="M3 3 H17 V17 H3Z M3 10 H17" />}
     </svg>
   );
 }

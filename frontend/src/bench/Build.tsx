@@ -1,8 +1,8 @@
 import { Link } from 'react-router';
 import type { Job } from '../api/client';
-import { BuildWork } from './BuildWork';
+import { BuildTasks } from './BuildTasks';
 import { pagesOf, restOf } from './buildPages';
-import { StageWorks } from './StageWorks';
+import { StageTasks } from './StageTasks';
 
 /** Putting it together: the steps on the left, what the one in hand is done with on the right. */
 export function Build({ job }: { job: Job }) {
@@ -17,11 +17,11 @@ export function Build({ job }: { job: Job }) {
   }
   const pages = pagesOf(job, steps);
   return (
-    <StageWorks
+    <StageTasks
       job={job}
       stage="build"
       pages={steps.length ? [...pages, ...restOf(job)] : pages}
-      show={(page) => <BuildWork job={job} page={page} />}
+      show={(page) => <BuildTasks job={job} page={page} />}
     />
   );
 }

@@ -14,7 +14,7 @@ import { WearPanel } from './WearPanel';
 /** Each verdict with its sentences, and what was decided; beside it what has to be ordered. */
 export function Decide({ job }: { job: Job }) {
   const judged = job.features.filter((f) => f.judged);
-  const asking = judged.filter((f) => f.open_decision || f.decision || f.judged?.call !== 'Keep');
+  const asking = judged.filter((f) => f.open_decision || f.decision || f.judged?.verdict !== 'Keep');
   const kept = judged.filter((f) => !asking.includes(f));
   const open = judged.filter((f) => f.open_decision).length;
   const [unfolded, setUnfolded] = useState(false);
@@ -105,10 +105,11 @@ function Line({ job, feature }: { job: Job; feature: Feature }) {
       className={`decision${feature.open_decision ? ' open' : ''}${feature.parts.length ? ' pair' : ''}`}
       aria-label={feature.name}
     >
-      <VerdictMark call={judged.call} size={40} />
+      <VerdictMark verdict={judged.verdict} size={40} />
       <div className="what">
         <h2>
-          {feature.number}. {feature.name} <span className={verdictClass(judged.call)}>{judged.call}</span>
+          {feature.number}. {feature.name}{' '}
+          <span className={verdictClass(judged.verdict)}>{judged.verdict}</span>
         </h2>
         <p>
           {feature.found && (
@@ -188,8 +189,8 @@ function PairOptions({ feature }: { feature: Feature }) {
     <ul className="options">
       {feature.options.map((o) => (
         <li key={o.text}>
-          <VerdictMark call={o.call} size={22} /> {o.text}{' '}
-          <span className={verdictClass(o.call)}>{o.call}</span>
+          <VerdictMark verdict={o.verdict} size={22} /> {o.text}{' '}
+          <span className={verdictClass(o.verdict)}>{o.verdict}</span>
         </li>
       ))}
     </ul>

@@ -33,10 +33,10 @@ export function Gaps({ gaps, unit }: { gaps: Held[]; unit: string }) {
               )}
             </td>
             <td>
-              {g.call && (
-                <span className={verdictClass(g.call)}>
-                  <VerdictMark call={g.call} size={22} />{' '}
-                  {g.call === 'Keep' ? 'right' : g.call === 'Change' ? 'outside' : 'check again'}
+              {g.verdict && (
+                <span className={verdictClass(g.verdict)}>
+                  <VerdictMark verdict={g.verdict} size={22} />{' '}
+                  {g.verdict === 'Keep' ? 'right' : g.verdict === 'Change' ? 'outside' : 'check again'}
                 </span>
               )}
             </td>

@@ -63,10 +63,10 @@ function GapPicker({ features, selected, onSelect, onMove }: PickerProps) {
         onChange={(event) => onSelect(event.target.value)}
       >
         {features.map((f) => {
-          const { value, call } = stateOf(f);
+          const { value, verdict } = stateOf(f);
           return (
             <option key={f.key} value={f.key}>
-              {f.number} {f.name}: {[value, call].filter(Boolean).join(', ')}
+              {f.number} {f.name}: {[value, verdict].filter(Boolean).join(', ')}
             </option>
           );
         })}

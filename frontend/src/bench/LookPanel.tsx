@@ -73,7 +73,7 @@ export function LookForm({ job, feature, phase, onSaved }: Omit<Props, 'onHide'>
                 onChange={() => toggle(d.key)}
               />
               <span>
-                <b>{d.name}</b> <span className={verdictClass(d.call)}>{d.call}</span>
+                <b>{d.name}</b> <span className={verdictClass(d.verdict)}>{d.verdict}</span>
                 <small>{d.meaning}</small>
               </span>
             </label>

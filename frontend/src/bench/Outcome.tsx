@@ -74,9 +74,9 @@ function Call({ judged }: { judged: Judged }) {
   useKeys(working ? [{ key: 'w', label: 'working', run: () => setOpen(true) }] : []);
   return (
     <div className="verdict" aria-live="polite">
-      <VerdictMark call={judged.call} />
+      <VerdictMark verdict={judged.verdict} />
       <div>
-        <p className={`call ${verdictClass(judged.call)}`}>{judged.call}</p>
+        <p className={`call ${verdictClass(judged.verdict)}`}>{judged.verdict}</p>
         <p>
           {judged.sentence} {judged.reasons.join(' ')} {working && <WorkingLink working={working} />}
         </p>

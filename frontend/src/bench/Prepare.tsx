@@ -2,7 +2,7 @@ import type { Job } from '../api/client';
 import { WorkingLink } from '../app/WorkingLink';
 import { capital } from '../app/words';
 import { TableMap } from '../drawing/TableMap';
-import { Known } from './Known';
+import { JobDetails } from './JobDetails';
 import { Ready } from './Ready';
 import { Steps } from './Steps';
 
@@ -11,7 +11,7 @@ export function Prepare({ job }: { job: Job }) {
   return (
     <div className="stage two-columns">
       <div>
-        <Known job={job} />
+        <JobDetails job={job} />
         <Steps job={job} stage="prepare" />
       </div>
       <div>

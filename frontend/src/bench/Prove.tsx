@@ -1,7 +1,7 @@
 import type { Job } from '../api/client';
 import { gapName, GapSummary } from './GapSummary';
-import { pageName, StageWorks } from './StageWorks';
-import { Work } from './works/Work';
+import { pageName, StageTasks } from './StageTasks';
+import { Task } from './tasks/Task';
 import { standing } from './standing';
 
 /** Before power: it turns freely by hand. Then guards, rotation, running in, and the first hour. */
@@ -10,7 +10,7 @@ export function Prove({ job }: { job: Job }) {
     .filter((s) => s.stage === 'prove' && s.tasks.length > 0)
     .map((s) => ({ key: s.key, name: pageName(s.text), tasks: s.tasks }));
   return (
-    <StageWorks
+    <StageTasks
       job={job}
       stage="prove"
       pages={pages}
@@ -23,7 +23,7 @@ export function Prove({ job }: { job: Job }) {
           <GapSummary job={job} />
         </details>
       }
-      show={(page) => page.tasks.map((task) => <Work key={task} job={job} task={task} step={page.key} />)}
+      show={(page) => page.tasks.map((task) => <Task key={task} job={job} task={task} step={page.key} />)}
     />
   );
 }

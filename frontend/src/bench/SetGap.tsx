@@ -7,12 +7,12 @@ import { WorkingLink } from '../app/WorkingLink';
 import { GapBar } from '../drawing/GapBar';
 import { TableMap } from '../drawing/TableMap';
 import { TriesPlot } from '../drawing/TriesPlot';
-import { BuildWork } from './BuildWork';
+import { BuildTasks } from './BuildTasks';
 import { pagesOf } from './buildPages';
 import { Gaps } from './Gaps';
 import { partsOf } from './means';
 import type { MeansKind, MeansProps, ViewOf } from './means/kinds';
-import { StageWorks } from './StageWorks';
+import { StageTasks } from './StageTasks';
 import { standing } from './standing';
 import { StrikeOut } from './StrikeOut';
 import { TryForm } from './TryForm';
@@ -57,11 +57,11 @@ export function SetGap({ job }: { job: Job }) {
     return (
       <div className="set-steps">
         {tabs}
-        <StageWorks
+        <StageTasks
           job={job}
           stage="set"
           pages={pagesOf(job, steps)}
-          show={(page) => <BuildWork job={job} page={page} />}
+          show={(page) => <BuildTasks job={job} page={page} />}
         />
       </div>
     );
@@ -183,13 +183,13 @@ function Move({ job, setting, onSteps }: MoveProps) {
           {setting.warming.sentence} <WorkingLink working={setting.warming.working} />
         </p>
       )}
-      {setting.surprise && <p className="surprise">{setting.surprise}</p>}
+      {setting.mismatch && <p className="surprise">{setting.mismatch}</p>}
       {setting.outside.map((sentence) => (
         <p key={sentence} className="surprise">
           {sentence} The pump is not right while it is.
         </p>
       ))}
-      {last?.call === 'Keep' && onSteps && (
+      {last?.verdict === 'Keep' && onSteps && (
         <p className="surprise">
           What was opened is to be done again here, in its order.{' '}
           <button type="button" className="tool" onClick={onSteps}>

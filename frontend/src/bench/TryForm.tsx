@@ -5,7 +5,7 @@ import { ProblemNote } from '../app/ProblemNote';
 import { CheckRows, Proof, useChecks } from './CheckRows';
 import { partsOf } from './means';
 import type { MeansKind, MeansProps } from './means/kinds';
-import { pageName } from './StageWorks';
+import { pageName } from './StageTasks';
 import { standing } from './standing';
 import { useChange } from './useJob';
 

@@ -6,7 +6,7 @@ import { Lines } from '../app/Lines';
 import { showOnBench, STEP, stubServer } from '../test-bench';
 import { Build } from './Build';
 import { drawn } from './stages';
-import { Sizes } from './works/Sizes';
+import { Sizes } from './tasks/Sizes';
 
 stubServer(() => Response.json(JOB));
 
@@ -86,7 +86,7 @@ const withDone = (...keys: string[]): Job => ({
 test('each step with work has a page; what no step measures has one of its own', () => {
   showOnBench(<Build job={JOB} />, JOB);
   expect([...picker().options].map((o) => o.textContent)).toEqual([
-    'Nothing to reckon or to log at this step',
+    'Nothing to calculate or to log at this step',
     'Bushing in',
     'Pin towards the ports',
     'What else is new: measured or confirmed',
@@ -128,13 +128,13 @@ test('sizes of parts about to be pressed are not on the drawing', () => {
 });
 
 test('how a result stands is said by word and shape, not by colour alone', () => {
-  const line = (stand: string): Line => ({ name: `a ${stand}`, text: 'result', stand, working: null });
+  const line = (status: string): Line => ({ name: `a ${status}`, text: 'result', status, working: null });
   const { container } = render(<Lines lines={['good', 'care', 'ask', 'stop'].map(line)} />);
-  expect([...container.querySelectorAll('.stand-word')].map((b) => b.textContent)).toEqual([
+  expect([...container.querySelectorAll('.status-word')].map((b) => b.textContent)).toEqual([
     'with care: ',
     'ask: ',
     'stop: ',
   ]);
-  const shapes = [...container.querySelectorAll('.stand-mark')].map((s) => s.innerHTML);
+  const shapes = [...container.querySelectorAll('.status-mark')].map((s) => s.innerHTML);
   expect(new Set(shapes).size).toBe(3);
 });

@@ -1,5 +1,5 @@
 import type { Feature, Job, Step } from '../api/client';
-import { pageName, type Page } from './StageWorks';
+import { pageName, type Page } from './StageTasks';
 
 export interface BuildPage extends Page {
   tasks: string[];

@@ -312,7 +312,7 @@ test('a wrong number is typed anew at its station, by the technician’s own act
 });
 
 test('the letter for damage is free in Build, where it marks a step done', () => {
-  const damages = [{ key: 'burr', name: 'nick or burr', call: 'Watch', meaning: 'Dress it.' }];
+  const damages = [{ key: 'burr', name: 'nick or burr', verdict: 'Watch', meaning: 'Dress it.' }];
   const feature = { ...FEATURE, damages, look: null, look_left: null } as Feature;
   const { unmount } = render(<Bench feature={feature} />);
   expect(screen.getByRole('button', { name: 'D damage' })).toBeVisible();

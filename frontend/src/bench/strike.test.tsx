@@ -43,7 +43,7 @@ test('a decision is struck out by what it is, with its reason', async () => {
     key: 'pin',
     number: 3,
     name: 'Idler pin',
-    judged: { call: 'Change', sentence: '', reasons: [], working: null },
+    judged: { verdict: 'Change', sentence: '', reasons: [], working: null },
     decision,
     parts: [],
     options: [],

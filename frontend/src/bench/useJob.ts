@@ -13,7 +13,7 @@ type Body<T> = Omit<T, 'version' | keyof How>;
 /** Every change that can be made to a job, by the path it is sent to. */
 interface Changes {
   steps: Body<Schemas['MarkStepRequest']>;
-  known: Body<Schemas['SetKnownRequest']>;
+  details: Body<Schemas['SetDetailsRequest']>;
   'on-hand': Body<Schemas['SayOnHandRequest']>;
   looks: Body<Schemas['LookAtRequest']>;
   readings: Body<Schemas['RecordReadingRequest']>;

@@ -55,14 +55,14 @@ export function Section({ drawing, features, selected, onSelect }: Props) {
 
 /** What is known of a feature in a word or two: its size, else what was seen, else that it is open. */
 // eslint-disable-next-line react-refresh/only-export-components -- one wording for drawing and list
-export function stateOf(feature: Feature): { value: string; call: string | null } {
+export function stateOf(feature: Feature): { value: string; verdict: string | null } {
   const judged = feature.judged_left ?? feature.judged;
   const size = (feature.left ?? feature.found)?.text;
   const seen = (feature.look_left ?? feature.look)?.words;
-  const call = judged?.call ?? null;
+  const verdict = judged?.verdict ?? null;
   const open = feature.kind === 'check' ? 'to look at' : feature.wanted ? 'to measure' : 'no size given';
   const first = feature.suspect > 0 && feature.wanted && feature.stations.length > 0 ? ', first' : '';
-  return { value: size ?? (call && call !== 'Keep' ? '' : seen) ?? open + first, call };
+  return { value: size ?? (verdict && verdict !== 'Keep' ? '' : seen) ?? open + first, verdict };
 }
 
 /** Words too long to stand beside a size. */
@@ -77,8 +77,8 @@ const CLEAR = 60;
 function leaderStart(feature: Feature): number {
   const [ax = 0, ay = 0] = feature.anchor;
   const [lx = 0, ly = 0] = feature.label;
-  const { value, call } = stateOf(feature);
-  const said = call && call !== 'Keep' ? `${value} · ${SHORT[call] ?? call}` : value;
+  const { value, verdict } = stateOf(feature);
+  const said = verdict && verdict !== 'Keep' ? `${value} · ${SHORT[verdict] ?? verdict}` : value;
   const end = lx + 33 + LETTER * Math.max(feature.name.length, said.length);
   const drop = (Math.abs(ay - ly) / (ax - lx)) * (end - lx);
   return ax > end && drop < CLEAR ? end : lx;
@@ -88,16 +88,16 @@ function leaderStart(feature: Feature): number {
 function Leader({ feature, selected }: { feature: Feature; selected: boolean }) {
   const [ax = 0, ay = 0] = feature.anchor;
   const [, ly = 0] = feature.label;
-  const call = stateOf(feature).call ?? 'open';
+  const verdict = stateOf(feature).verdict ?? 'open';
   return (
-    <g className={`state-${slug(call)}${selected ? ' selected' : ''}`}>
+    <g className={`state-${slug(verdict)}${selected ? ' selected' : ''}`}>
       <line x1={ax} y1={ay} x2={leaderStart(feature)} y2={ly} className="leader" />
       <circle cx={ax} cy={ay} r="4" className="leader-end" />
     </g>
   );
 }
 
-const slug = (call: string): string => call.toLowerCase().replace(' ', '-');
+const slug = (verdict: string): string => verdict.toLowerCase().replace(' ', '-');
 
 function Balloon({
   feature,
@@ -109,8 +109,8 @@ function Balloon({
   onSelect: (key: string) => void;
 }) {
   const [lx = 0, ly = 0] = feature.label;
-  const { value, call } = stateOf(feature);
-  const state = call ?? (feature.done ? 'measured' : 'open');
+  const { value, verdict } = stateOf(feature);
+  const state = verdict ?? (feature.done ? 'measured' : 'open');
   const choose = () => onSelect(feature.key);
   const suspect = feature.suspect ? ', suspect' : '';
   return (
@@ -118,7 +118,7 @@ function Balloon({
       role="button"
       tabIndex={0}
       aria-pressed={selected}
-      aria-label={`${feature.number} ${feature.name}: ${value}${call ? `, ${call}` : ''}${suspect}`}
+      aria-label={`${feature.number} ${feature.name}: ${value}${verdict ? `, ${verdict}` : ''}${suspect}`}
       className={`balloon state-${slug(state)}${selected ? ' selected' : ''}`}
       onClick={choose}
       onKeyDown={(event) => {
@@ -129,22 +129,28 @@ function Balloon({
       }}
     >
       <rect x={lx - 24} y={ly - 25} width="204" height="50" className="touch" />
-      <Ring x={lx} y={ly} call={state} selected={selected} />
+      <Ring x={lx} y={ly} verdict={state} selected={selected} />
       <text x={lx} y={ly + 6} textAnchor="middle" className="balloon-number">
         {feature.number}
       </text>
       <text x={lx + 27} y={ly - 4} className="balloon-name">
         {feature.name}
       </text>
-      {call && call !== 'Keep' && value && (
+      {verdict && verdict !== 'Keep' && value && (
         <text x={lx + 27} y={ly - 5} className="balloon-word">
-          {SHORT[call] ?? call}
+          {SHORT[verdict] ?? verdict}
         </text>
       )}
-      <text x={lx + 27} y={ly + 15} className={`balloon-value${feature.done || call ? '' : ' balloon-open'}`}>
+      <text
+        x={lx + 27}
+        y={ly + 15}
+        className={`balloon-value${feature.done || verdict ? '' : ' balloon-open'}`}
+      >
         {value}
-        {call && call !== 'Keep' && (
-          <tspan className={value ? 'balloon-call' : ''}>{value ? ` · ${SHORT[call] ?? call}` : call}</tspan>
+        {verdict && verdict !== 'Keep' && (
+          <tspan className={value ? 'balloon-verdict' : ''}>
+            {value ? ` · ${SHORT[verdict] ?? verdict}` : verdict}
+          </tspan>
         )}
       </text>
     </g>
@@ -152,7 +158,7 @@ function Balloon({
 }
 
 /** The verdict's shape round the number. */
-function Ring({ x, y, call, selected }: { x: number; y: number; call: string; selected: boolean }) {
+function Ring({ x, y, verdict, selected }: { x: number; y: number; verdict: string; selected: boolean }) {
   const circle = { cx: x, cy: y, r: 19 };
   if (selected) return <circle {...circle} className="ring filled" />;
   const dashes: Record<string, string> = { open: '1 5', Watch: '89.5 29.8', 'Measure again': '6 6' };
@@ -161,10 +167,10 @@ function Ring({ x, y, call, selected }: { x: number; y: number; call: string; se
       <circle
         {...circle}
         className="ring"
-        strokeDasharray={dashes[call] ?? 'none'}
+        strokeDasharray={dashes[verdict] ?? 'none'}
         transform={`rotate(-90 ${x} ${y})`}
       />
-      {call === 'Change' && <path d={`M${x} ${y - 27} v12 M${x} ${y + 15} v12`} className="bar" />}
+      {verdict === 'Change' && <path d={`M${x} ${y - 27} v12 M${x} ${y + 15} v12`} className="bar" />}
     </>
   );
 }

@@ -92,7 +92,7 @@ test('the gaskets lie on one another without a gap or an overlap', () => {
 
 test('verdicts differ by shape, not by colour alone', () => {
   const shapes = ['Keep', 'Watch', 'Change', 'Measure again', null].map((call) => {
-    const { container } = render(<VerdictMark call={call} />);
+    const { container } = render(<VerdictMark verdict={call} />);
     return container.innerHTML.replace(/class="[^"]*"/g, '');
   });
   expect(new Set(shapes).size).toBe(5);

@@ -15,12 +15,12 @@ const DRAWING = {
 };
 const WORKING = { title: '', formula: '', given: [], result: '', source: '', notes: [] };
 
-function feature(call: string | null, more: Partial<Feature> = {}): Feature {
-  const known = call !== null && call !== 'open';
-  const judged = known ? { call, sentence: '', reasons: [], probability: 1, working: WORKING } : null;
-  const found: Result | null = call === 'open' ? null : ({ text: '34.14' } as Result);
+function feature(verdict: string | null, more: Partial<Feature> = {}): Feature {
+  const known = verdict !== null && verdict !== 'open';
+  const judged = known ? { verdict, sentence: '', reasons: [], probability: 1, working: WORKING } : null;
+  const found: Result | null = verdict === 'open' ? null : ({ text: '34.14' } as Result);
   return {
-    key: `f-${call}`,
+    key: `f-${verdict}`,
     number: 2,
     name: 'Idler, bore',
     kind: 'internal',
@@ -34,7 +34,7 @@ function feature(call: string | null, more: Partial<Feature> = {}): Feature {
     judged_left: null,
     look: null,
     look_left: null,
-    done: call !== 'open',
+    done: verdict !== 'open',
     wanted: true,
     suspect: 0,
     ...more,
@@ -86,7 +86,7 @@ test('a gap is chosen by a press or from the keyboard, and what was left counts 
   const choose = vi.fn();
   const left = { text: '34.04' } as unknown as Result;
   const judged_left = {
-    call: 'Keep',
+    verdict: 'Keep',
     sentence: '',
     reasons: [],
     probability: 1,

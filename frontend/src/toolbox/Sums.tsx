@@ -12,7 +12,7 @@ import { carried, useDrafts, useUnit, type Draft } from '../app/unit';
 import { capital } from '../app/words';
 import { useEntered } from '../app/works';
 
-/** Everything that can be reckoned without a job, one beside the other. */
+/** Everything that can be calculated without a job, one beside the other. */
 export function Sums() {
   const { unit } = useUnit();
   const { key = '' } = useParams();
@@ -105,7 +105,7 @@ function SumForm({ sum, inUnit }: FormProps) {
             ),
           )}
         </div>
-        <Button type="submit">Reckon</Button>
+        <Button type="submit">Calculate</Button>
       </form>
       <ProblemNote error={result.error} />
       {result.data && <Lines lines={result.data} />}

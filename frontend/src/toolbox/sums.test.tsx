@@ -35,8 +35,8 @@ test('a sum is asked for with what is usual filled in, its lines shown, and noth
   expect(screen.getByLabelText('Gap (mm), if known')).toBeInTheDocument();
   expect(server.sent).toHaveLength(1); // the register alone
   server.answer = () =>
-    Response.json([{ name: 'Cut each ring', text: '188.50 mm', stand: 'good', working: null }]);
-  await userEvent.click(screen.getByRole('button', { name: 'Reckon' }));
+    Response.json([{ name: 'Cut each ring', text: '188.50 mm', status: 'good', working: null }]);
+  await userEvent.click(screen.getByRole('button', { name: 'Calculate' }));
   expect(await screen.findByText('188.50 mm')).toBeInTheDocument();
   expect(server.sent.at(-1)?.body).toMatchObject({ given: { shaft: '50', joints: 'quarter', gap: '' } });
 });
@@ -46,7 +46,7 @@ function Switch() {
   return <button onClick={toggle}>switch</button>;
 }
 
-test('what was typed and reckoned keeps its meaning when the unit is switched', async () => {
+test('what was typed and calculated keeps its meaning when the unit is switched', async () => {
   const inches = SUMS.map((s) => ({ ...s, asks: s.asks.map((a) => ({ ...a, unit: a.unit && 'in' })) }));
   server.answer = () => {
     const url = server.sent.at(-1)?.url ?? '';
@@ -60,19 +60,19 @@ test('what was typed and reckoned keeps its meaning when the unit is switched', 
     </>,
   );
   await userEvent.type(await screen.findByLabelText('Shaft (mm)'), '50');
-  await userEvent.click(screen.getByRole('button', { name: 'Reckon' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Calculate' }));
   await userEvent.click(screen.getByRole('button', { name: 'switch' }));
   expect(await screen.findByLabelText('Shaft (in)')).toHaveValue('50 mm');
-  const reckoned = () => server.sent.filter((s) => s.url.includes('/sums/packing'));
-  await waitFor(() => expect(reckoned()).toHaveLength(2));
-  expect(reckoned().map((s) => (s.body.given as Record<string, string>).shaft)).toEqual(['50', '50 mm']);
+  const calculated = () => server.sent.filter((s) => s.url.includes('/sums/packing'));
+  await waitFor(() => expect(calculated()).toHaveLength(2));
+  expect(calculated().map((s) => (s.body.given as Record<string, string>).shaft)).toEqual(['50', '50 mm']);
 });
 
 test('what cannot be names the field and keeps what was typed', async () => {
   showOnBench(<Sums />);
   await userEvent.type(await screen.findByLabelText('Shaft (mm)'), 'thick');
   server.answer = () => refusal({ field: 'shaft', problem: '“thick” is not a length.' });
-  await userEvent.click(screen.getByRole('button', { name: 'Reckon' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Calculate' }));
   expect(await screen.findByRole('alert')).toHaveTextContent('Shaft: “thick” is not a length.');
   expect(screen.getByLabelText('Shaft (mm)')).toHaveValue('thick');
 });

@@ -15,7 +15,7 @@ from finegap.core.families.model import (
     rect,
     stations,
 )
-from finegap.core.measuring.verdict import Call
+from finegap.core.measuring.verdict import Verdict
 
 FAMILY = Family(
     key="plate_pump",
@@ -23,7 +23,7 @@ FAMILY = Family(
     features=(
         Feature(
             "plate", 1, "Plate", "Plate", FeatureKind.EXTERNAL, (10, 10), (60, 40), stations(("",), ("left", "right")),
-            damages=(Damage("holed", "holed", Call.CHANGE, "It leaks."),),
+            damages=(Damage("holed", "holed", Verdict.CHANGE, "It leaks."),),
         ),
         Feature("hole", 2, "Hole", "Body", FeatureKind.INTERNAL, (50, 50), (60, 120), stations(("",), ("12–6",))),
         Feature("slit", 3, "Slit", "Body", FeatureKind.GAP, (50, 50), (60, 160), stations(("",), ("gap",)), set_as="gap"),

@@ -1,4 +1,4 @@
-"""Circumferential piston pump: arc-shaped wings of two timed rotors duty_range round hubs. Common practice, no source."""
+"""Circumferential piston pump: arc-shaped wings of two timed rotors sweep round hubs. Common practice, no source."""
 
 from finegap.core.families.circumferential_piston.drawing import DRAWING
 from finegap.core.families.circumferential_piston.features import FEATURES

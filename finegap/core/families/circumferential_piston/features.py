@@ -2,7 +2,7 @@
 
 from finegap.core.families.damages import BURR, CRACKED, GALLED, PITTED, POLISHED, SCORED
 from finegap.core.families.model import Damage, Feature, FeatureKind, Station, stations
-from finegap.core.measuring.verdict import Call
+from finegap.core.measuring.verdict import Verdict
 
 _ONE = (Station("gap", "", ""),)
 _TURNS = stations(("",), ("12", "3", "6", "9"))
@@ -50,7 +50,7 @@ FEATURES = (
         FeatureKind.CHECK,
         (492, 220),
         (820, 168),
-        damages=(BURR, Damage("step", "worn step", Call.CHANGE, "The rotor no longer stands where it did."), PITTED),
+        damages=(BURR, Damage("step", "worn step", Verdict.CHANGE, "The rotor no longer stands where it did."), PITTED),
     ),
     Feature(
         "o_ring_zones",
@@ -71,8 +71,10 @@ FEATURES = (
         (760, 320),
         (820, 330),
         damages=(
-            Damage("felt", "backlash is felt", Call.CHANGE, "Any backlash that can be felt means new gears: the wings would meet."),
-            Damage("tooth", "tooth chipped or pitted", Call.CHANGE, "It is not a timing gear any more."),
+            Damage(
+                "felt", "backlash is felt", Verdict.CHANGE, "Any backlash that can be felt means new gears: the wings would meet."
+            ),
+            Damage("tooth", "tooth chipped or pitted", Verdict.CHANGE, "It is not a timing gear any more."),
         ),
     ),
     Feature(
@@ -84,9 +86,12 @@ FEATURES = (
         (640, 220),
         (820, 222),
         damages=(
-            Damage("rough", "rough or noisy", Call.CHANGE, "Turned slowly by hand it must not be felt."),
+            Damage("rough", "rough or noisy", Verdict.CHANGE, "Turned slowly by hand it must not be felt."),
             Damage(
-                "water", "water or debris at the clean-out plug", Call.WATCH, "Find how it came in before the case is filled again."
+                "water",
+                "water or debris at the clean-out plug",
+                Verdict.WATCH,
+                "Find how it came in before the case is filled again.",
             ),
         ),
     ),

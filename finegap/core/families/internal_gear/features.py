@@ -5,7 +5,7 @@ What each damage means is common practice, no source; the maker's manual rules.
 
 from finegap.core.families.damages import BURR, CRACKED, GALLED, METAL, PITTED, POLISHED, SCORED, TEETH
 from finegap.core.families.model import Damage, Feature, FeatureKind, Station, stations
-from finegap.core.measuring.verdict import Call
+from finegap.core.measuring.verdict import Verdict
 
 _ACROSS = ("12–6", "3–9")
 _PIN = ("loaded side", "at right angles")
@@ -70,8 +70,8 @@ FEATURES = (
             POLISHED,
             SCORED,
             CRACKED,
-            Damage("turned", "turned in its seat", Call.CHANGE, "It has lost its grip: measure the seat, too, before pressing."),
-            Damage("grooved", "groove not at 12 o'clock", Call.WATCH, "The new one goes in with its groove at 12 o'clock."),
+            Damage("turned", "turned in its seat", Verdict.CHANGE, "It has lost its grip: measure the seat, too, before pressing."),
+            Damage("grooved", "groove not at 12 o'clock", Verdict.WATCH, "The new one goes in with its groove at 12 o'clock."),
         ),
     ),
     Feature(
@@ -197,8 +197,8 @@ FEATURES = (
             POLISHED,
             BURR,
             SCORED,
-            Damage("pitted", "pitted", Call.CHANGE, "A new seal does not seal on a pitted shaft."),
-            Damage("grooved", "worn groove under the lip", Call.CHANGE, "The new lip runs in the old groove and leaks."),
+            Damage("pitted", "pitted", Verdict.CHANGE, "A new seal does not seal on a pitted shaft."),
+            Damage("grooved", "worn groove under the lip", Verdict.CHANGE, "The new lip runs in the old groove and leaks."),
         ),
     ),
     Feature(
@@ -210,7 +210,7 @@ FEATURES = (
         anchor=(738, 388),
         label=(656, 612),
         stations=stations(("",), ("at the bushing", "at the seal", "at the coupling")),
-        damages=(Damage("bent", "bent", Call.CHANGE, "A straightened shaft bends again."),),
+        damages=(Damage("bent", "bent", Verdict.CHANGE, "A straightened shaft bends again."),),
     ),
     Feature(
         "bearings",
@@ -221,10 +221,10 @@ FEATURES = (
         anchor=(656, 346),
         label=(656, 26),
         damages=(
-            Damage("rough", "rough or noisy", Call.CHANGE, "Turned slowly by hand it must not be felt."),
-            Damage("loose", "loose, or play to feel", Call.CHANGE, "Play here is play at the end clearance."),
-            Damage("grease", "grease dry or dirty", Call.WATCH, "Wash it, look again, and find where the dirt came from."),
-            Damage("hot", "blue from heat", Call.CHANGE, "It has lost its hardness."),
+            Damage("rough", "rough or noisy", Verdict.CHANGE, "Turned slowly by hand it must not be felt."),
+            Damage("loose", "loose, or play to feel", Verdict.CHANGE, "Play here is play at the end clearance."),
+            Damage("grease", "grease dry or dirty", Verdict.WATCH, "Wash it, look again, and find where the dirt came from."),
+            Damage("hot", "blue from heat", Verdict.CHANGE, "It has lost its hardness."),
         ),
     ),
     Feature(
@@ -236,8 +236,8 @@ FEATURES = (
         anchor=(666, 284),
         label=(656, 78),
         damages=(
-            Damage("rounded", "rounded", Call.CHANGE, "It will not come out the next time."),
-            Damage("thread", "thread damaged", Call.CHANGE, "Chase the hole before the new one goes in."),
+            Damage("rounded", "rounded", Verdict.CHANGE, "It will not come out the next time."),
+            Damage("thread", "thread damaged", Verdict.CHANGE, "Chase the hole before the new one goes in."),
         ),
         when={"means": ("housing", "ring", "coupling")},
     ),
@@ -250,9 +250,9 @@ FEATURES = (
         anchor=(711, 362),
         label=(656, 130),
         damages=(
-            Damage("bent", "tang bent before", Call.CHANGE, "A tang bends once."),
-            Damage("not_engaged", "tang was not in a slot", Call.CHANGE, "The nut could turn: look at the bearing again."),
-            Damage("nut_thread", "nut thread damaged", Call.CHANGE, "The torque would not reach the bearing."),
+            Damage("bent", "tang bent before", Verdict.CHANGE, "A tang bends once."),
+            Damage("not_engaged", "tang was not in a slot", Verdict.CHANGE, "The nut could turn: look at the bearing again."),
+            Damage("nut_thread", "nut thread damaged", Verdict.CHANGE, "The torque would not reach the bearing."),
         ),
     ),
     Feature(
@@ -264,8 +264,8 @@ FEATURES = (
         anchor=(632, 376),
         label=(656, 560),
         damages=(
-            Damage("worn", "worn step", Call.CHANGE, "A step here is axial play: the gap moves with the load."),
-            Damage("bent", "bent or opened", Call.CHANGE, "It cannot hold the bearing square."),
+            Damage("worn", "worn step", Verdict.CHANGE, "A step here is axial play: the gap moves with the load."),
+            Damage("bent", "bent or opened", Verdict.CHANGE, "It cannot hold the bearing square."),
         ),
         when={"means": ("housing",)},
     ),

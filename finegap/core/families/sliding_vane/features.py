@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from finegap.core.families.damages import CRACKED, GALLED, PITTED, POLISHED, SCORED
 from finegap.core.families.model import Counted, Damage, Feature, FeatureKind, Station, stations
-from finegap.core.measuring.verdict import Call
+from finegap.core.measuring.verdict import Verdict
 
 _VANES = Counted("vanes", "vane {n}", 4)
 _ENDS = ("left end", "middle", "right end")
@@ -83,11 +83,17 @@ _OVERHAUL = (
         (20, 276),
         damages=(
             Damage(
-                "chipped", "edge chipped", Call.CHANGE, "A chip goes round and takes the others with it: the whole set is changed."
+                "chipped",
+                "edge chipped",
+                Verdict.CHANGE,
+                "A chip goes round and takes the others with it: the whole set is changed.",
             ),
-            Damage("hollow", "face hollowed", Call.CHANGE, "A hollowed face rocks in its slot and wedges."),
+            Damage("hollow", "face hollowed", Verdict.CHANGE, "A hollowed face rocks in its slot and wedges."),
             Damage(
-                "stuck", "does not fall in its slot by its own weight", Call.WATCH, "Clean slot and vane; each must fall by itself."
+                "stuck",
+                "does not fall in its slot by its own weight",
+                Verdict.WATCH,
+                "Clean slot and vane; each must fall by itself.",
             ),
         ),
     ),
@@ -112,8 +118,8 @@ _OVERHAUL = (
         (740, 320),
         (820, 390),
         damages=(
-            Damage("rough", "rough or noisy", Call.CHANGE, "Turned slowly by hand it must not be felt."),
-            Damage("loose", "loose, or play to feel", Call.CHANGE, "Play lets the rotor touch a cover."),
+            Damage("rough", "rough or noisy", Verdict.CHANGE, "Turned slowly by hand it must not be felt."),
+            Damage("loose", "loose, or play to feel", Verdict.CHANGE, "Play lets the rotor touch a cover."),
         ),
     ),
     Feature(
@@ -125,8 +131,8 @@ _OVERHAUL = (
         (360, 96),
         (20, 60),
         damages=(
-            Damage("dusty", "dusty", Call.WATCH, "Blown from the clean side outwards, never knocked on a hard edge."),
-            Damage("torn", "torn or soaked", Call.CHANGE, "What passes it wears every vane."),
+            Damage("dusty", "dusty", Verdict.WATCH, "Blown from the clean side outwards, never knocked on a hard edge."),
+            Damage("torn", "torn or soaked", Verdict.CHANGE, "What passes it wears every vane."),
         ),
         when={"filter": ("fitted",)},
     ),
@@ -152,8 +158,8 @@ _CHECK = (
         (520, 170),
         (820, 222),
         damages=(
-            Damage("near", "at the line", Call.WATCH, "Order a set of vanes now: the next check may be too late."),
-            Damage("past", "past the line", Call.CHANGE, "The vanes are below their minimum: no overhaul can wait."),
+            Damage("near", "at the line", Verdict.WATCH, "Order a set of vanes now: the next check may be too late."),
+            Damage("past", "past the line", Verdict.CHANGE, "The vanes are below their minimum: no overhaul can wait."),
         ),
         when={"scope": ("check",)},
     ),

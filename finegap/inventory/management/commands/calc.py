@@ -22,7 +22,7 @@ from finegap.site.plain import plain
 class Command(BaseCommand):
     """``manage.py calc NAME < input.json``; ``manage.py calc --list`` tells what there is."""
 
-    help = "Reckon one of the quick figures: JSON on standard input, JSON with its working on standard output."
+    help = "Calculate one of the quick figures: JSON on standard input, JSON with its working on standard output."
     requires_system_checks: list[str] = []  # as Django declares it; a sum needs no database
 
     def add_arguments(self, parser: ArgumentParser) -> None:

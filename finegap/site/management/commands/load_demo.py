@@ -119,16 +119,16 @@ class _Script:
         self.number = 0
 
     @property
-    def seen(self) -> bench.Seen:
+    def seen(self) -> bench.JobRef:
         version = Job.objects.get(number=self.number).version
-        return bench.Seen(self.actor, self.number, version, Entry(Units(self.script["unit"])))
+        return bench.JobRef(self.actor, self.number, version, Entry(Units(self.script["unit"])))
 
     def play(self) -> None:
         script = self.script
         job = bench.open_job(self.actor, script["pump"], script["reason"], str(script["hours_run"]), script.get("symptom", ""))
         self.number = job.number
-        if "known" in script:
-            bench.set_known(self.seen, bench.NewKnown(**script["known"]))
+        if "details" in script:
+            bench.set_details(self.seen, bench.NewDetails(**script["details"]))
         self._on_hand(script.get("missing", []))
         stages = [Stage(name) for name in script["stages"]]
         self._steps(job, [s for s in stages if s in (Stage.PREPARE, Stage.STRIP)])

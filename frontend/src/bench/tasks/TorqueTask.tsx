@@ -16,7 +16,7 @@ import { TorqueLog } from './TorqueLog';
 const TWICE_MS = 400;
 
 /** A line of the torque table: its order, the pass in hand, the wrench, and the log. */
-export function TorqueWork({ job, view: one }: { job: Job; view: Tightening }) {
+export function TorqueTask({ job, view: one }: { job: Job; view: Tightening }) {
   const number = one.pass_number ?? one.passes.length;
   const pass = one.passes.find((p) => p.number === number);
   return (

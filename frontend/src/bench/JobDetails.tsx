@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
-import type { Job, Known as KnownShape } from '../api/client';
+import type { Job, JobDetails as Details } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { useDrafts, useUnit } from '../app/unit';
@@ -40,21 +40,22 @@ const MEASURED: Record<string, string> = {
 type TextKey = (typeof TEXTS)[number][0];
 
 /** What has to be known before anything is opened: in one line when it is, a form when it is not. */
-export function Known({ job }: { job: Job }) {
-  const { known } = job;
-  const missing = known.missing.length > 0;
+export function JobDetails({ job }: { job: Job }) {
+  const { details } = job;
+  const missing = details.missing.length > 0;
   const [whole, setWhole] = useState(false);
   const open = whole || (missing && !job.signed);
   return (
     <section className="known" aria-label="What is known">
       <p>
         {missing ? (
-          <b className="warning">Not known yet: {known.missing.join(', ')}.</b>
+          <b className="warning">Not known yet: {details.missing.join(', ')}.</b>
         ) : (
           <>
-            {known.symptoms.find((s) => s.key === known.symptom)?.name ?? known.reason} · {known.liquid}
-            {known.hazards ? ` (${known.hazards})` : ''} · {known.hours_run} h · {known.place}
-            {known.room ? `, ${known.room}` : ''}
+            {details.symptoms.find((s) => s.key === details.symptom)?.name ?? details.reason} ·{' '}
+            {details.liquid}
+            {details.hazards ? ` (${details.hazards})` : ''} · {details.hours_run} h · {details.place}
+            {details.room ? `, ${details.room}` : ''}
           </>
         )}{' '}
         {!job.signed && (
@@ -69,7 +70,7 @@ export function Known({ job }: { job: Job }) {
         )}
       </p>
       {open && (
-        <KnownForm key={known.missing.join()} job={job} whole={whole} onSaved={() => setWhole(false)} />
+        <DetailsForm key={details.missing.join()} job={job} whole={whole} onSaved={() => setWhole(false)} />
       )}
     </section>
   );
@@ -82,19 +83,19 @@ interface FormProps {
   onSaved: () => void;
 }
 
-function KnownForm({ job, whole, onSaved }: FormProps) {
-  const { known } = job;
+function DetailsForm({ job, whole, onSaved }: FormProps) {
+  const { details } = job;
   const { unit } = useUnit();
   const { signs } = useWorks();
   const signOf = (name: string) => (name === 'hours_run' ? 'h' : signs[MEASURED[name] ?? '']?.[unit]) ?? '';
   // Two points of a viscosity carry a temperature, whose bare number is in the unit that is on, too.
   const [text, put] = useDrafts({}, (name) => (name === 'hours_run' ? '' : signOf(name)));
   const [build, setBuild] = useState<Record<string, string>>({});
-  const [meter, setMeter] = useState(known.old_meter_last !== '');
-  const save = useChange('known', job.number);
+  const [meter, setMeter] = useState(details.old_meter_last !== '');
+  const save = useChange('details', job.number);
   const value = (key: TextKey | 'symptom' | 'place' | 'medium' | 'old_meter_last' | 'new_meter_first') =>
-    text[key] ?? known[key];
-  const asked = (key: string) => whole || lacks(known, key);
+    text[key] ?? details[key];
+  const asked = (key: string) => whole || lacks(details, key);
   return (
     <form
       className="panel known-form"
@@ -109,7 +110,7 @@ function KnownForm({ job, whole, onSaved }: FormProps) {
             Symptom
             <select value={value('symptom')} onChange={(e) => put('symptom', e.target.value)}>
               <option value="">choose</option>
-              {known.symptoms.map((s) => (
+              {details.symptoms.map((s) => (
                 <option key={s.key} value={s.key}>
                   {s.name}
                 </option>
@@ -132,7 +133,7 @@ function KnownForm({ job, whole, onSaved }: FormProps) {
             Kind of liquid, for its elastomers
             <select value={value('medium')} onChange={(e) => put('medium', e.target.value)}>
               <option value="">not in this list: ask the seal maker</option>
-              {known.media.map((m) => (
+              {details.media.map((m) => (
                 <option key={m.key} value={m.key}>
                   {m.name}
                 </option>
@@ -149,7 +150,7 @@ function KnownForm({ job, whole, onSaved }: FormProps) {
             onChange={(typed) => put(key, typed)}
           />
         ))}
-        {known.build
+        {details.build
           .filter((b) => whole && !b.fixed)
           .map((b) => (
             <label className="field" key={b.key}>
@@ -196,7 +197,7 @@ function KnownForm({ job, whole, onSaved }: FormProps) {
 }
 
 /** Whether a field is one of those still missing, by its value: only what is empty is asked for first. */
-function lacks(known: KnownShape, key: string): boolean {
+function lacks(details: Details, key: string): boolean {
   const first = ['serial', 'medium', 'hazards', 'hours_run', 'symptom', 'place'] as const;
-  return first.some((name) => name === key && known[name] === '');
+  return first.some((name) => name === key && details[name] === '');
 }

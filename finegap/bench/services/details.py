@@ -10,7 +10,7 @@ from django.utils import timezone
 
 from finegap.bench.models import Job
 from finegap.bench.records import sheet_of
-from finegap.bench.services.changing import Seen, changing, log
+from finegap.bench.services.changing import JobRef, changing, log
 from finegap.bench.services.opening import symptom_name
 from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.entry import Entry
@@ -23,7 +23,7 @@ PLACES = ("workshop", "site")
 
 
 @dataclass(frozen=True)
-class NewKnown:
+class NewDetails:
     """What is put right, as typed; ``None`` is left as it is. ``old_meter_last`` says that the hours meter was replaced."""
 
     serial: str | None = None
@@ -48,7 +48,7 @@ class NewKnown:
     build: Mapping[str, str] = field(default_factory=dict)
 
 
-def set_known(seen: Seen, new: NewKnown) -> None:
+def set_details(ref: JobRef, new: NewDetails) -> None:
     """Put right what is known of a job: all of what is given, or nothing.
 
     Raises
@@ -56,7 +56,7 @@ def set_known(seen: Seen, new: NewKnown) -> None:
     FieldError
         A quantity that cannot be, a symptom, build or place that is none, or an old meter's last reading without the new one's.
     """
-    with changing(seen, "known") as job:
+    with changing(ref, "known") as job:
         before = {name: getattr(job, name) for name in _FIELDS}
         for name, label in (("serial", "serial"), ("liquid", "liquid"), ("reason", "reason")):
             text = getattr(new, name)
@@ -72,8 +72,8 @@ def set_known(seen: Seen, new: NewKnown) -> None:
             if new.medium and new.medium not in MEDIA:
                 raise FieldError("kind of liquid", f"“{new.medium}” is not in the table.", f"Expected one of: {', '.join(MEDIA)}.")
             job.medium = new.medium
-        _set_duty(job, new, seen.entry)
-        _set_hours(job, new, seen.entry)
+        _set_duty(job, new, ref.entry)
+        _set_hours(job, new, ref.entry)
         if new.symptom is not None:
             symptom_name(sheet_of(job).family.symptoms, new.symptom)
             job.symptom = new.symptom
@@ -88,7 +88,7 @@ def set_known(seen: Seen, new: NewKnown) -> None:
         if not changed:
             return
         job.save(update_fields=changed)
-        log(job, seen, "Known: " + "; ".join(f"{_WORDS[name]} {getattr(job, name)}" for name in changed if name in _WORDS))
+        log(job, ref, "Known: " + "; ".join(f"{_WORDS[name]} {getattr(job, name)}" for name in changed if name in _WORDS))
 
 
 _WORDS = {
@@ -116,7 +116,7 @@ _WORDS = {
 _FIELDS = (*_WORDS, "viscosity_mm2_s", "viscosity_units", "viscosity_mark")
 
 
-def _set_duty(job: Job, new: NewKnown, entry: Entry) -> None:
+def _set_duty(job: Job, new: NewDetails, entry: Entry) -> None:
     usual = usual_of(sheet_of(job))
     if new.density is not None:
         job.density_kg_m3 = read_maybe(entry, "density", new.density, usual)
@@ -139,7 +139,7 @@ def _set_duty(job: Job, new: NewKnown, entry: Entry) -> None:
         job.speed_r_min = entry.read("speed", new.speed, usual.get("speed")).value
 
 
-def _set_hours(job: Job, new: NewKnown, entry: Entry) -> None:
+def _set_hours(job: Job, new: NewDetails, entry: Entry) -> None:
     if new.hours_run is not None:
         job.hours_run = entry.hours(new.hours_run, "hours run")
     if new.old_meter_last is not None:

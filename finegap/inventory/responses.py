@@ -6,11 +6,11 @@ import datetime as dt
 from dataclasses import dataclass
 
 from finegap.core.formatting import Text
-from finegap.site.shapes import NamedShape
+from finegap.site.responses import NamedResponse
 
 
 @dataclass(frozen=True)
-class GaugeShape:
+class GaugeResponse:
     """A gauge of the toolbox under one of its certificates.
 
     ``lengths`` says that it measures parts; ``leaves`` are those of a feeler set, as written; ``mark`` is the decimal mark it
@@ -34,7 +34,7 @@ class GaugeShape:
 
 
 @dataclass(frozen=True)
-class GunShape:
+class GunResponse:
     """A grease gun."""
 
     tag: str
@@ -44,7 +44,7 @@ class GunShape:
 
 
 @dataclass(frozen=True)
-class AskedShape:
+class InputResponse:
     """What a sum asks for: a quantity with the unit of a bare number, a plain number, one of some choices, or text."""
 
     key: str
@@ -53,20 +53,20 @@ class AskedShape:
     usual: str
     optional: bool
     long: bool
-    choices: list[NamedShape]
+    choices: list[NamedResponse]
 
 
 @dataclass(frozen=True)
-class SumShape:
+class SumResponse:
     """A sum of the register."""
 
     key: str
     name: str
-    asks: list[AskedShape]
+    asks: list[InputResponse]
 
 
 @dataclass(frozen=True)
-class StockShape:
+class StockResponse:
     """Gaskets of one thickness on the shelf of a sheet."""
 
     sheet: str
@@ -77,7 +77,7 @@ class StockShape:
 
 
 @dataclass(frozen=True)
-class BareUnitShape:
+class BareUnitResponse:
     """What a bare number means: the unit of a kind of quantity, metric and inch, as it is written beside a field."""
 
     key: str
@@ -86,11 +86,11 @@ class BareUnitShape:
 
 
 @dataclass(frozen=True)
-class SettingsShape:
+class SettingsResponse:
     """What the works decided for itself, who last changed it, and the units of bare numbers."""
 
     decimal_mark: str
     new_share: str
     by: str
     at: dt.datetime | None
-    units: list[BareUnitShape]
+    units: list[BareUnitResponse]

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from finegap.core.formatting import Text
 from finegap.core.working import Working
-from finegap.site.shapes import NamedShape
+from finegap.site.responses import NamedResponse
 
 
 @dataclass(frozen=True)
@@ -54,7 +54,7 @@ class PumpLine:
 
 
 @dataclass(frozen=True)
-class DueShape:
+class DueResponse:
     """Oil or grease that falls due, with its day where the meter tells the rate."""
 
     name: str
@@ -65,7 +65,7 @@ class DueShape:
 
 
 @dataclass(frozen=True)
-class MeterShape:
+class MeterResponse:
     """The hours meter as it was read. ``replaced`` says with which readings a meter was replaced."""
 
     id: uuid.UUID
@@ -77,7 +77,7 @@ class MeterShape:
 
 
 @dataclass(frozen=True)
-class LubricatedShape:
+class LubricatedResponse:
     """Oil or grease done, at so many hours of the meter."""
 
     id: uuid.UUID
@@ -98,7 +98,7 @@ class PumpEntered:
     materials: list[str]
     liquid: str
     medium: str
-    media: list[NamedShape]
+    media: list[NamedResponse]
     viscosity: str
     temperature: str
     casing: str
@@ -120,8 +120,8 @@ class PumpPage:
     line: PumpLine
     wet: bool
     rate: str
-    meter: list[MeterShape]
-    lubricated: list[LubricatedShape]
+    meter: list[MeterResponse]
+    lubricated: list[LubricatedResponse]
     entered: PumpEntered
-    due: list[DueShape]
+    due: list[DueResponse]
     visits: list[str]

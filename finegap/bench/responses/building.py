@@ -5,16 +5,16 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from finegap.core.tasks.picture import PictureView
-from finegap.inventory.shapes import GunShape
-from finegap.site.shapes import NamedShape
+from finegap.inventory.responses import GunResponse
+from finegap.site.responses import NamedResponse
 
 
 @dataclass(frozen=True)
-class BuildingShape:
+class BuildingResponse:
     """The lubricant and the grease gun in use, what there is to choose from, and the family's pictures of parts."""
 
     pictures: list[PictureView]
     lubricant: str
-    lubricants: list[NamedShape]
+    lubricants: list[NamedResponse]
     gun: str
-    guns: list[GunShape]
+    guns: list[GunResponse]

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 
 @dataclass(frozen=True)
-class NamedShape:
+class NamedResponse:
     """One of a list to choose from."""
 
     key: str
@@ -18,7 +18,7 @@ class NamedShape:
 
 
 @dataclass(frozen=True)
-class MarkShape:
+class MarkResponse:
     """One outline of a drawing."""
 
     style: str

@@ -9,7 +9,7 @@ import { StrikeOut } from '../StrikeOut';
 import { useChange } from '../useJob';
 
 /** End play by indicator, held against the width of the gap's window. */
-export function EndPlayWork({ job, view, step }: { job: Job; view: EndPlay; step: string }) {
+export function EndPlayTask({ job, view, step }: { job: Job; view: EndPlay; step: string }) {
   const { unit } = useUnit();
   const [typed, setTyped] = useDraft();
   const identity = useRef(newId());

@@ -10,10 +10,10 @@ import { StackDrawing } from '../../drawing/StackDrawing';
 import { StrikeOut } from '../StrikeOut';
 import { useChange } from '../useJob';
 import { useUnread } from '../useUnread';
-import { SmallPicture } from './PictureWork';
+import { SmallPicture } from './PictureTask';
 
 /** A stack, part by part: the one in hand with its direction, and what is in. */
-export function StackWork({ job, view: stack }: { job: Job; view: Stack }) {
+export function StackTask({ job, view: stack }: { job: Job; view: Stack }) {
   const [looked, setLooked] = useState<{ key: string; next: string } | null>(null);
   // What is looked at stays until the stack goes on.
   const key = looked?.next === stack.next ? looked.key : stack.next;
@@ -83,7 +83,7 @@ function PartInHand({ job, stack, part, place }: PartProps) {
   const [reused, setReused] = useState(false);
   const [reason, setReason] = useState('');
   const open = !part.fitted && job.signed === null;
-  const asked = part.lines.some((l) => l.stand === 'ask');
+  const asked = part.lines.some((l) => l.status === 'ask');
   const isNext = part.key === stack.next;
   const toConfirm = part.directions.find((d) => !confirmed.includes(d));
   const toggle = (direction: string) =>

@@ -10,7 +10,7 @@ import { useChange } from '../useJob';
 const HOURS = ['12', '1', '2', '3', '4', '5', '6', '7', '8', '9', '10', '11'];
 
 /** The shaft turned by hand, all the way round: free, or tight at which hours of the clock. */
-export function TurningWork({ job, view, step }: { job: Job; view: Turning; step: string }) {
+export function TurningTask({ job, view, step }: { job: Job; view: Turning; step: string }) {
   const turning = view.seen;
   const [tight, setTight] = useState<string[]>(turning?.places ?? []);
   const see = useChange('proofs', job.number);

@@ -3,7 +3,7 @@ import { Lines } from '../../app/Lines';
 import { JointEnds } from '../../drawing/JointEnds';
 
 /** Rings to cut, and where their joints go. */
-export function PackingWork({ view: packing }: { view: Packing }) {
+export function PackingTask({ view: packing }: { view: Packing }) {
   return (
     <section aria-label="Rings and joints">
       <h2>Rings and joints</h2>

@@ -7,10 +7,10 @@ import { BoltCircle } from '../../drawing/BoltCircle';
 import { JointEnds } from '../../drawing/JointEnds';
 import { StackDrawing } from '../../drawing/StackDrawing';
 import { refusal, showOnBench, stubServer } from '../../test-bench';
-import { StackWork } from './StackWork';
-import { GreaseWork } from './GreaseWork';
-import { PictureWork, SmallPicture } from './PictureWork';
-import { TorqueWork } from './TorqueWork';
+import { StackTask } from './StackTask';
+import { GreaseTask } from './GreaseTask';
+import { PictureTask, SmallPicture } from './PictureTask';
+import { TorqueTask } from './TorqueTask';
 
 const server = stubServer(() => Response.json(JOB));
 const { sent } = server;
@@ -118,7 +118,7 @@ test('of a long stack the part in hand is drawn with its neighbours, numbered as
 });
 
 test('by keys: each direction confirmed, then fitted, from the version on screen', async () => {
-  show(<StackWork job={JOB} view={STACK} />);
+  show(<StackTask job={JOB} view={STACK} />);
   await userEvent.keyboard('c');
   expect(screen.getByLabelText('lip outward')).toBeChecked();
   expect(screen.getByLabelText(/tab to the slot/)).not.toBeChecked();
@@ -131,7 +131,7 @@ test('by keys: each direction confirmed, then fitted, from the version on screen
 
 test('a part with nothing to confirm is not ticked before it can have been read', async () => {
   const stack = { ...STACK, next: 'Nut', parts: STACK.parts.map((p) => ({ ...p, fitted: p.key !== 'Nut' })) };
-  show(<StackWork job={JOB} view={stack} />);
+  show(<StackTask job={JOB} view={stack} />);
   await userEvent.keyboard('f');
   expect(sent).toHaveLength(0);
   await new Promise((later) => setTimeout(later, 450));
@@ -141,14 +141,14 @@ test('a part with nothing to confirm is not ticked before it can have been read'
 
 test('unconfirmed or out of order it is sent as it is, and what stops it is shown', async () => {
   server.answer = () => refusal({ field: 'part', problem: 'out of order.' });
-  show(<StackWork job={JOB} view={STACK} />);
+  show(<StackTask job={JOB} view={STACK} />);
   await userEvent.click(screen.getByRole('button', { name: 'Fitted' }));
   expect(sent[0]?.body).toMatchObject({ confirmed: false });
   expect(await screen.findByRole('alert')).toHaveTextContent('out of order');
 });
 
 test('the old one of what is always new asks why', async () => {
-  show(<StackWork job={JOB} view={STACK} />);
+  show(<StackTask job={JOB} view={STACK} />);
   expect(screen.queryByLabelText(/Why this lip seal/)).toBeNull();
   await userEvent.click(screen.getByRole('button', { name: 'The old one goes back' }));
   await userEvent.type(screen.getByLabelText(/Why this lip seal/), 'spare on order');
@@ -171,7 +171,7 @@ test('fasteners stand clockwise from the top; the next of the pass is marked', (
 });
 
 test('Enter logs the next fastener, Shift and Enter all that are left of the pass', async () => {
-  show(<TorqueWork job={JOB} view={TIGHTENING} />);
+  show(<TorqueTask job={JOB} view={TIGHTENING} />);
   await userEvent.keyboard('4');
   await userEvent.type(screen.getByLabelText(/Torque the wrench/), '2{Enter}');
   expect(sent[0]?.body).toMatchObject({ bolts: [3], pass_number: 1, wrench: 'W-1', adapter: '' });
@@ -200,8 +200,8 @@ test('joints stand where the clock says, the lantern ring between', () => {
 });
 
 test('with an adapter the setting is told before it is made, and the lengths go with the log', async () => {
-  const line = { name: 'Set the wrench to', text: '39.5 N·m', stand: 'good', working: null };
-  show(<TorqueWork job={JOB} view={TIGHTENING} />);
+  const line = { name: 'Set the wrench to', text: '39.5 N·m', status: 'good', working: null };
+  show(<TorqueTask job={JOB} view={TIGHTENING} />);
   server.answer = () => Response.json([line]);
   await userEvent.click(screen.getByRole('button', { name: 'With an adapter' }));
   await userEvent.type(screen.getByLabelText(/drive to grip/), '400');
@@ -231,7 +231,7 @@ test('a torque is struck out with its reason; a struck one stays readable', asyn
     struck_reason: '',
   };
   const struck = { ...mark, id: 'm0', struck_reason: 'wrong wrench' };
-  show(<TorqueWork job={JOB} view={{ ...TIGHTENING, log: [struck, mark] }} />);
+  show(<TorqueTask job={JOB} view={{ ...TIGHTENING, log: [struck, mark] }} />);
   expect(screen.getByText(/Struck out: wrong wrench/)).toBeInTheDocument();
   expect(screen.getAllByText(/no certificate, out of date/)).toHaveLength(2);
   await userEvent.click(screen.getByRole('button', { name: 'strike out: Head bolts 42 N.m' }));
@@ -251,7 +251,7 @@ test('a picture stands right beside wrong; beside a part that points to the roto
     wrong_words: 'Inward.',
     labels: [{ x: 10, y: 20, text: 'bearing' }],
   };
-  const { unmount } = render(<PictureWork view={picture} />);
+  const { unmount } = render(<PictureTask view={picture} />);
   expect(screen.getByRole('img', { name: 'Right: Outward.' })).toHaveTextContent('bearing');
   expect(screen.getByRole('img', { name: 'Wrong: Inward.' })).toBeInTheDocument();
   unmount();
@@ -262,12 +262,12 @@ test('a picture stands right beside wrong; beside a part that points to the roto
 });
 
 test('what has to be asked is asked for in words before an elastomer goes in', async () => {
-  const ask = { name: 'FKM in the liquid', text: 'Unknown: ask.', stand: 'ask', working: null };
+  const ask = { name: 'FKM in the liquid', text: 'Unknown: ask.', status: 'ask', working: null };
   const stack = {
     ...STACK,
     parts: STACK.parts.map((p) => (p.fitted ? p : { ...p, lines: [ask], directions: [] })),
   };
-  show(<StackWork job={JOB} view={stack} />);
+  show(<StackTask job={JOB} view={stack} />);
   expect(screen.getByText('ask:')).toBeInTheDocument();
   await new Promise((later) => setTimeout(later, 450));
   await userEvent.type(screen.getByLabelText(/Who was asked/), 'seal maker: fine{Enter}');
@@ -275,26 +275,26 @@ test('what has to be asked is asked for in words before an elastomer goes in', a
 });
 
 test('a fitted part is taken out again; of a signed job nothing is', async () => {
-  const { unmount } = show(<StackWork job={JOB} view={STACK} />);
+  const { unmount } = show(<StackTask job={JOB} view={STACK} />);
   await userEvent.click(screen.getByRole('button', { name: 'take out again: Half rings' }));
   await userEvent.type(screen.getByLabelText(/What came after it comes out, too/), 'upside down{Enter}');
   expect(sent[0]).toMatchObject({ body: { kind: 'part', record: 'p1', reason: 'upside down' } });
   unmount();
-  show(<StackWork job={{ ...JOB, signed: {} } as Job} view={STACK} />);
+  show(<StackTask job={{ ...JOB, signed: {} } as Job} view={STACK} />);
   expect(screen.queryByRole('button', { name: /out again|Fitted/ })).toBeNull();
   expect(screen.getByLabelText('lip outward')).toBeDisabled();
 });
 
 test('grease: the gun in hand with its weight; without sizes the manual is asked', async () => {
   const gun = { tag: 'G-1', grease: 'lithium', ten: '5.0 g', weighed: '2026-01-02' };
-  const lines = [{ name: 'Strokes', text: '31', stand: 'good', working: null }];
+  const lines = [{ name: 'Strokes', text: '31', status: 'good', working: null }];
   const job = { ...JOB, building: { ...JOB.building, gun: 'G-1', guns: [gun] } };
   const view: Grease = { kind: 'grease', key: 'grease', bearings: [{ name: 'Thrust', oil: false, lines }] };
-  const { unmount } = show(<GreaseWork job={job} view={view} />);
+  const { unmount } = show(<GreaseTask job={job} view={view} />);
   expect(screen.getByText(/Ten strokes of G-1 weighed 5.0 g/)).toBeInTheDocument();
   await userEvent.selectOptions(screen.getByLabelText('Grease gun'), 'none');
   expect(sent[0]).toMatchObject({ body: { gun: '' } });
   unmount();
-  show(<GreaseWork job={job} view={{ ...view, bearings: [] }} />);
+  show(<GreaseTask job={job} view={{ ...view, bearings: [] }} />);
   expect(screen.getByText(/by the maker's manual/)).toBeInTheDocument();
 });

@@ -11,13 +11,13 @@ from finegap.core.working import Working
 
 
 @dataclass(frozen=True)
-class JudgedShape:
+class JudgedResponse:
     """The call on a feature, the sentence that decides it, the other reasons, and the working of its size where it has one.
 
     ``chance`` is the probability that it conforms, as it is written.
     """
 
-    call: str
+    verdict: str
     sentence: Text
     reasons: list[Text]
     probability: float | None
@@ -26,17 +26,17 @@ class JudgedShape:
 
 
 @dataclass(frozen=True)
-class DamageShape:
+class DamageResponse:
     """A kind of damage to choose, and what it means."""
 
     key: str
     name: str
-    call: str
+    verdict: str
     meaning: str
 
 
 @dataclass(frozen=True)
-class LookShape:
+class LookResponse:
     """What was seen on a part; no damage means sound."""
 
     damages: list[str]
@@ -47,7 +47,7 @@ class LookShape:
 
 
 @dataclass(frozen=True)
-class FitShape:
+class FitResponse:
     """Whether a gauge can decide a feature, said beforehand."""
 
     tag: str
@@ -57,7 +57,7 @@ class FitShape:
 
 
 @dataclass(frozen=True)
-class ForecastShape:
+class ForecastResponse:
     """How a part wears. ``size_at_planned_mm`` is where the line is at the next planned overhaul."""
 
     sentence: Text
@@ -69,16 +69,16 @@ class ForecastShape:
 
 
 @dataclass(frozen=True)
-class OptionShape:
+class OptionResponse:
     """What a running clearance would be with some of its parts new."""
 
     new: list[str]
     text: Text
-    call: str
+    verdict: str
 
 
 @dataclass(frozen=True)
-class PhotoShape:
+class PhotoResponse:
     """A photograph of a part or a step."""
 
     id: uuid.UUID
@@ -89,7 +89,7 @@ class PhotoShape:
 
 
 @dataclass(frozen=True)
-class ResultShape:
+class ResultResponse:
     """What a set of readings says."""
 
     text: Text
@@ -106,7 +106,7 @@ class ResultShape:
 
 
 @dataclass(frozen=True)
-class ReadingShape:
+class ReadingResponse:
     """One reading, as typed and as shown, and where it was taken in words.
 
     ``understood`` is how a number with two meanings was taken, ``reason`` why it is meant.
@@ -131,7 +131,7 @@ class ReadingShape:
 
 
 @dataclass(frozen=True)
-class StationShape:
+class StationResponse:
     """A place on the part."""
 
     key: str
@@ -141,7 +141,7 @@ class StationShape:
 
 
 @dataclass(frozen=True)
-class DecisionShape:
+class DecisionResponse:
     """What was decided; of a pair, which of its parts are new. ``id`` is what it is struck out by; none in older records."""
 
     id: uuid.UUID | None
@@ -153,7 +153,7 @@ class DecisionShape:
 
 
 @dataclass(frozen=True)
-class RenewedShape:
+class RenewedResponse:
     """A new part confirmed as in."""
 
     id: uuid.UUID | None
@@ -162,7 +162,7 @@ class RenewedShape:
 
 
 @dataclass(frozen=True)
-class FeatureShape:
+class FeatureResponse:
     """A numbered gap or size with all that is known about it.
 
     ``parts`` are the features a running clearance is made of; ``reason_to_*`` says whether deciding so needs a reason;
@@ -180,7 +180,7 @@ class FeatureShape:
     kind: str
     anchor: list[int]
     label: list[int]
-    stations: list[StationShape]
+    stations: list[StationResponse]
     parts: list[str]
     new_text: Text
     limit_text: Text
@@ -188,12 +188,12 @@ class FeatureShape:
     new_mm: list[float]
     lower_mm: float | None
     upper_mm: float | None
-    readings: list[ReadingShape]
-    found: ResultShape | None
-    judged: JudgedShape | None
-    left: ResultShape | None
-    judged_left: JudgedShape | None
-    decision: DecisionShape | None
+    readings: list[ReadingResponse]
+    found: ResultResponse | None
+    judged: JudgedResponse | None
+    left: ResultResponse | None
+    judged_left: JudgedResponse | None
+    decision: DecisionResponse | None
     open_decision: bool
     reason_to_keep: bool
     reason_to_change: bool
@@ -201,28 +201,28 @@ class FeatureShape:
     wanted: bool
     done: bool
     gauge: str
-    fits: list[FitShape]
+    fits: list[FitResponse]
     expansion: Text
-    damages: list[DamageShape]
-    look: LookShape | None
-    look_left: LookShape | None
-    forecast: ForecastShape | None
+    damages: list[DamageResponse]
+    look: LookResponse | None
+    look_left: LookResponse | None
+    forecast: ForecastResponse | None
     odd: list[Text]
     missing: Text
-    options: list[OptionShape]
+    options: list[OptionResponse]
     suspect: int
     press: str
-    photos: list[PhotoShape]
+    photos: list[PhotoResponse]
     partial: Text
     partial_left: Text
     to_confirm: bool
-    renewed: RenewedShape | None
+    renewed: RenewedResponse | None
     left_text: Text
     left_note: Text
 
 
 @dataclass(frozen=True)
-class WearPointShape:
+class WearPointResponse:
     """A size in a life: hours since fitted at the present duty, with its expanded uncertainty."""
 
     hours: float
@@ -233,7 +233,7 @@ class WearPointShape:
 
 
 @dataclass(frozen=True)
-class BandShape:
+class BandResponse:
     """A place on the forecast line, with the edges of its band."""
 
     hours: float
@@ -243,26 +243,26 @@ class BandShape:
 
 
 @dataclass(frozen=True)
-class WearShape:
+class WearResponse:
     """The lives of one part: what a chart of its wear draws. ``lives`` are earlier ones, oldest first."""
 
     feature: str
     name: str
-    points: list[WearPointShape]
-    lives: list[list[WearPointShape]]
-    band: list[BandShape]
+    points: list[WearPointResponse]
+    lives: list[list[WearPointResponse]]
+    band: list[BandResponse]
     limit_mm: float | None
     limit_text: Text
     new_mm: list[float]
     now_h: float | None
     planned_h: float | None
-    ticks: list[NamedTickShape]
-    forecast: ForecastShape | None
+    ticks: list[NamedTickResponse]
+    forecast: ForecastResponse | None
     odd: list[Text]
 
 
 @dataclass(frozen=True)
-class NamedTickShape:
+class NamedTickResponse:
     """A size on the chart's scale, as it is written."""
 
     mm: float

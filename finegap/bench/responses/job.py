@@ -5,18 +5,18 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 
-from finegap.bench.shapes.building import BuildingShape
-from finegap.bench.shapes.inspecting import FeatureShape
-from finegap.bench.shapes.preparing import KnownShape, OrderShape, ReadyShape, StepShape
-from finegap.bench.shapes.setting import ChoiceShape, SetShape, SlipShape
+from finegap.bench.responses.building import BuildingResponse
+from finegap.bench.responses.inspecting import FeatureResponse
+from finegap.bench.responses.preparing import JobDetailsResponse, OrderResponse, ReadyResponse, StepResponse
+from finegap.bench.responses.setting import ChoiceResponse, SetResponse, SlipResponse
 from finegap.core.formatting import Text
 from finegap.core.tasks.base import TaskView
-from finegap.inventory.shapes import GaugeShape
-from finegap.site.shapes import MarkShape
+from finegap.inventory.responses import GaugeResponse
+from finegap.site.responses import MarkResponse
 
 
 @dataclass(frozen=True)
-class StageShape:
+class StageResponse:
     """A stage of the ribbon: what is done of what."""
 
     key: str
@@ -25,7 +25,7 @@ class StageShape:
 
 
 @dataclass(frozen=True)
-class BlockerShape:
+class BlockerResponse:
     """Why the job cannot be signed yet; ``feature`` is the line of the report it is printed at."""
 
     stage: str
@@ -35,7 +35,7 @@ class BlockerShape:
 
 
 @dataclass(frozen=True)
-class PumpShape:
+class PumpResponse:
     """The pump on the bench."""
 
     tag: str
@@ -47,7 +47,7 @@ class PumpShape:
 
 
 @dataclass(frozen=True)
-class DutyShape:
+class DutyResponse:
     """What the pump does."""
 
     liquid: str
@@ -61,7 +61,7 @@ class DutyShape:
 
 
 @dataclass(frozen=True)
-class ExplainedShape:
+class ExplainedResponse:
     """Why it came in, and what explains it."""
 
     name: str
@@ -70,16 +70,16 @@ class ExplainedShape:
 
 
 @dataclass(frozen=True)
-class DrawingShape:
+class DrawingResponse:
     """The section of the pump."""
 
     width: int
     height: int
-    marks: list[MarkShape]
+    marks: list[MarkResponse]
 
 
 @dataclass(frozen=True)
-class SignedShape:
+class SignedResponse:
     """The signature."""
 
     by: str
@@ -90,7 +90,7 @@ class SignedShape:
 
 
 @dataclass(frozen=True)
-class AbandonedShape:
+class AbandonedResponse:
     """Who gave the job up, when and why."""
 
     by: str
@@ -99,7 +99,7 @@ class AbandonedShape:
 
 
 @dataclass(frozen=True)
-class AmendmentShape:
+class AmendmentResponse:
     """What a lead put right after the signature; ``own`` when that lead had worked on the job."""
 
     number: int
@@ -113,7 +113,7 @@ class AmendmentShape:
 
 
 @dataclass(frozen=True)
-class StruckShape:
+class StruckResponse:
     """Something struck out that no longer stands anywhere else; when is not known of the oldest."""
 
     what: Text
@@ -125,7 +125,7 @@ class StruckShape:
 
 
 @dataclass(frozen=True)
-class EventShape:
+class EventResponse:
     """A line of the log."""
 
     version: int
@@ -135,7 +135,7 @@ class EventShape:
 
 
 @dataclass(frozen=True)
-class JobShape:
+class JobResponse:
     """Everything the bench shows of a job, in one answer.
 
     ``tasks`` are what its steps are done with, each once; steps name them by their key. ``used_gauges`` are those something was
@@ -152,38 +152,38 @@ class JobShape:
     hours_run: int | None
     opened_by: str
     opened_at: dt.datetime
-    pump: PumpShape
-    duty: DutyShape
+    pump: PumpResponse
+    duty: DutyResponse
     sheet: str
     family: str
     school: str
-    stages: list[StageShape]
-    known: KnownShape
-    ready: ReadyShape
+    stages: list[StageResponse]
+    details: JobDetailsResponse
+    ready: ReadyResponse
     procedure: str
-    steps: list[StepShape]
-    drawing: DrawingShape
-    features: list[FeatureShape]
-    explained: ExplainedShape | None
-    order: OrderShape | None
+    steps: list[StepResponse]
+    drawing: DrawingResponse
+    features: list[FeatureResponse]
+    explained: ExplainedResponse | None
+    order: OrderResponse | None
     materials: list[str]
-    choice: ChoiceShape
-    setting: SetShape | None
-    mesh: SetShape | None
-    slip: SlipShape
+    choice: ChoiceResponse
+    setting: SetResponse | None
+    mesh: SetResponse | None
+    slip: SlipResponse
     tasks: list[TaskView]
-    building: BuildingShape
-    gauges: list[GaugeShape]
-    used_gauges: list[GaugeShape]
-    blockers: list[BlockerShape]
+    building: BuildingResponse
+    gauges: list[GaugeResponse]
+    used_gauges: list[GaugeResponse]
+    blockers: list[BlockerResponse]
     meanwhile: list[str]
-    log: list[EventShape]
+    log: list[EventResponse]
     log_total: int
     core: str
-    signed: SignedShape | None
-    struck: list[StruckShape]
-    abandoned: AbandonedShape | None
-    amendments: list[AmendmentShape]
+    signed: SignedResponse | None
+    struck: list[StruckResponse]
+    abandoned: AbandonedResponse | None
+    amendments: list[AmendmentResponse]
 
 
 @dataclass(frozen=True)

@@ -6,14 +6,14 @@ import datetime as dt
 import uuid
 from dataclasses import dataclass
 
-from finegap.bench.shapes.inspecting import PhotoShape
+from finegap.bench.responses.inspecting import PhotoResponse
 from finegap.core.formatting import Text
 from finegap.core.working import Working
-from finegap.site.shapes import NamedShape
+from finegap.site.responses import NamedResponse
 
 
 @dataclass(frozen=True)
-class StepShape:
+class StepResponse:
     """A step with who did it and when.
 
     ``tasks`` are the keys of what it is done with, ``measures`` the features measured or looked at as fitted, ``waits`` why it
@@ -44,28 +44,28 @@ class StepShape:
     skipped: str
     past: str
     own: bool
-    photos: list[PhotoShape]
+    photos: list[PhotoResponse]
 
 
 @dataclass(frozen=True)
-class BuildShape:
+class BuildResponse:
     """A way in which pumps of the family differ, and the choice in force. ``fixed`` by the sheet."""
 
     key: str
     name: str
     choice: str
-    choices: list[NamedShape]
+    choices: list[NamedResponse]
     fixed: bool
 
 
 @dataclass(frozen=True)
-class KnownShape:
+class JobDetailsResponse:
     """What has to be known before anything is opened, as it can be typed again; ``missing`` names what is not known yet."""
 
     serial: str
     liquid: str
     medium: str
-    media: list[NamedShape]
+    media: list[NamedResponse]
     hazards: str
     viscosity: str
     temperature: Text
@@ -80,15 +80,15 @@ class KnownShape:
     new_meter_first: str
     reason: str
     symptom: str
-    symptoms: list[NamedShape]
+    symptoms: list[NamedResponse]
     place: str
     room: str
-    build: list[BuildShape]
+    build: list[BuildResponse]
     missing: list[str]
 
 
 @dataclass(frozen=True)
-class NeedShape:
+class NeedResponse:
     """A tool, a consumable or a part the job needs; ``here`` is ``None`` until somebody has looked."""
 
     item: str
@@ -98,7 +98,7 @@ class NeedShape:
 
 
 @dataclass(frozen=True)
-class OrderLineShape:
+class OrderLineResponse:
     """A line of the order."""
 
     number: str
@@ -111,10 +111,10 @@ class OrderLineShape:
 
 
 @dataclass(frozen=True)
-class OrderShape:
+class OrderResponse:
     """What to order, what the kits bring besides, and what the catalogue does not have."""
 
-    lines: list[OrderLineShape]
+    lines: list[OrderLineResponse]
     total: str
     lead: str
     spare: list[str]
@@ -123,9 +123,9 @@ class OrderShape:
 
 
 @dataclass(frozen=True)
-class ReadyShape:
+class ReadyResponse:
     """What the job needs, before anything is opened. ``gauges`` are features nothing in the cabinet can measure."""
 
-    needs: list[NeedShape]
-    kit: OrderShape | None
+    needs: list[NeedResponse]
+    kit: OrderResponse | None
     gauges: list[str]

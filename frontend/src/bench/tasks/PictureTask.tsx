@@ -4,7 +4,7 @@ import { Hatch } from '../../drawing/GapBar';
 import { VerdictMark } from '../../drawing/VerdictMark';
 
 /** Which way round: right beside wrong, each with what to look for. */
-export function PictureWork({ view: picture }: { view: Picture }) {
+export function PictureTask({ view: picture }: { view: Picture }) {
   return (
     <section className="pictures" aria-label={`${picture.name}, which way round`}>
       <Side picture={picture} side="right" />
@@ -60,7 +60,7 @@ function Side({ picture, side, small, mirrored }: SideProps) {
           ))}
       </svg>
       <figcaption>
-        <VerdictMark call={side === 'right' ? 'Keep' : 'Change'} size={small ? 20 : 26} />
+        <VerdictMark verdict={side === 'right' ? 'Keep' : 'Change'} size={small ? 20 : 26} />
         <span>
           <b>{name}</b>
           {small ? '' : `. ${words}`}

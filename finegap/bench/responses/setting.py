@@ -13,7 +13,7 @@ from finegap.core.working import Working
 
 
 @dataclass(frozen=True)
-class CandidateShape:
+class CandidateResponse:
     """A row of the clearance table seen from the duty."""
 
     setting: str
@@ -26,7 +26,7 @@ class CandidateShape:
 
 
 @dataclass(frozen=True)
-class RegionShape:
+class RegionResponse:
     """A row on the map; ends as drawn, and whether the row goes on past them (low, high)."""
 
     setting: str
@@ -40,7 +40,7 @@ class RegionShape:
 
 
 @dataclass(frozen=True)
-class AxisTickShape:
+class AxisTickResponse:
     """A line of the grid with its number."""
 
     value: float
@@ -48,33 +48,33 @@ class AxisTickShape:
 
 
 @dataclass(frozen=True)
-class MapShape:
+class MapResponse:
     """The table as a map, viscosity across and temperature up; ``duty`` is where the pump works, ``way`` its range."""
 
     mm2_s: list[float]
     c: list[float]
-    regions: list[RegionShape]
+    regions: list[RegionResponse]
     duty: list[float]
     way: list[list[float]]
-    mm2_s_ticks: list[AxisTickShape]
-    c_ticks: list[AxisTickShape]
+    mm2_s_ticks: list[AxisTickResponse]
+    c_ticks: list[AxisTickResponse]
 
 
 @dataclass(frozen=True)
-class ChoiceShape:
+class ChoiceResponse:
     """The number the gap must have; what the duty's range does to it, and where no row covers that."""
 
     sentence: Text
     over: Text | None
     hole: Text | None
     target: Text | None
-    candidates: list[CandidateShape]
-    map: MapShape | None
+    candidates: list[CandidateResponse]
+    map: MapResponse | None
     working: Working
 
 
 @dataclass(frozen=True)
-class PileShape:
+class PileResponse:
     """Leaves laid together: which, what they come to as it is typed, and how good that is."""
 
     leaves: Text
@@ -83,16 +83,16 @@ class PileShape:
 
 
 @dataclass(frozen=True)
-class ProofShape:
+class ProofResponse:
     """What proves the window with a feeler set; ``None`` where the set makes no such pile."""
 
     gauge: str
-    go: PileShape | None
-    stop: PileShape | None
+    go: PileResponse | None
+    stop: PileResponse | None
 
 
 @dataclass(frozen=True)
-class HeldShape:
+class GapResultResponse:
     """A number a try is held against its window by; ``derived`` when it follows from others. Empty before the first try.
 
     ``proofs`` are the leaves of each feeler set that prove it.
@@ -110,12 +110,12 @@ class HeldShape:
     gap: Text
     gap_mm: float | None
     expanded_mm: float
-    call: str
-    proofs: list[ProofShape]
+    verdict: str
+    proofs: list[ProofResponse]
 
 
 @dataclass(frozen=True)
-class TryShape:
+class TryResponse:
     """A try at the gap, or at several at once: ``gap`` says all of them.
 
     ``opened`` when the pump was opened for it, and tightened for its check alone. One that was struck out has no verdict.
@@ -129,7 +129,7 @@ class TryShape:
     gap: Text
     gap_mm: float
     expanded_mm: float
-    call: str
+    verdict: str
     next: Text
     by: str
     at: dt.datetime
@@ -139,7 +139,7 @@ class TryShape:
 
 
 @dataclass(frozen=True)
-class HotShape:
+class HotResponse:
     """The gap predicted at pumping temperature; ``sentence`` says what is wrong with it."""
 
     text: Text
@@ -149,7 +149,7 @@ class HotShape:
 
 
 @dataclass(frozen=True)
-class WarmingShape:
+class WarmingResponse:
     """The narrowest moment of a warm-up."""
 
     sentence: Text
@@ -159,7 +159,7 @@ class WarmingShape:
 
 
 @dataclass(frozen=True)
-class SlipShape:
+class SlipResponse:
     """What the gaps cost: as the pump came in, and as it is put together. Empty where the sheet says nothing of slip."""
 
     found: list[ResultLine]
@@ -167,7 +167,7 @@ class SlipShape:
 
 
 @dataclass(frozen=True)
-class SetShape:
+class SetResponse:
     """Where setting stands, with the next move.
 
     ``means`` is what its picture draws, ``zero`` the zero it is set from. ``gaps`` are what a try is held against, the asked ones
@@ -193,10 +193,10 @@ class SetShape:
     way: str
     right: bool
     working: Working
-    gaps: list[HeldShape]
-    tries: list[TryShape]
-    hot: HotShape | None
-    warming: WarmingShape | None
+    gaps: list[GapResultResponse]
+    tries: list[TryResponse]
+    hot: HotResponse | None
+    warming: WarmingResponse | None
     feelers: list[str]
     mismatch: Text | None
     opens: list[str]

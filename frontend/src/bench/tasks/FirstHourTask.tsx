@@ -16,7 +16,7 @@ interface AtStep {
 }
 
 /** The first hour: flow by bucket or meter, pressure, power, noise and temperature, set against what slip and the gap say. */
-export function FirstHourWork({ job, view, step }: AtStep & { view: FirstHour }) {
+export function FirstHourTask({ job, view, step }: AtStep & { view: FirstHour }) {
   const { slip } = job;
   return (
     <section aria-label="First hour">

@@ -87,7 +87,7 @@ class ProcedureStep:
 
 
 @dataclass(frozen=True)
-class ProcedureShape:
+class ProcedureResponse:
     """A family's procedure as the shop follows it. Version 0 is the family's own."""
 
     family: str

@@ -18,7 +18,7 @@ const TURNS = [
 ] as const;
 
 /** The coach for packing: what to do next, drops counted by tapping, the box's temperature, and the log drawn. */
-export function RunInWork({ job, view: coach }: { job: Job; view: Coach }) {
+export function RunInTask({ job, view: coach }: { job: Job; view: Coach }) {
   return (
     <section aria-label="Run-in of the packing">
       <div className={`coach says-${coach.say.replace(' ', '-')}`} aria-live="polite">

@@ -19,7 +19,7 @@ interface Props<P extends Page> {
 }
 
 /** The steps of a stage on the left, what the one in hand is done with on the right. */
-export function StageWorks<P extends Page>({ job, stage, pages, above, show }: Props<P>) {
+export function StageTasks<P extends Page>({ job, stage, pages, above, show }: Props<P>) {
   const present = job.steps.find((s) => s.stage === stage && s.by === null)?.key ?? '';
   const [chosen, setChosen] = useState({ page: '', at: present });
   // Another page can be looked at; when the steps go on, the page goes with them.
@@ -55,7 +55,7 @@ export function StageWorks<P extends Page>({ job, stage, pages, above, show }: P
             value={page?.key ?? ''}
             onChange={(event) => setChosen({ page: event.target.value, at: present })}
           >
-            {!page && <option value="">Nothing to reckon or to log at this step</option>}
+            {!page && <option value="">Nothing to calculate or to log at this step</option>}
             {pages.map((p) => (
               <option key={p.key} value={p.key}>
                 {p.name}

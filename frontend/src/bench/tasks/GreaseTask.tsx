@@ -6,7 +6,7 @@ import { GunForm } from '../../toolbox/GunForm';
 import { useChange } from '../useJob';
 
 /** How much each bearing gets, in grams and in strokes of the gun in hand. */
-export function GreaseWork({ job, view }: { job: Job; view: Grease }) {
+export function GreaseTask({ job, view }: { job: Job; view: Grease }) {
   const say = useChange('on-the-bench', job.number);
   const [weighing, setWeighing] = useState(false);
   const { gun, guns } = job.building;

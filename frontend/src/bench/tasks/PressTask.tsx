@@ -2,7 +2,7 @@ import type { Press } from '../../api/client';
 import { Lines } from '../../app/Lines';
 
 /** A press fit: what the sizes come to before it is pressed. */
-export function PressWork({ view: press }: { view: Press }) {
+export function PressTask({ view: press }: { view: Press }) {
   return (
     <section aria-label={`${press.name}, press fit`}>
       <h2>{press.name}, press fit</h2>
