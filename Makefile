@@ -58,19 +58,22 @@ check: $(VENV)/.dev frontend/node_modules/.done ## format, lint, types, import c
 types: $(VENV)/.dev frontend/node_modules/.done ## the OpenAPI schema and the front end's types, from the code
 	@tools/generated
 
-test: ## everything CI runs; what needs no browser two at a time
-	@$(MAKE) --no-print-directory -j2 --output-sync=target check test-front test-core
-	@$(MAKE) --no-print-directory test-browser
+test: $(VENV)/.dev frontend/node_modules/.done frontend/dist/index.html ## everything CI runs; what needs no browser two at a time
+	@$(MAKE) --no-print-directory -j2 --output-sync=target timed-check timed-test-front timed-test-core
+	@$(MAKE) --no-print-directory timed-test-browser
+
+timed-%:
+	@tools/timed $* $(MAKE) --no-print-directory $*
 
 test-front: frontend/node_modules/.done
 	@cd frontend && npm run --silent test
 
 test-core: $(VENV)/.dev frontend/dist/index.html
-	@$(PY) -W error -W "ignore::DeprecationWarning" manage.py test tests.core tests.apps
+	@$(PY) -W error -W "ignore::DeprecationWarning" manage.py test --noinput --testrunner tests.runner.TimedRunner tests.core tests.apps
 
 test-browser: $(VENV)/.dev frontend/dist/index.html
 	@tools/chromium
-	@$(PY) manage.py test tests.browser
+	@$(PY) manage.py test --noinput --testrunner tests.runner.TimedRunner tests.browser
 
 fuzz: $(VENV)/.dev ## the core's property tests with a thousand new examples each (half an hour)
 	@FINEGAP_FUZZ=1 $(PY) manage.py test tests.core

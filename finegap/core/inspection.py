@@ -23,7 +23,7 @@ _WORSE = (Verdict.KEEP, Verdict.WATCH, Verdict.MEASURE_AGAIN, Verdict.CHANGE)
 
 @dataclass(frozen=True)
 class PartJudgement:
-    """The call on a feature from all that is known of it. ``probability`` and ``working`` are of its size, where it has one."""
+    """The verdict on a feature from all that is known of it. ``probability`` and ``working`` are of its size, where it has one."""
 
     verdict: Verdict
     sentence: Sentence

@@ -1,6 +1,6 @@
-"""A made-up family and a made-up means go from the sheet to the signed page with nothing else of the project changed.
+"""A made-up family, means and task go from the sheet to the signed page with nothing else of the project changed.
 
-They are put into a copy of it: the family a folder, the means one file, its picture one component and one line of the map.
+They are put into a copy of it: the family a folder, means and task one file each, with one component and one line of a map.
 """
 
 import json
@@ -34,6 +34,8 @@ class Plugged(SimpleTestCase):
             (cls.copy / name).symlink_to(ROOT / name) if name in LINKED else shutil.copy(ROOT / name, cls.copy / name)
         shutil.copytree(PLUGINS / "plate_pump", cls.copy / "finegap/core/families/plate_pump")
         shutil.copy(PLUGINS / "wedge.py", cls.copy / "finegap/core/means/wedge.py")
+        shutil.copy(PLUGINS / "both_sides.py", cls.copy / "finegap/core/tasks/both_sides.py")
+        shutil.copy(PLUGINS / "BothSidesTask.tsx", cls.copy / "frontend/src/bench/tasks/BothSidesTask.tsx")
         shutil.copy(PLUGINS / "wedge.tsx", cls.copy / "frontend/src/bench/means/wedge.tsx")
 
     @classmethod
@@ -55,6 +57,8 @@ class Plugged(SimpleTestCase):
         self.assertEqual(said["means"]["depth"], "0.047")  # 1.2 mm
         self.assertEqual(said["tries"], ["pushed 0.039 in", "pushed 0.008 in"])
         self.assertIn(["Run for a millimetre", "10.00 mm"], said["sheet"])
+        self.assertEqual(said["held"], ["Measure every side first."])
+        self.assertEqual([task["told"] for task in said["tasks"]], ["2 of 2 sides measured."])
         for words in ("Signed off by Tom", "Plate", "holed", "pushed 0.039 in", "turns freely"):
             self.assertIn(words, said["page"])
 
@@ -66,9 +70,15 @@ class Plugged(SimpleTestCase):
         self.run_there(f"{tools}openapi-typescript", str(schema), "-o", "src/api/schema.d.ts", folder="frontend")
         compiled = self.compile()
         self.assertIn("Property 'wedge' is missing", compiled.stdout)
+        self.assertIn("Property ''both-sides'' is missing", compiled.stdout)
         index = self.copy / "frontend/src/bench/means/index.ts"
         lines = index.read_text().replace("  timing: TIMING,\n", "  timing: TIMING,\n  wedge: WEDGE,\n")
         index.write_text("import { WEDGE } from './wedge';\n" + lines)
+        tasks = self.copy / "frontend/src/bench/tasks/Task.tsx"
+        lines = tasks.read_text().replace(
+            "  'end-play': EndPlayTask,\n", "  'both-sides': BothSidesTask,\n  'end-play': EndPlayTask,\n"
+        )
+        tasks.write_text("import { BothSidesTask } from './BothSidesTask';\n" + lines)
         self.assertEqual(self.compile().stdout, "")
 
     def compile(self):

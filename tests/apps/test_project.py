@@ -50,6 +50,29 @@ class Docstrings(SimpleTestCase):
                     self.assertRegex(parameter.name, r"_(mm|um|deg)$", f"{name}({parameter.name})")
 
 
+class Glossary(SimpleTestCase):
+    def test_every_place_it_names_is_there_and_every_package_has_a_term(self):
+        rows = re.findall(r"^\| (?!Term|---)(.+?) \| .+ \| (.+) \|$", (ROOT / "docs/glossary.md").read_text(), re.MULTILINE)
+        self.assertGreater(len(rows), 50)
+        terms = [term for term, _ in rows]
+        self.assertEqual(len(terms), len(set(terms)), "a term stands twice")
+        named = {place for _, where in rows for place in re.findall(r"`([^`]+)`", where)}
+        for place in named:
+            self.assertTrue((ROOT / "finegap" / place).exists() or (ROOT / place).exists(), place)
+        packages = [f.parent.relative_to(ROOT / "finegap") for f in (ROOT / "finegap").glob("*/**/__init__.py")]
+        families = Path("core/families")
+        packages = [
+            p for p in packages if "migrations" not in p.parts and "management" not in p.parts and families not in p.parents
+        ]
+        lacking = (
+            {str(p) for p in packages}
+            - {"core"}
+            - {str(Path(place)) for place in named}
+            - {str(Path(place).parent) for place in named}
+        )
+        self.assertEqual(lacking, set())
+
+
 class Families(SimpleTestCase):
     def test_declarations_hold_together(self):
         for family in FAMILIES.values():

@@ -71,7 +71,7 @@ class Gauges(Bench):
         expect(page.locator(".reading-list .fold")).to_contain_text("1 reading")
         self.played.mood = "inches"
         page.get_by_role("button", name="Pull", exact=True).click()
-        expect(page.locator(".mismatch")).to_contain_text("It came in inches")
+        expect(page.locator(".notice")).to_contain_text("It came in inches")
         expect(page.locator(".reading-list .fold")).to_contain_text("2 readings")
         self.assertAlmostEqual(Reading.objects.last().value_mm, 30.054, delta=0.01)
 

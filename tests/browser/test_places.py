@@ -98,7 +98,7 @@ class States(Bench):
         for button in page.locator(".decision .btn").all():
             expect(button).to_be_disabled()
         page.get_by_role("button", name="kept beyond doubt").click()
-        page.get_by_role("button", name="working: Judgement").first.click()
+        page.get_by_role("button", name="working: Verdict").first.click()
         expect(page.get_by_role("dialog")).to_contain_text("JCGM 106:2012")
 
     def test_struck_out_with_a_reason_it_stays_on_the_sheet(self):

@@ -29,6 +29,7 @@ from finegap.fleet.services import NewPump, add_pump
 from finegap.formats import report
 from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision
+from finegap.site.errors import Refused
 from finegap.site.plain import plain
 from tests.apps.base import Works, feeler, furnish, sheet_data
 
@@ -40,7 +41,7 @@ SHEET = {"slug": "plate", "title": "Plate", "family": "plate_pump", "features": 
 DUTY = ("plate", "cast iron", "oil", "50 mm2/s", "60 C", "5 bar", "300")
 
 
-def signed(works: Works, lead: User) -> int:
+def signed(works: Works, lead: User, held: list[str]) -> int:
     """Found worn, changed, measured again, set with the wedge in two tries, proved and signed."""
     add_revision(lead, json.dumps(sheet_data(**SHEET, adjustment={"means": "wedge", "run": "10 mm"})))
     add_pump(lead, NewPump("X-1", "s", "l", "1", *DUTY), Entry())
@@ -51,8 +52,12 @@ def signed(works: Works, lead: User) -> int:
     services.look_at(works.seen(number), uuid.uuid4(), "plate", ["holed"])
     works.read(number, "slit", "gap", "0.20", "F-1")
     services.decide(works.seen(number), uuid.uuid4(), "plate", "change")
-    for station in ("left", "right"):
-        works.read(number, "plate", station, "30.01", phase="left")
+    works.read(number, "plate", "left", "30.01", phase="left")
+    try:
+        services.mark_step(works.seen(number), uuid.uuid4(), "plate_on")
+    except Refused as refused:
+        held += refused.reasons
+    works.read(number, "plate", "right", "30.01", phase="left")
     works.steps(number, Stage.STRIP, Stage.BUILD)
     for pushed, goes, stops in (("1 mm", "0.09", "0.11"), ("0.2 mm", "0.11", "0.13")):
         new = services.NewTry(uuid.uuid4(), [feeler(goes, stops)], moved=pushed, way="in")
@@ -67,13 +72,15 @@ def main() -> None:
     furnish()
     works = Works()
     works.tom, lead = User.objects.get(username="tom"), User.objects.get(username="lena")
-    number = signed(works, lead)
+    held: list[str] = []
+    number = signed(works, lead, held)
     record = plain(job_view(number), Units.IN)
     page = "".join(page.extract_text() for page in PdfReader(io.BytesIO(report.as_pdf(record))).pages)
     kept = revision_of("plate", None)
     sheet = sheet_detail(kept, Units.MM).adjustment
     means, tries = record["setting"]["means"], [one["set_by"] for one in record["setting"]["tries"]]
-    json.dump({"means": means, "tries": tries, "page": page, "sheet": sheet}, sys.stdout)
+    tasks = [one for one in record["tasks"] if one["kind"] == "both-sides"]
+    json.dump({"means": means, "tries": tries, "page": page, "sheet": sheet, "held": held, "tasks": tasks}, sys.stdout)
 
 
 main()

@@ -12,7 +12,7 @@ from finegap.core.working import Working
 
 @dataclass(frozen=True)
 class JudgedResponse:
-    """The call on a feature, the sentence that decides it, the other reasons, and the working of its size where it has one.
+    """The verdict on a feature, the sentence that decides it, the other reasons, and the working of its size where it has one.
 
     ``chance`` is the probability that it conforms, as it is written.
     """

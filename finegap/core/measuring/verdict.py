@@ -89,7 +89,7 @@ class Limit:
 
 @dataclass(frozen=True)
 class Judgement:
-    """A call with the sentence that explains it. ``guard_mm`` is the distance from the limit at which doubt begins."""
+    """A verdict with the sentence that explains it. ``guard_mm`` is the distance from the limit at which doubt begins."""
 
     verdict: Verdict
     probability: float

@@ -73,10 +73,10 @@ function Call({ judged }: { judged: Judged }) {
   const { working } = judged;
   useKeys(working ? [{ key: 'w', label: 'working', run: () => setOpen(true) }] : []);
   return (
-    <div className="verdict" aria-live="polite">
+    <div className="judgement" aria-live="polite">
       <VerdictMark verdict={judged.verdict} />
       <div>
-        <p className={`call ${verdictClass(judged.verdict)}`}>{judged.verdict}</p>
+        <p className={`verdict ${verdictClass(judged.verdict)}`}>{judged.verdict}</p>
         <p>
           {judged.sentence} {judged.reasons.join(' ')} {working && <WorkingLink working={working} />}
         </p>

@@ -241,7 +241,7 @@ function Entry({ job, feature, phase, onNext }: Props) {
             </Button>
           </div>
           {last?.understood && (
-            <p className="surprise" role="status">
+            <p className="notice" role="status">
               {last.typed} was read as {last.understood}.
             </p>
           )}
@@ -301,7 +301,7 @@ function Entry({ job, feature, phase, onNext }: Props) {
           <PartMaterial feature={feature} job={job} material={material} onChange={setMaterial} />
         </div>
       )}
-      {arrived && <p className="surprise">{arrived}</p>}
+      {arrived && <p className="notice">{arrived}</p>}
       <ProblemNote error={pull.error} />
       {failed.map(({ entry, error }) => (
         <div key={entry.id}>

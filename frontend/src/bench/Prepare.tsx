@@ -30,7 +30,7 @@ function TheNumber({ job }: { job: Job }) {
       <p>
         {job.choice.sentence} {job.choice.over} <WorkingLink working={job.choice.working} />
       </p>
-      {job.choice.hole && <p className="surprise">{job.choice.hole}</p>}
+      {job.choice.hole && <p className="notice">{job.choice.hole}</p>}
       {job.setting?.hot && (
         <p className={job.setting.hot.touches ? 'problem' : ''}>
           Predicted hot: {job.setting.hot.text}
@@ -39,7 +39,7 @@ function TheNumber({ job }: { job: Job }) {
         </p>
       )}
       {job.setting?.warming && (
-        <p className={job.setting.warming.touches ? 'surprise' : 'quiet'}>
+        <p className={job.setting.warming.touches ? 'notice' : 'quiet'}>
           {job.setting.warming.sentence} <WorkingLink working={job.setting.warming.working} />
         </p>
       )}

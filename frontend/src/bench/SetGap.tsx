@@ -179,18 +179,18 @@ function Move({ job, setting, onSteps }: MoveProps) {
         </p>
       )}
       {setting.warming && (
-        <p className={setting.warming.touches ? 'surprise' : 'quiet'}>
+        <p className={setting.warming.touches ? 'notice' : 'quiet'}>
           {setting.warming.sentence} <WorkingLink working={setting.warming.working} />
         </p>
       )}
-      {setting.mismatch && <p className="surprise">{setting.mismatch}</p>}
+      {setting.mismatch && <p className="notice">{setting.mismatch}</p>}
       {setting.outside.map((sentence) => (
-        <p key={sentence} className="surprise">
+        <p key={sentence} className="notice">
           {sentence} The pump is not right while it is.
         </p>
       ))}
       {last?.verdict === 'Keep' && onSteps && (
-        <p className="surprise">
+        <p className="notice">
           What was opened is to be done again here, in its order.{' '}
           <button type="button" className="tool" onClick={onSteps}>
             To the steps

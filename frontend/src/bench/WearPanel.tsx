@@ -32,7 +32,7 @@ export function WearPanel({ job, feature, onHide }: { job: Job; feature: Feature
                 </p>
               )}
               {data.odd.map((odd) => (
-                <p className="surprise" key={odd}>
+                <p className="notice" key={odd}>
                   {odd}
                 </p>
               ))}

@@ -30,7 +30,7 @@ FAMILY = Family(
     ),
     steps=(
         Step(Stage.STRIP, "open", "Open it."),
-        Step(Stage.BUILD, "plate_on", "Plate on.", hold=True, changed=("plate",)),
+        Step(Stage.BUILD, "plate_on", "Plate on.", hold=True, changed=("plate",), tasks=(Task("both-sides", "plate"),)),
         Step(Stage.PROVE, "spin", "It spins.", hold=True, tasks=(Task("turning"),)),
     ),
     options=(Option("means", "Slit set by", {"wedge": "a wedge"}),),
