@@ -1713,7 +1713,7 @@ export interface components {
             version: number;
         };
         /**
-         * @description The call on a feature, the sentence that decides it, the other reasons, and the working of its size where it has one.
+         * @description The verdict on a feature, the sentence that decides it, the other reasons, and the working of its size where it has one.
          *
          *     ``chance`` is the probability that it conforms, as it is written.
          */
