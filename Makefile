@@ -8,7 +8,7 @@ PY := $(VENV)/bin/python
 export FINEGAP_VAR ?= $(CURDIR)/var
 
 .DEFAULT_GOAL := help
-.PHONY: help demo demo-reset dev test test-core test-front test-browser check fuzz bench types mutants lock screenshots clean machine
+.PHONY: help demo demo-reset dev test test-core test-apps test-front test-browser check fuzz bench types mutants lock screenshots clean machine
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
@@ -59,7 +59,7 @@ types: $(VENV)/.dev frontend/node_modules/.done ## the OpenAPI schema and the fr
 	@tools/generated
 
 test: $(VENV)/.dev frontend/node_modules/.done frontend/dist/index.html ## everything CI runs; what needs no browser two at a time
-	@$(MAKE) --no-print-directory -j2 --output-sync=target timed-check timed-test-front timed-test-core
+	@$(MAKE) --no-print-directory -j2 --output-sync=target timed-test-apps timed-check timed-test-front timed-test-core
 	@$(MAKE) --no-print-directory timed-test-browser
 
 timed-%:
@@ -68,8 +68,11 @@ timed-%:
 test-front: frontend/node_modules/.done
 	@cd frontend && npm run --silent test
 
-test-core: $(VENV)/.dev frontend/dist/index.html
-	@$(PY) -W error -W "ignore::DeprecationWarning" manage.py test --noinput --testrunner tests.runner.TimedRunner tests.core tests.apps
+test-core: $(VENV)/.dev
+	@$(PY) -W error -W "ignore::DeprecationWarning" manage.py test --testrunner tests.runner.TimedRunner tests.core
+
+test-apps: $(VENV)/.dev frontend/dist/index.html
+	@$(PY) -W error -W "ignore::DeprecationWarning" manage.py test --noinput --testrunner tests.runner.TimedRunner tests.apps
 
 test-browser: $(VENV)/.dev frontend/dist/index.html
 	@tools/chromium
