@@ -163,8 +163,6 @@ def long_history() -> None:
     """12 features, 8 stations each, 20 earlier overhauls: the core's time for the whole inspection against a bare loop over it."""
     from dataclasses import replace
 
-    from tests.core.job_records import job_record
-
     from finegap.core.families.model import stations
     from finegap.core.inspection import inspect
     from finegap.core.job_record import Past, Phase
@@ -173,6 +171,7 @@ def long_history() -> None:
     from finegap.core.sheet import FeatureSpec
     from finegap.core.wear.hours import MeterReading
     from finegap.core.wear.lives import Size, Visit
+    from tests.core.job_records import job_record
 
     base = job_record()
     kinds = [f for f in base.family.features if f.kind.taken][:12]
