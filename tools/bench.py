@@ -163,7 +163,7 @@ def long_history() -> None:
     """12 features, 8 stations each, 20 earlier overhauls: the core's time for the whole inspection against a bare loop over it."""
     from dataclasses import replace
 
-    from finegap.core.families.model import stations
+    from finegap.core.families.features import stations
     from finegap.core.inspection import inspect
     from finegap.core.job_record import Past, Phase
     from finegap.core.measuring.readings import Gauge, Reading

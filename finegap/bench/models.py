@@ -366,7 +366,7 @@ class SignOff(Recorded):
     """The signature, with the record of the job as it was signed.
 
     ``document`` are the bytes of the record, compressed (LZMA), of the version ``record_version``; they are never written again.
-    ``gap_mm`` and ``gap_in`` say what gap was left, as it was shown, and ``calls`` how many parts got which verdict: lists are
+    ``gap_mm`` and ``gap_in`` say what gap was left, as it was shown, and ``verdicts`` how many parts got which verdict: lists are
     made from these, and read no document. ``own`` when a lead signed past what was open on a job that lead had worked on.
     """
 
@@ -377,7 +377,7 @@ class SignOff(Recorded):
     core_version = models.CharField(max_length=20)
     gap_mm = models.CharField(max_length=60, blank=True)
     gap_in = models.CharField(max_length=60, blank=True)
-    calls = models.JSONField(default=dict)
+    verdicts = models.JSONField(default=dict)
     own = models.BooleanField(default=False)
 
     @property

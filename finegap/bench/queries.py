@@ -16,7 +16,8 @@ from finegap.bench.record.layout import laid_out
 from finegap.bench.records import GAP, MESH, Records, load, name_of
 from finegap.bench.verdicts import changed_since, outside_of, shown_verdicts
 from finegap.core import VERSION
-from finegap.core.families.model import Drawing, Stage
+from finegap.core.families.drawing import Drawing
+from finegap.core.families.steps import Stage
 from finegap.core.formatting import Shown, Units
 from finegap.core.gap.tape import Printed
 from finegap.core.job import Assessment, assess

@@ -35,7 +35,7 @@ from finegap.bench.recorded import Recorded
 from finegap.core import job_record as core
 from finegap.core.assembly.stacking import Fitted
 from finegap.core.assembly.tightening import Tightened, Wrench
-from finegap.core.families.model import Family
+from finegap.core.families.family import Family
 from finegap.core.formatting import Sentence
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.leaves import pair_piles

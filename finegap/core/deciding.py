@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Family, Feature, FeatureKind
+from finegap.core.families.family import Family
+from finegap.core.families.features import Feature, FeatureKind
 from finegap.core.job_record import Decided, Decision, one_decision
 
 

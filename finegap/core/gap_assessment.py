@@ -6,7 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from finegap.core.assembly.tightening import Tightening
-from finegap.core.families.model import FeatureKind, GapWords
+from finegap.core.families.family import GapWords
+from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Sentence, length
 from finegap.core.gap import heat, table
 from finegap.core.gap.move import Window

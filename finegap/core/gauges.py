@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from enum import Enum
 from functools import cached_property, lru_cache
 
-from finegap.core.families.model import FeatureKind
+from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Amount, Amounts, Kind, Sentence, length
 from finegap.core.measuring.readings import Gauge
 from finegap.core.measuring.uncertainty import Component, combine

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from finegap.core.families.model import Damage, Feature, FeatureKind
+from finegap.core.families.features import Damage, Feature, FeatureKind
 from finegap.core.formatting import Amounts, Bare, Sentence, Units, grouped, length
 from finegap.core.gauges import Cabinet
 from finegap.core.job_record import Decided, Decision, JobRecord, Look, Phase

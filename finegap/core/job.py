@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
-from finegap.core.families.model import FeatureKind, Stage, Step
+from finegap.core.families.features import FeatureKind
+from finegap.core.families.steps import Stage, Step
 from finegap.core.formatting import Amounts, Sentence
 from finegap.core.gap_assessment import GapAssessment, gap_assessment_of, gap_blockers
 from finegap.core.inspection import FeatureState, inspect

@@ -9,8 +9,11 @@ from functools import cached_property
 
 from finegap.core.assembly.stacking import Fitted, Used, stacks_of
 from finegap.core.assembly.tightening import Tightened, Wrench
-from finegap.core.families.model import Build, Family, FeatureKind, Stage
+from finegap.core.families.builds import Build
+from finegap.core.families.family import Family
+from finegap.core.families.features import FeatureKind
 from finegap.core.families.stack import Stack
+from finegap.core.families.steps import Stage
 from finegap.core.formatting import Sentence
 from finegap.core.gap.duty_range import DutyRange
 from finegap.core.gap.housing import Zero

@@ -6,7 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, TypeVar
 
-from finegap.core.families.model import FeatureKind, Step, Task
+from finegap.core.families.features import FeatureKind
+from finegap.core.families.steps import Step, Task
 from finegap.core.formatting import Sentence
 from finegap.core.tasks.base import StepTask, TaskNow
 from finegap.core.tasks.registry import KINDS

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from finegap.core.families.model import Family, FeatureKind
+from finegap.core.families.family import Family
+from finegap.core.families.features import FeatureKind
 from finegap.core.inspection import FeatureState
 from finegap.core.measuring.verdict import Verdict
 from finegap.core.wear.parts import Catalogue, Cover, cover, cover_working

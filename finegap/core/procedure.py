@@ -9,7 +9,8 @@ from typing import Any
 
 from finegap.core.errors import FieldError
 from finegap.core.families.check import placeholders
-from finegap.core.families.model import Family, Stage, Step, Task
+from finegap.core.families.family import Family
+from finegap.core.families.steps import Stage, Step, Task
 from finegap.core.formatting import Sentence, Text
 
 OWN = "own-"

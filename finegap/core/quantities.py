@@ -327,6 +327,11 @@ def unit_of(text: str, dimension: Dimension) -> str:
     return unit.name if unit else ""
 
 
+def internal_unit(dimension: Dimension) -> str:
+    """The unit of values of a dimension inside the application."""
+    return next(unit.name for unit in _UNITS[dimension] if unit.factor == 1 and unit.offset == 0)
+
+
 def unit_names(dimension: Dimension) -> tuple[str, ...]:
     """Canonical unit names of a dimension, the internal one first."""
     return tuple(u.name for u in _UNITS[dimension])

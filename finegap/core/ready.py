@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from finegap.core.families.model import Family
+from finegap.core.families.family import Family
 from finegap.core.formatting import Sentence
 from finegap.core.ordering import Order
 from finegap.core.procedure import listed

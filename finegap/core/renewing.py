@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from finegap.core.families.model import Feature, FeatureKind
+from finegap.core.families.features import Feature, FeatureKind
 from finegap.core.formatting import Amount, Amounts, Bare, Kind, Sentence, length
 from finegap.core.job_record import JobRecord, Phase
 from finegap.core.measuring.readings import Result

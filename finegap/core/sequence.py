@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from finegap.core.families.model import GAP_RIGHT, Family, Stage, Step
+from finegap.core.families.family import Family
+from finegap.core.families.steps import GAP_RIGHT, Stage, Step
 from finegap.core.formatting import Sentence
 
 _STAGES = list(Stage)

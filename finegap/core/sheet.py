@@ -14,7 +14,9 @@ from finegap.core.assembly.declared import Building, Torque, read_building, read
 from finegap.core.entry import FIELDS
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
-from finegap.core.families.model import Build, Family, FeatureKind, Station, pressed_only, stationed, stations
+from finegap.core.families.builds import Build
+from finegap.core.families.family import Family, pressed_only, stationed
+from finegap.core.families.features import FeatureKind, Station, stations
 from finegap.core.gap.declared import (
     RunIn,
     expansion_of,

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from finegap.core.families.model import Family, FeatureKind, Side, Symptom
+from finegap.core.families.family import Family, Side, Symptom
+from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Amounts, Bare, Sentence
 from finegap.core.gap.move import Window
 from finegap.core.inspection import FeatureState

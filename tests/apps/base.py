@@ -16,7 +16,9 @@ from finegap.bench import queries, services
 from finegap.bench.models import Job
 from finegap.bench.records import load
 from finegap.core.entry import Entry
-from finegap.core.families.model import Family, FeatureKind, Stage
+from finegap.core.families.family import Family
+from finegap.core.families.features import FeatureKind
+from finegap.core.families.steps import Stage
 from finegap.core.job import assess
 from finegap.core.job_record import Phase
 from finegap.core.tasks.end_play import EndPlayTask

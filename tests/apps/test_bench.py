@@ -13,7 +13,7 @@ from finegap.bench import services
 from finegap.bench.models import Event, Job, Reading, SignOff, StepMark, Try
 from finegap.bench.queries import job_lines
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Stage
+from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
 from finegap.formats import report
 from finegap.inventory.models import GasketStock

@@ -14,7 +14,7 @@ from finegap.bench.models import Event, Job, PartFitted, StepMark, TorqueMark
 from finegap.core.calculators import CALCULATORS
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Stage
+from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
 from finegap.core.job_record import Phase
 from finegap.inventory.models import Certificate, GreaseGun

@@ -22,7 +22,7 @@ from finegap.bench.queries import wear_view
 from finegap.core import families
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
-from finegap.core.families.model import Stage
+from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
 from finegap.formats import order, report
 from finegap.inventory.models import Certificate, Gauge
@@ -543,7 +543,10 @@ class Cabinet(Works):
 
 
 PLATE_PUMP = """
-from finegap.core.families.model import Damage, Drawing, Family, Feature, FeatureKind, Mark, Stage, Step, Style, rect, stations
+from finegap.core.families.drawing import Drawing, Mark, Style, rect
+from finegap.core.families.family import Family
+from finegap.core.families.features import Damage, Feature, FeatureKind, stations
+from finegap.core.families.steps import Stage, Step
 from finegap.core.measuring.verdict import Verdict
 
 FAMILY = Family(

@@ -15,7 +15,7 @@ from django.test import SimpleTestCase, TestCase
 import finegap.core
 from finegap.bench.models import Job
 from finegap.core.families import FAMILIES
-from finegap.core.families.model import FeatureKind
+from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Units
 from tests.apps.base import job_view
 from tools import engine

@@ -20,6 +20,7 @@ from importlib import import_module
 from pathlib import Path
 from unittest import mock
 
+import pint
 import rfc8785
 from django.conf import settings
 from django.test import SimpleTestCase, TransactionTestCase
@@ -40,6 +41,7 @@ from finegap.core.measuring.verdict import School, Verdict
 from finegap.formats import order, report
 from tests.apps.base import Works, job_view, pump_lines
 from tests.apps.test_schema import problems_against
+from tests.core.test_quantities import PINT
 
 RECORD_SCHEMA = json.loads((settings.BASE_DIR / "docs/formats/job-record.schema.json").read_text())
 RECORDS = Path(__file__).parents[1] / "references" / "records"
@@ -126,6 +128,20 @@ class EveryVersion(SimpleTestCase):
                 self.assertTrue(order.MAKERS["csv"](record), name)
 
 
+class Numbers(SimpleTestCase):
+    def test_every_number_is_in_the_unit_beside_it(self):
+        """Against pint: the value, in the unit written beside it, is what was shown of it in mm and in inches."""
+        registry = pint.UnitRegistry()
+        for kind in (kind for kind in Kind if kind.value[0]):
+            dimension, *systems = kind.value
+            written = document._Templates().written(Amount(1234.5678, kind))
+            for key, (unit, decimals, _) in zip(("mm", "in"), systems, strict=True):
+                with self.subTest(kind=kind, units=key):
+                    names = PINT[dimension][1]
+                    told = registry.Quantity(written["value"], names[written["unit"]]).to(names[unit]).magnitude
+                    self.assertAlmostEqual(float(re.match(r"[\d.]+", written[key])[0]), told, delta=0.5001 * 10**-decimals)
+
+
 class Now(Works):
     def signed(self):
         number = self.finished()
@@ -179,10 +195,10 @@ class Now(Works):
 
     def test_lists_read_no_record(self):
         number, _ = self.signed()
-        calls = Counter(feature["judged"]["verdict"] for feature in job_view(number, Units.MM)["features"] if feature["judged"])
+        verdicts = Counter(feature["judged"]["verdict"] for feature in job_view(number, Units.MM)["features"] if feature["judged"])
         SignOff.objects.update(document=b"not to be read")
         line = next(line for line in pump_lines(Units.IN) if line.tag == "H-1")
-        self.assertEqual((line.jobs[0].gap, SignOff.objects.get().calls), ("0.005", calls))
+        self.assertEqual((line.jobs[0].gap, SignOff.objects.get().verdicts), ("0.005", verdicts))
         self.assertEqual(job_lines()[0].signed_at is not None, True)
 
 

@@ -9,7 +9,7 @@ from finegap.bench import services
 from finegap.bench.models import PartFitted, ProofMark, RunInNote, SignOff, SizeOnRecord, TorqueMark, Try, TryCheck
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Stage
+from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
 from finegap.fleet.models import Pump
 from finegap.fleet.services import NewPump, add_pump
@@ -287,6 +287,16 @@ class Zero(Works):
             with self.subTest(given=given), self.assertRaises(FieldError):
                 services.set_zero(self.seen(number), uuid.uuid4(), "back off from bind", **given)
 
+    def test_an_arc_that_was_cleared_is_no_arc_of_nothing(self):
+        number = self.open()
+        services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag")
+        for typed, way, field in (("", "open", "arc"), (" ", "close", "arc"), ("5 mm", "", "way"), ("5 mm", "in", "way")):
+            with self.subTest(typed=typed, way=way), self.assertRaises(FieldError) as caught:
+                new = services.NewTry(uuid.uuid4(), [feeler("0.13", "0.15")], moved=typed, way=way)
+                services.record_try(self.seen(number), new)
+            self.assertEqual(caught.exception.field, field)
+        self.assertEqual(job_view(number, Units.MM).setting.tries, [])
+
 
 class Proving(Works):
     def setUp(self):
@@ -324,6 +334,8 @@ class Proving(Works):
         for wrong in ("-0.1", "", "5 bar"):
             with self.subTest(wrong=wrong), self.assertRaises(FieldError):
                 self.see(self.number, "end-play", wrong)
+        with self.assertRaisesRegex(FieldError, "only the turning"):
+            self.see(self.number, "end-play", "0.03", places=["x"])
 
     def test_a_gap_moved_afterwards_has_to_be_proved_again(self):
         self.see(self.number, "turning")

@@ -15,7 +15,7 @@ from finegap.bench.models import Decision, Job, PartFitted, ProofMark, Reading, 
 from finegap.bench.queries import job_lines
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
-from finegap.core.families.model import Stage
+from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
 from finegap.formats import report
 from finegap.inventory.models import GasketStock

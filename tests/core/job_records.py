@@ -7,7 +7,7 @@ from typing import Any
 
 from finegap.core.assembly.tightening import Tightened
 from finegap.core.assembly.torque import DEFAULT_PASSES
-from finegap.core.families.model import FeatureKind
+from finegap.core.families.features import FeatureKind
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import Check, TryMade
 from finegap.core.job_record import Duty, JobRecord, Look, Phase

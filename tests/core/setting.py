@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from finegap.core.families.model import DEFAULT_WORDS
+from finegap.core.families.family import DEFAULT_WORDS
 from finegap.core.gap.setting import Setting
 from finegap.core.means.base import SetNow, Size
 from finegap.core.means.coupling import CouplingMeans

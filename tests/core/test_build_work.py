@@ -15,8 +15,9 @@ from finegap.core.assembly.stacking import Fitted, Used, stack_state, stacks_of
 from finegap.core.assembly.tightening import Tightened, Tightening, Wrench, wrench_for
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
-from finegap.core.families.model import Press, Stage
+from finegap.core.families.family import Press
 from finegap.core.families.stack import LinesUp, Points, Ring, Shape, Stack, StackPart
+from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units, render
 from finegap.core.job import assess
 from finegap.core.job_record import Decided, Decision, Phase

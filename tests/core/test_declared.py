@@ -5,27 +5,13 @@ from dataclasses import replace
 
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
+from finegap.core.families.builds import Option
 from finegap.core.families.check import every_build
-from finegap.core.families.model import (
-    Counted,
-    Damage,
-    Drawing,
-    Family,
-    Feature,
-    FeatureKind,
-    Mark,
-    Option,
-    Picture,
-    Press,
-    ReplacedWith,
-    Stage,
-    Step,
-    Style,
-    Symptom,
-    Task,
-    stations,
-)
+from finegap.core.families.drawing import Drawing, Mark, Picture, Style
+from finegap.core.families.family import Family, Press, ReplacedWith, Symptom
+from finegap.core.families.features import Counted, Damage, Feature, FeatureKind, stations
 from finegap.core.families.stack import Shape, Stack, StackPart
+from finegap.core.families.steps import Stage, Step, Task
 from finegap.core.means.registry import ALL, check_means
 from finegap.core.measuring.verdict import Verdict
 from finegap.core.tasks.registry import KINDS, check_tasks

@@ -18,7 +18,8 @@ from finegap.core.assembly.torque import FRICTION, Adapter, criss_cross, thread_
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
-from finegap.core.families.model import DEFAULT_WORDS, stations
+from finegap.core.families.family import DEFAULT_WORDS
+from finegap.core.families.features import stations
 from finegap.core.formatting import Sentence, Units, grouped, render
 from finegap.core.gap import gaskets, heat, housing
 from finegap.core.gap.declared import RunIn, read_run_in

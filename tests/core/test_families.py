@@ -15,7 +15,8 @@ from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
-from finegap.core.families.model import FeatureKind, Stage
+from finegap.core.families.features import FeatureKind
+from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units, render
 from finegap.core.result_lines import Status
 from finegap.core.sheet import read_sheet

@@ -12,7 +12,7 @@ from ortools.sat.python import cp_model
 from scipy import integrate
 
 from finegap.core.errors import FieldError
-from finegap.core.families.model import DEFAULT_WORDS
+from finegap.core.families.family import DEFAULT_WORDS
 from finegap.core.formatting import Units
 from finegap.core.gap import gaskets, heat, housing, ring, table
 from finegap.core.gap.housing import Housing, ThreadHand, Zero

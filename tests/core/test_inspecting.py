@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.families import FAMILIES
-from finegap.core.families.model import Feature, FeatureKind, Stage, stations
+from finegap.core.families.features import Feature, FeatureKind, stations
+from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units, render
 from finegap.core.gap.setting import Check, TryMade
 from finegap.core.gauges import Cabinet, Choice, GaugeKind

@@ -7,7 +7,9 @@ from dataclasses import fields, is_dataclass, replace
 from hypothesis import given
 from hypothesis import strategies as st
 
-from finegap.core.families.model import Family, Feature, FeatureKind, Stage, Step, stations
+from finegap.core.families.family import Family
+from finegap.core.families.features import Feature, FeatureKind, stations
+from finegap.core.families.steps import Stage, Step
 from finegap.core.formatting import Sentence, Units, render
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.setting import Check, TryMade

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.families.model import GapWords
+from finegap.core.families.family import GapWords
 from finegap.core.formatting import Units, render
 from finegap.core.gap import gaskets
 from finegap.core.gap.move import Window

@@ -7,7 +7,8 @@ from dataclasses import replace
 from finegap.core.assembly.stacking import Fitted
 from finegap.core.assembly.tightening import Tightened
 from finegap.core.families import FAMILIES
-from finegap.core.families.model import GAP_RIGHT, Family, Stage, Step
+from finegap.core.families.family import Family
+from finegap.core.families.steps import GAP_RIGHT, Stage, Step
 from finegap.core.formatting import Sentence, Units
 from finegap.core.gap.setting import TryMade, feeler_check
 from finegap.core.gap_assessment import gap_blockers

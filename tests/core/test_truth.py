@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from finegap.core.deciding import decided
-from finegap.core.families.model import FeatureKind
+from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Units
 from finegap.core.job import assess
 from finegap.core.job_record import Decided, Decision, Phase, one_decision

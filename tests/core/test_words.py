@@ -23,7 +23,7 @@ from finegap.core.assembly.torque import Adapter, Joint, Tang, criss_cross, thre
 from finegap.core.calculators import CALCULATORS, calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.families.model import FeatureKind
+from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Amount, Sentence, Units, render
 from finegap.core.gap import gaskets
 from finegap.core.gap.duty_range import DutyRange

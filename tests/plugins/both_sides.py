@@ -6,7 +6,7 @@ from collections.abc import Collection
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
-from finegap.core.families.model import Family
+from finegap.core.families.family import Family
 from finegap.core.formatting import Sentence, Text
 from finegap.core.job_record import Phase
 from finegap.core.tasks.base import Plain, TaskNow, TaskView

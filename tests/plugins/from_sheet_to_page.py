@@ -23,7 +23,7 @@ from pypdf import PdfReader
 from finegap.bench import services
 from finegap.bench.queries import job_view
 from finegap.core.entry import Entry
-from finegap.core.families.model import Stage
+from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
 from finegap.fleet.services import NewPump, add_pump
 from finegap.formats import report

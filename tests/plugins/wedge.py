@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, ClassVar, Self
 
-from finegap.core.families.model import Family, GapWords
+from finegap.core.families.family import Family, GapWords
 from finegap.core.formatting import Bare, Sentence, Text, length
 from finegap.core.gap.declared import length_of
 from finegap.core.gap.move import Move, way_of

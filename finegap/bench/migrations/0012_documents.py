@@ -14,24 +14,24 @@ def to_documents(apps, schema_editor):
         rows = cursor.fetchall()
         for key, text in rows:
             record = json.loads(text)
-            calls, gaps = columns_of(record)
+            verdicts, gaps = columns_of(record)
             cursor.execute(
-                f"UPDATE {table} SET document = %s, gap_mm = %s, gap_in = %s, calls = %s WHERE id = %s",
-                [lzma.compress(text.encode(), format=lzma.FORMAT_ALONE, preset=9), *gaps, json.dumps(calls), key],
+                f"UPDATE {table} SET document = %s, gap_mm = %s, gap_in = %s, verdicts = %s WHERE id = %s",
+                [lzma.compress(text.encode(), format=lzma.FORMAT_ALONE, preset=9), *gaps, json.dumps(verdicts), key],
             )
 
 
 def columns_of(record):
     """How many parts got which verdict, and what gap was left, in mm and in inches: nothing where there was none."""
-    calls, gaps = {}, []
+    verdicts, gaps = {}, []
     for units in ("mm", "in"):
         setting = record.get(units, {}).get("setting")
         gaps.append(setting["tries"][-1]["gap"][:60] if setting and setting["tries"] else "")
     for feature in record.get("mm", {}).get("features", []):
         judged = feature.get("judged") or (feature.get("found") or {}).get("verdict")
         if judged:
-            calls[judged["call"]] = calls.get(judged["call"], 0) + 1
-    return calls, gaps
+            verdicts[judged["call"]] = verdicts.get(judged["call"], 0) + 1
+    return verdicts, gaps
 
 
 class Migration(migrations.Migration):
@@ -41,7 +41,7 @@ class Migration(migrations.Migration):
         migrations.AddField("signoff", "document", models.BinaryField(default=b"")),
         migrations.AddField("signoff", "gap_mm", models.CharField(max_length=60, blank=True, default="")),
         migrations.AddField("signoff", "gap_in", models.CharField(max_length=60, blank=True, default="")),
-        migrations.AddField("signoff", "calls", models.JSONField(default=dict)),
+        migrations.AddField("signoff", "verdicts", models.JSONField(default=dict)),
         migrations.RunPython(to_documents, migrations.RunPython.noop),
         migrations.RemoveField("signoff", "record"),
         migrations.AlterField("signoff", "document", models.BinaryField()),

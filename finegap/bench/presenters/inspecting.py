@@ -12,7 +12,7 @@ from django.utils import timezone
 from finegap.bench import responses
 from finegap.bench.models import Decision, Look, NewPart, PartFitted, Photo
 from finegap.bench.records import Records, reading_faults
-from finegap.core.families.model import Feature, FeatureKind
+from finegap.core.families.features import Feature, FeatureKind
 from finegap.core.formatting import Amount, Amounts, Bare, Joined, Kind, Sentence, Text, Units, bare, between_edges, length
 from finegap.core.gap.setting import Check
 from finegap.core.gauges import Cabinet

@@ -6,7 +6,7 @@ from finegap.bench import responses
 from finegap.bench.presenters.inspecting import photos
 from finegap.bench.records import Records
 from finegap.core.assembly.elastomers import MEDIA
-from finegap.core.families.model import Family
+from finegap.core.families.family import Family
 from finegap.core.formatting import Amount, Kind, Text
 from finegap.core.job import Assessment
 from finegap.core.job_tasks import key_of

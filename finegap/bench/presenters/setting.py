@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from finegap.bench import responses
 from finegap.bench.models import Job, Try
 from finegap.bench.records import GAP, Records, try_made
-from finegap.core.families.model import Step
+from finegap.core.families.steps import Step
 from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Text, bare, length
 from finegap.core.gap.heat import HotGap, WarmingUp
 from finegap.core.gap.leaves import Pile, proving, uncertainty_mm

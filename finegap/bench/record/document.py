@@ -18,7 +18,7 @@ from typing import Any
 import rfc8785
 
 from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Shown, Text, Units, render
-from finegap.core.quantities import Dimension
+from finegap.core.quantities import internal_unit
 from finegap.site.plain import walked
 
 FORMAT = "fine-gap/job-record"
@@ -26,23 +26,8 @@ FORMAT = "fine-gap/job-record"
 Job = dict[str, Any]
 """A job as the bench shows it, a text with numbers in it as a ``Text``."""
 
-_UNITS = {
-    Dimension.LENGTH: "mm",
-    Dimension.ANGLE: "deg",
-    Dimension.TORQUE: "N.m",
-    Dimension.TEMPERATURE: "C",
-    Dimension.VISCOSITY: "mm2/s",
-    Dimension.FLOW: "L/min",
-    Dimension.POWER: "kW",
-    Dimension.VOLUME: "L",
-    Dimension.PRESSURE: "bar",
-    Dimension.FORCE: "kN",
-    Dimension.STRESS: "MPa",
-    Dimension.MASS: "g",
-}
-"""The unit of a number by its dimension; one without is named by its kind."""
-
 _OF_KIND = {Kind.TEMPERATURE_STEP: "K", Kind.EXPANSION: "um/(m.K)", Kind.PERCENT: "%", Kind.SHARE: "%"}
+"""The unit of a kind without a dimension; a number alone has 1."""
 
 LAYOUT = {
     "": ("drawing", "gauges", "materials", "amendments", "abandoned", "meanwhile"),
@@ -163,7 +148,7 @@ def _moment(text: str) -> str:
 
 def _amount(amount: Amount, text: Amount | Bare) -> dict[str, Any]:
     dimension = amount.kind.value[0]
-    unit = _UNITS[dimension] if dimension else _OF_KIND.get(amount.kind, "1")
+    unit = internal_unit(dimension) if dimension else _OF_KIND.get(amount.kind, "1")
     shown = {"mm": render(text, Units.MM), "in": render(text, Units.IN)}
     # Degrees of freedom may be without end, which JSON has no number for.
     return {"value": _rounded(amount.value) if math.isfinite(amount.value) else None, "unit": unit, **shown}

@@ -13,7 +13,7 @@ from finegap.bench.models import Job
 from finegap.bench.record.complete import completed
 from finegap.bench.records import sheet_of
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Family
+from finegap.core.families.family import Family
 from finegap.core.means import registry as registered_means
 from finegap.core.means.base import MeansView
 from finegap.core.tasks import registry as registered_tasks

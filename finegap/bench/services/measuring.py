@@ -16,7 +16,7 @@ from finegap.bench.services.changing import JobRef, log, recording
 from finegap.core import job_record as core
 from finegap.core.entry import FIELDS, Entry
 from finegap.core.errors import FieldError, Unlikely
-from finegap.core.families.model import Feature, FeatureKind, Station
+from finegap.core.families.features import Feature, FeatureKind, Station
 from finegap.core.formatting import length
 from finegap.core.gauges import GaugeKind
 from finegap.core.inspection import inspect

@@ -10,7 +10,7 @@ from finegap.bench.models import Event, Job
 from finegap.bench.services.changing import zone_of
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Symptom
+from finegap.core.families.family import Symptom
 from finegap.core.gap.viscosity import AS_WRITTEN
 from finegap.core.sheet import read_sheet
 from finegap.fleet.models import Pump

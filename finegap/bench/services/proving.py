@@ -60,6 +60,8 @@ def see(ref: JobRef, new: NewProof) -> None:
         step = step_of(load(job).job_record.family, new.step)
         if not step.has(new.seen if new.seen in (TURNING, END_PLAY) else FirstHourTask.kind):
             raise FieldError("step", f"{new.seen} is not looked at there.", "Expected the step that is done with it.")
+        if new.places and new.seen != TURNING:
+            raise FieldError("tight spot", "only the turning of a shaft has one.", f"Expected none with {new.seen}.")
         value, typed = None, new.typed.strip()
         if new.seen == TURNING:
             odd = next((place for place in new.places if place not in CLOCK), None)

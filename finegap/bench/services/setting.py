@@ -11,9 +11,11 @@ from finegap.bench.models import Job, Try, TryCheck, ZeroFound
 from finegap.bench.records import GAP, MESH, core_gauge, family_of, load, sheet_of
 from finegap.bench.services.changing import JobRef, log, recording
 from finegap.bench.services.measuring import length_gauge, length_typed, overdue
-from finegap.core.entry import Entry
+from finegap.core.entry import FIELDS, Entry
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Family, FeatureKind, Stage, Step
+from finegap.core.families.family import Family
+from finegap.core.families.features import FeatureKind
+from finegap.core.families.steps import Stage, Step
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.leaves import pair_uncertainty_mm
 from finegap.core.gap.setting import Check, GapTarget, feeler_check
@@ -286,7 +288,13 @@ def _moved(job: Job, means: Means, new: NewTry, entry: Entry) -> Quantity | None
     """By how much a means was moved; nothing for what no number tells of."""
     if means.zero and not job.zeros.standing().exists():
         raise Refused("Zero has not been found yet.", ["Find zero first, and say by which school."])
-    return entry.read(means.moved.entry, new.moved or "0") if means.moved else None
+    if means.moved is None:
+        return None
+    if not new.moved.strip():
+        raise FieldError(
+            FIELDS[means.moved.entry].name, "nothing was entered.", "Expected how far it was moved; 0 where it was not."
+        )
+    return entry.read(means.moved.entry, new.moved)
 
 
 def move_stock(job: Job, before: list[list[int]], after: list[list[int]]) -> None:

@@ -13,7 +13,7 @@ from finegap.bench.records import load
 from finegap.bench.services.changing import JobRef, check_last, has_worked, log, recording
 from finegap.core import VERSION
 from finegap.core.errors import FieldError
-from finegap.core.families.model import FeatureKind
+from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Units, render
 from finegap.core.gap.setting import Check
 from finegap.core.inspection import FeatureState
@@ -58,7 +58,7 @@ def sign_off(ref: JobRef, sign_id: uuid.UUID, is_lead: bool, reason: str = "") -
         log(job, ref, "Signed off" + (f": {reason.strip()}" if reason.strip() else "") + own)
         view = job_response(job, signature)
         signature.document = lzma.compress(write(view, RECORD_VERSION, VERSION), format=lzma.FORMAT_ALONE, preset=9)
-        signature.calls = dict(Counter(feature.judged.verdict for feature in view.features if feature.judged))
+        signature.verdicts = dict(Counter(feature.judged.verdict for feature in view.features if feature.judged))
         if view.setting and view.setting.tries:
             gap = view.setting.tries[-1].gap
             signature.gap_mm, signature.gap_in = (render(gap, units) for units in (Units.MM, Units.IN))

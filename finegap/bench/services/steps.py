@@ -9,7 +9,8 @@ from finegap.bench.models import Job, OnHand, StepMark
 from finegap.bench.records import family_of, load, name_of
 from finegap.bench.services.changing import JobRef, has_worked, log, recording
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Family, Step
+from finegap.core.families.family import Family
+from finegap.core.families.steps import Step
 from finegap.core.job import assess
 from finegap.core.tasks.ready import ReadyTask
 from finegap.site.errors import Conflict, Refused

@@ -28,7 +28,8 @@ from finegap.bench.services.deciding import about_feature, renew
 from finegap.bench.services.setting import move_stock, unprove
 from finegap.bench.services.steps import about_step
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Family, Step
+from finegap.core.families.family import Family
+from finegap.core.families.steps import Step
 from finegap.core.job import Assessment, assess
 from finegap.core.job_record import JobRecord
 from finegap.core.quantities import said

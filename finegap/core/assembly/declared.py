@@ -14,7 +14,7 @@ from finegap.core.assembly.packing import Joints
 from finegap.core.assembly.press import Solid
 from finegap.core.assembly.torque import DEFAULT_PASSES, FRICTION, Tang, Thread, thread_of
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Family
+from finegap.core.families.family import Family
 from finegap.core.families.stack import LinesUp, Points, Ring, Shape, Stack, StackPart
 from finegap.core.formatting import Kind, Sentence, between
 from finegap.core.materials import MATERIALS, Expansion

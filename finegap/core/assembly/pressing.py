@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from finegap.core.assembly.declared import PressSpec
 from finegap.core.assembly.press import PressFit
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Press
+from finegap.core.families.family import Press
 from finegap.core.formatting import Amounts, Sentence, edges, length
 from finegap.core.inspection import FeatureState
 from finegap.core.measuring.readings import Result

@@ -8,7 +8,7 @@ from collections import Counter
 from finegap.core.calculators.model import Calculator, Input, Typed, mm
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.families.model import GapWords
+from finegap.core.families.family import GapWords
 from finegap.core.formatting import Sentence
 from finegap.core.gap import gaskets, shims, timing
 from finegap.core.gap.move import Move, Window

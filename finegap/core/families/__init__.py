@@ -7,7 +7,7 @@ family it has.
 from importlib import import_module
 from pkgutil import iter_modules
 
-from finegap.core.families.model import Family
+from finegap.core.families.family import Family
 
 
 def _declared() -> dict[str, Family]:

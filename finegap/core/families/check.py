@@ -12,7 +12,10 @@ from graphlib import CycleError, TopologicalSorter
 from itertools import product
 
 from finegap.core.errors import FieldError
-from finegap.core.families.model import GAP_RIGHT, Build, Family, Feature, FeatureKind, Stage, Step, When, belongs
+from finegap.core.families.builds import Build, When, belongs
+from finegap.core.families.family import Family
+from finegap.core.families.features import Feature, FeatureKind
+from finegap.core.families.steps import GAP_RIGHT, Stage, Step
 
 TOLD_BY_THE_JOB = frozenset({"maker", "model", "serial", "liquid", "hazards", "temperature", "pressure"})
 """What a step may say of any job, whatever its family."""

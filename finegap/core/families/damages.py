@@ -1,6 +1,6 @@
 """Damage more than one family knows, and what it means whatever the size. Common practice, no source; the maker's manual rules."""
 
-from finegap.core.families.model import Damage
+from finegap.core.families.features import Damage
 from finegap.core.measuring.verdict import Verdict
 
 POLISHED = Damage("polished", "polished", Verdict.KEEP, "Bright contact with no edge to feel is how it runs in.")

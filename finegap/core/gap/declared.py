@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Family, FeatureKind
+from finegap.core.families.family import Family
+from finegap.core.families.features import FeatureKind
 from finegap.core.gap.heat import NO_PART, Body, Part, Warming
 from finegap.core.gap.performance import Losses, Path, TestPoint
 from finegap.core.materials import MATERIALS, Expansion

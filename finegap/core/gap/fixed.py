@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from finegap.core.families.model import GapWords
+from finegap.core.families.family import GapWords
 from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.gap.move import Move, Way, Window
 from finegap.core.working import Given, Working

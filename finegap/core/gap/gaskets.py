@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from itertools import combinations_with_replacement
 
 from finegap.core.errors import FieldError
-from finegap.core.families.model import DEFAULT_WORDS, GapWords
+from finegap.core.families.family import DEFAULT_WORDS, GapWords
 from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.gap.move import Move, Way, Window, way_of
 from finegap.core.gap.stock import (

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from finegap.core.families.model import GapWords
+from finegap.core.families.family import GapWords
 from finegap.core.formatting import Amounts, Kind, Sentence, between, length
 from finegap.core.gap.move import Move, Window, way_of
 from finegap.core.working import Given, Working

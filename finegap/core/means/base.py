@@ -12,7 +12,8 @@ from dataclasses import dataclass, replace
 from typing import Any, ClassVar, Protocol, Self
 
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Family, GapWords, Step
+from finegap.core.families.family import Family, GapWords
+from finegap.core.families.steps import Step
 from finegap.core.formatting import Sentence, Text, Units
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.move import Move, Window

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, ClassVar, Self
 
-from finegap.core.families.model import Family, GapWords
+from finegap.core.families.family import Family, GapWords
 from finegap.core.formatting import Text
 from finegap.core.gap import fixed
 from finegap.core.gap.setting import Setting, judged, settled

@@ -10,7 +10,7 @@ from itertools import pairwise
 from typing import Any, ClassVar, Self
 
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Family, GapWords
+from finegap.core.families.family import Family, GapWords
 from finegap.core.formatting import Sentence, Text
 from finegap.core.gap import gaskets, mismatch
 from finegap.core.gap.gaskets import Known, StackChange, StackChoice

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Any, ClassVar, Self
 
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Family, GapWords
+from finegap.core.families.family import Family, GapWords
 from finegap.core.formatting import Amount, Bare, Kind, Sentence, Shown, Text, Units, length
 from finegap.core.gap import housing, mismatch
 from finegap.core.gap.declared import length_of

@@ -10,7 +10,7 @@ from typing import Any
 from finegap.core import means
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
-from finegap.core.families.model import Family
+from finegap.core.families.family import Family
 from finegap.core.gap.table import Row
 from finegap.core.means.base import Means, MeansView
 from finegap.core.means.timing import TimingMeans

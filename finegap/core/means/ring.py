@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, ClassVar, Self
 
-from finegap.core.families.model import Family, GapWords
+from finegap.core.families.family import Family, GapWords
 from finegap.core.formatting import Sentence, Text, length
 from finegap.core.gap import ring
 from finegap.core.gap.declared import pair_of

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from typing import Any, ClassVar, Self
 
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Family, GapWords
+from finegap.core.families.family import Family, GapWords
 from finegap.core.formatting import Bare, Sentence, Text, length
 from finegap.core.gap import gaskets, mismatch, shims
 from finegap.core.gap.declared import length_of

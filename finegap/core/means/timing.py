@@ -9,7 +9,7 @@ from itertools import pairwise
 from typing import Any, ClassVar, Self
 
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Family, GapWords
+from finegap.core.families.family import Family, GapWords
 from finegap.core.formatting import Amount, Bare, Kind, Text, length
 from finegap.core.gap import mismatch, timing
 from finegap.core.gap.declared import length_of, pair_of

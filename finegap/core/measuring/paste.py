@@ -7,7 +7,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
-from finegap.core.families.model import Station
+from finegap.core.families.features import Station
 from finegap.core.numerals import Mark
 from finegap.core.quantities import Dimension, Quantity, Sign, parse, unit_of
 

@@ -10,7 +10,7 @@ from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, ClassVar, Protocol, Self
 
-from finegap.core.families.model import Family
+from finegap.core.families.family import Family
 from finegap.core.formatting import Sentence, Text
 from finegap.core.means.base import View
 

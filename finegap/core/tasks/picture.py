@@ -6,7 +6,8 @@ from collections.abc import Collection
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
-from finegap.core.families.model import Family, Mark, Picture
+from finegap.core.families.drawing import Mark, Picture
+from finegap.core.families.family import Family
 from finegap.core.tasks.base import Plain, TaskNow, TaskView
 
 

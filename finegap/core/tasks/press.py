@@ -8,7 +8,7 @@ from typing import ClassVar, Self
 
 from finegap.core.assembly.declared import PressSpec
 from finegap.core.assembly.pressing import PressState, press_state
-from finegap.core.families.model import Family
+from finegap.core.families.family import Family
 from finegap.core.formatting import Sentence
 from finegap.core.result_lines import ResultLine, Status
 from finegap.core.tasks.base import Plain, TaskNow, TaskView, said

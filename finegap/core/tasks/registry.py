@@ -9,7 +9,7 @@ from finegap.core import tasks
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.families.check import every_build
-from finegap.core.families.model import Family
+from finegap.core.families.family import Family
 from finegap.core.tasks.base import StepTask, TaskView
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import ClassVar, Self
 
 from finegap.core.assembly.stacking import StackState, stack_state
-from finegap.core.families.model import Family
+from finegap.core.families.family import Family
 from finegap.core.families.stack import Points, Shape, StackPart
 from finegap.core.formatting import Sentence, Text
 from finegap.core.procedure import filled

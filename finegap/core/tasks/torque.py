@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import ClassVar, Self
 
 from finegap.core.assembly.tightening import Tightened, Tightening, Wrench, pass_words, wrench_for
-from finegap.core.families.model import Family
+from finegap.core.families.family import Family
 from finegap.core.formatting import Amount, Kind, Sentence, Text, between
 from finegap.core.result_lines import ResultLine, Status
 from finegap.core.tasks.base import Plain, TaskNow, TaskView

@@ -9,7 +9,7 @@ from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, Paragraph
 
-from finegap.core.families.model import Stage
+from finegap.core.families.steps import Stage
 from finegap.formats.paper import BLUE, CELL, HEAD, INK, SMALL, SMALLEST, WIDTH, Record, bold, paragraph, table, when, written
 
 

@@ -1,20 +1,10 @@
 """A made-up pump: a plate over a hole, and a slit set with a wedge."""
 
-from finegap.core.families.model import (
-    Damage,
-    Drawing,
-    Family,
-    Feature,
-    FeatureKind,
-    Mark,
-    Option,
-    Stage,
-    Step,
-    Style,
-    Task,
-    rect,
-    stations,
-)
+from finegap.core.families.builds import Option
+from finegap.core.families.drawing import Drawing, Mark, Style, rect
+from finegap.core.families.family import Family
+from finegap.core.families.features import Damage, Feature, FeatureKind, stations
+from finegap.core.families.steps import Stage, Step, Task
 from finegap.core.measuring.verdict import Verdict
 
 FAMILY = Family(

@@ -1,11 +1,12 @@
 """Circumferential piston pump: arc-shaped wings of two timed rotors sweep round hubs. Common practice, no source."""
 
+from finegap.core.families.builds import Option
 from finegap.core.families.circumferential_piston.drawing import DRAWING
 from finegap.core.families.circumferential_piston.features import FEATURES
 from finegap.core.families.circumferential_piston.pictures import PICTURES
 from finegap.core.families.circumferential_piston.procedure import DETAILS, STEPS
 from finegap.core.families.circumferential_piston.stacks import STACKS
-from finegap.core.families.model import Family, GapWords, Option, ReplacedWith, Side, Symptom
+from finegap.core.families.family import Family, GapWords, ReplacedWith, Side, Symptom
 
 FAMILY = Family(
     key="circumferential_piston",

@@ -1,7 +1,7 @@
 """The numbered gaps of a circumferential piston pump, with their damage. What each damage means is common practice, no source."""
 
 from finegap.core.families.damages import BURR, CRACKED, GALLED, PITTED, POLISHED, SCORED
-from finegap.core.families.model import Damage, Feature, FeatureKind, Station, stations
+from finegap.core.families.features import Damage, Feature, FeatureKind, Station, stations
 from finegap.core.measuring.verdict import Verdict
 
 _ONE = (Station("gap", "", ""),)

@@ -1,6 +1,6 @@
 """The steps of a circumferential piston overhaul, in working order. Common practice, no source."""
 
-from finegap.core.families.model import Stage, Step, Task
+from finegap.core.families.steps import Stage, Step, Task
 
 DETAILS = {
     "cover_nuts": "number of cover nuts",

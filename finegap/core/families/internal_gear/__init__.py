@@ -1,5 +1,6 @@
 """Internal gear pump: a rotor drives an idler on an offset pin in the head."""
 
+from finegap.core.families.family import Family
 from finegap.core.families.internal_gear.drawing import DRAWING
 from finegap.core.families.internal_gear.features import FEATURES
 from finegap.core.families.internal_gear.pictures import PICTURES
@@ -7,7 +8,6 @@ from finegap.core.families.internal_gear.presses import PRESSES, SIZES
 from finegap.core.families.internal_gear.procedure import DETAILS, STEPS
 from finegap.core.families.internal_gear.rules import OPTIONS, REPLACED_WITH, SYMPTOMS
 from finegap.core.families.internal_gear.stacks import STACKS
-from finegap.core.families.model import Family
 
 FAMILY = Family(
     key="internal_gear",

@@ -1,6 +1,7 @@
 """The section of an internal gear pump, cut along the shaft; gaps are drawn wide."""
 
-from finegap.core.families.model import Drawing, Mark, Style, When, circle, rect
+from finegap.core.families.builds import When
+from finegap.core.families.drawing import Drawing, Mark, Style, circle, rect
 
 _LEFT, _TOP = 60, 36
 

@@ -4,7 +4,7 @@ What each damage means is common practice, no source; the maker's manual rules.
 """
 
 from finegap.core.families.damages import BURR, CRACKED, GALLED, METAL, PITTED, POLISHED, SCORED, TEETH
-from finegap.core.families.model import Damage, Feature, FeatureKind, Station, stations
+from finegap.core.families.features import Damage, Feature, FeatureKind, Station, stations
 from finegap.core.measuring.verdict import Verdict
 
 _ACROSS = ("12–6", "3–9")

@@ -1,6 +1,7 @@
 """The bushings of an internal gear pump that are pressed, and what is measured of them before they are."""
 
-from finegap.core.families.model import Feature, FeatureKind, Press, stations
+from finegap.core.families.family import Press
+from finegap.core.families.features import Feature, FeatureKind, stations
 
 _ACROSS = ("12–6", "3–9")
 _FRONT_BACK = ("front", "back")

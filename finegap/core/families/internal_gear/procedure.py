@@ -1,6 +1,7 @@
 """The steps of an internal gear overhaul, in working order, for its usual builds. Common practice, no source."""
 
-from finegap.core.families.model import Stage, Step, Task, When
+from finegap.core.families.builds import When
+from finegap.core.families.steps import Stage, Step, Task
 
 DETAILS = {
     "head_bolts": "number of head bolts",

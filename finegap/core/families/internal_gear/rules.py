@@ -1,6 +1,7 @@
 """Builds of an internal gear pump, what its symptoms point to, and which parts go together. Common practice, no source."""
 
-from finegap.core.families.model import Option, ReplacedWith, Side, Symptom
+from finegap.core.families.builds import Option
+from finegap.core.families.family import ReplacedWith, Side, Symptom
 
 OPTIONS = (
     Option(

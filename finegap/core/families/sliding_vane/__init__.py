@@ -1,6 +1,7 @@
 """Sliding vane pump: vanes slide in the slots of a rotor that runs close to its end covers. Common practice, no source."""
 
-from finegap.core.families.model import Family, GapWords, Option, ReplacedWith, Side, Symptom
+from finegap.core.families.builds import Option
+from finegap.core.families.family import Family, GapWords, ReplacedWith, Side, Symptom
 from finegap.core.families.sliding_vane.drawing import DRAWING
 from finegap.core.families.sliding_vane.features import FEATURES
 from finegap.core.families.sliding_vane.pictures import PICTURES

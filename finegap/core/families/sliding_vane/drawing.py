@@ -1,6 +1,6 @@
 """The section of a sliding vane pump, cut along the shaft; gaps are drawn wide."""
 
-from finegap.core.families.model import Drawing, Mark, Style, circle, rect
+from finegap.core.families.drawing import Drawing, Mark, Style, circle, rect
 
 _LEFT = 120
 """Room for names on either side."""

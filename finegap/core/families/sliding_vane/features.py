@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from finegap.core.families.damages import CRACKED, GALLED, PITTED, POLISHED, SCORED
-from finegap.core.families.model import Counted, Damage, Feature, FeatureKind, Station, stations
+from finegap.core.families.features import Counted, Damage, Feature, FeatureKind, Station, stations
 from finegap.core.measuring.verdict import Verdict
 
 _VANES = Counted("vanes", "vane {n}", 4)

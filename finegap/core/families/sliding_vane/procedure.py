@@ -2,7 +2,8 @@
 
 from dataclasses import replace
 
-from finegap.core.families.model import Stage, Step, Task, When
+from finegap.core.families.builds import When
+from finegap.core.families.steps import Stage, Step, Task
 
 DETAILS = {
     "vanes": "number of vanes",

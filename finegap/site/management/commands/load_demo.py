@@ -21,7 +21,7 @@ from finegap.bench.models import Job
 from finegap.bench.records import Records
 from finegap.bench.records import load as load_job
 from finegap.core.entry import Entry
-from finegap.core.families.model import Stage, Task
+from finegap.core.families.steps import Stage, Task
 from finegap.core.formatting import Units
 from finegap.core.gap.viscosity import AS_WRITTEN
 from finegap.core.job import assess

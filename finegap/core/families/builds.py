@@ -1,0 +1,45 @@
+"""Builds of a family: what a pump may have of each option, and what is there for which build."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Protocol, TypeVar
+
+Build = Mapping[str, str]
+"""Which choice of each option a pump has: ``{"seal": "packed"}``."""
+
+
+When = Mapping[str, tuple[str, ...]]
+"""Builds something belongs to: for each option named, the choices it is there for. Empty: every build."""
+
+
+@dataclass(frozen=True)
+class Option:
+    """One way in which pumps of the family differ; ``choices`` by key, the usual one first.
+
+    ``when`` names the builds that have it, by other options declared before it; a pump of another build has no such option.
+    """
+
+    key: str
+    name: str
+    choices: Mapping[str, str]
+    when: When = field(default_factory=dict)
+
+
+class _Conditional(Protocol):
+    @property
+    def when(self) -> When: ...
+
+
+_C = TypeVar("_C", bound=_Conditional)
+
+
+def belongs(when: When, build: Build) -> bool:
+    """Whether something of these builds is in this one."""
+    return all(build.get(option) in choices for option, choices in when.items())
+
+
+def belonging(build: Build, things: tuple[_C, ...]) -> tuple[_C, ...]:
+    """Those of the things that are in a build."""
+    return tuple(t for t in things if belongs(t.when, build))

@@ -1,0 +1,184 @@
+"""A family of pumps: its features, steps, options and drawing, the reasons it comes in, and what is renewed together."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from enum import Enum
+from functools import cached_property, lru_cache
+
+from finegap.core.errors import FieldError
+from finegap.core.families.builds import Build, Option, belonging, belongs
+from finegap.core.families.drawing import NOTHING_DRAWN, Drawing, Picture
+from finegap.core.families.features import Feature, Station
+from finegap.core.families.stack import Stack
+from finegap.core.families.steps import Stage, Step
+
+
+@dataclass(frozen=True)
+class Press:
+    """A part pressed into a seat.
+
+    ``outside`` and ``seat`` are the features measured before pressing. Where the part has a bore, ``free`` is that bore while it
+    is still free, ``bore`` the feature it is once it has closed in, and ``pair`` its running clearance; a solid part has none of
+    the three. ``wet_seat`` when the seat runs in the liquid, too, and is as warm as it. ``how`` says in a few words with which
+    tool it is pressed, from which side, and on what it stands.
+    """
+
+    key: str
+    name: str
+    outside: str
+    seat: str
+    free: str = ""
+    bore: str = ""
+    pair: str = ""
+    wet_seat: bool = False
+    how: str = ""
+
+
+class Side(Enum):
+    """On which side of its window a gap explains a symptom."""
+
+    WIDER = "wider"
+    TIGHTER = "tighter"
+    EITHER = "either"
+
+
+@dataclass(frozen=True)
+class Symptom:
+    """Why a pump comes in; ``suspects`` are feature keys, the most telling first, ``also`` what no gauge shows.
+
+    ``gap`` is on which side of its window a gap that is set explains it.
+    """
+
+    key: str
+    name: str
+    suspects: tuple[str, ...]
+    also: str = ""
+    gap: Side = Side.EITHER
+
+
+@dataclass(frozen=True)
+class ReplacedWith:
+    """Parts that go together: when the part of ``changed`` is renewed, so are those of ``also``."""
+
+    changed: str
+    also: tuple[str, ...]
+    why: str
+
+
+@dataclass(frozen=True)
+class GapWords:
+    """What a family calls the gap that is set: its name, where gaskets for it lie, and the faces it is between."""
+
+    name: str
+    place: str
+    faces: str
+
+
+DEFAULT_WORDS = GapWords("end clearance", "under the head", "rotor and head")
+"""Those of most pumps with a head."""
+
+
+@dataclass(frozen=True, eq=False)
+class Family:
+    """A family of pumps. ``details`` are the counts and weights a sheet may give for the procedure, by key.
+
+    ``torques`` are the lines of a torque table its steps tighten to, by key (the line's name without capitals).
+    ``geared`` are the means beside the option “means” that set another of its gaps.
+    ``usual`` says between which values a quantity of the duty lies, by its field, where the family differs from others.
+    ``build`` is set where this is the family as one build has it.
+    A family is itself and no other: it is compared, and looked up, by identity.
+
+    Raises
+    ------
+    FieldError
+        As declared, it names something it does not have, or has a hold point that some build cannot reach.
+    """
+
+    key: str
+    name: str
+    features: tuple[Feature, ...]
+    steps: tuple[Step, ...]
+    options: tuple[Option, ...] = ()
+    symptoms: tuple[Symptom, ...] = ()
+    replaced_with: tuple[ReplacedWith, ...] = ()
+    details: Mapping[str, str] = field(default_factory=dict)
+    stacks: tuple[Stack, ...] = ()
+    presses: tuple[Press, ...] = ()
+    pictures: Mapping[str, Picture] = field(default_factory=dict)
+    gap: GapWords = DEFAULT_WORDS
+    usual: Mapping[str, tuple[float, float]] = field(default_factory=dict)
+    drawing: Drawing = NOTHING_DRAWN
+    torques: tuple[str, ...] = ()
+    geared: tuple[str, ...] = ()
+    build: Build | None = None
+
+    def __post_init__(self) -> None:
+        if self.build is None:
+            from finegap.core.families.check import check_family
+
+            check_family(self)
+
+    @cached_property
+    def by_key(self) -> dict[str, Feature]:
+        """Features by key."""
+        return {f.key: f for f in self.features}
+
+    def steps_of(self, stage: Stage) -> tuple[Step, ...]:
+        """The steps of a stage, in order."""
+        return tuple(s for s in self.steps if s.stage is stage)
+
+    def complete(self, build: Build, field_name: str = "build") -> dict[str, str]:
+        """A build with the usual choice where none is given.
+
+        Raises
+        ------
+        FieldError
+            An option or a choice this family does not have.
+        """
+        known = {option.key: option for option in self.options}
+        for key, choice in build.items():
+            if key not in known:
+                expected = f"Expected any of: {', '.join(known)}." if known else "Expected none."
+                raise FieldError(f"{field_name}.{key}", f"a {self.name.lower()} has no such option.", expected)
+            if choice not in known[key].choices:
+                expected = f"Expected one of: {', '.join(known[key].choices)}."
+                raise FieldError(f"{field_name}.{key}", f"“{choice}” is not a choice of {known[key].name.lower()}.", expected)
+        whole: dict[str, str] = {}
+        for option in self.options:
+            if belongs(option.when, whole):
+                whole[option.key] = build.get(option.key) or next(iter(option.choices))
+        return whole
+
+    def built(self, build: Build) -> Family:
+        """The family as one build has it: features, steps and drawing that belong to it."""
+        return _built(self, tuple(sorted(build.items())))
+
+
+@lru_cache(maxsize=256)
+def _built(family: Family, build: tuple[tuple[str, str], ...]) -> Family:
+    chosen = dict(build)
+    drawing = replace(family.drawing, marks=belonging(chosen, family.drawing.marks))
+    return replace(
+        family,
+        build=chosen,
+        options=tuple(option for option in family.options if belongs(option.when, chosen)),
+        features=belonging(chosen, family.features),
+        steps=belonging(chosen, family.steps),
+        stacks=belonging(chosen, family.stacks),
+        drawing=drawing,
+    )
+
+
+@lru_cache(maxsize=256)
+def pressed_only(family: Family, presses: frozenset[str]) -> Family:
+    """The family with the sizes of only those press fits."""
+    return replace(family, features=tuple(f for f in family.features if not f.press or f.press in presses))
+
+
+@lru_cache(maxsize=256)
+def stationed(family: Family, wanted: tuple[tuple[str, tuple[Station, ...]], ...]) -> Family:
+    """The family with other stations for some features."""
+    stations_of = dict(wanted)
+    return replace(family, features=tuple(replace(f, stations=stations_of.get(f.key, f.stations)) for f in family.features))
