@@ -296,6 +296,11 @@ class Zero(Works):
                 services.record_try(self.seen(number), new)
             self.assertEqual(caught.exception.field, field)
         self.assertEqual(job_view(number, Units.MM).setting.tries, [])
+        for typed, way in (("30 mm", "open"), ("5 mm", "close"), ("0", "open")):
+            new = services.NewTry(uuid.uuid4(), [feeler("0.17", "0.19")], moved=typed, way=way)
+            services.record_try(self.meant(number), new)
+        told = [one.set_by for one in job_view(number, Units.MM).setting.tries]
+        self.assertEqual(told, ["arc 30.0 opened", "arc 5.0 closed", "arc 0.0"])
 
 
 class Proving(Works):

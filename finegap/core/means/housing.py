@@ -171,8 +171,10 @@ class HousingMeans(Plain):
         return (self.check.sentence, self.check.agrees) if self.check else None
 
     def set_by(self, made: TryMade, typed: str) -> Text:
-        """By its arc, opening positive; beside it what was typed, in the other unit system."""
-        return arc_words(Amount(made.moved or 0.0, Kind.ARC), "", typed)
+        """By its arc, and which way; beside it what was typed, in the other unit system."""
+        moved = made.moved or 0.0
+        side = "" if not moved else "opened" if moved > 0 else "closed"
+        return arc_words(Amount(abs(moved), Kind.ARC), side, typed)
 
     def lash_by(self, moved: float) -> float:
         """Of the arc turned before the rotor followed, in mm."""
