@@ -12,6 +12,14 @@ from finegap.inventory.models import Certificate, Gauge, GreaseGun
 from finegap.sheets.models import SheetRevision, ShopProcedure
 
 
+class JobSet(models.QuerySet["Job"]):
+    """Jobs."""
+
+    def whole(self) -> Self:
+        """With all that is shown of a job beside its records."""
+        return self.select_related("pump", "revision__sheet", "opened_by", "procedure", "gun")
+
+
 class Job(Duty):
     """One overhaul. ``version`` counts every change, so that a second person is told and nothing is overwritten.
 
@@ -44,8 +52,7 @@ class Job(Duty):
     meanwhile = models.JSONField(default=list)
     renewed = models.PositiveIntegerField(default=0)
 
-    about = "*"
-    """What the change in hand is about, kept with its line of the log; no column."""
+    objects = JobSet.as_manager()
 
     class Meta:
         ordering = ["-number"]
@@ -418,17 +425,28 @@ class Amendment(Recorded):
 
 
 class Event(InItsZone):
-    """The log of a job: one line for each version.
-
-    ``about`` names what it changed, in words apart: a change to something else is no conflict. ``*`` is all of the job.
-    """
+    """The log of a job: one line for each version."""
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="events")
     version = models.PositiveIntegerField()
-    about = models.CharField(max_length=400, default="*")
     by = models.ForeignKey(USER, models.PROTECT, related_name="+")
     what = models.CharField(max_length=400)
 
     class Meta:
         ordering = ["version"]
         constraints = [models.UniqueConstraint(fields=["job", "version"], name="one_event_a_version")]
+
+
+class SectionVersion(models.Model):
+    """A version of a section of a job (a part, a step, a stack; ``*`` is all of it): that of the change that touched it.
+
+    A change to a section is refused where somebody else has changed it since it was read; changes to others do not matter to it.
+    """
+
+    job = models.ForeignKey(Job, models.CASCADE, related_name="section_versions")
+    section = models.CharField(max_length=160)
+    by = models.ForeignKey(USER, models.PROTECT, related_name="+")
+    version = models.PositiveIntegerField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["job", "section", "version"], name="versions_of_a_section")]

@@ -13,6 +13,7 @@ from typing import TypeVar
 from django.contrib.auth.models import User
 from django.utils import timezone
 
+from finegap.bench.changes import TryOf
 from finegap.bench.models import (
     Decision,
     Job,
@@ -42,6 +43,7 @@ from finegap.core.gap.leaves import pair_piles
 from finegap.core.gap.setting import Check, TryMade
 from finegap.core.gap.viscosity import has_points
 from finegap.core.gauges import Choice, GaugeKind
+from finegap.core.job import Assessment, assess
 from finegap.core.means.registry import GEAR
 from finegap.core.measuring import readings as measuring
 from finegap.core.measuring.temperature import Warm
@@ -56,9 +58,6 @@ from finegap.core.wear.lives import Size, Visit
 from finegap.fleet.duty import read_again
 from finegap.inventory.models import Certificate, GasketStock, Gauge
 from finegap.inventory.queries import works_settings
-
-GAP, MESH = "gap", "mesh"
-"""What a try sets: the gap of the clearance table, or the mesh of a timing gear."""
 
 
 @dataclass(frozen=True)
@@ -92,6 +91,11 @@ class Records:
     def stamp(self, row: Recorded) -> Stamp:
         """By whom a row was recorded, and when."""
         return Stamp(str(row.id), self.names[row.by_id], row.when.isoformat())
+
+    @cached_property
+    def assessment(self) -> Assessment:
+        """Everything the core says about the job, worked out once."""
+        return assess(self.job_record)
 
     @cached_property
     def job_record(self) -> core.JobRecord:
@@ -198,9 +202,9 @@ def _facts(records: Records) -> core.JobRecord:
         ),
         zero=Zero(zero.school) if zero else None,
         lash_mm=zero.lash_mm if zero else sheet.means.lash_mm,
-        tries=tuple(try_made(t, checks[t.pk]) for t in tries if t.sets == GAP and not t.struck_reason),
-        mesh_tries=tuple(try_made(t, checks[t.pk]) for t in tries if t.sets == MESH and not t.struck_reason),
-        opened=frozenset(sheet.means.kind if t.sets == GAP else GEAR for t in tries if t.opened and not t.struck_reason),
+        tries=tuple(try_made(t, checks[t.pk]) for t in tries if t.sets == TryOf.GAP and not t.struck_reason),
+        mesh_tries=tuple(try_made(t, checks[t.pk]) for t in tries if t.sets == TryOf.MESH and not t.struck_reason),
+        opened=frozenset(sheet.means.kind if t.sets == TryOf.GAP else GEAR for t in tries if t.opened and not t.struck_reason),
         box=dict(stock),
         build=build,
         shop=shop_of(job),

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from finegap.bench import responses
 from finegap.bench.models import Job, SizeOnRecord
+from finegap.bench.records import Records
 from finegap.core import VERSION
 from finegap.inventory.queries import works_settings
 
@@ -38,6 +39,12 @@ def outside_now(job: Job) -> Outside:
     """What lies outside a job and can change its verdicts, read anew."""
     past = SizeOnRecord.objects.counting().filter(job__pump=job.pump_id, job__number__lt=job.number)
     return outside_of(job, past.count(), works_settings().new_share)
+
+
+def outside_then(records: Records) -> Outside:
+    """The same as a job's records were worked out with it."""
+    past = sum(len(visits) for visits in records.job_record.past.visits.values())
+    return outside_of(records.job, past, records.job_record.new_share)
 
 
 def outside_of(job: Job, past: int, share: float) -> Outside:

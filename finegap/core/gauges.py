@@ -66,8 +66,10 @@ class Choice:
         """Its name."""
         return self.gauge.name
 
-    def reaches(self, size_mm: float) -> bool:
-        """Whether a size lies in its range."""
+    def reaches(self, size_mm: float, half_mm: float = 0.0) -> bool:
+        """Whether a size lies in its range. Of a feeler pair, ``half_mm`` apart from its middle, the leaf that goes has to."""
+        if self.kind is GaugeKind.FEELER:
+            return size_mm - half_mm <= self.high_mm
         return self.low_mm <= size_mm <= self.high_mm
 
     def covers(self, new_mm: tuple[float, float], is_gap: bool = False) -> bool:

@@ -9,7 +9,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from finegap.core.measuring.temperature import REFERENCE_C
+from finegap.core.errors import FieldError
+from finegap.core.measuring.temperature import REFERENCE_C, Warm
 
 
 @dataclass(frozen=True)
@@ -144,3 +145,40 @@ MATERIALS = {
         ),
     )
 }  # fmt: skip
+
+
+_COLDEST_PART_C, _HOTTEST_PART_C = -40.0, 200.0
+"""Beyond these nobody measures a part by hand (common practice, no source)."""
+
+
+def expansion_of(material: str, of_sheet: Expansion | None) -> Expansion:
+    """The expansion of what a part is made of: of a material that is named, else as its sheet says.
+
+    Raises
+    ------
+    FieldError
+        A material that is not in the table, or neither a material nor a word of the sheet.
+    """
+    expected = f"Expected: {', '.join(MATERIALS)}."
+    if material and material not in MATERIALS:
+        raise FieldError("material", f"the expansion of {material} is not known here.", expected)
+    known = MATERIALS[material].expansion if material else of_sheet
+    if known is None:
+        raise FieldError("material", "the sheet does not say what this part is made of.", expected)
+    return known
+
+
+def warm_part(part_c: float, expansion: Expansion) -> Warm:
+    """A part measured at ``part_c`` [C], with the middle of what is known of its expansion at that temperature.
+
+    Raises
+    ------
+    FieldError
+        A temperature no part is measured at, or one for which its expansion is not known.
+    """
+    if not _COLDEST_PART_C <= part_c <= _HOTTEST_PART_C:
+        raise FieldError("part temperature", f"nobody measures a part at {part_c:g} °C.", "Expected −40 to 200 °C.")
+    if not expansion.knows(part_c):
+        known = f"Expected {expansion.spans[0].from_c:g} to {expansion.spans[-1].upto_c:g} °C."
+        raise FieldError("part temperature", f"the expansion of its material is not known at {part_c:g} °C.", known)
+    return Warm(part_c, expansion.middle(part_c))

@@ -6,44 +6,21 @@ from django.http import Http404, HttpResponse
 from django.utils import timezone
 from django.utils.text import slugify
 from drf_spectacular.utils import extend_schema
-from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from finegap.fleet import queries, responses, services
+from finegap.fleet import changes, queries, responses, services
 from finegap.formats.calendar import as_ics
-from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, response_serializer, units_of
+from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, request_serializer, response_serializer, units_of
 from finegap.site.security import LeadWrites
 
+AddPump, EditPump, ReadMeter, Strike, Lubricate = (
+    request_serializer(one, Entered)
+    for one in (changes.AddPump, changes.EditPump, changes.ReadMeter, changes.Strike, changes.Lubricate)
+)
 PumpLineAnswer = response_serializer(responses.PumpLine)
 PumpPageAnswer = response_serializer(responses.PumpPage)
-
-
-class AddPump(Entered):
-    """A pump as typed."""
-
-    tag = serializers.CharField(max_length=30)
-    service = serializers.CharField(max_length=120)
-    location = serializers.CharField(max_length=120)
-    serial = serializers.CharField(max_length=60)
-    sheet = serializers.CharField(max_length=80)
-    material = serializers.CharField(max_length=60)
-    liquid = serializers.CharField(max_length=80)
-    viscosity = serializers.CharField(max_length=120)
-    temperature = serializers.CharField(max_length=40)
-    pressure = serializers.CharField(max_length=40)
-    speed = serializers.CharField(max_length=40)
-    casing = serializers.CharField(max_length=40, allow_blank=True, default="")
-    density = serializers.CharField(max_length=40, allow_blank=True, default="")
-    start = serializers.CharField(max_length=40, allow_blank=True, default="")
-    hot = serializers.CharField(max_length=40, allow_blank=True, default="")
-    hazards = serializers.CharField(max_length=200, allow_blank=True, default="")
-    medium = serializers.CharField(max_length=40, allow_blank=True, default="")
-    overhaul_every = serializers.CharField(max_length=20, allow_blank=True, default="")
-    hours_per_week = serializers.CharField(max_length=20, allow_blank=True, default="")
-    wet = serializers.BooleanField(default=False)
-    build = serializers.DictField(child=serializers.CharField(max_length=40), required=False)
 
 
 class Pumps(APIView):
@@ -60,39 +37,8 @@ class Pumps(APIView):
     def post(self, request: Request) -> Response:
         """Add a pump."""
         entry, data = entered(AddPump, request)
-        services.add_pump(actor_of(request), services.NewPump(**data), entry)
+        services.add_pump(actor_of(request), changes.AddPump(**data), entry)
         return answer(queries.pump_lines(), 201, units_of(request))
-
-
-class ReadMeter(Entered):
-    """The hours meter as read; the day empty means today. A replaced one comes with the old one's last reading."""
-
-    id = serializers.UUIDField()
-    hours = serializers.CharField(max_length=20, allow_blank=True)
-    day = serializers.CharField(max_length=10, allow_blank=True, default="")
-    old_last = serializers.CharField(max_length=20, allow_blank=True, default="")
-    new_first = serializers.CharField(max_length=20, allow_blank=True, default="")
-
-
-class EditPump(AddPump):
-    """A pump put right."""
-
-    version = serializers.IntegerField(min_value=1)
-
-
-class Strike(Entered):
-    """A line struck out."""
-
-    record = serializers.UUIDField()
-    reason = serializers.CharField(max_length=200, allow_blank=True)
-
-
-class Lubricate(Entered):
-    """Oil or grease done."""
-
-    id = serializers.UUIDField()
-    name = serializers.CharField(max_length=120)
-    hours = serializers.CharField(max_length=20, allow_blank=True)
 
 
 class PumpDetail(APIView):
@@ -109,8 +55,7 @@ class PumpDetail(APIView):
     def put(self, request: Request, tag: str) -> Response:
         """Change it; the tag may change with it."""
         entry, data = entered(EditPump, request)
-        version = data.pop("version")
-        pump = services.edit_pump(actor_of(request), tag, version, services.NewPump(**data), entry)
+        pump = services.edit_pump(actor_of(request), tag, changes.EditPump(**data), entry)
         return _page(pump.tag, request)
 
 
@@ -121,7 +66,7 @@ class Meter(APIView):
     def post(self, request: Request, tag: str) -> Response:
         """Record a reading."""
         entry, data = entered(ReadMeter, request)
-        services.read_meter(actor_of(request), tag, services.NewMeterReading(**data), entry)
+        services.read_meter(actor_of(request), tag, changes.ReadMeter(**data), entry)
         return _page(tag, request)
 
 
@@ -132,7 +77,7 @@ class Lubrication(APIView):
     def post(self, request: Request, tag: str) -> Response:
         """Record it as done."""
         entry, data = entered(Lubricate, request)
-        services.lubricate(actor_of(request), data["id"], tag, data["name"], data["hours"], entry)
+        services.lubricate(actor_of(request), tag, changes.Lubricate(**data), entry)
         return _page(tag, request)
 
 
@@ -143,7 +88,7 @@ class Struck(APIView):
     def post(self, request: Request, tag: str) -> Response:
         """Strike it out, with a reason."""
         _, data = entered(Strike, request)
-        services.strike(actor_of(request), tag, data["record"], data["reason"])
+        services.strike(actor_of(request), tag, changes.Strike(**data))
         return _page(tag, request)
 
 

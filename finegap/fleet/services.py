@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 import datetime as dt
-import uuid
-from dataclasses import dataclass, field
 
 from django.contrib.auth.models import User
 from django.db import transaction
@@ -16,6 +14,7 @@ from finegap.core.errors import FieldError, Unlikely
 from finegap.core.sheet import SpecSheet, read_sheet
 from finegap.core.wear.hours import check_replaced
 from finegap.fleet import meter
+from finegap.fleet.changes import AddPump, EditPump, Lubricate, ReadMeter, Strike
 from finegap.fleet.duty import read_maybe, settle_viscosity, usual_of
 from finegap.fleet.models import Logged, Lubricated, MeterReading, Pump
 from finegap.sheets.models import Sheet
@@ -26,34 +25,7 @@ from finegap.site.tags import read_tag
 _HOURS_OF_A_DAY = 24
 
 
-@dataclass(frozen=True)
-class NewPump:
-    """A pump as typed. ``casing`` is the casing's temperature; empty means that of the liquid. Hours are running hours."""
-
-    tag: str
-    service: str
-    location: str
-    serial: str
-    sheet: str
-    material: str
-    liquid: str
-    viscosity: str
-    temperature: str
-    pressure: str
-    speed: str
-    casing: str = ""
-    density: str = ""
-    start: str = ""
-    hot: str = ""
-    hazards: str = ""
-    medium: str = ""
-    overhaul_every: str = ""
-    hours_per_week: str = ""
-    wet: bool = False
-    build: dict[str, str] = field(default_factory=dict)
-
-
-def add_pump(actor: User, new: NewPump, entry: Entry) -> Pump:
+def add_pump(actor: User, new: AddPump, entry: Entry) -> Pump:
     """Add a pump to the fleet.
 
     Raises
@@ -70,7 +42,7 @@ def add_pump(actor: User, new: NewPump, entry: Entry) -> Pump:
         return pump
 
 
-def edit_pump(actor: User, tag: str, version: int, new: NewPump, entry: Entry) -> Pump:
+def edit_pump(actor: User, tag: str, new: EditPump, entry: Entry) -> Pump:
     """Put right what is kept of a pump, its tag too. A job on the bench keeps the duty it was opened with.
 
     Raises
@@ -82,7 +54,7 @@ def edit_pump(actor: User, tag: str, version: int, new: NewPump, entry: Entry) -
     """
     with transaction.atomic():
         pump = _pump(tag)
-        if pump.version != version:
+        if pump.version != new.version:
             raise Conflict([f"{pump.tag} was changed since."])
         if new.sheet != pump.sheet.slug and pump.jobs.filter(sign_off__isnull=True, abandonment__isnull=True).exists():
             raise FieldError(
@@ -94,7 +66,7 @@ def edit_pump(actor: User, tag: str, version: int, new: NewPump, entry: Entry) -
         return pump
 
 
-def _fill(pump: Pump, new: NewPump, entry: Entry) -> None:
+def _fill(pump: Pump, new: AddPump, entry: Entry) -> None:
     tag = read_tag(new.tag, "tag", "P-112")
     if Pump.objects.filter(tag=tag).exclude(pk=pump.pk).exists():
         raise FieldError("tag", f"{tag} is taken.", "Expected a tag of its own.")
@@ -119,7 +91,7 @@ def _fill(pump: Pump, new: NewPump, entry: Entry) -> None:
     settle_viscosity(pump, None if new.viscosity.strip() == pump.viscosity_typed else new.viscosity, entry)
 
 
-def _set_sheet(pump: Pump, new: NewPump) -> SpecSheet:
+def _set_sheet(pump: Pump, new: AddPump) -> SpecSheet:
     sheet = Sheet.objects.filter(slug=new.sheet).first()
     revision = sheet.revisions.first() if sheet else None
     if sheet is None or revision is None:
@@ -136,21 +108,7 @@ def _set_sheet(pump: Pump, new: NewPump) -> SpecSheet:
     return spec
 
 
-@dataclass(frozen=True)
-class NewMeterReading:
-    """The hours meter as read.
-
-    ``old_last`` is the last reading of a meter that was replaced, ``new_first`` what this one began at.
-    """
-
-    id: uuid.UUID
-    hours: str
-    day: str = ""
-    old_last: str = ""
-    new_first: str = ""
-
-
-def read_meter(actor: User, tag: str, new: NewMeterReading, entry: Entry) -> None:
+def read_meter(actor: User, tag: str, new: ReadMeter, entry: Entry) -> None:
     """Record the hours meter of a pump, today or on a day that is past.
 
     Raises
@@ -206,7 +164,7 @@ def _check_meter(pump: Pump, count: int, old_last: int | None, new_first: int, o
         raise FieldError("hours on the meter", read, "Expected no more.")
 
 
-def lubricate(actor: User, record_id: uuid.UUID, tag: str, name: str, hours: str, entry: Entry) -> None:
+def lubricate(actor: User, tag: str, new: Lubricate, entry: Entry) -> None:
     """Record oil or grease as done, at so many hours.
 
     Raises
@@ -220,15 +178,15 @@ def lubricate(actor: User, record_id: uuid.UUID, tag: str, name: str, hours: str
     """
     with transaction.atomic():
         pump = _pump(tag)
-        sent = digest((tag, name, hours), actor, entry)
-        if _is_retry(Lubricated.objects.filter(id=record_id).first(), sent):
+        sent = digest((tag, new), actor, entry)
+        if _is_retry(Lubricated.objects.filter(id=new.id).first(), sent):
             return
         revision = pump.sheet.revisions.first()
         plans = read_sheet(revision.content).lubrication if revision else ()
-        if all(plan.name != name for plan in plans):
+        if all(plan.name != new.name for plan in plans):
             known = ", ".join(plan.name for plan in plans) or "none"
-            raise FieldError("name", f"the sheet asks for no “{name}”.", f"Expected one of: {known}.")
-        count = entry.hours(hours, "hours on the meter")
+            raise FieldError("name", f"the sheet asks for no “{new.name}”.", f"Expected one of: {known}.")
+        count = entry.hours(new.hours, "hours on the meter")
         if count is None:
             raise FieldError("hours on the meter", "nothing was entered.", "Expected digits, such as 14380.")
         last = meter.last_hours(pump, timezone.localdate())
@@ -237,17 +195,18 @@ def lubricate(actor: User, record_id: uuid.UUID, tag: str, name: str, hours: str
             if count > most:
                 problem = f"the meter read {last.hours:.0f} h on {dt.date.fromordinal(last.day):%d %b %Y}, and cannot be there yet."
                 raise Unlikely("hours on the meter", problem, "Is it a digit too many?")
-        Lubricated.objects.create(id=record_id, pump=pump, name=name, hours=count, by=actor, at=timezone.now(), sent=sent)
+        Lubricated.objects.create(id=new.id, pump=pump, name=new.name, hours=count, by=actor, at=timezone.now(), sent=sent)
 
 
-def strike(actor: User, tag: str, record_id: uuid.UUID, reason: str) -> None:
+def strike(actor: User, tag: str, new: Strike) -> None:
     """Strike out a reading of the meter, or oil or grease recorded by mistake. It stays in sight and no longer counts."""
-    if not reason.strip():
+    reason = new.reason.strip()
+    if not reason:
         raise FieldError("reason", "say why it is struck out.", "Expected a few words, such as “a digit too many”.")
     with transaction.atomic():
         pump = _pump(tag)
-        for rows in (pump.meter.filter(id=record_id), pump.lubricated.filter(id=record_id)):
-            if rows.filter(struck_reason="").update(struck_by=actor, struck_reason=reason.strip()):
+        for rows in (pump.meter.filter(id=new.record), pump.lubricated.filter(id=new.record)):
+            if rows.filter(struck_reason="").update(struck_by=actor, struck_reason=reason):
                 return
         raise FieldError("reading", "it is not there, or struck out already.", "Expected one of this pump.")
 

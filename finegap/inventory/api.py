@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from django.utils import timezone
 from drf_spectacular.utils import extend_schema
-from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
@@ -12,60 +11,22 @@ from rest_framework.views import APIView
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.formatting import Units
-from finegap.core.numerals import MARKS
 from finegap.core.result_lines import ResultLine
-from finegap.inventory import queries, responses, services
+from finegap.inventory import changes, queries, responses, services
 from finegap.inventory.models import Gauge, GreaseGun
-from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, response_serializer, units_of
+from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, request_serializer, response_serializer, units_of
 from finegap.site.security import LeadWrites
 
+CountGaskets, KeepGauge, WeighGun, Calculate, KeepSettings = (
+    request_serializer(one, Entered)
+    for one in (changes.CountGaskets, changes.KeepGauge, changes.WeighGun, changes.Calculate, changes.KeepSettings)
+)
 GaugeAnswer = response_serializer(responses.GaugeResponse)
 StockAnswer = response_serializer(responses.StockResponse)
 GunAnswer = response_serializer(responses.GunResponse)
 SumAnswer = response_serializer(responses.SumResponse)
 LineAnswer = response_serializer(ResultLine)
 SettingsAnswer = response_serializer(responses.SettingsResponse)
-
-
-class CountGaskets(Entered):
-    """How many are on the shelf."""
-
-    slug = serializers.CharField(max_length=80)
-    thickness = serializers.CharField(max_length=40)
-    count = serializers.IntegerField()
-
-
-class KeepGauge(Entered):
-    """A gauge as typed."""
-
-    tag = serializers.CharField(max_length=20, allow_blank=True)
-    kind = serializers.CharField(max_length=60, allow_blank=True)
-    low = serializers.CharField(max_length=40, allow_blank=True)
-    high = serializers.CharField(max_length=40, allow_blank=True)
-    resolution = serializers.CharField(max_length=40, allow_blank=True)
-    expanded = serializers.CharField(max_length=40, allow_blank=True)
-    k = serializers.CharField(max_length=10, allow_blank=True)
-    calibrated = serializers.DateField()
-    due = serializers.DateField()
-    certificate = serializers.CharField(max_length=60, allow_blank=True, default="")
-    repeatability = serializers.CharField(max_length=40, allow_blank=True, default="")
-    leaves = serializers.CharField(max_length=600, allow_blank=True, default="")
-    # "mark" is how this request was typed; the gauge's own has its own name.
-    sends = serializers.ChoiceField(MARKS, allow_blank=True, default="")
-
-
-class WeighGun(Entered):
-    """A grease gun, weighed."""
-
-    tag = serializers.CharField(max_length=20, allow_blank=True)
-    grease = serializers.CharField(max_length=80, allow_blank=True)
-    ten = serializers.CharField(max_length=40, allow_blank=True)
-
-
-class Calculate(Entered):
-    """What a sum asks for, as typed."""
-
-    given = serializers.DictField(child=serializers.CharField(max_length=400, allow_blank=True))
 
 
 class Gauges(APIView):
@@ -99,9 +60,9 @@ class GaugeDetail(APIView):
         return _cabinet(units_of(request))
 
 
-def _gauge(request: Request) -> tuple[Entry, services.NewGauge]:
+def _gauge(request: Request) -> tuple[Entry, changes.KeepGauge]:
     entry, data = entered(KeepGauge, request)
-    return entry, services.NewGauge(mark=data.pop("sends"), **data)
+    return entry, changes.KeepGauge(**data)
 
 
 def _cabinet(units: Units, status: int = 200) -> Response:
@@ -120,7 +81,7 @@ class Guns(APIView):
     def post(self, request: Request) -> Response:
         """Keep what ten strokes weigh."""
         entry, data = entered(WeighGun, request)
-        services.weigh_gun(actor_of(request), services.NewGun(**data), entry)
+        services.weigh_gun(actor_of(request), changes.WeighGun(**data), entry)
         return answer(queries.gun_responses(GreaseGun.objects.all()), units=units_of(request))
 
 
@@ -155,15 +116,8 @@ class Stock(APIView):
     def post(self, request: Request) -> Response:
         """Count one thickness."""
         entry, data = entered(CountGaskets, request)
-        services.count_gaskets(actor_of(request), entry=entry, **data)
+        services.count_gaskets(actor_of(request), changes.CountGaskets(**data), entry)
         return answer(queries.stock_responses(), units=units_of(request))
-
-
-class KeepSettings(Entered):
-    """What the works decides for itself."""
-
-    decimal_mark = serializers.ChoiceField(MARKS)
-    new_share = serializers.CharField(max_length=20, allow_blank=True)
 
 
 class Settings(APIView):
@@ -180,5 +134,5 @@ class Settings(APIView):
     def put(self, request: Request) -> Response:
         """Keep them; what was typed before keeps the mark it was typed with."""
         entry, data = entered(KeepSettings, request)
-        services.keep_settings(actor_of(request), entry=entry, **data)
+        services.keep_settings(actor_of(request), changes.KeepSettings(**data), entry)
         return answer(queries.settings_shape())

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import datetime as dt
 import re
-from dataclasses import dataclass
 
 from django.contrib.auth.models import User
 from django.db import models, transaction
@@ -17,6 +15,7 @@ from finegap.core.gauges import GaugeKind
 from finegap.core.measuring.feeler import read_leaves
 from finegap.core.numerals import Mark
 from finegap.core.quantities import Dimension, Sign
+from finegap.inventory.changes import CountGaskets, KeepGauge, KeepSettings, WeighGun
 from finegap.inventory.models import Certificate, GasketStock, Gauge, GreaseGun, WorksSettings
 from finegap.sheets.models import Sheet
 from finegap.site.tags import read_tag
@@ -35,26 +34,7 @@ _USUAL = {
 """What is usual of a gauge, in the internal unit (common practice, no source)."""
 
 
-@dataclass(frozen=True)
-class NewGauge:
-    """A gauge as typed. ``leaves`` are thicknesses of a feeler set, in one line."""
-
-    tag: str
-    kind: str
-    low: str
-    high: str
-    resolution: str
-    expanded: str
-    k: str
-    calibrated: dt.date
-    due: dt.date
-    certificate: str = ""
-    repeatability: str = ""
-    leaves: str = ""
-    mark: str = ""
-
-
-def keep_gauge(actor: User, new: NewGauge, entry: Entry, replacing: str = "") -> Gauge:
+def keep_gauge(actor: User, new: KeepGauge, entry: Entry, replacing: str = "") -> Gauge:
     """Put a gauge into the cabinet, or put a new certificate to one that is there (``replacing`` is its tag).
 
     Its earlier certificates stay; what was measured keeps the one it was measured under.
@@ -66,8 +46,8 @@ def keep_gauge(actor: User, new: NewGauge, entry: Entry, replacing: str = "") ->
         a range reversed, due before calibrated, a leaf twice.
     """
     tag = replacing or read_tag(new.tag, "tag", "M-03")
-    if new.mark and new.mark not in [m.value for m in Mark]:
-        raise FieldError("decimal mark", f"“{new.mark}” is none.", f"Expected: {', '.join(m.value for m in Mark)}, or nothing.")
+    if new.sends and new.sends not in [m.value for m in Mark]:
+        raise FieldError("decimal mark", f"“{new.sends}” is none.", f"Expected: {', '.join(m.value for m in Mark)}, or nothing.")
     if new.kind not in [k.value for k in GaugeKind]:
         raise FieldError("kind", f"“{new.kind}” is not a kind known here.", f"Expected: {', '.join(k.value for k in GaugeKind)}.")
     kind = GaugeKind(new.kind)
@@ -88,7 +68,7 @@ def keep_gauge(actor: User, new: NewGauge, entry: Entry, replacing: str = "") ->
             problem = f"{there.tag} has measured as a {there.kind}."
             raise FieldError("kind", problem, "Expected the same kind; another gauge gets another name.")
         gauge = there or Gauge(tag=tag)
-        gauge.kind, gauge.mark = kind.value, new.mark
+        gauge.kind, gauge.mark = kind.value, new.sends
         gauge.save()
         gauge.current = Certificate.objects.create(
             gauge=gauge, number=new.certificate.strip(), calibrated=new.calibrated, due=new.due, leaves_um=list(leaves),
@@ -108,7 +88,7 @@ def _has_measured(gauge: Gauge) -> bool:
     return any(model._default_manager.filter(**{f"{name}__gauge": gauge}).exists() for model, name in keepers)
 
 
-def _values(new: NewGauge, kind: GaugeKind, entry: Entry) -> dict[str, float | None]:
+def _values(new: KeepGauge, kind: GaugeKind, entry: Entry) -> dict[str, float | None]:
     dimension = kind.dimension
 
     def read(text: str, name: str, sign: Sign) -> float:
@@ -152,7 +132,7 @@ def _k(text: str, entry: Entry) -> float:
     return k
 
 
-def count_gaskets(actor: User, slug: str, thickness: str, count: int, entry: Entry) -> None:
+def count_gaskets(actor: User, new: CountGaskets, entry: Entry) -> None:
     """Say how many gaskets of a thickness (as compressed) are on the shelf for a sheet.
 
     Raises
@@ -160,28 +140,19 @@ def count_gaskets(actor: User, slug: str, thickness: str, count: int, entry: Ent
     FieldError
         No such sheet, not a thickness, or a count that cannot be.
     """
-    sheet = Sheet.objects.filter(slug=slug).first()
+    sheet = Sheet.objects.filter(slug=new.slug).first()
     if sheet is None:
-        raise FieldError("sheet", f"there is no sheet {slug}.", "Expected one from Sheets.")
-    mm = entry.read("thickness", thickness).value
+        raise FieldError("sheet", f"there is no sheet {new.slug}.", "Expected one from Sheets.")
+    mm = entry.read("thickness", new.thickness).value
     if round(mm * 1000) < 1 or mm > 10:
         raise FieldError("thickness", f"a head gasket of {mm:g} mm cannot be.", "Expected 0.001 to 10 mm.")
-    if not 0 <= count <= _MOST:
-        raise FieldError("count", f"{count} cannot be.", f"Expected 0 to {_MOST}.")
+    if not 0 <= new.count <= _MOST:
+        raise FieldError("count", f"{new.count} cannot be.", f"Expected 0 to {_MOST}.")
     with transaction.atomic():
-        GasketStock.objects.update_or_create(sheet=sheet, thickness_um=round(mm * 1000), defaults={"count": count})
+        GasketStock.objects.update_or_create(sheet=sheet, thickness_um=round(mm * 1000), defaults={"count": new.count})
 
 
-@dataclass(frozen=True)
-class NewGun:
-    """A grease gun as typed; ``ten`` is what ten strokes weigh together."""
-
-    tag: str
-    grease: str
-    ten: str
-
-
-def weigh_gun(actor: User, new: NewGun, entry: Entry) -> GreaseGun:
+def weigh_gun(actor: User, new: WeighGun, entry: Entry) -> GreaseGun:
     """Keep what ten strokes of a grease gun weigh; a gun that is there is weighed anew.
 
     Raises
@@ -198,16 +169,14 @@ def weigh_gun(actor: User, new: NewGun, entry: Entry) -> GreaseGun:
     return GreaseGun.objects.update_or_create(tag=tag, defaults=kept)[0]
 
 
-def keep_settings(actor: User, decimal_mark: str, new_share: str, entry: Entry) -> WorksSettings:
+def keep_settings(actor: User, new: KeepSettings, entry: Entry) -> WorksSettings:
     """Keep what the works decided for itself.
 
     Raises
     ------
     FieldError
-        A mark that is none, or a share that is not between 0 and 100 %.
+        A share that is not between 0 and 100 %.
     """
-    if decimal_mark not in [m.value for m in Mark]:
-        raise FieldError("decimal mark", f"“{decimal_mark}” is none.", f"Expected: {', '.join(m.value for m in Mark)}.")
-    percent = entry.number(new_share.strip().removesuffix("%"), "share of the wear allowance", 0.1, 100)
-    kept = {"decimal_mark": decimal_mark, "new_share": percent / 100, "by": actor, "at": timezone.now()}
+    percent = entry.number(new.new_share.strip().removesuffix("%"), "share of the wear allowance", 0.1, 100)
+    kept = {"decimal_mark": new.decimal_mark.value, "new_share": percent / 100, "by": actor, "at": timezone.now()}
     return WorksSettings.objects.update_or_create(pk=1, defaults=kept)[0]

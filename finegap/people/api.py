@@ -4,18 +4,17 @@ from __future__ import annotations
 
 import datetime as dt
 from dataclasses import dataclass
-from typing import Any
 
 from django.contrib.auth.models import User
 from drf_spectacular.utils import extend_schema
-from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from finegap.people.models import PinEvent
 from finegap.people.pins import clear_pin, set_pin
-from finegap.site.api import Error, actor_of, answer, checked, response_serializer
+from finegap.site import fields as sent
+from finegap.site.api import Error, actor_of, answer, checked, request_serializer, response_serializer
 from finegap.site.security import LEAD, ROLES, LeadWrites, role_of
 
 _ERRORS = {409: Error, 422: Error}
@@ -54,11 +53,15 @@ class PeopleResponse:
 PeopleAnswer = response_serializer(PeopleResponse)
 
 
-class SetPin(serializers.Serializer[Any]):
+@dataclass(frozen=True)
+class SetPin:
     """A PIN set or changed by oneself."""
 
-    password = serializers.CharField(max_length=200, allow_blank=True, trim_whitespace=False)
-    pin = serializers.CharField(max_length=20, allow_blank=True)
+    password: str = sent.secret(200, as_written=True)
+    pin: str = sent.secret()
+
+
+SetPinRequest = request_serializer(SetPin)
 
 
 class People(APIView):
@@ -73,11 +76,11 @@ class People(APIView):
 class OwnPin(APIView):
     """One's own PIN."""
 
-    @extend_schema(request=SetPin, responses={200: PeopleAnswer, **_ERRORS})
+    @extend_schema(request=SetPinRequest, responses={200: PeopleAnswer, **_ERRORS})
     def post(self, request: Request) -> Response:
         """Set or change it, with one's password."""
-        data = checked(SetPin, request)
-        set_pin(actor_of(request), data["password"], data["pin"])
+        new = SetPin(**checked(SetPinRequest, request))
+        set_pin(actor_of(request), new.password, new.pin)
         return answer(_people(actor_of(request)))
 
 

@@ -2,49 +2,24 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from django.http import Http404, HttpResponse
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
-from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from finegap.formats.sheet_file import write_file
-from finegap.sheets import queries, responses, services
+from finegap.sheets import changes, queries, responses, services
 from finegap.sheets.models import SheetRevision
-from finegap.site.api import UNIT, Error, actor_of, answer, checked, response_serializer, units_of
+from finegap.site.api import UNIT, Error, actor_of, answer, checked, request_serializer, response_serializer, units_of
 from finegap.site.security import LeadWrites
 
+SheetFile, KeepProcedure = (request_serializer(one) for one in (changes.SheetFile, changes.KeepProcedure))
 SheetLineAnswer = response_serializer(responses.SheetLine)
 SheetDetailAnswer = response_serializer(responses.SheetDetail)
 ProcedureAnswer = response_serializer(responses.ProcedureResponse)
 ProcedureLineAnswer = response_serializer(responses.ProcedureLine)
-
-
-class SheetFile(serializers.Serializer[Any]):
-    """A sheet file's contents."""
-
-    text = serializers.CharField(trim_whitespace=False)
-
-
-class StepLine(serializers.Serializer[Any]):
-    """A step as the shop wants it."""
-
-    key = serializers.CharField(max_length=40)
-    stage = serializers.CharField(max_length=20)
-    text = serializers.CharField(max_length=400, allow_blank=True, default="")
-    why = serializers.CharField(max_length=400, allow_blank=True, default="")
-    hold = serializers.BooleanField(default=False)
-
-
-class KeepProcedure(serializers.Serializer[Any]):
-    """A shop's version of a procedure, made from ``version``."""
-
-    version = serializers.IntegerField(min_value=0)
-    steps = StepLine(many=True)
 
 
 class Procedures(APIView):
@@ -70,7 +45,7 @@ class Procedure(APIView):
     def put(self, request: Request, family: str) -> Response:
         """A new version; open jobs keep theirs."""
         data = checked(KeepProcedure, request)
-        services.keep_procedure(actor_of(request), family, data["steps"], data["version"])
+        services.keep_procedure(actor_of(request), family, changes.KeepProcedure(**data))
         return _procedure(family)
 
 
@@ -94,7 +69,7 @@ class Sheets(APIView):
     @extend_schema(request=SheetFile, parameters=[UNIT], responses={201: SheetDetailAnswer, 403: Error, 422: Error})
     def post(self, request: Request) -> Response:
         """Add a revision from a file."""
-        kept = services.add_revision(actor_of(request), checked(SheetFile, request)["text"])
+        kept = services.add_revision(actor_of(request), changes.SheetFile(**checked(SheetFile, request)))
         return answer(queries.sheet_detail(kept, units_of(request)), 201)
 
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import datetime as dt
 from dataclasses import asdict
-from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
@@ -15,11 +14,12 @@ from finegap.core.families import FAMILIES
 from finegap.core.procedure import read_steps
 from finegap.formats.sheet_file import parse_file
 from finegap.inventory.models import GasketStock
+from finegap.sheets.changes import KeepProcedure, SheetFile
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
 from finegap.site.errors import Conflict
 
 
-def add_revision(actor: User, text: str) -> SheetRevision:
+def add_revision(actor: User, new: SheetFile) -> SheetRevision:
     """Read a sheet file and keep it as a new revision. Jobs already open stay with the revision they began with.
 
     Raises
@@ -27,7 +27,7 @@ def add_revision(actor: User, text: str) -> SheetRevision:
     FieldError
         Anything wrong with the file; or a revision that is there already with other contents.
     """
-    content, sheet = parse_file(text)
+    content, sheet = parse_file(new.text)
     with transaction.atomic():
         line, _ = Sheet.objects.get_or_create(slug=content["slug"], defaults={"title": sheet.title})
         existing = line.revisions.filter(revision=sheet.revision).first()
@@ -51,23 +51,23 @@ def add_revision(actor: User, text: str) -> SheetRevision:
         )
 
 
-def keep_procedure(actor: User, family_key: str, steps: list[dict[str, Any]], version: int) -> ShopProcedure:
+def keep_procedure(actor: User, family_key: str, new: KeepProcedure) -> ShopProcedure:
     """Keep a shop's version of a family's procedure; jobs already open stay with the one they began with.
 
     Raises
     ------
     FieldError
-        No such family, a step left out, without words or out of place, or somebody else has saved a version since ``version``.
+        No such family, a step left out, without words or out of place, or somebody else has saved a version since its ``version``.
     """
     family = FAMILIES.get(family_key)
     if family is None:
         raise FieldError("family", f"there is no family {family_key}.", f"Expected one of: {', '.join(FAMILIES)}.")
-    read = read_steps(steps, family)
+    read = read_steps([asdict(step) for step in new.steps], family)
     with transaction.atomic():
         last = ShopProcedure.objects.filter(family=family_key).first()
-        if (last.version if last else 0) != version:
+        if (last.version if last else 0) != new.version:
             by = f"{last.by.get_full_name() or last.by.username}: version {last.version}" if last else ""
             raise Conflict([by])
         return ShopProcedure.objects.create(
-            family=family_key, version=version + 1, steps=[asdict(s) for s in read], by=actor, at=timezone.now()
+            family=family_key, version=new.version + 1, steps=[asdict(s) for s in read], by=actor, at=timezone.now()
         )

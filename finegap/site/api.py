@@ -7,6 +7,7 @@ from functools import cache
 from typing import Any, ClassVar, TypeVar, get_args
 
 from django.contrib.auth.models import User
+from django.core.files.base import File
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, PolymorphicProxySerializer, extend_schema_field
 from rest_framework import serializers
@@ -155,6 +156,28 @@ def response_serializer(shape: type) -> type[DataclassSerializer[Any]]:
     """A serializer class for a shape: the schema's component carries the shape's name."""
     meta = type("Meta", (), {"dataclass": shape})
     return type(shape.__name__.removesuffix("Response"), (ResponseSerializer,), {"Meta": meta, "__doc__": shape.__doc__})
+
+
+class RequestSerializer(DataclassSerializer[Any]):
+    """A serializer of what is sent: a dataclass whose fields say their bounds (``site.fields``)."""
+
+    serializer_field_mapping = {**DataclassSerializer.serializer_field_mapping, File: serializers.FileField}
+
+    def build_dataclass_field(self, field_name: str, type_info: TypeInfo) -> tuple[Any, dict[str, Any]]:
+        """Of a dataclass in a dataclass."""
+        return _sent(type_info.base_type), {"many": type_info.is_many}
+
+
+@cache
+def _sent(declared: type) -> type[DataclassSerializer[Any]]:
+    meta = type("Meta", (), {"dataclass": declared})
+    return type(declared.__name__, (RequestSerializer,), {"Meta": meta, "__doc__": declared.__doc__})
+
+
+def request_serializer(declared: type, base: type[serializers.Serializer[Any]] = serializers.Serializer) -> type[Any]:
+    """A serializer class for a dataclass that is sent, beside what ``base`` says comes with it, if anything does."""
+    fields = _sent(declared)().get_fields()
+    return type(declared.__name__, (base,), {**fields, "__doc__": declared.__doc__})
 
 
 def units_of(request: Request) -> Units:

@@ -88,8 +88,8 @@ DATABASES = {
             "transaction_mode": "IMMEDIATE",
         },
         "CONN_MAX_AGE": 600,
-        # Browser tests ask the server from several threads: the test database is a file.
-        "TEST": {"NAME": VAR / "test.sqlite3"},
+        # Browser tests ask the server from several threads: their database is a file. Others may have it in memory.
+        "TEST": {"NAME": os.environ.get("FINEGAP_TEST_DB") or VAR / "test.sqlite3"},
     }
 }
 

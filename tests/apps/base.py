@@ -12,8 +12,9 @@ from django.contrib.auth.models import Group, User
 from django.test import TestCase, override_settings
 from pypdf import PdfReader
 
-from finegap.bench import queries, services
+from finegap.bench import changes, queries, services
 from finegap.bench.models import Job
+from finegap.bench.presenters.job import job_response
 from finegap.bench.records import load
 from finegap.core.entry import Entry
 from finegap.core.families.family import Family
@@ -28,11 +29,14 @@ from finegap.core.tasks.stack import StackTask
 from finegap.core.tasks.torque import TorqueTask
 from finegap.core.tasks.turning import TurningTask
 from finegap.fleet import queries as fleet
-from finegap.fleet.services import NewPump, add_pump
+from finegap.fleet.changes import AddPump
+from finegap.fleet.services import add_pump
 from finegap.formats import report
+from finegap.inventory.changes import CountGaskets
 from finegap.inventory.models import Gauge
 from finegap.inventory.services import count_gaskets
 from finegap.people.models import Pin
+from finegap.sheets.changes import SheetFile
 from finegap.sheets.services import add_revision
 from finegap.site.plain import plain
 from finegap.site.security import LEAD, ROLES, TECHNICIAN
@@ -94,9 +98,9 @@ def sheet_data(**changes: Any) -> dict[str, Any]:
     } | changes
 
 
-def feeler(goes: str, stops: str, gauge: str = "") -> services.NewCheck:
+def feeler(goes: str, stops: str, gauge: str = "") -> changes.CheckGap:
     """A check by feeler: this leaf goes, the next does not."""
-    return services.NewCheck(goes=goes, stops=stops, gauge=gauge)
+    return changes.CheckGap(goes=goes, stops=stops, gauge=gauge)
 
 
 def text_of(record: dict[str, Any]) -> str:
@@ -121,9 +125,9 @@ def furnish() -> None:
         Group.objects.get_or_create(name=role)
     lead, technician = person("lena", LEAD), person("tom", TECHNICIAN)
     Pin.objects.bulk_create(Pin(person=one, hashed=make_password(PIN)) for one in (lead, technician))
-    add_revision(lead, json.dumps(sheet_data()))
+    add_revision(lead, SheetFile(json.dumps(sheet_data())))
     gaskets = sheet_data(slug="gasket-pump", title="Gasket pump", adjustment=GASKETS, build={"seal": "mechanical"})
-    add_revision(lead, json.dumps(gaskets))
+    add_revision(lead, SheetFile(json.dumps(gaskets)))
     for tag, kind, low, high, due in (
         ("M-1", "outside micrometer", 25, 50, "2999-01-01"),
         ("B-1", "bore gauge", 18, 50, "2999-01-01"),
@@ -137,9 +141,9 @@ def furnish() -> None:
         )  # fmt: skip
     duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "5 bar", "speed": "300"}
     for tag, sheet in (("H-1", "test-pump"), ("G-1", "gasket-pump")):
-        add_pump(lead, NewPump(tag, "test", "here", "1", sheet, "cast iron", "oil", medium="mineral oil", **duty), Entry())
+        add_pump(lead, AddPump(tag, "test", "here", "1", sheet, "cast iron", "oil", medium="mineral oil", **duty), Entry())
     for thickness, count in (("0.05 mm", 6), ("0.10 mm", 4), ("0.25 mm", 2)):
-        count_gaskets(lead, "gasket-pump", thickness, count, Entry())
+        count_gaskets(lead, CountGaskets("gasket-pump", thickness, count), Entry())
 
 
 GOOD = {
@@ -158,7 +162,7 @@ QUICK_HASHES = {"PASSWORD_HASHERS": ["django.contrib.auth.hashers.MD5PasswordHas
 TURNING, END_PLAY, RUN_IN, FIRST_HOUR = TurningTask.kind, EndPlayTask.kind, RunInTask.kind, FirstHourTask.kind
 
 
-class FirstHourItem(dict):
+class Answer(dict):
     """A job as the API answers it, in one unit system; its fields are attributes, too."""
 
     def __getattr__(self, name):
@@ -172,7 +176,7 @@ def seen(value):
     """Every dict in an answer as attributes."""
     if isinstance(value, list):
         return [seen(one) for one in value]
-    return FirstHourItem({key: seen(one) for key, one in value.items()}) if isinstance(value, dict) else value
+    return Answer({key: seen(one) for key, one in value.items()}) if isinstance(value, dict) else value
 
 
 def pump_page(tag, units):
@@ -184,6 +188,12 @@ def pump_page(tag, units):
 def pump_lines(units):
     """Every pump, a line each."""
     return seen(plain(fleet.pump_lines(), units))
+
+
+def shown(job):
+    """A job's records, and what they show."""
+    records = load(job)
+    return records, job_response(records)
 
 
 def job_view(number, units):
@@ -201,7 +211,7 @@ class Works(TestCase):
         cls.tom, cls.lena = User.objects.get(username="tom"), User.objects.get(username="lena")
 
     def open(self, pump: str = "H-1") -> int:
-        return services.open_job(self.tom, pump, "test", "14 380").number
+        return services.open_job(self.tom, changes.OpenJob(pump, "test", "14 380")).number
 
     def seen(self, number: int, actor: User | None = None, entry: Entry | None = None) -> services.JobRef:
         return services.JobRef(actor or self.tom, number, Job.objects.get(number=number).version, entry or Entry())
@@ -213,17 +223,20 @@ class Works(TestCase):
     def read(self, number: int, feature: str, station: str, typed: str, gauge: str = "", **more: Any) -> uuid.UUID:
         gauge = gauge or ("F-1" if feature == "end_clearance" else "M-1")
         entry = Entry(meant=more.pop("meant", False))
-        reading = services.NewReading(uuid.uuid4(), feature, station, typed, gauge, **more)
+        phase = Phase(more.pop("phase", Phase.FOUND))
+        reading = changes.RecordReading(uuid.uuid4(), feature, station, typed, gauge, phase, **more)
         services.record_reading(self.seen(number, entry=entry), reading)
         return reading.id
 
     def build(self, number: int) -> None:
         """Every stack part by part, every torque pass by pass."""
-        services.use_at_bench(self.seen(number), "mineral grease")
+        services.use_at_bench(self.seen(number), changes.UseAtBench("mineral grease"))
         tasks = assess(load(self.row(number)).job_record).tasks
         for place, task in tasks.of_kind(StackTask).items():
             for part in [p for p in task.state.stack.parts if p.key not in task.state.fitted]:
-                services.fit_part(self.seen(number), uuid.uuid4(), place, part.key, confirmed=True, reason="the maker was asked")
+                services.fit_part(
+                    self.seen(number), changes.FitPart(uuid.uuid4(), place, part.key, confirmed=True, reason="the maker was asked")
+                )
         for key in tasks.of_kind(TorqueTask):
             self.tighten(number, key)
 
@@ -232,7 +245,7 @@ class Works(TestCase):
         one = assess(load(self.row(number)).job_record).tasks.of_kind(TorqueTask)[key].tightening
         for n in range(one.pass_number or len(one.torque.passes) + 1, len(one.torque.passes) + 1):
             middle = f"{sum(one.range_n_m(n)) / 2:.3f} N.m"
-            services.log_torque(self.seen(number), services.NewTorque(uuid.uuid4(), key, n, list(one.order), middle, "W-1"))
+            services.log_torque(self.seen(number), changes.LogTorque(uuid.uuid4(), key, n, list(one.order), middle, "W-1"))
 
     def steps(self, number: int, *stages: Stage) -> None:
         if not stages or {Stage.BUILD, Stage.PROVE} & set(stages):
@@ -244,7 +257,7 @@ class Works(TestCase):
         done = self.done(number)
         for step in self.family(number).steps:
             if (not stages or step.stage in stages) and step.key not in done:
-                services.mark_step(self.seen(number), uuid.uuid4(), step.key)
+                services.mark_step(self.seen(number), changes.MarkStep(uuid.uuid4(), step.key))
 
     def done(self, number: int) -> frozenset[str]:
         return load(self.row(number)).job_record.steps_done
@@ -253,13 +266,13 @@ class Works(TestCase):
         """Everything the job needs is on hand."""
         wanted = [item for item, _ in assess(load(self.row(number)).job_record).needs]
         if wanted:
-            services.say_on_hand(self.seen(number), uuid.uuid4(), wanted, here=True)
+            services.say_on_hand(self.seen(number), changes.SayOnHand(uuid.uuid4(), wanted, here=True))
 
     def see(self, number: int, seen: str, typed: str = "", actor: User | None = None, **more: Any) -> uuid.UUID:
         """Something seen at the step that is done with it."""
         kind = seen if seen in (TURNING, END_PLAY) else FIRST_HOUR
         step = next(s.key for s in self.family(number).steps if s.has(kind))
-        new = services.NewProof(uuid.uuid4(), step, seen, typed, **more)
+        new = changes.SeeProof(uuid.uuid4(), step, seen, typed, **more)
         services.see(self.seen(number, actor), new)
         return new.id
 
@@ -270,22 +283,22 @@ class Works(TestCase):
             if (seen if seen != "noise" else FIRST_HOUR) in kinds:
                 self.see(number, seen, typed)
         if RUN_IN in kinds:
-            services.note_run_in(self.seen(number), services.NewNote(uuid.uuid4(), drops="5", box="30 C"))
+            services.note_run_in(self.seen(number), changes.NoteRunIn(uuid.uuid4(), drops="5", box="30 C"))
 
     def strike(self, number: int, kind: str, record: uuid.UUID, reason: str = "a slip", actor: User | None = None) -> None:
-        services.strike(self.seen(number, actor), kind, record, reason)
+        services.strike(self.seen(number, actor), changes.StrikeOut(changes.Struck(kind), record, reason))
 
     def measure_all(self, number: int, sizes: dict[str, float] = GOOD, phase: Phase = Phase.FOUND) -> None:
         family = self.family(number)
         for key, size in sizes.items():
             for station in family.by_key[key].stations:
-                self.read(number, key, station.key, f"{size:.3f} mm", phase=phase.value)
+                self.read(number, key, station.key, f"{size:.3f} mm", phase=phase)
 
     def look_all(self, number: int) -> None:
         """Everything that is looked at, and not measured, is sound."""
         for feature in self.family(number).features:
             if feature.kind is FeatureKind.CHECK:
-                services.look_at(self.seen(number), uuid.uuid4(), feature.key, [])
+                services.look_at(self.seen(number), changes.LookAt(uuid.uuid4(), feature.key, []))
 
     def row(self, number: int) -> Job:
         return Job.objects.select_related("pump", "revision__sheet", "procedure", "gun").get(number=number)
@@ -295,8 +308,8 @@ class Works(TestCase):
         return load(self.row(number)).job_record.family
 
     def set_housing(self, number: int, arc: str = "18.85 mm", goes: str = "0.11", stops: str = "0.13") -> None:
-        services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag", "")
-        services.record_try(self.seen(number), services.NewTry(uuid.uuid4(), moved=arc, way="open", checks=[feeler(goes, stops)]))
+        services.set_zero(self.seen(number), changes.SetZero(uuid.uuid4(), "close to first drag", ""))
+        services.record_try(self.seen(number), changes.RecordTry(uuid.uuid4(), moved=arc, way="open", checks=[feeler(goes, stops)]))
 
     def finished(self, pump: str = "H-1") -> int:
         """A job with nothing open."""

@@ -4,21 +4,28 @@ import io
 import json
 import uuid
 from dataclasses import asdict
+from unittest import mock
 
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 from pypdf import PdfReader
 
-from finegap.bench import services
+from finegap.bench import changes, queries, services
 from finegap.bench.models import Event, Job, Reading, SignOff, StepMark, Try
 from finegap.bench.queries import job_lines
+from finegap.bench.records import load
+from finegap.bench.services import changing
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
+from finegap.core.job_record import Decided
 from finegap.formats import report
 from finegap.inventory.models import GasketStock
+from finegap.sheets.changes import SheetFile
 from finegap.site.errors import Conflict, ReadOnly, Refused
 from finegap.site.plain import plain
+from finegap.site.retry import digest
 from tests.apps.base import GOOD, Works, feeler, job_view, pump_lines
 
 
@@ -54,7 +61,7 @@ class Readings(Works):
 
     def test_a_retry_is_the_same_reading(self):
         number = self.open()
-        new = services.NewReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1")
+        new = changes.RecordReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1")
         seen = self.seen(number)
         for _ in range(3):
             services.record_reading(seen, new)
@@ -83,10 +90,10 @@ class TwoPeople(Works):
         seen = self.seen(number, self.lena)
         self.read(number, "idler_bore", "front/12–6", "30.05")
         for attempt in (
-            lambda: services.record_reading(seen, services.NewReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.06", "B-1")),
-            lambda: services.decide(seen, uuid.uuid4(), "idler_bore", "keep", "x"),
-            lambda: services.decide(seen, uuid.uuid4(), "idler_clearance", "keep", "x"),
-            lambda: services.sign_off(seen, uuid.uuid4(), True, "x"),
+            lambda: services.record_reading(seen, changes.RecordReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.06", "B-1")),
+            lambda: services.decide(seen, changes.Decide(uuid.uuid4(), "idler_bore", Decided.KEEP, "x")),
+            lambda: services.decide(seen, changes.Decide(uuid.uuid4(), "idler_clearance", Decided.KEEP, "x")),
+            lambda: services.sign_off(seen, changes.Sign(uuid.uuid4(), "x")),
         ):
             with self.assertRaises(Conflict) as caught:
                 attempt()
@@ -99,7 +106,7 @@ class TwoPeople(Works):
         for i in range(23):
             self.read(number, "idler_bore", "front/12–6", f"30.{50 + i}")
         with self.assertRaises(Conflict) as caught:
-            services.look_at(seen, uuid.uuid4(), "idler_bore", [])
+            services.look_at(seen, changes.LookAt(uuid.uuid4(), "idler_bore", []))
         told = caught.exception.changes
         self.assertEqual((len(told), told[0]), (21, "And 3 before these."))
         self.assertTrue(told[1].endswith("30.53 mm") and told[-1].endswith("30.72 mm"), told)
@@ -116,9 +123,9 @@ class Deciding(Works):
         self.measure_all(number, GOOD | {"idler_bore": 30.19})
         self.assertEqual(job_view(number, Units.MM).features[1].judged.verdict, "Change")
         with self.assertRaisesRegex(FieldError, "goes against"):
-            services.decide(self.seen(number), uuid.uuid4(), "idler_bore", "keep")
-        services.decide(self.seen(number), uuid.uuid4(), "idler_bore", "keep", "spare is six weeks away")
-        services.decide(self.seen(number), uuid.uuid4(), "idler_bore", "change")
+            services.decide(self.seen(number), changes.Decide(uuid.uuid4(), "idler_bore", Decided.KEEP))
+        services.decide(self.seen(number), changes.Decide(uuid.uuid4(), "idler_bore", Decided.KEEP, "spare is six weeks away"))
+        services.decide(self.seen(number), changes.Decide(uuid.uuid4(), "idler_bore", Decided.CHANGE))
         feature = job_view(number, Units.MM).features[1]
         self.assertEqual(feature.decision.decided, "change")
         self.assertIn("measured after", " ".join(b.sentence for b in job_view(number, Units.MM).blockers))
@@ -135,15 +142,15 @@ class Setting(Works):
         number = self.open()
         with self.assertRaisesRegex(Refused, "Zero has not been found"):
             services.record_try(
-                self.seen(number), services.NewTry(uuid.uuid4(), moved="10", way="open", checks=[feeler("0.1", "0.12")])
+                self.seen(number), changes.RecordTry(uuid.uuid4(), moved="10", way="open", checks=[feeler("0.1", "0.12")])
             )
         for school, lash in (("by feel", ""), ("back off from bind", "-1"), ("back off from bind", "3 mm")):
             with self.assertRaises(FieldError):
-                services.set_zero(self.seen(number), uuid.uuid4(), school, lash)
+                services.set_zero(self.seen(number), changes.SetZero(uuid.uuid4(), school, lash))
         self.set_housing(number)
         with self.assertRaisesRegex(Refused, "tried from this zero"):
-            services.set_zero(self.seen(number), uuid.uuid4(), "back off from bind", "")
-        services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag", "0.03 mm")
+            services.set_zero(self.seen(number), changes.SetZero(uuid.uuid4(), "back off from bind", ""))
+        services.set_zero(self.seen(number), changes.SetZero(uuid.uuid4(), "close to first drag", "0.03 mm"))
         self.assertEqual(job_view(number, Units.MM).setting.means.lash, "0.030 mm")
 
     def test_the_next_move_follows_the_check(self):
@@ -158,7 +165,7 @@ class Setting(Works):
         number = self.open("G-1")
         shelf = lambda: dict(GasketStock.objects.values_list("thickness_um", "count"))  # noqa: E731
         services.record_try(
-            self.seen(number), services.NewTry(uuid.uuid4(), stacks_um=[[250]], checks=[feeler("0.19", "0.21")], trial=True)
+            self.seen(number), changes.RecordTry(uuid.uuid4(), stacks_um=[[250]], checks=[feeler("0.19", "0.21")], trial=True)
         )
         self.assertEqual(shelf(), {50: 6, 100: 4, 250: 1})
         setting = job_view(number, Units.MM).setting
@@ -166,22 +173,22 @@ class Setting(Works):
         following = [p.um for p in setting.means.next for _ in range(p.count)]
         self.assertAlmostEqual(sum(following), 170, delta=20)
         services.record_try(
-            self.seen(number), services.NewTry(uuid.uuid4(), stacks_um=[following], checks=[feeler("0.11", "0.13")], trial=True)
+            self.seen(number), changes.RecordTry(uuid.uuid4(), stacks_um=[following], checks=[feeler("0.11", "0.13")], trial=True)
         )
         self.assertEqual(shelf()[250], 2)
         self.assertEqual(sum(t * n for t, n in shelf().items()) + sum(following), 6 * 50 + 4 * 100 + 2 * 250)
         for bad in ([], [0], [-5], [250] * 3, [77]):
             with self.subTest(stack=bad), self.assertRaises(FieldError):
                 services.record_try(
-                    self.seen(number), services.NewTry(uuid.uuid4(), stacks_um=[bad], checks=[feeler("0.1", "0.12")], trial=True)
+                    self.seen(number), changes.RecordTry(uuid.uuid4(), stacks_um=[bad], checks=[feeler("0.1", "0.12")], trial=True)
                 )
         self.assertEqual(Try.objects.count(), 2)
         self.assertEqual(shelf()[250], 2)
 
 
 class SigningOff(Works):
-    def sign(self, number, actor=None, is_lead=False, reason=""):
-        services.sign_off(self.seen(number, actor), uuid.uuid4(), is_lead, reason)
+    def sign(self, number, actor=None, reason=""):
+        services.sign_off(self.seen(number, actor), changes.Sign(uuid.uuid4(), reason))
 
     def test_a_finished_job_is_signed_and_then_read_only(self):
         number = self.finished()
@@ -208,18 +215,18 @@ class SigningOff(Works):
         number = self.finished()
         self.strike(number, "step", StepMark.objects.get(job__number=number, step="free_turn").id)
         with self.assertRaises(Refused) as caught:
-            self.sign(number, self.lena, is_lead=True, reason="in a hurry")
+            self.sign(number, self.lena, reason="in a hurry")
         self.assertIn("turns freely", caught.exception.reasons[0])
 
     def test_a_gap_moved_after_it_was_proved_has_to_be_proved_again(self):
         number = self.finished()
         self.assertEqual(job_view(number, Units.MM).blockers, [])
         services.record_try(
-            self.seen(number), services.NewTry(uuid.uuid4(), moved="0", way="open", checks=[feeler("0.11", "0.13")])
+            self.seen(number), changes.RecordTry(uuid.uuid4(), moved="0", way="open", checks=[feeler("0.11", "0.13")])
         )
         self.assertEqual({b.stage for b in job_view(number, Units.MM).blockers}, {"prove"})
         with self.assertRaises(Refused) as caught:
-            self.sign(number, self.lena, is_lead=True, reason="it turned freely before")
+            self.sign(number, self.lena, reason="it turned freely before")
         self.assertIn("turns freely", " ".join(caught.exception.reasons))
         self.assertIn("to be proved again", Event.objects.filter(job__number=number).last().what)
 
@@ -227,12 +234,12 @@ class SigningOff(Works):
         number = self.open()
         self.measure_all(number)
         self.look_all(number)
-        services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag", "")
+        services.set_zero(self.seen(number), changes.SetZero(uuid.uuid4(), "close to first drag", ""))
         services.record_try(
-            self.meant(number), services.NewTry(uuid.uuid4(), [services.NewCheck(read="0", gauge="F-1")], moved="1 mm", way="open")
+            self.meant(number), changes.RecordTry(uuid.uuid4(), [changes.CheckGap(read="0", gauge="F-1")], moved="1 mm", way="open")
         )
         with self.assertRaises(Refused) as caught:
-            self.sign(number, self.lena, is_lead=True, reason="x")
+            self.sign(number, self.lena, reason="x")
         self.assertIn("never run at zero", " ".join(caught.exception.reasons))
 
     def test_a_predicted_hot_gap_of_zero_blocks(self):
@@ -241,7 +248,7 @@ class SigningOff(Works):
         # steel rotor at 115 C in a casing at 20 C: 0.150 m * 11.5 um/(m K) * 95 K = 0.164 mm, more than the 0.12 set
         self.assertTrue(job_view(number, Units.MM).setting.hot.touches)
         with self.assertRaises(Refused) as caught:
-            self.sign(number, self.lena, is_lead=True, reason="x")
+            self.sign(number, self.lena, reason="x")
         self.assertIn("seizes", " ".join(caught.exception.reasons))
 
     def test_a_gauge_out_of_date_needs_a_leads_reason(self):
@@ -250,8 +257,8 @@ class SigningOff(Works):
         with self.assertRaisesRegex(Refused, "cannot be signed"):
             self.sign(number)
         with self.assertRaisesRegex(FieldError, "only with a reason"):
-            self.sign(number, self.lena, is_lead=True)
-        self.sign(number, self.lena, is_lead=True, reason="checked against the block that morning")
+            self.sign(number, self.lena)
+        self.sign(number, self.lena, reason="checked against the block that morning")
         self.assertIn("block", SignOff.objects.get().reason)
 
     def test_every_blocker_in_an_empty_job_names_its_stage(self):
@@ -264,8 +271,8 @@ class Opening(Works):
         self.assertEqual(Job.objects.get(number=self.open()).hours_run, 14380)
         for typed in ("12.5k", "-5", "about 900", "12345678", "١٢"):
             with self.subTest(typed=typed), self.assertRaisesRegex(FieldError, "no count of hours"):
-                services.open_job(self.tom, "G-1", "x", typed)
-        self.assertIsNone(services.open_job(self.tom, "G-1", "x", " ").hours_run)
+                services.open_job(self.tom, changes.OpenJob("G-1", "x", typed))
+        self.assertIsNone(services.open_job(self.tom, changes.OpenJob("G-1", "x", " ")).hours_run)
 
     def test_the_sheets_own_play_counts_until_another_is_said(self):
         from finegap.fleet.models import Pump
@@ -273,14 +280,14 @@ class Opening(Works):
         from tests.apps.base import HOUSING, sheet_data
 
         played = sheet_data(revision="2", date="2025-01-01", adjustment=HOUSING | {"lash": "0.04 mm"})
-        add_revision(self.lena, json.dumps(played))
+        add_revision(self.lena, SheetFile(json.dumps(played)))
         number = self.open()
-        services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag", "")
+        services.set_zero(self.seen(number), changes.SetZero(uuid.uuid4(), "close to first drag", ""))
         told = job_view(number, Units.MM).setting
         self.assertEqual(told.means.lash, "0.040 mm")
         # 0.12 of clearance and 0.04 of play, at 1.5708 mm of arc a hundredth: geometry
         self.assertIn("25.1 mm", told.headline)
-        services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag", "0 mm")
+        services.set_zero(self.seen(number), changes.SetZero(uuid.uuid4(), "close to first drag", "0 mm"))
         self.assertIn("18.8 mm", job_view(number, Units.MM).setting.headline)
         self.assertEqual(Pump.objects.get(tag="H-1").duty()["liquid"], "oil")
 
@@ -288,7 +295,7 @@ class Opening(Works):
 class Reports(Works):
     def test_the_first_page_says_what_was_found_left_set_and_signed(self):
         number = self.finished()
-        services.sign_off(self.seen(number), uuid.uuid4(), False)
+        services.sign_off(self.seen(number), changes.Sign(uuid.uuid4()))
         for units in Units:
             record = job_view(number, units)
             with self.subTest(units=units):
@@ -303,11 +310,11 @@ class Reports(Works):
 
     def test_unsigned_and_far_too_long_the_first_page_is_still_one_and_all_tries_follow(self):
         number = self.open()
-        services.set_zero(self.seen(number), uuid.uuid4(), "back off from bind", "")
+        services.set_zero(self.seen(number), changes.SetZero(uuid.uuid4(), "back off from bind", ""))
         for i in range(30):
             services.record_try(
                 self.meant(number),
-                services.NewTry(uuid.uuid4(), [feeler(f"0.{20 + i}", f"0.{21 + i}")], moved="1 mm", way="open"),
+                changes.RecordTry(uuid.uuid4(), [feeler(f"0.{20 + i}", f"0.{21 + i}")], moved="1 mm", way="open"),
             )
         view = job_view(number, Units.MM)
         wordy = view | {"reason": "<b>ю & " + "long words " * 40}
@@ -341,10 +348,33 @@ class Queries(Works):
         lists = self.count(job_lines), self.count(lambda: pump_lines(Units.MM))
         for _ in range(3):
             self.measure_all(number)
-        services.open_job(self.tom, "G-1", "another")
+        services.open_job(self.tom, changes.OpenJob("G-1", "another"))
         self.assertEqual(self.count(lambda: job_view(number, Units.MM)), one)
         self.assertLessEqual(one, 24)
         self.assertEqual((self.count(job_lines), self.count(lambda: pump_lines(Units.MM))), lists)
+
+    def test_a_change_reads_the_job_as_it_was_and_as_it_is_once_each(self):
+        number = self.open()
+        self.measure_all(number)
+        step = self.family(number).steps[0].key
+        for service, new, most in (
+            (services.record_reading, changes.RecordReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1"), 1),
+            (services.record_reading, changes.RecordReading(uuid.uuid4(), "idler_pin", "front/loaded side", "29.97", "M-1"), 1),
+            (services.set_details, changes.SetDetails(serial="77"), 1),
+            (services.mark_step, changes.MarkStep(uuid.uuid4(), step), 2),
+            (services.decide, changes.Decide(uuid.uuid4(), "idler_bore", Decided.CHANGE, "x"), 2),
+        ):
+            with self.subTest(change=type(new).__name__), mock.patch.object(changing, "load", wraps=load) as reads:
+                view = services.carry_out(service, self.seen(number), new)
+                self.assertLessEqual(reads.call_count, most)
+            self.assertEqual(plain(view), plain(queries.job_view(number)))
+
+    def test_a_pin_is_no_part_of_what_was_sent(self):
+        key = uuid.uuid4()
+        one, other, less = (changes.Sign(key, reason, pin) for reason, pin in (("x", "1111"), ("x", "2222"), ("y", "1111")))
+        digests = [digest(new, self.tom, Entry()) for new in (one, other, less)]
+        self.assertEqual((digests[0] == digests[1], digests[0] == digests[2]), (True, False))
+        self.assertNotIn("1111", repr(one))
 
     def test_a_pump_is_on_one_bench_at_a_time(self):
         self.open()
@@ -352,5 +382,5 @@ class Queries(Works):
             self.open()
         for pump, reason in (("nope", "x"), ("G-1", "  ")):
             with self.assertRaises(FieldError):
-                services.open_job(self.tom, pump, reason)
+                services.open_job(self.tom, changes.OpenJob(pump, reason))
         self.assertTrue(asdict(job_lines()[0]))

@@ -9,16 +9,18 @@ import jsonschema
 from django.core.management import call_command
 from django.test import Client
 
-from finegap.bench import services
+from finegap.bench import changes, services
 from finegap.bench.models import Event, Job, PartFitted, StepMark, TorqueMark
 from finegap.core.calculators import CALCULATORS
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
-from finegap.core.job_record import Phase
+from finegap.core.job_record import Decided, Phase
+from finegap.inventory.changes import WeighGun
 from finegap.inventory.models import Certificate, GreaseGun
-from finegap.inventory.services import NewGun, weigh_gun
+from finegap.inventory.services import weigh_gun
+from finegap.sheets.changes import SheetFile
 from finegap.sheets.models import Sheet
 from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision
@@ -33,7 +35,7 @@ from tests.references import VALUES
 class Building(Works):
     def setUp(self):
         self.number = self.open()
-        services.use_at_bench(self.seen(self.number), "mineral grease")
+        services.use_at_bench(self.seen(self.number), changes.UseAtBench("mineral grease"))
 
     def view(self, unit=Units.MM):
         return job_view(self.number, unit)
@@ -42,10 +44,10 @@ class Building(Works):
         return next(s for s in self.view().tasks if s.key == f"stack:{place}")
 
     def fit(self, part, place="bearing", **more):
-        services.fit_part(self.seen(self.number), uuid.uuid4(), place, part, **({"confirmed": True} | more))
+        services.fit_part(self.seen(self.number), changes.FitPart(uuid.uuid4(), place, part, **{"confirmed": True} | more))
 
     def log(self, typed="85", fastener="lock nut", number=1, bolts=(1,), unit=Units.MM, **more):
-        new = services.NewTorque(uuid.uuid4(), fastener, number, list(bolts), typed, **({"wrench": "W-1"} | more))
+        new = changes.LogTorque(uuid.uuid4(), fastener, number, list(bolts), typed, **({"wrench": "W-1"} | more))
         seen = services.JobRef(self.tom, self.number, Job.objects.get(number=self.number).version, Entry(unit))
         services.log_torque(seen, new)
         return new.id
@@ -66,7 +68,7 @@ class Stacks(Building):
         self.unchanged_by(lambda: self.fit(keys[1]), "out of order")
         self.unchanged_by(lambda: self.fit(keys[0], confirmed=False), "not confirmed")
         self.unchanged_by(lambda: self.fit(keys[0], place="roof"), "nothing is stacked")
-        step = lambda: services.mark_step(self.seen(self.number), uuid.uuid4(), "bearing_in")  # noqa: E731
+        step = lambda: services.mark_step(self.seen(self.number), changes.MarkStep(uuid.uuid4(), "bearing_in"))  # noqa: E731
         self.unchanged_by(step, "not complete", Refused)
         for key in keys:
             self.fit(key)
@@ -78,14 +80,14 @@ class Stacks(Building):
     def test_the_same_tick_twice_is_one(self):
         seen, key = self.seen(self.number), uuid.uuid4()
         for _ in range(2):
-            services.fit_part(seen, key, "bearing", "half_rings", confirmed=True)
+            services.fit_part(seen, changes.FitPart(key, "bearing", "half_rings", confirmed=True))
         self.assertEqual(PartFitted.objects.count(), 1)
 
     def test_taken_out_again_with_what_came_after_and_its_step_is_open(self):
         self.steps(self.number, Stage.PREPARE)
         for part in self.stack().parts:
             self.fit(part.key)
-        services.mark_step(self.seen(self.number), uuid.uuid4(), "bearing_in")
+        services.mark_step(self.seen(self.number), changes.MarkStep(uuid.uuid4(), "bearing_in"))
         out = PartFitted.objects.get(part="outer_lip").id
         self.strike(self.number, "part", out)
         self.assertEqual(self.stack().next, "outer_lip")
@@ -95,17 +97,17 @@ class Stacks(Building):
         self.unchanged_by(lambda: self.strike(self.number, "part", out), "struck out already")
 
     def test_a_wrong_lubricant_stops_it_and_the_reason_says_why(self):
-        services.set_details(self.seen(self.number), services.NewDetails(medium="water"))
+        services.set_details(self.seen(self.number), changes.SetDetails(medium="water"))
         of = json.loads(json.dumps(sheet_data(revision="2", details={"elastomer": "EPDM"})))
-        add_revision(self.lena, json.dumps(of))
+        add_revision(self.lena, SheetFile(json.dumps(of)))
         Job.objects.update(revision=Sheet.objects.get(slug="test-pump").revisions.get(revision="2"))
         for key in ("half_rings", "inner_collar"):
             self.fit(key)
         self.unchanged_by(lambda: self.fit("inner_lip", reason="it was all we had"), "Is destroyed by it")
-        services.use_at_bench(self.seen(self.number), "silicone")
+        services.use_at_bench(self.seen(self.number), changes.UseAtBench("silicone"))
         self.fit("inner_lip")
         with self.assertRaisesRegex(FieldError, "not in the table"):
-            services.use_at_bench(self.seen(self.number), "butter")
+            services.use_at_bench(self.seen(self.number), changes.UseAtBench("butter"))
 
     def test_an_arrangement_declared_on_a_sheet_is_on_the_bench_and_a_wrong_one_is_refused_with_its_line(self):
         parts = [
@@ -114,7 +116,7 @@ class Stacks(Building):
             {"key": "cone", "name": "Cone", "shape": "disc spring", "points": "rotor"},
         ]  # fmt: skip
         stack = {"key": "cup_seal", "name": "Cup seal", "place": "seal", "fixed": {"shaft": ["keyway"]}, "parts": parts}
-        add_revision(self.lena, json.dumps(sheet_data(revision="2", stacks=[stack])))
+        add_revision(self.lena, SheetFile(json.dumps(sheet_data(revision="2", stacks=[stack]))))
         Job.objects.update(revision=Sheet.objects.get(slug="test-pump").revisions.get(revision="2"))
         shown = self.stack("seal")
         self.assertEqual((shown.name, [p.name for p in shown.parts]), ("Cup seal", ["Cup", "Cone"]))
@@ -122,7 +124,7 @@ class Stacks(Building):
         parts[0]["lines_up"][0]["to"] = "flat"
         text = json.dumps(sheet_data(revision="3", stacks=[stack]), indent=1)
         with self.assertRaises(FieldError) as caught:
-            add_revision(self.lena, text)
+            add_revision(self.lena, SheetFile(text))
         self.assertIn("lines up with nothing: shaft has no flat", caught.exception.problem)
         line = int(caught.exception.field.split(",")[0].removeprefix("line "))
         self.assertIn("stacks[0].parts[0].lines_up[0]", caught.exception.field)
@@ -180,7 +182,7 @@ class Whole(Building):
         mark = TorqueMark.objects.filter(fastener="lock nut").get()
         self.strike(self.number, "torque", mark.id, "the wrong wrench")
         with self.assertRaises(Refused) as caught:
-            services.sign_off(self.seen(self.number, self.lena), uuid.uuid4(), is_lead=True, reason="never mind")
+            services.sign_off(self.seen(self.number, self.lena), changes.Sign(uuid.uuid4(), reason="never mind"))
         self.assertTrue(any("Lock nut: torque not logged." in r for r in caught.exception.reasons))
 
     def test_the_report_holds_what_was_fitted_and_tightened(self):
@@ -194,12 +196,12 @@ class Whole(Building):
         self.assertIn("85.0 N·m with W-1 (no certificate, adapter 25 mm at 0° on 400 mm)", text)
 
     def test_a_press_fit_from_its_sizes_to_the_bore_after_pressing(self):
-        add_revision(self.lena, json.dumps(sheet_data(revision="2", press_fits=PRESS)))
+        add_revision(self.lena, SheetFile(json.dumps(sheet_data(revision="2", press_fits=PRESS))))
         Job.objects.all().delete()
         self.number = self.open()
         self.measure_all(self.number)
         self.read(self.number, "bushing_bore", "front/12–6", "40.25")
-        services.decide(self.seen(self.number), uuid.uuid4(), "bushing_bore", "change")
+        services.decide(self.seen(self.number), changes.Decide(uuid.uuid4(), "bushing_bore", Decided.CHANGE))
         step = next(s for s in self.view().steps if s.key == "bushings")
         self.assertEqual(step.measures, ["bushing_bore"])
         Certificate.objects.filter(gauge__tag__in=["M-1", "B-1"]).update(high=60)
@@ -213,10 +215,10 @@ class Whole(Building):
         self.assertIn("ksi", inches.lines[1].text)
 
     def test_only_steps_of_what_was_opened_can_be_marked(self):
-        services.mark_step(self.seen(self.number, self.lena), uuid.uuid4(), "packing", skip="not touched", is_lead=True)
+        services.mark_step(self.seen(self.number, self.lena), changes.MarkStep(uuid.uuid4(), "packing", skip="not touched"))
         self.assertNotIn("packing_in", [s.key for s in self.view().steps])
         with self.assertRaisesRegex(FieldError, "packing_in"):
-            services.mark_step(self.seen(self.number), uuid.uuid4(), "packing_in")
+            services.mark_step(self.seen(self.number), changes.MarkStep(uuid.uuid4(), "packing_in"))
 
 
 class OnPaper(Building):
@@ -225,7 +227,7 @@ class OnPaper(Building):
         bearings = [{"name": "Thrust bearing", "outside": "90 mm", "width": "34 mm"}]
         nut = {"fastener": "Nut", "torque": ["9 N.m", "11 N.m"], "thread": "M40x1.5", "slots": 4, "tangs": 15, "turn": "7 deg"}
         sheet = sheet_data(revision="2", press_fits=PRESS, packing=packing, bearings=bearings, torques=[nut])
-        add_revision(self.lena, json.dumps(sheet))
+        add_revision(self.lena, SheetFile(json.dumps(sheet)))
         metric, inch = (sheet_detail(revision_of("test-pump", "2"), units) for units in Units)
         self.assertEqual(
             metric.building,
@@ -241,16 +243,17 @@ class OnPaper(Building):
 
 class Guns(Building):
     def test_weighed_and_weighed_again(self):
-        weigh_gun(self.tom, NewGun("G-1", "lithium", "5"), Entry(Units.MM))
-        weigh_gun(self.tom, NewGun("G-1", "lithium", "0.2"), Entry(Units.IN))
+        weigh_gun(self.tom, WeighGun("G-1", "lithium", "5"), Entry(Units.MM))
+        weigh_gun(self.tom, WeighGun("G-1", "lithium", "0.2"), Entry(Units.IN))
         self.assertAlmostEqual(GreaseGun.objects.get().grams_per_ten_strokes, 5.67, 2)
-        services.use_at_bench(self.seen(self.number), gun="G-1")
+        services.use_at_bench(self.seen(self.number), changes.UseAtBench(gun="G-1"))
         self.assertEqual(self.view().building.gun, "G-1")
         with self.assertRaisesRegex(FieldError, "no G-2"):
-            services.use_at_bench(self.seen(self.number), gun="G-2")
+            services.use_at_bench(self.seen(self.number), changes.UseAtBench(gun="G-2"))
         for new, field in (
-            (NewGun("", "lithium", "5"), "gun"), (NewGun("G", " ", "5"), "grease"), (NewGun("G", "lithium", "0"), "ten strokes"),
-            (NewGun("G", "lithium", "5 bar"), "ten strokes"), (NewGun("G", "lithium", "5 kg"), "ten strokes"),
+            (WeighGun("", "lithium", "5"), "gun"), (WeighGun("G", " ", "5"), "grease"),
+            (WeighGun("G", "lithium", "0"), "ten strokes"),
+            (WeighGun("G", "lithium", "5 bar"), "ten strokes"), (WeighGun("G", "lithium", "5 kg"), "ten strokes"),
         ):  # fmt: skip
             with self.subTest(new=new), self.assertRaises(FieldError) as caught:
                 weigh_gun(self.tom, new, Entry(Units.MM))

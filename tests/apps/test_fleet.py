@@ -10,15 +10,18 @@ import icalendar
 from django.test import Client
 from django.utils import timezone
 
+from finegap.bench import changes
 from finegap.bench import services as bench
 from finegap.bench.models import Job
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.formatting import Units
 from finegap.core.numerals import Mark
+from finegap.fleet.changes import AddPump, EditPump, Lubricate, ReadMeter, Strike
 from finegap.fleet.models import Lubricated, MeterReading, Pump
-from finegap.fleet.services import NewMeterReading, NewPump, add_pump, edit_pump, lubricate, read_meter, strike
+from finegap.fleet.services import add_pump, edit_pump, lubricate, read_meter, strike
 from finegap.inventory.models import Gauge
+from finegap.sheets.changes import SheetFile
 from finegap.sheets.services import add_revision
 from finegap.site.errors import Conflict
 from tests.apps.base import Works, job_view, pump_lines, pump_page, sheet_data
@@ -44,16 +47,16 @@ def add_vane_pump(lead):
         torques=[{"fastener": "Cover bolts", "torque": ["20 N.m", "24 N.m"], "condition": "dry"}],
     )
     data.pop("heat")
-    add_revision(lead, json.dumps(data))
+    add_revision(lead, SheetFile(json.dumps(data)))
     duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "1 bar", "speed": "900"}
-    add_pump(lead, NewPump("V-1", "test", "here", "1", "vane", "cast iron", "air", **duty), Entry())
+    add_pump(lead, AddPump("V-1", "test", "here", "1", "vane", "cast iron", "air", **duty), Entry())
 
 
 def add_oiled_pump(lead):
     """O-1, in a wet place, with oil and grease by the hours."""
-    add_revision(lead, json.dumps(sheet_data(slug="oiled", title="Oiled", lubrication=DUE)))
+    add_revision(lead, SheetFile(json.dumps(sheet_data(slug="oiled", title="Oiled", lubrication=DUE))))
     duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "5 bar", "speed": "300"}
-    add_pump(lead, NewPump("O-1", "test", "here", "1", "oiled", "cast iron", "oil", wet=True, **duty), Entry())
+    add_pump(lead, AddPump("O-1", "test", "here", "1", "oiled", "cast iron", "oil", wet=True, **duty), Entry())
 
 
 class Due(Works):
@@ -64,13 +67,13 @@ class Due(Works):
 
     def read_on(self, hours, days_ago):
         day = timezone.localdate() - dt.timedelta(days=days_ago)
-        read_meter(self.tom, "O-1", NewMeterReading(uuid.uuid4(), str(hours), day.isoformat()), Entry())
+        read_meter(self.tom, "O-1", ReadMeter(uuid.uuid4(), str(hours), day.isoformat()), Entry())
 
     def test_next_dates_from_meter_readings_and_a_calendar_that_other_programs_read(self):
         self.read_on(4000, 70)
         self.read_on(4350, 0)
-        lubricate(self.tom, uuid.uuid4(), "O-1", "Gear-case oil", "4000", Entry())
-        lubricate(self.tom, uuid.uuid4(), "O-1", "Bearing grease", "4000", Entry())
+        lubricate(self.tom, "O-1", Lubricate(uuid.uuid4(), "Gear-case oil", "4000"), Entry())
+        lubricate(self.tom, "O-1", Lubricate(uuid.uuid4(), "Bearing grease", "4000"), Entry())
         page = pump_page("O-1", Units.MM)
         oil, grease = page.due
         self.assertEqual((oil.name, oil.day), ("Gear-case oil", (timezone.localdate() + dt.timedelta(days=30)).isoformat()))
@@ -89,7 +92,7 @@ class Due(Works):
         self.assertEqual({e["uid"] for e in again}, {e["uid"] for e in events})
 
     def test_jobs_tell_the_meter_too_and_what_cannot_be_is_refused(self):
-        bench.open_job(self.tom, "O-1", "test", "4 000")
+        bench.open_job(self.tom, changes.OpenJob("O-1", "test", "4 000"))
         self.assertIn("never recorded", pump_page("O-1", Units.MM).due[0].working.given[0].text)
         self.read_on(3990, 10)
         for hours, days, field in (
@@ -104,20 +107,21 @@ class Due(Works):
                 self.read_on(hours, days)
             self.assertIn(field, caught.exception.field)
         with self.assertRaises(FieldError):
-            read_meter(self.tom, "O-1", NewMeterReading(uuid.uuid4(), "4100", "yesterday"), Entry())
+            read_meter(self.tom, "O-1", ReadMeter(uuid.uuid4(), "4100", "yesterday"), Entry())
         for name, hours in (("Wax", "4000"), ("Bearing grease", "")):
             with self.subTest(name=name), self.assertRaises(FieldError):
-                lubricate(self.tom, uuid.uuid4(), "O-1", name, hours, Entry())
+                lubricate(self.tom, "O-1", Lubricate(uuid.uuid4(), name, hours), Entry())
         with self.assertRaises(FieldError):
-            read_meter(self.tom, "none", NewMeterReading(uuid.uuid4(), "1"), Entry())
+            read_meter(self.tom, "none", ReadMeter(uuid.uuid4(), "1"), Entry())
         self.assertEqual((MeterReading.objects.count(), Lubricated.objects.count()), (1, 0))
         same = uuid.uuid4()
         for _ in range(2):
-            lubricate(self.tom, same, "O-1", "Bearing grease", "4000", Entry())
+            lubricate(self.tom, "O-1", Lubricate(same, "Bearing grease", "4000"), Entry())
         self.assertEqual(Lubricated.objects.count(), 1)
         with self.assertRaisesRegex(FieldError, "longer than in a dry place"):
             add_revision(
-                self.lena, json.dumps(sheet_data(revision="7", lubrication=[{"name": "Oil", "every_hours": 5, "wet_hours": 9}]))
+                self.lena,
+                SheetFile(json.dumps(sheet_data(revision="7", lubrication=[{"name": "Oil", "every_hours": 5, "wet_hours": 9}]))),
             )
 
 
@@ -131,7 +135,7 @@ class Slips(Works):
 
     def read(self, hours, days_ago=0, entry=None, record=None, **more):
         day = timezone.localdate() - dt.timedelta(days=days_ago)
-        new = NewMeterReading(record or uuid.uuid4(), str(hours), day.isoformat(), **more)
+        new = ReadMeter(record or uuid.uuid4(), str(hours), day.isoformat(), **more)
         read_meter(self.tom, "O-1", new, entry or Entry())
         return new.id
 
@@ -143,18 +147,18 @@ class Slips(Works):
         with self.assertRaisesRegex(FieldError, "43500 h were read"):
             self.read(4350)
         with self.assertRaisesRegex(FieldError, "say why"):
-            strike(self.tom, "O-1", wrong, " ")
-        strike(self.tom, "O-1", wrong, "a digit too many")
+            strike(self.tom, "O-1", Strike(wrong, " "))
+        strike(self.tom, "O-1", Strike(wrong, "a digit too many"))
         self.read(4350)
         page = pump_page("O-1", Units.MM)
         self.assertEqual([(m.hours, m.struck_reason) for m in page.meter], [(4350, ""), (43500, "a digit too many"), (4000, "")])
         self.assertEqual(page.rate, "35 h a week")
         with self.assertRaisesRegex(FieldError, "struck out already"):
-            strike(self.tom, "O-1", wrong, "again")
+            strike(self.tom, "O-1", Strike(wrong, "again"))
 
     def test_a_replaced_meter_is_said_where_it_was_refused_and_hours_go_on(self):
         self.read(4000, 70)
-        lubricate(self.tom, uuid.uuid4(), "O-1", "Gear-case oil", "4000", Entry())
+        lubricate(self.tom, "O-1", Lubricate(uuid.uuid4(), "Gear-case oil", "4000"), Entry())
         with self.assertRaisesRegex(FieldError, "meter was replaced"):
             self.read(150)
         for wrong in ({"old_last": "3999"}, {"old_last": "4200", "new_first": "151"}):
@@ -174,54 +178,54 @@ class Slips(Works):
         done = uuid.uuid4()
         for hours, error in (("4000", None), ("4000", None), ("4010", Conflict)):
             with self.assertRaises(error) if error else contextlib.nullcontext():
-                lubricate(self.tom, done, "O-1", "Bearing grease", hours, Entry())
-        strike(self.tom, "O-1", done, "the other pump")
+                lubricate(self.tom, "O-1", Lubricate(done, "Bearing grease", hours), Entry())
+        strike(self.tom, "O-1", Strike(done, "the other pump"))
         self.assertIn("never recorded", pump_page("O-1", Units.MM).due[-1].working.given[0].text)
 
     def test_a_viscosity_that_is_a_guess_is_asked_about(self):
         """Half of what lies between the two points is followed outside them: 40 and 100 C from 10 C on."""
         page = pump_page("O-1", Units.MM).entered
-        new = NewPump(
+        new = AddPump(
             "O-1", "test", "here", "1", page.sheet, page.material, page.liquid, "100 cSt at 40 ℃; 11 cSt at 100 °C", "60 C",
             "5 bar", "300", start="9 C", overhaul_every="4000",
         )  # fmt: skip
         with self.assertRaisesRegex(Unlikely, "At 9 °C its viscosity is a guess"):
-            edit_pump(self.lena, "O-1", page.version, new, Entry())
+            edit_pump(self.lena, "O-1", EditPump(**vars(new), version=page.version), Entry())
         self.assertEqual(pump_page("O-1", Units.MM).entered.version, page.version)
-        edit_pump(self.lena, "O-1", page.version, replace(new, start="10 C"), Entry())
-        edit_pump(self.lena, "O-1", page.version + 1, new, Entry(meant=True))
+        edit_pump(self.lena, "O-1", EditPump(**vars(replace(new, start="10 C")), version=page.version), Entry())
+        edit_pump(self.lena, "O-1", EditPump(**vars(new), version=page.version + 1), Entry(meant=True))
 
     def test_a_pump_is_put_right_and_its_open_job_keeps_its_duty(self):
-        number = bench.open_job(self.tom, "O-1", "test", "4000").number
+        number = bench.open_job(self.tom, changes.OpenJob("O-1", "test", "4000")).number
         page = pump_page("O-1", Units.MM).entered
-        new = NewPump(
+        new = AddPump(
             "O-2", "moved", "there", "9", page.sheet, page.material, page.liquid, page.viscosity, "95", "100 psi", "320 rpm",
             start=page.start, overhaul_every="4,000", hours_per_week="40",
         )  # fmt: skip
-        edit_pump(self.lena, "O-1", page.version, new, Entry(Units.IN))
+        edit_pump(self.lena, "O-1", EditPump(**vars(new), version=page.version), Entry(Units.IN))
         pump = Pump.objects.get(tag="O-2")
         self.assertEqual((round(pump.temperature_c, 3), pump.overhaul_every_h, pump.viscosity_mm2_s), (35, 4000, 50))
         self.assertEqual(job_view(number, Units.MM).duty.temperature, "60 °C")
         with self.assertRaises(Conflict):
-            edit_pump(self.lena, "O-2", page.version, new, Entry())
+            edit_pump(self.lena, "O-2", EditPump(**vars(new), version=page.version), Entry())
         for change, error in (
             ({"tag": "H-1"}, "taken"),
             ({"tag": "a/b"}, "cannot stand"),
             ({"sheet": "test-pump"}, "on the bench"),
         ):
             with self.subTest(change=change), self.assertRaisesRegex(FieldError, error):
-                edit_pump(self.lena, "O-2", page.version + 1, replace(new, **change), Entry(Units.IN))
+                edit_pump(self.lena, "O-2", EditPump(**vars(replace(new, **change)), version=page.version + 1), Entry(Units.IN))
 
     def test_what_was_typed_with_another_mark_is_not_read_again(self):
         page = pump_page("O-1", Units.MM).entered
         comma = Entry(mark=Mark.COMMA)
         points = "60,125 mm2/s at 40 C; 8,125 mm2/s at 100 C"
-        new = NewPump("O-1", "s", "l", "1", page.sheet, page.material, page.liquid, points, "40", "5", "300")
-        edit_pump(self.lena, "O-1", page.version, new, comma)
-        edit_pump(self.lena, "O-1", page.version + 1, replace(new, temperature="50"), Entry())
+        new = AddPump("O-1", "s", "l", "1", page.sheet, page.material, page.liquid, points, "40", "5", "300")
+        edit_pump(self.lena, "O-1", EditPump(**vars(new), version=page.version), comma)
+        edit_pump(self.lena, "O-1", EditPump(**vars(replace(new, temperature="50")), version=page.version + 1), Entry())
         self.assertLess(Pump.objects.get(tag="O-1").viscosity_mm2_s, 60.125)
-        number = bench.open_job(self.tom, "O-1", "test", "").number
-        bench.set_details(self.seen(number), bench.NewDetails(temperature="100 C"))
+        number = bench.open_job(self.tom, changes.OpenJob("O-1", "test", "")).number
+        bench.set_details(self.seen(number), changes.SetDetails(temperature="100 C"))
         self.assertAlmostEqual(Job.objects.get(number=number).viscosity_mm2_s, 8.125, 6)
 
 
@@ -230,7 +234,7 @@ class WearCheck(Works):
         add_vane_pump(self.lena)
         number = self.open("V-1")
         self.assertIn("total side gap has not been set", " ".join(b.sentence for b in job_view(number, Units.MM).blockers))
-        bench.set_details(self.seen(number), bench.NewDetails(build={"scope": "check"}))
+        bench.set_details(self.seen(number), changes.SetDetails(build={"scope": "check"}))
         view = job_view(number, Units.MM)
         self.assertIsNone(view.setting)
         self.assertEqual([f.key for f in view.features], ["port_depth", "port_line"])
@@ -238,6 +242,6 @@ class WearCheck(Works):
         self.read(number, "port_depth", "port", "6.20 mm", gauge="OLD")
         self.look_all(number)
         for step in self.family(number).steps:
-            bench.mark_step(self.seen(number), uuid.uuid4(), step.key)
-        bench.sign_off(self.seen(number), uuid.uuid4(), is_lead=True, reason="caliper out of date")
+            bench.mark_step(self.seen(number), changes.MarkStep(uuid.uuid4(), step.key))
+        bench.sign_off(self.seen(number, self.lena), changes.Sign(uuid.uuid4(), reason="caliper out of date"))
         self.assertTrue(next(line for line in pump_lines(Units.MM) if line.tag == "V-1").jobs[0].signed_at)

@@ -16,7 +16,7 @@ from django.utils import timezone
 from PIL import Image
 from pypdf import PdfReader
 
-from finegap.bench import services
+from finegap.bench import changes, services
 from finegap.bench.models import Event, Job, Photo, Reading, SizeOnRecord
 from finegap.bench.queries import wear_view
 from finegap.core import families
@@ -24,9 +24,13 @@ from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
+from finegap.core.job_record import Decided
+from finegap.fleet.changes import AddPump
 from finegap.formats import order, report
+from finegap.inventory.changes import KeepGauge
 from finegap.inventory.models import Certificate, Gauge
-from finegap.inventory.services import NewGauge, keep_gauge
+from finegap.inventory.services import keep_gauge
+from finegap.sheets.changes import KeepProcedure, SheetFile, StepLine
 from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision, keep_procedure
 from finegap.site.errors import Conflict, Refused
@@ -54,9 +58,9 @@ class Inspection(Works):
 
 class Details(Inspection):
     def test_what_is_missing_is_named_and_put_right_at_once_or_not_at_all(self):
-        number = services.open_job(self.tom, "H-1", "noise").number
+        number = services.open_job(self.tom, changes.OpenJob("H-1", "noise")).number
         self.assertEqual(self.view(number).details.missing, ["hazards of the liquid", "hours run", "symptom", "site or workshop"])
-        known = services.NewDetails(hazards="hot", hours_run="5 000", symptom="noise", place="workshop", pressure="90 psi")
+        known = changes.SetDetails(hazards="hot", hours_run="5 000", symptom="noise", place="workshop", pressure="90 psi")
         services.set_details(self.seen(number), known)
         self.assertEqual(self.view(number).details.missing, [])
         self.assertAlmostEqual(Job.objects.get().pressure_bar, 6.205, 3)
@@ -75,26 +79,26 @@ class Details(Inspection):
             ({"liquid": "water", "medium": "treacle"}, "kind of liquid"),
         ):
             with self.subTest(wrong=wrong), self.assertRaisesRegex(FieldError, says):
-                services.set_details(self.seen(number), services.NewDetails(**wrong))
+                services.set_details(self.seen(number), changes.SetDetails(**wrong))
         job = Job.objects.get()
         self.assertEqual((job.liquid, job.version), ("oil", version))
 
     def test_another_build_has_other_features_and_steps(self):
         number = self.open()
         before = {s.key for s in self.view(number).steps}
-        services.set_details(self.seen(number), services.NewDetails(build={"seal": "mechanical", "relief": "fitted"}))
+        services.set_details(self.seen(number), changes.SetDetails(build={"seal": "mechanical", "relief": "fitted"}))
         after = {s.key for s in self.view(number).steps}
         self.assertEqual(before - after, {"packing", "packing_in", "run_in"})
         self.assertEqual(after - before, {"seal", "seal_in", "relief_marks", "relief_in", "relief_faces"})
         packed = {m.path for m in self.view(number).drawing.marks}
-        services.set_details(self.seen(number), services.NewDetails(build={"seal": "packed"}))
+        services.set_details(self.seen(number), changes.SetDetails(build={"seal": "packed"}))
         self.assertNotEqual({m.path for m in self.view(number).drawing.marks}, packed)
 
     def test_tools_and_gauges_that_are_missing_are_said_before_anything_is_opened(self):
         number = self.open()
         ready = self.view(number).ready
         self.assertIn(("brass or hardwood block", None), [(n.item, n.here) for n in ready.needs])
-        services.say_on_hand(self.seen(number), uuid.uuid4(), ["brass or hardwood block"], here=False)
+        services.say_on_hand(self.seen(number), changes.SayOnHand(uuid.uuid4(), ["brass or hardwood block"], here=False))
         self.assertIn(("brass or hardwood block", False), [(n.item, n.here) for n in self.view(number).ready.needs])
         self.assertEqual(ready.gauges, [])
         Certificate.objects.filter(gauge__tag="B-1").update(due="2001-01-01")
@@ -104,12 +108,12 @@ class Details(Inspection):
 class Steps(Inspection):
     def test_a_step_is_skipped_with_a_reason_and_a_hold_point_only_by_a_lead(self):
         number = self.open()
-        services.mark_step(self.seen(number), uuid.uuid4(), "discard", skip="seal is new")
+        services.mark_step(self.seen(number), changes.MarkStep(uuid.uuid4(), "discard", skip="seal is new"))
         for key in ("isolate", "head"):  # a hold point, and a caution
             with self.assertRaisesRegex(Refused, "not skipped without a lead"):
-                services.mark_step(self.seen(number), uuid.uuid4(), key, skip="no time")
+                services.mark_step(self.seen(number), changes.MarkStep(uuid.uuid4(), key, skip="no time"))
         lead = services.JobRef(self.lena, number, Job.objects.get().version)
-        services.mark_step(lead, uuid.uuid4(), "isolate", skip="cut out of the line", is_lead=True)
+        services.mark_step(lead, changes.MarkStep(uuid.uuid4(), "isolate", skip="cut out of the line"))
         told = {s.key: (s.skipped, s.by) for s in self.view(number).steps if s.skipped}
         self.assertEqual(told, {"discard": ("seal is new", "Tom"), "isolate": ("cut out of the line", "Lena")})
 
@@ -117,18 +121,20 @@ class Steps(Inspection):
         family = families.FAMILIES["internal_gear"]
         steps = [{"key": s.key, "stage": s.stage.value} for s in family.steps]
         before = self.open()
-        keep_procedure(self.lena, family.key, [{**steps[0], "text": "Our words."}, *steps[1:]], 0)
+        keep_procedure(
+            self.lena, family.key, KeepProcedure(0, [StepLine(**one) for one in [{**steps[0], "text": "Our words."}, *steps[1:]]])
+        )
         after = self.open("G-1")
         first = [self.view(n).steps[0].text for n in (before, after)]
         self.assertEqual(first[1], "Our words.")
         self.assertNotEqual(first[0], first[1])
         self.assertEqual(self.view(after).procedure, "the shop's version 1")
         with self.assertRaises(Conflict):
-            keep_procedure(self.lena, family.key, steps, 0)
+            keep_procedure(self.lena, family.key, KeepProcedure(0, [StepLine(**one) for one in steps]))
 
     def test_values_come_from_sheet_and_job(self):
         number = self.open()
-        services.set_details(self.seen(number), services.NewDetails(hazards="burns"))
+        services.set_details(self.seen(number), changes.SetDetails(hazards="burns"))
         tells = {s.key: s.tells for s in self.view(number).steps}
         self.assertEqual(tells["drain"], ["oil: burns."])
         self.assertIn("80 N·m to 90 N·m", tells["nut"][0])
@@ -137,7 +143,7 @@ class Steps(Inspection):
 
     def test_what_was_skipped_is_printed_with_its_reason(self):
         number = self.open()
-        services.mark_step(self.seen(number), uuid.uuid4(), "discard", skip="seal is new")
+        services.mark_step(self.seen(number), changes.MarkStep(uuid.uuid4(), "discard", skip="seal is new"))
         text = text_of(plain(self.view(number)))
         self.assertIn("SKIPPED, because: seal is new", " ".join(text.split()))
         self.assertIn("not looked at", text)
@@ -148,11 +154,11 @@ class Steps(Inspection):
         family = families.FAMILIES["internal_gear"]
         steps = [{"key": s.key, "stage": s.stage.value} for s in family.steps]
         own = {"key": "own-1", "stage": "prove", "text": "Heard by the shift leader.", "hold": True}
-        keep_procedure(self.lena, family.key, [*steps, own], 0)
+        keep_procedure(self.lena, family.key, KeepProcedure(0, [StepLine(**one) for one in [*steps, own]]))
         number = self.finished()
         self.assertEqual(self.view(number).blockers, [])
         services.record_try(
-            self.seen(number), services.NewTry(uuid.uuid4(), moved="0", way="stay", checks=[feeler("0.11", "0.13")])
+            self.seen(number), changes.RecordTry(uuid.uuid4(), moved="0", way="stay", checks=[feeler("0.11", "0.13")])
         )
         self.assertIn("Hold point not done: Heard by the shift leader.", [b.sentence for b in self.view(number).blockers])
 
@@ -174,7 +180,7 @@ class Taking(Inspection):
     def test_a_warm_part_is_corrected_and_says_so(self):
         data = sheet_data(slug="warm", revision="2")
         data["features"] = SIZES | {"idler_pin": {**SIZES["idler_pin"], "material": "steel"}}
-        add_revision(self.lena, json.dumps(sheet_data(revision="2", features=data["features"], date="2025-01-01")))
+        add_revision(self.lena, SheetFile(json.dumps(sheet_data(revision="2", features=data["features"], date="2025-01-01"))))
         number = self.open()
         self.read(number, "idler_pin", "front/loaded side", "29.980", part="40", gauge="M-1")
         result = self.feature(number, "idler_pin").found
@@ -226,7 +232,7 @@ class Taking(Inspection):
 
     def test_a_pasted_set_is_taken_whole_or_not_at_all(self):
         number = self.open()
-        new = services.NewSet(uuid.uuid4(), "idler_bore", "Reading (mm)\n30,05\t30,051\n30,06\n30,04\n30,05", "B-1")
+        new = changes.RecordSet(uuid.uuid4(), "idler_bore", "Reading (mm)\n30,05\t30,051\n30,06\n30,04\n30,05", "B-1")
         seen = self.seen(number)
         for _ in range(2):  # a retry is the same set
             services.record_set(seen, new)
@@ -236,7 +242,7 @@ class Taking(Inspection):
         self.read(number, "idler_bore", "front/12–6", "30.05")
         for text, says in (("30.05\n1.18", "far from"), ("30.05\n\t30.05", "column 1"), ("30.05\nx", "row 2")):
             with self.subTest(text=text), self.assertRaisesRegex(FieldError, says):
-                services.record_set(self.seen(number), services.NewSet(uuid.uuid4(), "idler_bore", text, "B-1"))
+                services.record_set(self.seen(number), changes.RecordSet(uuid.uuid4(), "idler_bore", text, "B-1"))
         self.assertEqual(Reading.objects.count(), 6)
 
     def test_more_stations_where_the_sheet_asks_for_them(self):
@@ -246,7 +252,7 @@ class Taking(Inspection):
                 "stations": {"planes": ["front", "middle", "back"], "directions": ["12–6", "3–9"]},
             }
         }
-        add_revision(self.lena, json.dumps(sheet_data(revision="3", date="2025-02-02", features=sizes)))
+        add_revision(self.lena, SheetFile(json.dumps(sheet_data(revision="3", date="2025-02-02", features=sizes))))
         number = self.open()
         self.assertEqual(len(self.feature(number, "idler_bore").stations), 6)
         self.read(number, "idler_bore", "middle/12–6", "30.05", "B-1")
@@ -268,8 +274,8 @@ class Taking(Inspection):
 class Looking(Inspection):
     def test_looking_again_replaces_and_the_log_keeps_both(self):
         number = self.open()
-        services.look_at(self.seen(number), uuid.uuid4(), "idler_pin", ["burr"], "at the edge")
-        services.look_at(self.seen(number), uuid.uuid4(), "idler_pin", ["scored", "burr"])
+        services.look_at(self.seen(number), changes.LookAt(uuid.uuid4(), "idler_pin", ["burr"], "at the edge"))
+        services.look_at(self.seen(number), changes.LookAt(uuid.uuid4(), "idler_pin", ["scored", "burr"]))
         feature = self.feature(number, "idler_pin")
         self.assertEqual((feature.look.words, feature.judged.verdict), ("nick or burr, scored", "Change"))
         self.assertEqual(
@@ -278,25 +284,25 @@ class Looking(Inspection):
         )
         for key, damages in (("idler_clearance", []), ("nope", []), ("idler_pin", ["sad"])):
             with self.assertRaises(FieldError):
-                services.look_at(self.seen(number), uuid.uuid4(), key, damages)
+                services.look_at(self.seen(number), changes.LookAt(uuid.uuid4(), key, damages))
 
     def test_a_part_that_cannot_be_measured_is_changed_and_looked_at_again(self):
         number = self.finished()
-        services.look_at(self.seen(number), uuid.uuid4(), "bearings", ["rough"])
+        services.look_at(self.seen(number), changes.LookAt(uuid.uuid4(), "bearings", ["rough"]))
         self.assertIn("Bearings: not decided.", [b.sentence for b in self.view(number).blockers])
-        services.decide(self.seen(number), uuid.uuid4(), "bearings", "change")
+        services.decide(self.seen(number), changes.Decide(uuid.uuid4(), "bearings", Decided.CHANGE))
         self.assertEqual([b.feature for b in self.view(number).blockers if b.feature], ["bearings"])
         self.assertEqual(self.feature(number, "bearings").left_text, "new part NOT CONFIRMED")
-        services.confirm_new(self.seen(number), uuid.uuid4(), "bearings")
+        services.confirm_new(self.seen(number), changes.ConfirmNew(uuid.uuid4(), "bearings"))
         self.assertEqual([b.feature for b in self.view(number).blockers if b.feature], [])
         self.assertRegex(self.feature(number, "bearings").left_text, r"^new, Tom, \d{4}-\d\d-\d\d \d\d:\d\d$")
         # kept after all, it is not a new one that is in
-        services.decide(self.seen(number), uuid.uuid4(), "bearings", "keep", "it was the coupling")
+        services.decide(self.seen(number), changes.Decide(uuid.uuid4(), "bearings", Decided.KEEP, "it was the coupling"))
         self.assertEqual(self.feature(number, "bearings").left_text, "as found")
-        services.decide(self.seen(number), uuid.uuid4(), "bearings", "change")
+        services.decide(self.seen(number), changes.Decide(uuid.uuid4(), "bearings", Decided.CHANGE))
         self.assertEqual(self.feature(number, "bearings").left_text, "new part NOT CONFIRMED")
         with self.assertRaisesRegex(FieldError, "not to be confirmed"):
-            services.confirm_new(self.seen(number), uuid.uuid4(), "idler_bore")
+            services.confirm_new(self.seen(number), changes.ConfirmNew(uuid.uuid4(), "idler_bore"))
 
 
 def picture(fmt="JPEG", size=(3000, 2000), exif=None):
@@ -316,7 +322,7 @@ class Photos(Inspection):
         self.number = self.open()
 
     def attach(self, content, name="a.jpg", **of):
-        photo = services.NewPhoto(uuid.uuid4(), ContentFile(content, name), **(of or {"feature": "idler_pin"}))
+        photo = changes.AttachPhoto(uuid.uuid4(), ContentFile(content, name), **(of or {"feature": "idler_pin"}))
         services.attach_photo(self.seen(self.number), photo)
         return Photo.objects.get(id=photo.id)
 
@@ -339,7 +345,7 @@ class Photos(Inspection):
         huge = ContentFile(picture(), "a.jpg")
         huge.size = 400_000_000
         with self.assertRaisesRegex(FieldError, "400 MB"):
-            services.attach_photo(self.seen(self.number), services.NewPhoto(uuid.uuid4(), huge, "idler_pin"))
+            services.attach_photo(self.seen(self.number), changes.AttachPhoto(uuid.uuid4(), huge, "idler_pin"))
         with (
             mock.patch("finegap.bench.services.photos._MOST_PIXELS", 100),
             self.assertRaisesRegex(FieldError, "larger than a camera"),
@@ -384,7 +390,7 @@ class Photos(Inspection):
         kept = self.attach(picture(size=(60, 40)))
         path = kept.file.path
         with self.captureOnCommitCallbacks(execute=True):
-            services.remove_photo(self.seen(self.number), kept.id)
+            services.remove_photo(self.seen(self.number), changes.RemovePhoto(kept.id))
         self.assertEqual(Photo.objects.count(), 0)
         with self.assertRaises(FileNotFoundError):
             open(path)  # noqa: SIM115
@@ -394,25 +400,25 @@ class OnRecord(Inspection):
     def overhaul(self, hours, sizes, change=(), day=0):
         now = dt.datetime(2024, 1, 1, tzinfo=dt.UTC) + dt.timedelta(days=day)
         with mock.patch("django.utils.timezone.now", return_value=now):
-            number = services.open_job(self.tom, "H-1", "planned", str(hours)).number
+            number = services.open_job(self.tom, changes.OpenJob("H-1", "planned", str(hours))).number
             self.measure_all(number, GOOD | sizes)
             self.look_all(number)
             for feature in self.view(number).features:
                 if feature.key in change:
-                    services.decide(self.seen(number), uuid.uuid4(), feature.key, "change", "worn")
+                    services.decide(self.seen(number), changes.Decide(uuid.uuid4(), feature.key, Decided.CHANGE, "worn"))
                 elif feature.open_decision:
-                    services.decide(self.seen(number), uuid.uuid4(), feature.key, "keep", "still good")
+                    services.decide(self.seen(number), changes.Decide(uuid.uuid4(), feature.key, Decided.KEEP, "still good"))
             for key in change:
                 for station in self.family(number).by_key[key].stations:
                     self.read(number, key, station.key, "30.025", phase="left")
             self.together(number)
-            services.sign_off(self.seen(number), uuid.uuid4(), is_lead=False)
+            services.sign_off(self.seen(number), changes.Sign(uuid.uuid4()))
         return number
 
     def test_a_signed_jobs_sizes_are_what_wear_is_reckoned_from(self):
         self.overhaul(4000, {"idler_bore": 30.07}, day=0)
         self.overhaul(8000, {"idler_bore": 30.12}, change=("idler_bore",), day=400)
-        number = services.open_job(self.tom, "H-1", "planned", "10 000").number
+        number = services.open_job(self.tom, changes.OpenJob("H-1", "planned", "10 000")).number
         self.read(number, "idler_bore", "front/12–6", "30.055", "B-1")
         # measured at one station of four, it says nothing yet of how it wears
         self.assertIsNone(self.feature(number, "idler_bore").forecast)
@@ -436,13 +442,13 @@ class OnRecord(Inspection):
         self.assertAlmostEqual(row.left_mm, 0.12)
 
     def test_a_fixed_number_of_queries_whatever_the_history(self):
-        first = services.open_job(self.tom, "H-1", "x", "100").number
+        first = services.open_job(self.tom, changes.OpenJob("H-1", "x", "100")).number
         with CaptureQueriesContext(connection) as few:
             job_view(first, Units.MM)
         Job.objects.all().delete()
         for i in range(1, 4):
             self.overhaul(4000 * i, {}, day=300 * i)
-        number = services.open_job(self.tom, "H-1", "x", "20 000").number
+        number = services.open_job(self.tom, changes.OpenJob("H-1", "x", "20 000")).number
         with CaptureQueriesContext(connection) as many:
             job_view(number, Units.MM)
         self.assertEqual(len(many), len(few))
@@ -450,12 +456,12 @@ class OnRecord(Inspection):
 
 class Ordering(Inspection):
     def setUp(self):
-        add_revision(self.lena, json.dumps(sheet_data(revision="9", date="2026-01-01", catalogue=CATALOGUE)))
+        add_revision(self.lena, SheetFile(json.dumps(sheet_data(revision="9", date="2026-01-01", catalogue=CATALOGUE))))
 
     def test_the_order_as_table_page_and_text_with_model_and_serial(self):
         number = self.open()
         self.measure_all(number, GOOD | {"idler_bore": 30.19})
-        services.set_details(self.seen(number), services.NewDetails(serial="=1+1"))
+        services.set_details(self.seen(number), changes.SetDetails(serial="=1+1"))
         record = plain(self.view(number))
         self.assertEqual([line["number"] for line in record["order"]["lines"]], ["K"])
         rows = list(csv.DictReader(io.StringIO(order.as_csv(record).decode("utf-8-sig"))))
@@ -484,15 +490,15 @@ class Ordering(Inspection):
             ({"currency": "=1"}, "currency"),
         ):
             with self.subTest(change=change), self.assertRaisesRegex(FieldError, where):
-                add_revision(self.lena, json.dumps(sheet_data(revision="10", catalogue=CATALOGUE | change)))
+                add_revision(self.lena, SheetFile(json.dumps(sheet_data(revision="10", catalogue=CATALOGUE | change))))
         with self.assertRaisesRegex(FieldError, "no such detail"):
-            add_revision(self.lena, json.dumps(sheet_data(revision="10", details={"wheels": "4"})))
+            add_revision(self.lena, SheetFile(json.dumps(sheet_data(revision="10", details={"wheels": "4"}))))
         with self.assertRaisesRegex(FieldError, "no such option"):
-            add_revision(self.lena, json.dumps(sheet_data(revision="10", build={"colour": "red"})))
+            add_revision(self.lena, SheetFile(json.dumps(sheet_data(revision="10", build={"colour": "red"}))))
 
 
 class Cabinet(Works):
-    NEW = NewGauge("F-9", "feeler set", "0.03", "1", "0.01", "0.004", "2", dt.date(2026, 1, 1), dt.date(2027, 1, 1))
+    NEW = KeepGauge("F-9", "feeler set", "0.03", "1", "0.01", "0.004", "2", dt.date(2026, 1, 1), dt.date(2027, 1, 1))
 
     def keep(self, unit=Units.MM, replacing="", **changes):
         from dataclasses import replace
@@ -580,22 +586,23 @@ class AnotherFolder(Inspection):
             self.through_the_bench()
 
     def through_the_bench(self):
-        from finegap.fleet.services import NewPump, add_pump
+        from finegap.fleet.services import add_pump
 
         sizes = {
             "plate": {"new": ["30 mm", "30.02 mm"], "minimum": "29.9 mm"},
             "hole": {"new": ["30 mm", "30.02 mm"], "maximum": "30.1 mm"},
         }
         add_revision(
-            self.lena, json.dumps(sheet_data(slug="plate", title="Plate", family="plate_pump", features=sizes, details={}))
+            self.lena,
+            SheetFile(json.dumps(sheet_data(slug="plate", title="Plate", family="plate_pump", features=sizes, details={}))),
         )
-        add_pump(self.lena, NewPump("X-1", "s", "l", "1", "plate", "cast iron", "oil", "50 mm2/s", "60 C", "5 bar", "300"), Entry())
+        add_pump(self.lena, AddPump("X-1", "s", "l", "1", "plate", "cast iron", "oil", "50 mm2/s", "60 C", "5 bar", "300"), Entry())
         number = self.open("X-1")
         stations = {f.key: f.stations for f in self.family(number).features}
         for key, size, gauge in (("plate", "29.85", ""), ("hole", "30.01", "B-1")):
             for station in stations[key]:
                 self.read(number, key, station.key, size, gauge)
-        services.look_at(self.seen(number), uuid.uuid4(), "plate", ["holed"])
+        services.look_at(self.seen(number), changes.LookAt(uuid.uuid4(), "plate", ["holed"]))
         view = self.view(number)
         self.assertEqual(
             [(f.key, f.judged.verdict if f.judged else None) for f in view.features],
@@ -604,10 +611,10 @@ class AnotherFolder(Inspection):
         self.assertEqual((view.drawing.width, [m.style for m in view.drawing.marks]), (300, ["steel"]))
         # a line of the torque table that no step is for gets one of its own
         self.assertEqual([s.key for s in view.steps], ["open", "torque-lock-nut", "torque-head-bolts", "spin"])
-        services.decide(self.seen(number), uuid.uuid4(), "plate", "change")
+        services.decide(self.seen(number), changes.Decide(uuid.uuid4(), "plate", Decided.CHANGE))
         for station in stations["plate"]:
             self.read(number, "plate", station.key, "30.01", phase="left")
         self.together(number)
-        services.sign_off(self.seen(number), uuid.uuid4(), is_lead=False)
+        services.sign_off(self.seen(number), changes.Sign(uuid.uuid4()))
         self.assertTrue(report.as_pdf(job_view(number, Units.MM)).startswith(b"%PDF"))
         self.assertTrue(any(s.stage is Stage.PROVE for s in self.family(number).steps))

@@ -9,8 +9,10 @@ from finegap.bench.models import Reading
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
+from finegap.fleet.changes import AddPump
 from finegap.fleet.models import Pump
-from finegap.fleet.services import NewPump, add_pump
+from finegap.fleet.services import add_pump
+from finegap.inventory.changes import CountGaskets
 from finegap.inventory.models import Certificate, GasketStock, Gauge
 from finegap.inventory.queries import gauge_responses, stock_responses
 from finegap.inventory.services import count_gaskets
@@ -18,7 +20,7 @@ from finegap.sheets.queries import revision_of, sheet_detail, sheet_lines
 from finegap.site.plain import plain
 from tests.apps.base import Works, job_view, pump_lines, seen
 
-GOOD = NewPump("N-9", "s", "here", "7", "test-pump", "cast iron", "oil", "300 SSU", "140 F", "75 psi", "400")
+GOOD = AddPump("N-9", "s", "here", "7", "test-pump", "cast iron", "oil", "300 SSU", "140 F", "75 psi", "400")
 
 
 class Fleet(Works):
@@ -82,18 +84,18 @@ class Fleet(Works):
     def test_a_signed_overhaul_shows_the_gap_it_was_left_with(self):
         import uuid
 
-        from finegap.bench import services
+        from finegap.bench import changes, services
 
         number = self.finished()
-        services.sign_off(self.seen(number), uuid.uuid4(), False)
+        services.sign_off(self.seen(number), changes.Sign(uuid.uuid4()))
         line = next(p for p in pump_lines(Units.IN) if p.tag == "H-1")
         self.assertEqual((line.on_bench, line.jobs[0].gap), (None, "0.005"))
 
 
 class Toolbox(Works):
     def test_counting_gaskets(self):
-        count_gaskets(self.tom, "gasket-pump", "5 thou", 3, Entry(Units.MM))
-        count_gaskets(self.tom, "gasket-pump", "0.005", 4, Entry(Units.IN))
+        count_gaskets(self.tom, CountGaskets("gasket-pump", "5 thou", 3), Entry(Units.MM))
+        count_gaskets(self.tom, CountGaskets("gasket-pump", "0.005", 4), Entry(Units.IN))
         line = GasketStock.objects.get(thickness_um=127)
         self.assertEqual(line.count, 4)
         shown = {u: next(s.text for s in seen(plain(stock_responses(), u)) if s.um == 127) for u in Units}
@@ -107,7 +109,7 @@ class Toolbox(Works):
             ("gasket-pump", "0.1 mm", 1000, "count"),
         ):
             with self.subTest(thickness=thickness, count=count), self.assertRaises(FieldError) as caught:
-                count_gaskets(self.tom, slug, thickness, count, Entry(Units.MM))
+                count_gaskets(self.tom, CountGaskets(slug, thickness, count), Entry(Units.MM))
             self.assertEqual(caught.exception.field, field)
 
     def test_a_gauge_past_its_date_says_so(self):

@@ -29,7 +29,7 @@ from hypothesis import strategies as st
 from jsonschema import Draft202012Validator
 from pypdf import PdfReader
 
-from finegap.bench import responses, services
+from finegap.bench import changes, responses, services
 from finegap.bench.models import SignOff
 from finegap.bench.queries import job_lines
 from finegap.bench.record import RECORD_VERSION, complete, document
@@ -145,7 +145,7 @@ class Numbers(SimpleTestCase):
 class Now(Works):
     def signed(self):
         number = self.finished()
-        services.sign_off(self.seen(number), uuid.uuid4(), is_lead=False)
+        services.sign_off(self.seen(number), changes.Sign(uuid.uuid4()))
         return number, SignOff.objects.get()
 
     def test_a_record_signed_now_has_the_version_of_now_and_its_page_is_its_own(self):
@@ -176,7 +176,7 @@ class Now(Works):
     def test_the_page_signed_is_the_page_that_was_shown(self):
         number = self.finished()
         before = {units: printed(job_view(number, units)) for units in Units}
-        services.sign_off(self.seen(number), uuid.uuid4(), is_lead=False)
+        services.sign_off(self.seen(number), changes.Sign(uuid.uuid4()))
         for units in Units:
             after = printed(job_view(number, units))
             sizes = before[units][before[units].index("Foundandleft") : before[units].index("Readings(")]

@@ -15,8 +15,9 @@ from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase as HypothesisTestCase
 from jsonschema import Draft202012Validator
 
-from finegap.bench import services
+from finegap.bench import changes, services
 from finegap.bench.models import Job, Reading
+from finegap.core.job_record import Decided
 from tests.apps.base import Works, feeler, furnish
 
 SCHEMA = yaml.safe_load((settings.BASE_DIR / "docs/formats/openapi.yaml").read_text())
@@ -53,24 +54,25 @@ class AgainstTheSchema(Works):
         self.client.force_login(self.tom)
         begun, done, gaskets = self.open("H-1"), None, self.open("G-1")
         services.record_try(
-            self.seen(gaskets), services.NewTry(uuid.uuid4(), stacks_um=[[250]], trial=True, checks=[feeler("0.2", "0.22", "F-1")])
+            self.seen(gaskets),
+            changes.RecordTry(uuid.uuid4(), stacks_um=[[250]], trial=True, checks=[feeler("0.2", "0.22", "F-1")]),
         )
         self.valid(f"/api/jobs/{begun}", "/api/jobs/{number}")
         self.valid(f"/api/jobs/{gaskets}?unit=in", "/api/jobs/{number}")
         self.measure_all(begun)
         wrong = self.read(begun, "idler_bore", "front/12–6", "30.06", gauge="B-1")
         self.strike(begun, "reading", wrong, "slipped")
-        services.decide(self.seen(begun), uuid.uuid4(), "idler_bore", "change", "while it is open")
+        services.decide(self.seen(begun), changes.Decide(uuid.uuid4(), "idler_bore", Decided.CHANGE, "while it is open"))
         for station in self.family(begun).by_key["idler_bore"].stations:
             self.read(begun, "idler_bore", station.key, "30.03", gauge="B-1", phase="left")
         self.look_all(begun)
-        services.look_at(self.seen(begun), uuid.uuid4(), "idler_pin", ["burr"], "at the edge")
-        services.decide(self.seen(begun), uuid.uuid4(), "idler_pin", "keep")
-        services.set_details(self.seen(begun), services.NewDetails(hazards="hot", symptom="noise", place="site"))
-        services.say_on_hand(self.seen(begun), uuid.uuid4(), ["gloves"], here=False)
+        services.look_at(self.seen(begun), changes.LookAt(uuid.uuid4(), "idler_pin", ["burr"], "at the edge"))
+        services.decide(self.seen(begun), changes.Decide(uuid.uuid4(), "idler_pin", Decided.KEEP))
+        services.set_details(self.seen(begun), changes.SetDetails(hazards="hot", symptom="noise", place="site"))
+        services.say_on_hand(self.seen(begun), changes.SayOnHand(uuid.uuid4(), ["gloves"], here=False))
         self.together(begun)
         self.valid(f"/api/jobs/{begun}", "/api/jobs/{number}")
-        services.sign_off(self.seen(begun), uuid.uuid4(), False)
+        services.sign_off(self.seen(begun), changes.Sign(uuid.uuid4()))
         done = begun
         self.valid(f"/api/jobs/{done}", "/api/jobs/{number}")
         for path, published in (
@@ -151,7 +153,7 @@ FIELDS = {
 
 
 @st.composite
-def changes(draw: Any) -> tuple[str, Any]:
+def some_change(draw: Any) -> tuple[str, Any]:
     """A change to a job: nearly right, or anything at all."""
     kind = draw(st.sampled_from(sorted(FIELDS)))
     if draw(st.integers(0, 4)) == 0:
@@ -168,14 +170,14 @@ class AgainstAnything(HypothesisTestCase):
     def setUpTestData(cls) -> None:
         furnish()
 
-    @given(st.lists(changes(), min_size=1, max_size=6), st.sampled_from(["H-1", "G-1"]), st.sampled_from(["mm", "in"]))
+    @given(st.lists(some_change(), min_size=1, max_size=6), st.sampled_from(["H-1", "G-1"]), st.sampled_from(["mm", "in"]))
     @hypothesis_settings(max_examples=30, suppress_health_check=list(HealthCheck))
     def test_no_body_breaks_the_bench(self, sent, pump, unit):
         from django.contrib.auth.models import User
 
         tom = User.objects.get(username="tom")
         self.client.force_login(tom)
-        number = services.open_job(tom, pump, "anything").number
+        number = services.open_job(tom, changes.OpenJob(pump, "anything")).number
         for kind, body in sent:
             job = Job.objects.get(number=number)
             if isinstance(body, dict):

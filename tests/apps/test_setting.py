@@ -5,17 +5,20 @@ import uuid
 
 from django.db.models import Sum
 
-from finegap.bench import services
+from finegap.bench import changes, services
 from finegap.bench.models import PartFitted, ProofMark, RunInNote, SignOff, SizeOnRecord, TorqueMark, Try, TryCheck
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
+from finegap.fleet.changes import AddPump
 from finegap.fleet.models import Pump
-from finegap.fleet.services import NewPump, add_pump
+from finegap.fleet.services import add_pump
 from finegap.formats import report
+from finegap.inventory.changes import CountGaskets
 from finegap.inventory.models import Certificate, GasketStock
 from finegap.inventory.services import count_gaskets
+from finegap.sheets.changes import SheetFile
 from finegap.sheets.queries import sheet_detail
 from finegap.sheets.services import add_revision
 from finegap.site.errors import Refused
@@ -58,10 +61,10 @@ class Several(Works):
     @classmethod
     def setUpTestData(cls):
         super().setUpTestData()
-        add_revision(cls.lena, piston())
-        add_pump(cls.lena, NewPump("C-1", "test", "here", "1", "piston", "stainless 316", "oil", **DUTY), Entry())
+        add_revision(cls.lena, SheetFile(piston()))
+        add_pump(cls.lena, AddPump("C-1", "test", "here", "1", "piston", "stainless 316", "oil", **DUTY), Entry())
         for thickness, count in (("0.05 mm", 6), ("0.10 mm", 4)):
-            count_gaskets(cls.lena, "piston", thickness, count, Entry(Units.MM))
+            count_gaskets(cls.lena, CountGaskets("piston", thickness, count), Entry(Units.MM))
 
     def setUp(self):
         self.number = self.open("C-1")
@@ -71,11 +74,11 @@ class Several(Works):
 
     def shim(self, stacks, *gaps, **more):
         checks = [feeler(f"{g - 0.005:.3f}", f"{g + 0.005:.3f}") for g in gaps]
-        services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), checks, stacks_um=stacks, trial=True, **more))
+        services.record_try(self.seen(self.number), changes.RecordTry(uuid.uuid4(), checks, stacks_um=stacks, trial=True, **more))
 
     def mesh(self, left, right, moved="0", way="left"):
         checks = [feeler(f"{g - 0.005:.3f}", f"{g + 0.005:.3f}") for g in (left, right)]
-        services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), checks, "mesh", moved, way))
+        services.record_try(self.seen(self.number), changes.RecordTry(uuid.uuid4(), checks, changes.TryOf.MESH, moved, way))
 
     def on_shelf(self):
         return GasketStock.objects.aggregate(n=Sum("count"))["n"]
@@ -109,7 +112,7 @@ class Several(Works):
         self.steps(self.number, Stage.SET)
         self.steps(self.number, Stage.PROVE)
         self.assertEqual([b.sentence for b in self.view().blockers], [])
-        services.sign_off(self.seen(self.number), uuid.uuid4(), is_lead=False)
+        services.sign_off(self.seen(self.number), changes.Sign(uuid.uuid4()))
         # each face goes on record with its own last check
         left = dict(SizeOnRecord.objects.filter(job__number=self.number).values_list("feature", "left_mm"))
         for feature, gap in (("front_drive", 0.14), ("back_drive", 0.20), ("mesh_left", 0.24)):
@@ -136,8 +139,8 @@ class Several(Works):
                 gaps = self.view(units).setting.gaps
                 told = [next(p for p in g.proofs if p.gauge == "F-1") for g in gaps if not g.derived]
                 self.assertEqual(len(told), 4)
-                checks = [services.NewCheck(p.go.thickness, p.stop.thickness, gauge="F-1") for p in told]
-                new = services.NewTry(uuid.uuid4(), checks, stacks_um=[[100], [100]], trial=True)
+                checks = [changes.CheckGap(p.go.thickness, p.stop.thickness, gauge="F-1") for p in told]
+                new = changes.RecordTry(uuid.uuid4(), checks, stacks_um=[[100], [100]], trial=True)
                 services.record_try(self.seen(self.number, entry=Entry(units)), new)
                 after = self.view(units).setting.gaps
                 self.assertTrue(all(g.verdict == "Keep" for g in after), [(g.name, g.gap, g.verdict) for g in after])
@@ -145,16 +148,16 @@ class Several(Works):
         # meshes are made alike: the leaves are told about what they come to
         self.mesh(0.28, 0.20)
         told = [next(p for p in g.proofs if p.gauge == "F-1") for g in self.view().mesh.gaps if not g.derived]
-        checks = [services.NewCheck(p.go.thickness, p.stop.thickness, gauge="F-1") for p in told]
-        services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), checks, "mesh", "0.06", "left"))
+        checks = [changes.CheckGap(p.go.thickness, p.stop.thickness, gauge="F-1") for p in told]
+        services.record_try(self.seen(self.number), changes.RecordTry(uuid.uuid4(), checks, changes.TryOf.MESH, "0.06", "left"))
         self.assertEqual(
             [(g.gap, g.verdict) for g in self.view().mesh.gaps], [("0.240", "Keep"), ("0.240", "Keep"), ("0.000", "Keep")]
         )
         # a thickness the set cannot make is asked about, and nothing is kept
         count = Try.objects.count()
         with self.assertRaisesRegex(FieldError, "no leaf of F-1"):
-            checks = [services.NewCheck("0.215", "0.26", gauge="F-1")] * 2
-            services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), checks, "mesh"))
+            checks = [changes.CheckGap("0.215", "0.26", gauge="F-1")] * 2
+            services.record_try(self.seen(self.number), changes.RecordTry(uuid.uuid4(), checks, "mesh"))
         self.assertEqual(Try.objects.count(), count)
 
     def test_what_cannot_be_keeps_nothing(self):
@@ -169,16 +172,16 @@ class Several(Works):
                 self.shim(stacks, *gaps)
         with self.assertRaisesRegex(FieldError, "leaf that does not, back, driven shaft"):
             checks = [feeler("0.10", "0.11")] * 3 + [feeler("0.10", "")]
-            services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), checks, stacks_um=[[], []]))
+            services.record_try(self.seen(self.number), changes.RecordTry(uuid.uuid4(), checks, stacks_um=[[], []]))
         self.assertEqual((Try.objects.count(), TryCheck.objects.count(), self.on_shelf()), (0, 0, before))
 
     def test_at_or_above_the_body_face_nothing_is_signed(self):
         self.shim([[100], [100]], 0.14, 0.20, 0.14, 0.20)
-        checks = [services.NewCheck(read="-0.02", gauge="F-1")] + [feeler("0.19", "0.21")] * 3
+        checks = [changes.CheckGap(read="-0.02", gauge="F-1")] + [feeler("0.19", "0.21")] * 3
         with self.assertRaises(FieldError):
-            services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), checks, stacks_um=[[100], [100]]))
-        checks[0] = services.NewCheck(read="0", gauge="F-1")
-        services.record_try(self.meant(self.number), services.NewTry(uuid.uuid4(), checks, stacks_um=[[100], [100]]))
+            services.record_try(self.seen(self.number), changes.RecordTry(uuid.uuid4(), checks, stacks_um=[[100], [100]]))
+        checks[0] = changes.CheckGap(read="0", gauge="F-1")
+        services.record_try(self.meant(self.number), changes.RecordTry(uuid.uuid4(), checks, stacks_um=[[100], [100]]))
         hard = [b.sentence for b in self.view().blockers if not b.lead_may]
         self.assertTrue(any("never run at zero" in s for s in hard), hard)
 
@@ -190,21 +193,21 @@ class Several(Works):
     def test_the_range_of_the_duty_takes_the_wider_setting_and_slip_is_told(self):
         self.assertEqual(self.view().choice.target, "0.14 mm")
         services.set_details(
-            self.seen(self.number), services.NewDetails(start="20 C", hot="80 C", viscosity="VG 68; 8.6 mm2/s at 100 C")
+            self.seen(self.number), changes.SetDetails(start="20 C", hot="80 C", viscosity="VG 68; 8.6 mm2/s at 100 C")
         )
         view = self.view()
         self.assertEqual(view.choice.target, "0.18 mm")
         self.assertIn("the larger counts", view.choice.over)
         self.assertEqual((view.choice.map.way[0][1], view.choice.map.way[-1][1]), (20, 80))
         self.assertEqual(view.duty.viscosity, "68 mm²/s")  # read at the pumping temperature
-        services.set_details(self.seen(self.number), services.NewDetails(temperature="60 C"))
+        services.set_details(self.seen(self.number), changes.SetDetails(temperature="60 C"))
         self.assertNotEqual(self.view().duty.viscosity, "68 mm²/s")
         self.read(self.number, "front_drive", "gap", "0.30", gauge="F-1")
         found = self.view().slip.found
         self.assertIn("as new (0.150 mm) it gives", found[0].text)
         for wrong in ({"start": "70 C"}, {"hot": "20 C"}, {"viscosity": "90 cP"}, {"density": "9"}, {"viscosity": "VG 68"}):
             with self.subTest(wrong=wrong), self.assertRaises(FieldError):
-                services.set_details(self.seen(self.number), services.NewDetails(**wrong))
+                services.set_details(self.seen(self.number), changes.SetDetails(**wrong))
         self.assertEqual(self.view().choice.target, "0.18 mm")
 
 
@@ -228,15 +231,15 @@ class Sheets(Works):
              "adjustment.between[0]"),
         ):  # fmt: skip
             with self.subTest(field=field), self.assertRaises(FieldError) as caught:
-                add_revision(self.lena, piston(**change))
+                add_revision(self.lena, SheetFile(piston(**change)))
             self.assertTrue(caught.exception.field.endswith(field), caught.exception.field)
 
     def test_every_means_is_told_on_the_sheets_page(self):
-        add_revision(self.lena, piston())
+        add_revision(self.lena, SheetFile(piston()))
         told = {}
         for slug, adjustment in (("ring", {"means": "ring"}), ("coupling", {"means": "coupling", "depth": ["1 mm", "1.5 mm"]}),
                                  ("fixed", {"means": "fixed"})):  # fmt: skip
-            revision = add_revision(self.lena, json.dumps(sheet_data(slug=slug, title=slug, adjustment=adjustment)))
+            revision = add_revision(self.lena, SheetFile(json.dumps(sheet_data(slug=slug, title=slug, adjustment=adjustment))))
             told[slug] = dict(sheet_detail(revision, Units.MM).adjustment)["Means"]
         self.assertEqual(len(set(told.values())), 3)
         self.assertIn("sleeve coupling", told["coupling"])
@@ -252,12 +255,12 @@ class Sizes(Works):
             details={},
         )  # fmt: skip
         data.pop("heat")
-        add_revision(self.lena, json.dumps(data))
+        add_revision(self.lena, SheetFile(json.dumps(data)))
         add_pump(
-            self.lena, NewPump("V-1", "test", "here", "1", "vane", "cast iron", "air", **DUTY | {"pressure": "1 bar"}), Entry()
+            self.lena, AddPump("V-1", "test", "here", "1", "vane", "cast iron", "air", **DUTY | {"pressure": "1 bar"}), Entry()
         )
         for thickness in ("0.05 mm", "0.10 mm"):
-            count_gaskets(self.lena, "vane", thickness, 4, Entry(Units.MM))
+            count_gaskets(self.lena, CountGaskets("vane", thickness, 4), Entry(Units.MM))
         number = self.open("V-1")
         self.assertIn("Start with 0.10 mm under the cover", job_view(number, Units.MM).setting.headline)
         for key, size in (("rotor_length", "179.950"), ("cylinder_length", "179.970")):
@@ -267,7 +270,7 @@ class Sizes(Works):
         self.assertIn("Start with 0.10 mm under the cover", told.headline)
         self.assertIn("179.970 mm less 179.950 mm", told.details[0])
         services.record_try(
-            self.seen(number), services.NewTry(uuid.uuid4(), [feeler("0.11", "0.13")], stacks_um=[[100]], trial=True)
+            self.seen(number), changes.RecordTry(uuid.uuid4(), [feeler("0.11", "0.13")], stacks_um=[[100]], trial=True)
         )
         after = job_view(number, Units.MM).setting
         self.assertTrue(after.right)
@@ -277,27 +280,29 @@ class Sizes(Works):
 class Zero(Works):
     def test_play_by_the_arc_turned_before_the_rotor_follows(self):
         number = self.open()
-        services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag", lash_arc="6.28 mm")  # 100 mm housing, lead 2 mm
+        services.set_zero(
+            self.seen(number), changes.SetZero(uuid.uuid4(), "close to first drag", lash_arc="6.28 mm")
+        )  # 100 mm housing, lead 2 mm
         housing = job_view(number, Units.MM).setting.means
         self.assertEqual((housing.lash, housing.prescribed), ("0.040 mm", "close to first drag"))
         self.assertIn("0.040 mm", housing.lash_does)
-        services.set_zero(self.seen(number), uuid.uuid4(), "back off from bind", lash="0.03 mm")
+        services.set_zero(self.seen(number), changes.SetZero(uuid.uuid4(), "back off from bind", lash="0.03 mm"))
         self.assertIn("closing takes 0.030 mm up first", job_view(number, Units.MM).setting.means.lash_does)
         for given in ({"lash": "0.1", "lash_arc": "1"}, {"lash_arc": "-1"}, {"lash_arc": "500 mm"}):
             with self.subTest(given=given), self.assertRaises(FieldError):
-                services.set_zero(self.seen(number), uuid.uuid4(), "back off from bind", **given)
+                services.set_zero(self.seen(number), changes.SetZero(uuid.uuid4(), "back off from bind", **given))
 
     def test_an_arc_that_was_cleared_is_no_arc_of_nothing(self):
         number = self.open()
-        services.set_zero(self.seen(number), uuid.uuid4(), "close to first drag")
+        services.set_zero(self.seen(number), changes.SetZero(uuid.uuid4(), "close to first drag"))
         for typed, way, field in (("", "open", "arc"), (" ", "close", "arc"), ("5 mm", "", "way"), ("5 mm", "in", "way")):
             with self.subTest(typed=typed, way=way), self.assertRaises(FieldError) as caught:
-                new = services.NewTry(uuid.uuid4(), [feeler("0.13", "0.15")], moved=typed, way=way)
+                new = changes.RecordTry(uuid.uuid4(), [feeler("0.13", "0.15")], moved=typed, way=way)
                 services.record_try(self.seen(number), new)
             self.assertEqual(caught.exception.field, field)
         self.assertEqual(job_view(number, Units.MM).setting.tries, [])
         for typed, way in (("30 mm", "open"), ("5 mm", "close"), ("0", "open")):
-            new = services.NewTry(uuid.uuid4(), [feeler("0.17", "0.19")], moved=typed, way=way)
+            new = changes.RecordTry(uuid.uuid4(), [feeler("0.17", "0.19")], moved=typed, way=way)
             services.record_try(self.meant(number), new)
         told = [one.set_by for one in job_view(number, Units.MM).setting.tries]
         self.assertEqual(told, ["arc 30.0 opened", "arc 5.0 closed", "arc 0.0"])
@@ -314,19 +319,19 @@ class Proving(Works):
         return next(task for task in self.view(units).tasks if task.kind == kind)
 
     def note(self, **given):
-        services.note_run_in(self.meant(self.number), services.NewNote(uuid.uuid4(), **given))
+        services.note_run_in(self.meant(self.number), changes.NoteRunIn(uuid.uuid4(), **given))
 
     def test_a_tight_spot_holds_its_step_and_the_signature_until_the_shaft_is_free(self):
         with self.assertRaisesRegex(Refused, "not complete"):
-            services.mark_step(self.seen(self.number), uuid.uuid4(), "free_turn")
+            services.mark_step(self.seen(self.number), changes.MarkStep(uuid.uuid4(), "free_turn"))
         self.see(self.number, "turning", places=["4", "11"])
         self.assertIn("tight at 4, 11 o'clock", " ".join(b.sentence for b in self.view().blockers if not b.lead_may))
         with self.assertRaises(Refused):
-            services.mark_step(self.seen(self.number), uuid.uuid4(), "free_turn")
+            services.mark_step(self.seen(self.number), changes.MarkStep(uuid.uuid4(), "free_turn"))
         self.see(self.number, "turning")
         self.assertEqual((ProofMark.objects.standing().count(), ProofMark.objects.count()), (1, 2))
         with self.assertRaisesRegex(Refused, "comes before") as caught:
-            services.mark_step(self.seen(self.number), uuid.uuid4(), "free_turn")
+            services.mark_step(self.seen(self.number), changes.MarkStep(uuid.uuid4(), "free_turn"))
         self.assertIn("has not been set and checked", " ".join(caught.exception.reasons))
         with self.assertRaisesRegex(FieldError, "no hour of the clock"):
             self.see(self.number, "turning", places=["13"])
@@ -368,7 +373,7 @@ class Proving(Works):
         self.assertEqual(self.task("run-in").say, "wait")
         self.note(minute="76", drops="1", box="62 C")
         with self.assertRaisesRegex(Refused, "not complete"):  # dry: backed off before it is ticked
-            services.mark_step(self.seen(self.number), uuid.uuid4(), "run_in")
+            services.mark_step(self.seen(self.number), changes.MarkStep(uuid.uuid4(), "run_in"))
 
     def test_lines_that_cannot_be_leave_the_log_as_it_was(self):
         self.note(minute="10", drops="5", box="30 C")
@@ -379,7 +384,7 @@ class Proving(Works):
             with self.subTest(wrong=wrong), self.assertRaises(FieldError):
                 self.note(**wrong)
         self.assertEqual(RunInNote.objects.count(), 1)
-        services.set_details(self.seen(self.number), services.NewDetails(build={"seal": "mechanical"}))
+        services.set_details(self.seen(self.number), changes.SetDetails(build={"seal": "mechanical"}))
         with self.assertRaisesRegex(Refused, "no packing"):
             self.note(drops="5")
 
@@ -396,7 +401,7 @@ class Proving(Works):
         self.see(self.number, "noise", "rub")
         self.assertIn("stop, turn it by hand", " ".join(b.sentence for b in self.view().blockers))
         with self.assertRaises(Refused):
-            services.mark_step(self.seen(self.number), uuid.uuid4(), "first_hour")
+            services.mark_step(self.seen(self.number), changes.MarkStep(uuid.uuid4(), "first_hour"))
         for kind, typed, more in (
             ("flow", "5 bar", {}), ("flow", "0 L", {"seconds": "5"}), ("pressure", "5", {"seconds": "5"}), ("noise", "loud", {}),
             ("colour", "red", {}), ("power", "0 kW", {}), ("flow", "10", {"seconds": "0"}),
@@ -408,7 +413,7 @@ class Proving(Works):
         self.measure_all(self.number)
         self.look_all(self.number)
         self.together(self.number)
-        services.sign_off(self.seen(self.number), uuid.uuid4(), is_lead=False)
+        services.sign_off(self.seen(self.number), changes.Sign(uuid.uuid4()))
         record = plain(SignOff.objects.get().shown())
         tasks = {task["kind"]: task for task in record["tasks"]}
         self.assertEqual(tasks["turning"]["seen"]["typed"], "turns freely all the way round")
@@ -417,7 +422,7 @@ class Proving(Works):
 
 class Pumps(Works):
     def test_a_duty_with_its_range_and_density(self):
-        new = NewPump(
+        new = AddPump(
             "N-1",
             "s",
             "l",

@@ -8,6 +8,7 @@ from jsonschema import Draft202012Validator
 from finegap.core.errors import FieldError
 from finegap.core.sheet import read_sheet
 from finegap.formats.sheet_file import LARGEST_BYTES, SCHEMA_PATH, parse_file, write_file
+from finegap.sheets.changes import SheetFile
 from finegap.sheets.models import Sheet, SheetRevision
 from finegap.sheets.services import add_revision
 from tests.apps.base import Works, sheet_data
@@ -57,7 +58,7 @@ class Files(Works):
         before = SheetRevision.objects.count()
         for path, value, where, says in WRONG:
             with self.subTest(path=path, value=value), self.assertRaises(FieldError) as caught:
-                add_revision(self.lena, changed(path, value))
+                add_revision(self.lena, SheetFile(changed(path, value)))
             self.assertIn(where, caught.exception.field)
             self.assertIn(says, caught.exception.problem)
         self.assertEqual(SheetRevision.objects.count(), before)
@@ -102,11 +103,11 @@ class Files(Works):
         self.assertAlmostEqual(sheet.rows[0].clearance_mm, 0.127)
 
     def test_a_revision_is_never_replaced(self):
-        same = add_revision(self.lena, json.dumps(sheet_data()))
+        same = add_revision(self.lena, SheetFile(json.dumps(sheet_data())))
         self.assertEqual(SheetRevision.objects.filter(sheet=same.sheet).count(), 1)
         with self.assertRaisesRegex(FieldError, "other contents"):
-            add_revision(self.lena, json.dumps(sheet_data(source="another book")))
-        newer = add_revision(self.lena, json.dumps(sheet_data(revision="2", date="2025-01-01")))
+            add_revision(self.lena, SheetFile(json.dumps(sheet_data(source="another book"))))
+        newer = add_revision(self.lena, SheetFile(json.dumps(sheet_data(revision="2", date="2025-01-01"))))
         self.assertEqual(newer.sheet.revisions.first(), newer)
 
     def test_the_published_schema_is_itself_right(self):

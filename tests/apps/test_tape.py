@@ -19,6 +19,7 @@ from finegap.core.gap.housing import Housing, ThreadHand
 from finegap.core.gap.move import Window
 from finegap.core.gap.tape import Printed, Tape
 from finegap.formats import tape as paper
+from finegap.sheets.changes import SheetFile
 from finegap.sheets.services import add_revision
 from tests.apps.base import HOUSING, Works, sheet_data
 
@@ -143,7 +144,7 @@ class FromTheJob(Works):
 
     def test_one_that_cannot_be_printed_says_why(self):
         fine = HOUSING | {"outside_diameter": "40 mm", "lead": "0.1 mm", "arc": "12.57 mm"}
-        add_revision(self.lena, json.dumps(sheet_data(revision="2", adjustment=fine)))
+        add_revision(self.lena, SheetFile(json.dumps(sheet_data(revision="2", adjustment=fine))))
         client = Client()
         client.force_login(self.tom)
         answer = client.get(f"/api/jobs/{self.open()}/tape.pdf")

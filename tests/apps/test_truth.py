@@ -7,21 +7,24 @@ import uuid
 from django.test import Client
 from django.utils import timezone
 
-from finegap.bench import services
+from finegap.bench import changes, services
 from finegap.bench.models import Decision, Job, NewPart, PartFitted, Reading, SignOff, ZeroFound
 from finegap.bench.queries import log_lines
+from finegap.bench.services.news import note_verdicts
 from finegap.core.entry import FIELDS, Entry
 from finegap.core.errors import Ambiguous, FieldError, Unlikely
 from finegap.core.formatting import Units
-from finegap.core.job_record import Phase
+from finegap.core.job_record import Decided, Phase
 from finegap.core.numerals import Mark
 from finegap.core.quantities import Dimension, parse
+from finegap.fleet.changes import AddPump, EditPump
 from finegap.fleet.models import Pump
-from finegap.fleet.services import NewPump, edit_pump
+from finegap.fleet.services import edit_pump
+from finegap.inventory.changes import CountGaskets, KeepGauge, KeepSettings, WeighGun
 from finegap.inventory.models import Certificate, Gauge, WorksSettings
-from finegap.inventory.services import NewGauge, NewGun, count_gaskets, keep_gauge, keep_settings, weigh_gun
+from finegap.inventory.services import count_gaskets, keep_gauge, keep_settings, weigh_gun
 from finegap.site.errors import Conflict, Refused
-from tests.apps.base import GOOD, Works, job_view, pump_page
+from tests.apps.base import GOOD, Works, job_view, pump_page, shown
 
 COMMA = Entry(mark=Mark.COMMA)
 
@@ -37,7 +40,7 @@ class Bench(Works):
         return next(f for f in self.view().features if f.key == key)
 
     def record(self, typed, entry=None, feature="idler_bore", station="front/12–6", **more):
-        new = services.NewReading(more.pop("id", uuid.uuid4()), feature, station, typed, more.pop("gauge", "M-1"), **more)
+        new = changes.RecordReading(more.pop("id", uuid.uuid4()), feature, station, typed, more.pop("gauge", "M-1"), **more)
         services.record_reading(self.seen(self.number, entry=entry or Entry()), new)
         return Reading.objects.get(id=new.id)
 
@@ -70,7 +73,7 @@ class OneMeaning(Bench):
 
     def test_a_change_of_the_works_mark_alters_nothing_typed_before(self):
         before = self.record("30.051").value_mm
-        keep_settings(self.lena, "comma", "10", Entry())
+        keep_settings(self.lena, KeepSettings(Mark.COMMA, "10"), Entry())
         self.assertEqual(Reading.objects.get().value_mm, before)
         # a page that was loaded before goes on with the mark it was loaded with
         self.assertEqual((self.record("30.052").value_mm, self.record("30.052").understood), (30.052, ""))
@@ -79,17 +82,15 @@ class OneMeaning(Bench):
     def test_everywhere_else_it_is_asked(self):
         seen = self.seen(self.number)
         asked = {
-            "viscosity": lambda: services.set_details(seen, services.NewDetails(viscosity="5,000 cSt")),
-            "speed": lambda: services.set_details(seen, services.NewDetails(speed="1,750")),
-            "pressure": lambda: services.set_details(seen, services.NewDetails(pressure="1,500 psi")),
-            "torque": lambda: services.log_torque(
-                seen, services.NewTorque(uuid.uuid4(), "lock nut", 1, [1], "1,200 lbf.in", "W-1")
-            ),
-            "thickness": lambda: count_gaskets(self.tom, "gasket-pump", "1,250", 1, Entry()),
-            "ten strokes": lambda: weigh_gun(self.tom, NewGun("G-9", "lithium", "9,800"), Entry()),
+            "viscosity": lambda: services.set_details(seen, changes.SetDetails(viscosity="5,000 cSt")),
+            "speed": lambda: services.set_details(seen, changes.SetDetails(speed="1,750")),
+            "pressure": lambda: services.set_details(seen, changes.SetDetails(pressure="1,500 psi")),
+            "torque": lambda: services.log_torque(seen, changes.LogTorque(uuid.uuid4(), "lock nut", 1, [1], "1,200 lbf.in", "W-1")),
+            "thickness": lambda: count_gaskets(self.tom, CountGaskets("gasket-pump", "1,250", 1), Entry()),
+            "ten strokes": lambda: weigh_gun(self.tom, WeighGun("G-9", "lithium", "9,800"), Entry()),
             "range": lambda: keep_gauge(self.lena, gauge("X-1", high="1,000"), Entry()),
             "leaves": lambda: keep_gauge(self.lena, gauge("F-7", kind="feeler set", leaves="1,500 2,000 um"), Entry()),
-            "end play": lambda: services.see(seen, services.NewProof(uuid.uuid4(), "end_play", "end-play", "1,125")),
+            "end play": lambda: services.see(seen, changes.SeeProof(uuid.uuid4(), "end_play", "end-play", "1,125")),
         }
         for field, act in asked.items():
             with self.subTest(field=field), self.assertRaises(Ambiguous) as caught:
@@ -99,9 +100,9 @@ class OneMeaning(Bench):
 
     def test_the_viscosity_is_read_again_with_the_mark_and_unit_it_was_typed_with(self):
         inch = Entry(Units.IN, Mark.COMMA, meant=True)
-        services.set_details(self.seen(self.number, entry=inch), services.NewDetails(viscosity="68,125 at 104 F; 8,625 at 212 F"))
+        services.set_details(self.seen(self.number, entry=inch), changes.SetDetails(viscosity="68,125 at 104 F; 8,625 at 212 F"))
         first = Job.objects.get(number=self.number)
-        services.set_details(self.seen(self.number), services.NewDetails(temperature="100 C"))
+        services.set_details(self.seen(self.number), changes.SetDetails(temperature="100 C"))
         again = Job.objects.get(number=self.number)
         self.assertAlmostEqual(again.viscosity_mm2_s, 8.625, 6)
         self.assertLess(first.viscosity_mm2_s, 68.125)
@@ -110,7 +111,7 @@ class OneMeaning(Bench):
 
 def gauge(tag, **changes):
     given = {"kind": "outside micrometer", "low": "0", "high": "25", "resolution": "0.001", "expanded": "0.002", "k": "2"} | changes
-    return NewGauge(tag, calibrated=dt.date(2026, 1, 1), due=dt.date(2999, 1, 1), **given)
+    return KeepGauge(tag, calibrated=dt.date(2026, 1, 1), due=dt.date(2999, 1, 1), **given)
 
 
 class BareNumbers(Bench):
@@ -124,11 +125,11 @@ class BareNumbers(Bench):
     def test_what_is_known_of_a_job_and_a_pump(self):
         for units, typed in ((Units.MM, self.TYPED), (Units.IN, self.INCH)):
             entry = Entry(units)
-            services.set_details(self.seen(self.number, entry=entry), services.NewDetails(**typed))
+            services.set_details(self.seen(self.number, entry=entry), changes.SetDetails(**typed))
             job, pump = Job.objects.get(number=self.number), Pump.objects.get(tag="G-1")
             given = pump_page("G-1", units).entered
-            new = NewPump("G-1", "s", "l", "1", given.sheet, given.material, "oil", given.viscosity, **typed)
-            edit_pump(self.lena, "G-1", pump.version, new, entry)
+            new = AddPump("G-1", "s", "l", "1", given.sheet, given.material, "oil", given.viscosity, **typed)
+            edit_pump(self.lena, "G-1", EditPump(**vars(new), version=pump.version), entry)
             pump.refresh_from_db()
             for name, column in self.KNOWN.items():
                 expected = parse(typed[name], FIELDS[name].dimension, name, entry.unit(FIELDS[name].dimension)).value
@@ -141,11 +142,11 @@ class BareNumbers(Bench):
         self.assertAlmostEqual(self.record("1.1835", inch).value_mm, 30.0609, 4)
         warm = self.record("1.1835", inch, part="104", material="steel")
         self.assertAlmostEqual(warm.part_c, 40, 6)
-        services.set_zero(self.seen(self.number, entry=inch), uuid.uuid4(), "close to first drag", lash="0.002")
+        services.set_zero(self.seen(self.number, entry=inch), changes.SetZero(uuid.uuid4(), "close to first drag", lash="0.002"))
         self.assertAlmostEqual(ZeroFound.objects.get(job__number=self.number).lash_mm, 0.0508, 6)
         for seen, typed, dimension in (("pressure", "60", Dimension.PRESSURE), ("temperature", "150", Dimension.TEMPERATURE),
                                        ("flow", "12", Dimension.FLOW), ("power", "3", Dimension.POWER)):  # fmt: skip
-            services.see(self.seen(self.number, entry=inch), services.NewProof(uuid.uuid4(), "first_hour", seen, typed))
+            services.see(self.seen(self.number, entry=inch), changes.SeeProof(uuid.uuid4(), "first_hour", seen, typed))
             kept = Job.objects.get(number=self.number).proofs.get(seen=seen)
             self.assertAlmostEqual(kept.value, parse(typed, dimension, "x", inch.unit(dimension)).value, 6)
 
@@ -221,7 +222,7 @@ class WithTheKeystroke(Bench):
 
     def test_the_whole_log_can_be_read_and_is_in_the_record(self):
         for i in range(60):
-            services.say_on_hand(self.seen(self.number), uuid.uuid4(), [f"tool {i}"], here=True)
+            services.say_on_hand(self.seen(self.number), changes.SayOnHand(uuid.uuid4(), [f"tool {i}"], here=True))
         self.assertEqual((len(self.view().log), self.view().log_total), (30, 61))
         lines, before = [], 0
         while page := log_lines(self.number, before):
@@ -250,9 +251,9 @@ class OnThePart(Bench):
         stage = next(s for s in self.view().stages if s.key == "inspect")
         self.assertEqual(stage.of - stage.done, 1)
         with self.assertRaises(Refused):
-            services.sign_off(self.seen(number), uuid.uuid4(), is_lead=False)
+            services.sign_off(self.seen(number), changes.Sign(uuid.uuid4()))
         reason = "the rest cannot be reached"
-        services.sign_off(self.seen(number, self.lena), uuid.uuid4(), is_lead=True, reason=reason)
+        services.sign_off(self.seen(number, self.lena), changes.Sign(uuid.uuid4(), reason=reason))
         from tests.apps.test_records import printed, squeezed
 
         page = printed(job_view(number, Units.MM))
@@ -268,7 +269,7 @@ class PairsAreOneDecision(Bench):
         self.measure_all(self.number, GOOD | {"idler_bore": 30.14, "idler_pin": 29.91})
 
     def decide(self, feature, decided, reason="", parts=()):
-        services.decide(self.seen(self.number), uuid.uuid4(), feature, decided, reason, parts)
+        services.decide(self.seen(self.number), changes.Decide(uuid.uuid4(), feature, Decided(decided), reason, parts))
 
     def decided(self):
         return dict(Decision.objects.standing().values_list("feature", "decided"))
@@ -311,19 +312,19 @@ class PairsAreOneDecision(Bench):
 class NewParts(Bench):
     def test_not_the_new_part_is_asked_holds_the_step_and_says_so(self):
         self.measure_all(self.number, GOOD | {"bushing_bore": 40.25})
-        services.decide(self.seen(self.number), uuid.uuid4(), "bushing_bore", "change")
+        services.decide(self.seen(self.number), changes.Decide(uuid.uuid4(), "bushing_bore", Decided.CHANGE))
         with self.assertRaisesRegex(Unlikely, "Not the new part"):
             self.measure_left("bushing_bore", "40.15")
         self.measure_left("bushing_bore", "40.15", meant=True)
         self.assertEqual(self.feature("bushing_bore").judged_left.verdict, "Change")
         with self.assertRaises(Refused) as caught:
-            services.mark_step(self.seen(self.number), uuid.uuid4(), "bushings")
+            services.mark_step(self.seen(self.number), changes.MarkStep(uuid.uuid4(), "bushings"))
         self.assertIn("Not the new part", " ".join(caught.exception.reasons))
 
     def test_a_gauge_is_told_to_decide_from_the_part_that_is_in(self):
         self.measure_all(self.number, GOOD | {"bushing_bore": 40.25})
         self.assertIn("Measured", self.feature("bushing_bore").fits[0].sentence)
-        services.decide(self.seen(self.number), uuid.uuid4(), "bushing_bore", "change")
+        services.decide(self.seen(self.number), changes.Decide(uuid.uuid4(), "bushing_bore", Decided.CHANGE))
         self.assertNotIn("Measured", self.feature("bushing_bore").fits[0].sentence)
         self.measure_left("bushing_bore", "40.06")
         self.assertIn("Measured", self.feature("bushing_bore").fits[0].sentence)
@@ -335,15 +336,16 @@ class NewParts(Bench):
         self.strike(self.number, "part", PartFitted.objects.get(part="lock_washer").id)
         self.assertEqual(self.feature("lock_washer").left_text, "new part NOT CONFIRMED")
         services.fit_part(
-            self.seen(self.number), uuid.uuid4(), "bearing", "lock_washer", confirmed=True, reused=True, reason="none in store"
+            self.seen(self.number),
+            changes.FitPart(uuid.uuid4(), "bearing", "lock_washer", confirmed=True, reused=True, reason="none in store"),
         )
         self.assertEqual(self.feature("lock_washer").left_text, "used again: none in store, Tom")
         self.assertIn("lock_washer", {b.feature for b in self.view().blockers})
 
     def test_confirmed_and_taken_back_again(self):
-        services.look_at(self.seen(self.number), uuid.uuid4(), "bearings", ["rough"])
-        services.decide(self.seen(self.number), uuid.uuid4(), "bearings", "change")
-        services.confirm_new(self.seen(self.number), uuid.uuid4(), "bearings")
+        services.look_at(self.seen(self.number), changes.LookAt(uuid.uuid4(), "bearings", ["rough"]))
+        services.decide(self.seen(self.number), changes.Decide(uuid.uuid4(), "bearings", Decided.CHANGE))
+        services.confirm_new(self.seen(self.number), changes.ConfirmNew(uuid.uuid4(), "bearings"))
         self.strike(self.number, "new part", NewPart.objects.get().id, "the wrong bearing")
         self.assertEqual(NewPart.objects.standing().count(), 0)
         self.assertIn("the wrong bearing: new part in", self.view().log[0].what)
@@ -381,7 +383,7 @@ class Meanwhile(Bench):
         self.show()
 
     def show(self):
-        services.note_verdicts(self.view())
+        note_verdicts(*shown(self.row(self.number)))
 
     def change_core(self):
         """As if another core judged the idler otherwise."""
@@ -397,19 +399,17 @@ class Meanwhile(Bench):
         self.assertEqual(len(told), 1)
         self.assertIn("Idler, bore: Watch before, Keep now. Since then changed: the rules of Fine Gap.", told[0])
         with self.assertRaisesRegex(Refused, "Verdicts have changed"):
-            services.sign_off(self.seen(self.number, self.lena), uuid.uuid4(), is_lead=True, reason="x")
-        services.catch_up(self.number)
-        services.read_meanwhile(self.seen(self.number))
+            services.sign_off(self.seen(self.number, self.lena), changes.Sign(uuid.uuid4(), reason="x"))
+        services.read_meanwhile(self.seen(self.number), changes.ReadMeanwhile())
         self.assertEqual(self.view().meanwhile, [])
-        services.sign_off(self.seen(self.number), uuid.uuid4(), is_lead=False)
+        services.sign_off(self.seen(self.number), changes.Sign(uuid.uuid4()))
 
     def test_an_act_does_not_swallow_it(self):
         self.change_core()
-        services.catch_up(self.number)
-        services.say_on_hand(self.seen(self.number), uuid.uuid4(), ["gloves"], here=True)
+        services.say_on_hand(self.seen(self.number), changes.SayOnHand(uuid.uuid4(), ["gloves"], here=True))
         self.show()
         self.assertIn("Watch before", self.view().meanwhile[0])
-        services.read_meanwhile(self.seen(self.number))
+        services.read_meanwhile(self.seen(self.number), changes.ReadMeanwhile())
         self.assertIn("Read: Idler, bore", self.view().log[0].what)
 
     def test_the_interval_between_overhauls_is_outside_too(self):
@@ -423,24 +423,24 @@ class Meanwhile(Bench):
         self.assertEqual(self.view().meanwhile, [])
 
     def test_the_share_of_the_works_is_kept_as_a_share(self):
-        keep_settings(self.lena, "point", "25 %", Entry())
+        keep_settings(self.lena, KeepSettings(Mark.POINT, "25 %"), Entry())
         self.assertEqual(WorksSettings.objects.get().new_share, 0.25)
         for wrong in ("0", "101", "much"):
             with self.assertRaises(FieldError):
-                keep_settings(self.lena, "point", wrong, Entry())
+                keep_settings(self.lena, KeepSettings(Mark.POINT, wrong), Entry())
 
 
 class Slips(Bench):
     def test_an_old_meters_last_reading_below_the_record_is_refused(self):
         first = self.number
-        services.set_details(self.seen(first), services.NewDetails(hours_run="5 000"))
+        services.set_details(self.seen(first), changes.SetDetails(hours_run="5 000"))
         Job.objects.filter(number=first).update(opened_at=timezone.now() - dt.timedelta(days=300))
         job = Job.objects.get(number=first)
         SignOff.objects.create(id=uuid.uuid4(), job=job, by=self.tom, at=timezone.now(), document=b"", core_version="x")
-        second = services.open_job(self.tom, "H-1", "again", "").number
+        second = services.open_job(self.tom, changes.OpenJob("H-1", "again", "")).number
         for known in ({"hours_run": "4 999"}, {"hours_run": "100", "old_meter_last": "4 999"}):
             with self.subTest(known=known), self.assertRaises(FieldError):
-                services.set_details(self.seen(second), services.NewDetails(**known))
-        services.set_details(self.seen(second), services.NewDetails(hours_run="100", old_meter_last="5 400"))
+                services.set_details(self.seen(second), changes.SetDetails(**known))
+        services.set_details(self.seen(second), changes.SetDetails(hours_run="100", old_meter_last="5 400"))
         with self.assertRaises(Conflict):
-            services.set_details(services.JobRef(self.lena, second, 1), services.NewDetails(hours_run="120"))
+            services.set_details(services.JobRef(self.lena, second, 1), changes.SetDetails(hours_run="120"))

@@ -10,20 +10,22 @@ from django.core.files.base import ContentFile
 from django.utils import timezone
 from pypdf import PdfReader
 
-from finegap.bench import services
+from finegap.bench import changes, services
 from finegap.bench.models import Decision, Job, PartFitted, ProofMark, Reading, SignOff, StepMark, TorqueMark, Try, ZeroFound
 from finegap.bench.queries import job_lines
+from finegap.bench.services.news import note_verdicts
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
+from finegap.core.job_record import Decided
 from finegap.formats import report
 from finegap.inventory.models import GasketStock
 from finegap.people.models import Pin, PinEvent
 from finegap.people.pins import MOST_WRONG, check_pin, clear_pin, set_pin
 from finegap.site.errors import Conflict, ReadOnly, Refused
 from finegap.site.plain import plain
-from tests.apps.base import GOOD, PIN, Works, feeler, job_view, pump_page, text_of
+from tests.apps.base import GOOD, PIN, Works, feeler, job_view, pump_page, shown, text_of
 from tests.apps.test_inspection import picture
 
 
@@ -40,10 +42,10 @@ class Undoing(Works):
         return next(s for s in self.view().steps if s.key == key)
 
     def mark(self, key, actor=None, **more):
-        services.mark_step(self.seen(self.number, actor), uuid.uuid4(), key, **more)
+        services.mark_step(self.seen(self.number, actor), changes.MarkStep(uuid.uuid4(), key, **more))
 
     def trial(self, stack, goes="0.11", stops="0.13", **more):
-        new = services.NewTry(uuid.uuid4(), [feeler(goes, stops)], stacks_um=[stack], **({"trial": True} | more))
+        new = changes.RecordTry(uuid.uuid4(), [feeler(goes, stops)], stacks_um=[stack], **({"trial": True} | more))
         services.record_try(self.seen(self.number), new)
         return new.id
 
@@ -121,7 +123,7 @@ class TakenApart(Undoing):
 
     def test_what_was_seen_at_one_step_proves_no_other(self):
         with self.assertRaisesRegex(FieldError, "not looked at there"):
-            services.see(self.seen(self.number), services.NewProof(uuid.uuid4(), "first_hour", "turning"))
+            services.see(self.seen(self.number), changes.SeeProof(uuid.uuid4(), "first_hour", "turning"))
 
 
 class InTurn(Undoing):
@@ -137,14 +139,14 @@ class InTurn(Undoing):
         self.assertEqual(self.step("marks").early, [], "no hold point, no order but its place")
 
     def test_a_lead_may_with_a_reason_and_it_says_that_the_job_is_the_leads_own(self):
-        for actor, is_lead, past in ((self.tom, False, "in a hurry"), (self.lena, True, " ")):
+        for actor, past in ((self.tom, "in a hurry"), (self.lena, " ")):
             with self.assertRaisesRegex(Refused, "comes before"):
-                self.mark("rotation", actor, past=past, is_lead=is_lead)
-        self.mark("rotation", self.lena, past="seen by the maker's fitter", is_lead=True)
+                self.mark("rotation", actor, past=past)
+        self.mark("rotation", self.lena, past="seen by the maker's fitter")
         shown = self.step("rotation")
         self.assertEqual((shown.past, shown.own, shown.by), ("seen by the maker's fitter", False, "Lena"))
         self.read(self.number, "idler_bore", "front/12–6", "30.05")
-        self.mark("guards", self.lena, past="again", is_lead=True)
+        self.mark("guards", self.lena, past="again")
         self.assertTrue(self.step("guards").own)
         self.assertIn("that lead's own job", self.last())
         self.assertIn("OUT OF ITS TURN, because: again, Lena", " ".join(text_of(plain(self.view())).split()))
@@ -166,11 +168,13 @@ class InTurn(Undoing):
         self.look_all(self.number)
         self.together(self.number)
         self.assertEqual(self.view().blockers, [])
-        services.decide(self.seen(self.number), uuid.uuid4(), "bearings", "change", "while it is open")
-        services.confirm_new(self.seen(self.number), uuid.uuid4(), "bearings")
+        services.decide(self.seen(self.number), changes.Decide(uuid.uuid4(), "bearings", Decided.CHANGE, "while it is open"))
+        services.confirm_new(self.seen(self.number), changes.ConfirmNew(uuid.uuid4(), "bearings"))
         self.assertIsNone(self.step("free_turn").by)
         self.assertIn("Which parts are new was decided after", " ".join(b.sentence for b in self.view().blockers))
-        services.record_try(self.seen(self.number), services.NewTry(uuid.uuid4(), [feeler("0.11", "0.13")], moved="0", way="open"))
+        services.record_try(
+            self.seen(self.number), changes.RecordTry(uuid.uuid4(), [feeler("0.11", "0.13")], moved="0", way="open")
+        )
         self.steps(self.number, Stage.PROVE)
         self.assertEqual(self.view().blockers, [])
         before = Decision.objects.get(feature="bearings").id
@@ -190,13 +194,13 @@ class InTurn(Undoing):
 
     def test_what_is_found_missing_later_is_not_ready(self):
         self.steps(self.number, Stage.PREPARE)
-        services.say_on_hand(self.seen(self.number), uuid.uuid4(), ["gloves"], here=False)
+        services.say_on_hand(self.seen(self.number), changes.SayOnHand(uuid.uuid4(), ["gloves"], here=False))
         self.assertIsNone(self.step("ready").by)
         self.assertIn("its step is open again", self.last())
 
     def test_a_new_part_not_measured_holds_the_step_it_goes_in_at(self):
         self.measure_all(self.number, GOOD | {"bushing_bore": 40.25})
-        services.decide(self.seen(self.number), uuid.uuid4(), "bushing_bore", "change")
+        services.decide(self.seen(self.number), changes.Decide(uuid.uuid4(), "bushing_bore", Decided.CHANGE))
         self.steps(self.number, Stage.PREPARE)
         self.build(self.number)
         with self.assertRaises(Refused) as caught:
@@ -210,11 +214,11 @@ class InTurn(Undoing):
 
     def test_what_somebody_else_found_missing_is_not_overwritten_by_all_is_here(self):
         seen = self.seen(self.number)
-        services.say_on_hand(self.seen(self.number, self.lena), uuid.uuid4(), ["gloves"], here=False)
+        services.say_on_hand(self.seen(self.number, self.lena), changes.SayOnHand(uuid.uuid4(), ["gloves"], here=False))
         with self.assertRaises(Conflict) as caught:
-            services.say_on_hand(seen, uuid.uuid4(), ["gloves", "rags"], here=True)
+            services.say_on_hand(seen, changes.SayOnHand(uuid.uuid4(), ["gloves", "rags"], here=True))
         self.assertEqual(caught.exception.changes, ["Lena: Missing: gloves"])
-        services.say_on_hand(seen, uuid.uuid4(), ["rags"], here=True)
+        services.say_on_hand(seen, changes.SayOnHand(uuid.uuid4(), ["rags"], here=True))
 
     def test_a_signature_dated_before_the_work_is_asked_about(self):
         number = self.open("G-1")
@@ -223,12 +227,12 @@ class InTurn(Undoing):
         before = timezone.now() - dt.timedelta(hours=3)
         version = Job.objects.get(number=number).version
         for act in (
-            lambda seen: services.sign_off(seen, uuid.uuid4(), is_lead=True, reason="x"),
-            lambda seen: services.abandon(seen, uuid.uuid4(), "x"),
+            lambda seen: services.sign_off(seen, changes.Sign(uuid.uuid4(), reason="x")),
+            lambda seen: services.abandon(seen, changes.Abandon(uuid.uuid4(), "x")),
         ):
             with self.assertRaisesRegex(Unlikely, "before what was last done"):
                 act(services.JobRef(self.lena, number, version, Entry(), before))
-        services.abandon(services.JobRef(self.lena, number, version, Entry(meant=True), before), uuid.uuid4(), "x")
+        services.abandon(services.JobRef(self.lena, number, version, Entry(meant=True), before), changes.Abandon(uuid.uuid4(), "x"))
 
     def test_torques_after_one_are_told_by_their_order_not_by_their_clocks(self):
         early = timezone.now() + dt.timedelta(minutes=4)
@@ -236,7 +240,7 @@ class InTurn(Undoing):
         for n, (key, at) in enumerate(zip(ids, (early, early - dt.timedelta(minutes=3)), strict=True)):
             seen = services.JobRef(self.tom, self.number, Job.objects.get(number=self.number).version, Entry(), at)
             bolts = [1, 3] if n == 0 else [2, 4]
-            services.log_torque(seen, services.NewTorque(key, "head bolts", 1, bolts, "16.8 N.m", "W-1"))
+            services.log_torque(seen, changes.LogTorque(key, "head bolts", 1, bolts, "16.8 N.m", "W-1"))
         self.strike(self.number, "torque", ids[0])
         self.assertEqual(TorqueMark.objects.standing().count(), 0)
 
@@ -244,15 +248,15 @@ class InTurn(Undoing):
         ahead = timezone.now() + dt.timedelta(minutes=6)
         for meant in (False, True):
             seen = services.JobRef(self.tom, self.number, 1, Entry(meant=meant), ahead)
-            new = services.NewReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1")
+            new = changes.RecordReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1")
             if not meant:
                 with self.assertRaisesRegex(Unlikely, "clock of this device is ahead"):
                     services.record_reading(seen, new)
                 continue
             services.record_reading(seen, new)
-        services.note_run_in(self.seen(self.number), services.NewNote(uuid.uuid4(), drops="5", box="30 C"))
+        services.note_run_in(self.seen(self.number), changes.NoteRunIn(uuid.uuid4(), drops="5", box="30 C"))
         with self.assertRaisesRegex(Unlikely, "still to come"):
-            services.note_run_in(self.seen(self.number), services.NewNote(uuid.uuid4(), drops="5", box="30 C", minute="30"))
+            services.note_run_in(self.seen(self.number), changes.NoteRunIn(uuid.uuid4(), drops="5", box="30 C", minute="30"))
 
 
 class PutRight(Undoing):
@@ -277,9 +281,9 @@ class PutRight(Undoing):
 
     def set_housing_again(self, zero=""):
         if zero:
-            services.set_zero(self.seen(self.number), uuid.uuid4(), zero)
+            services.set_zero(self.seen(self.number), changes.SetZero(uuid.uuid4(), zero))
         services.record_try(
-            self.seen(self.number), services.NewTry(uuid.uuid4(), [feeler("0.14", "0.16")], moved="3 mm", way="open")
+            self.seen(self.number), changes.RecordTry(uuid.uuid4(), [feeler("0.14", "0.16")], moved="3 mm", way="open")
         )
 
     def test_gaskets_go_back_to_the_shelf_with_the_try_that_took_them(self):
@@ -293,7 +297,10 @@ class PutRight(Undoing):
 
     def test_a_decision_goes_with_its_pair_and_what_was_measured_as_new(self):
         self.measure_all(self.number, GOOD | {"idler_bore": 30.14, "idler_pin": 29.91})
-        services.decide(self.seen(self.number), uuid.uuid4(), "idler_clearance", "change", parts=["idler_bore", "idler_pin"])
+        services.decide(
+            self.seen(self.number),
+            changes.Decide(uuid.uuid4(), "idler_clearance", Decided.CHANGE, parts=["idler_bore", "idler_pin"]),
+        )
         for station in self.family(self.number).by_key["idler_bore"].stations:
             self.read(self.number, "idler_bore", station.key, "30.03", phase="left")
         self.strike(self.number, "decision", Decision.objects.get(feature="idler_bore").id, "another pump")
@@ -314,7 +321,7 @@ class PutRight(Undoing):
     def test_each_asks_for_a_reason_and_knows_its_own_job(self):
         other = self.open("G-1")
         mine = self.read(self.number, "idler_bore", "front/12–6", "30.05")
-        for kind, record, reason in (("reading", mine, " "), ("reading", uuid.uuid4(), "x"), ("log", mine, "x")):
+        for kind, record, reason in (("reading", mine, " "), ("reading", uuid.uuid4(), "x")):
             with self.assertRaises(FieldError):
                 self.strike(self.number, kind, record, reason)
         with self.assertRaises(FieldError):
@@ -334,8 +341,8 @@ class GivenUp(Undoing):
         before = dict(GasketStock.objects.values_list("thickness_um", "count"))
         self.trial([250])
         with self.assertRaisesRegex(FieldError, "why"):
-            services.abandon(self.seen(self.number), uuid.uuid4(), " ")
-        services.abandon(self.seen(self.number), uuid.uuid4(), "opened on the wrong pump")
+            services.abandon(self.seen(self.number), changes.Abandon(uuid.uuid4(), " "))
+        services.abandon(self.seen(self.number), changes.Abandon(uuid.uuid4(), "opened on the wrong pump"))
         self.assertEqual(dict(GasketStock.objects.values_list("thickness_um", "count")), before)
         self.assertEqual(self.view().abandoned.reason, "opened on the wrong pump")
         self.assertIn("ABANDONED", text_of(plain(self.view())))
@@ -348,9 +355,9 @@ class GivenUp(Undoing):
 
     def test_a_signed_job_is_not_abandoned(self):
         number = self.finished("H-1")
-        services.sign_off(self.seen(number), uuid.uuid4(), is_lead=False)
+        services.sign_off(self.seen(number), changes.Sign(uuid.uuid4()))
         with self.assertRaises(ReadOnly):
-            services.abandon(self.seen(number), uuid.uuid4(), "x")
+            services.abandon(self.seen(number), changes.Abandon(uuid.uuid4(), "x"))
 
 
 class Amended(Undoing):
@@ -358,11 +365,11 @@ class Amended(Undoing):
 
     def setUp(self):
         self.number = self.finished("H-1")
-        services.sign_off(self.seen(self.number), uuid.uuid4(), is_lead=False)
+        services.sign_off(self.seen(self.number), changes.Sign(uuid.uuid4()))
 
-    def amend(self, what="The seal was FFKM.", reason="read from the box later", actor=None, is_lead=True, **more):
+    def amend(self, what="The seal was FFKM.", reason="read from the box later", actor=None, **more):
         record = more.pop("record", None) or uuid.uuid4()
-        services.amend(self.seen(self.number, actor or self.lena), record, what, reason, is_lead=is_lead, **more)
+        services.amend(self.seen(self.number, actor or self.lena), changes.Amend(record, what, reason, **more))
 
     def pages(self):
         return [page.extract_text() for page in PdfReader(io.BytesIO(report.as_pdf(self.view()))).pages]
@@ -381,14 +388,14 @@ class Amended(Undoing):
 
     def test_only_a_lead_with_a_reason_of_a_signed_job(self):
         with self.assertRaisesRegex(Refused, "by a lead"):
-            self.amend(actor=self.tom, is_lead=False)
+            self.amend(actor=self.tom)
         for given in ({"reason": " "}, {"what": " "}, {"belongs_to": "G-1"}, {"void": True, "belongs_to": "H-1"},
                       {"void": True, "belongs_to": "X-9"}, {"what": "x" * 2001}):  # fmt: skip
             with self.subTest(given=given), self.assertRaises(FieldError):
                 self.amend(**given)
         number = self.open("G-1")
         with self.assertRaisesRegex(Refused, "Only a signed job"):
-            services.amend(self.seen(number, self.lena), uuid.uuid4(), "x", "x", is_lead=True)
+            services.amend(self.seen(number, self.lena), changes.Amend(uuid.uuid4(), "x", "x"))
         self.assertEqual(self.view()["amendments"], [])
 
     def test_a_lead_of_that_leads_own_job_is_marked_so(self):
@@ -398,8 +405,8 @@ class Amended(Undoing):
         self.look_all(self.number)
         self.together(self.number)
         self.read(self.number, "idler_bore", "front/12–6", "30.06", gauge="OLD")
-        services.look_at(self.seen(self.number, self.lena), uuid.uuid4(), "bearings", [])
-        services.sign_off(self.seen(self.number, self.lena), uuid.uuid4(), is_lead=True, reason="checked on the block")
+        services.look_at(self.seen(self.number, self.lena), changes.LookAt(uuid.uuid4(), "bearings", []))
+        services.sign_off(self.seen(self.number, self.lena), changes.Sign(uuid.uuid4(), reason="checked on the block"))
         self.assertTrue(self.view()["signed"]["own"])
         self.assertIn("By a lead who had worked on this job", self.pages()[0])
         self.amend()
@@ -415,7 +422,7 @@ class Amended(Undoing):
         before = next(f for f in job_view(after, Units.MM).features if f.key == "idler_bore")
         self.assertIsNotNone(before.forecast)
         self.measure_all(after)
-        services.note_verdicts(job_view(after, Units.MM))
+        note_verdicts(*shown(self.row(after)))
         self.amend("", "the tags were swapped", void=True, belongs_to="G-1")
         self.assertTrue(self.view()["amendments"][0]["void"])
         from finegap.bench.records import load
@@ -430,9 +437,9 @@ class Amended(Undoing):
         record = uuid.uuid4()
         seen = self.seen(self.number, self.lena)
         for _ in range(2):
-            services.amend(seen, record, "once", "x", is_lead=True)
+            services.amend(seen, changes.Amend(record, "once", "x"))
         with self.assertRaises(Conflict):
-            services.amend(seen, record, "otherwise", "x", is_lead=True)
+            services.amend(seen, changes.Amend(record, "otherwise", "x"))
         self.assertEqual(len(self.view()["amendments"]), 1)
 
 
@@ -511,31 +518,34 @@ class TwoHands(Undoing):
         version = Job.objects.get(number=self.number).version
         self.steps(self.number, Stage.PREPARE)
         tom, lena = (services.JobRef(who, self.number, version) for who in (self.tom, self.lena))
-        services.record_reading(tom, services.NewReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1"))
-        services.record_reading(lena, services.NewReading(uuid.uuid4(), "bushing_bore", "front/12–6", "40.10", "B-1"))
-        services.record_reading(tom, services.NewReading(uuid.uuid4(), "idler_pin", "front/loaded side", "29.97", "M-1"))
-        services.mark_step(lena, uuid.uuid4(), "marks")
-        services.mark_step(tom, uuid.uuid4(), "bolts")
-        services.look_at(lena, uuid.uuid4(), "bearings", [])
-        services.use_at_bench(tom, "mineral grease")
-        services.set_zero(lena, uuid.uuid4(), "close to first drag")
-        services.fit_part(tom, uuid.uuid4(), "bearing", "half_rings", confirmed=True)
+        services.record_reading(tom, changes.RecordReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1"))
+        services.record_reading(lena, changes.RecordReading(uuid.uuid4(), "bushing_bore", "front/12–6", "40.10", "B-1"))
+        services.record_reading(tom, changes.RecordReading(uuid.uuid4(), "idler_pin", "front/loaded side", "29.97", "M-1"))
+        services.mark_step(lena, changes.MarkStep(uuid.uuid4(), "marks"))
+        services.mark_step(tom, changes.MarkStep(uuid.uuid4(), "bolts"))
+        services.look_at(lena, changes.LookAt(uuid.uuid4(), "bearings", []))
+        services.use_at_bench(tom, changes.UseAtBench("mineral grease"))
+        services.set_zero(lena, changes.SetZero(uuid.uuid4(), "close to first drag"))
+        services.fit_part(tom, changes.FitPart(uuid.uuid4(), "bearing", "half_rings", confirmed=True))
 
     def test_on_one_the_second_is_told_what_the_first_did(self):
         version = Job.objects.get(number=self.number).version
         tom, lena = (services.JobRef(who, self.number, version) for who in (self.tom, self.lena))
         self.steps(self.number, Stage.PREPARE)
-        services.mark_step(self.seen(self.number, self.lena), uuid.uuid4(), "marks")
-        services.record_reading(lena, services.NewReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1"))
-        services.set_zero(lena, uuid.uuid4(), "close to first drag")
-        services.fit_part(lena, uuid.uuid4(), "bearing", "half_rings", confirmed=True)
+        services.mark_step(self.seen(self.number, self.lena), changes.MarkStep(uuid.uuid4(), "marks"))
+        services.record_reading(lena, changes.RecordReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1"))
+        services.set_zero(lena, changes.SetZero(uuid.uuid4(), "close to first drag"))
+        services.fit_part(lena, changes.FitPart(uuid.uuid4(), "bearing", "half_rings", confirmed=True))
         for act, said in (
-            (lambda: services.mark_step(tom, uuid.uuid4(), "marks"), "Lena: Done: Head to casing"),
-            (lambda: services.look_at(tom, uuid.uuid4(), "idler_bore", []), "Lena: Idler, bore"),
-            (lambda: services.decide(tom, uuid.uuid4(), "idler_clearance", "keep", "x"), "Lena: Idler, bore"),
-            (lambda: services.set_zero(tom, uuid.uuid4(), "back off from bind"), "Lena: Zero"),
-            (lambda: services.fit_part(tom, uuid.uuid4(), "bearing", "inner_collar", confirmed=True), "Lena: Fitted"),
-            (lambda: services.mark_step(tom, uuid.uuid4(), "bearing_in"), "Lena: Fitted"),
+            (lambda: services.mark_step(tom, changes.MarkStep(uuid.uuid4(), "marks")), "Lena: Done: Head to casing"),
+            (lambda: services.look_at(tom, changes.LookAt(uuid.uuid4(), "idler_bore", [])), "Lena: Idler, bore"),
+            (lambda: services.decide(tom, changes.Decide(uuid.uuid4(), "idler_clearance", Decided.KEEP, "x")), "Lena: Idler, bore"),
+            (lambda: services.set_zero(tom, changes.SetZero(uuid.uuid4(), "back off from bind")), "Lena: Zero"),
+            (
+                lambda: services.fit_part(tom, changes.FitPart(uuid.uuid4(), "bearing", "inner_collar", confirmed=True)),
+                "Lena: Fitted",
+            ),
+            (lambda: services.mark_step(tom, changes.MarkStep(uuid.uuid4(), "bearing_in")), "Lena: Fitted"),
         ):
             with self.assertRaises(Conflict) as caught:
                 act()
@@ -547,21 +557,25 @@ class TwoHands(Undoing):
         self.built()
         seen = services.JobRef(self.lena, self.number, version)
         with self.assertRaises(Conflict):
-            services.record_try(seen, services.NewTry(uuid.uuid4(), [feeler("0.11", "0.13")], stacks_um=[[250]], trial=True))
+            services.record_try(seen, changes.RecordTry(uuid.uuid4(), [feeler("0.11", "0.13")], stacks_um=[[250]], trial=True))
 
     def test_a_signature_is_of_everything(self):
         number = self.number
         seen = self.seen(number)
         self.read(number, "idler_bore", "front/12–6", "30.05")
         with self.assertRaises(Conflict):
-            services.sign_off(seen, uuid.uuid4(), is_lead=False)
+            services.sign_off(seen, changes.Sign(uuid.uuid4()))
 
-    def test_a_page_far_behind_reads_anew_first(self):
+    def test_a_page_far_behind_may_change_what_nobody_touched(self):
+        seen = services.JobRef(self.tom, self.number, Job.objects.get(number=self.number).version)
+        services.look_at(self.seen(self.number, self.lena), changes.LookAt(uuid.uuid4(), "lock_washer", []))
         Job.objects.filter(number=self.number).update(version=600)
-        seen = services.JobRef(self.tom, self.number, 2)
+        services.look_at(seen, changes.LookAt(uuid.uuid4(), "bearings", []))
+        with self.assertRaisesRegex(Conflict, "Somebody else"):
+            services.look_at(seen, changes.LookAt(uuid.uuid4(), "lock_washer", []))
         with self.assertRaises(Conflict) as caught:
-            services.look_at(seen, uuid.uuid4(), "bearings", [])
-        self.assertIn("Read the job anew", caught.exception.changes[0])
+            services.look_at(services.JobRef(self.tom, self.number, 602), changes.LookAt(uuid.uuid4(), "bearings", []))
+        self.assertIn("another database", caught.exception.changes[0])
 
     def test_the_version_is_a_small_question(self):
         self.client.force_login(self.tom)
@@ -575,7 +589,7 @@ class TwoHands(Undoing):
 class Photographs(Works):
     def test_they_are_printed_with_what_they_are_of(self):
         number = self.open()
-        new = services.NewPhoto(uuid.uuid4(), ContentFile(picture(), "p.jpg"), feature="idler_bore", note="score at 3 o'clock")
+        new = changes.AttachPhoto(uuid.uuid4(), ContentFile(picture(), "p.jpg"), feature="idler_bore", note="score at 3 o'clock")
         services.attach_photo(self.seen(number), new)
         self.client.force_login(self.tom)
         answer = self.client.get(f"/api/jobs/{number}/report.pdf")

@@ -7,9 +7,11 @@ import uuid
 from django.contrib.auth.models import User
 from playwright.sync_api import expect
 
-from finegap.bench import services
+from finegap.bench import changes, services
 from finegap.bench.models import Job, PartFitted, TorqueMark
+from finegap.core.job_record import Decided
 from finegap.inventory.models import Certificate, GreaseGun
+from finegap.sheets.changes import SheetFile
 from finegap.sheets.services import add_revision
 from tests.apps.base import Works, sheet_data
 from tests.browser.base import Bench
@@ -28,7 +30,7 @@ class Build(Bench):
     def open(self, work, **sheet):
         """A job on a sheet with changes, at the page of a step of Build."""
         if sheet:
-            add_revision(self.lena, json.dumps(sheet_data(revision="2", **sheet)))
+            add_revision(self.lena, SheetFile(json.dumps(sheet_data(revision="2", **sheet))))
         number = self.works.open("H-1")
         self.go(f"/bench/{number}/build")
         self.page.locator(".page-picker select").select_option(work)
@@ -91,12 +93,12 @@ class Build(Bench):
 
     def test_a_press_fit_is_reckoned_as_it_is_measured(self):
         Certificate.objects.filter(gauge__tag__in=["M-1", "B-1"]).update(high=60)
-        add_revision(self.lena, json.dumps(sheet_data(revision="2", press_fits=PRESS)))
+        add_revision(self.lena, SheetFile(json.dumps(sheet_data(revision="2", press_fits=PRESS))))
         number = self.works.open("H-1")
         self.works.measure_all(number)
         self.works.read(number, "bushing_bore", "front/12–6", "40.25")
         seen = services.JobRef(self.works.tom, number, Job.objects.get(number=number).version)
-        services.decide(seen, uuid.uuid4(), "bushing_bore", "change")
+        services.decide(seen, changes.Decide(uuid.uuid4(), "bushing_bore", Decided.CHANGE))
         page = self.page
         self.go(f"/bench/{number}/build")
         page.locator(".page-picker select").select_option("bushings")

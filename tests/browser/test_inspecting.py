@@ -17,6 +17,7 @@ from playwright.sync_api import expect
 from finegap.bench.models import Job, Photo, Reading
 from finegap.inventory import stand_in
 from finegap.inventory.models import Gauge
+from finegap.sheets.changes import SheetFile
 from finegap.sheets.services import add_revision
 from tests.apps.base import SIZES, Works, sheet_data
 from tests.apps.test_inspection import CATALOGUE, OnRecord
@@ -125,7 +126,7 @@ class Wear(Bench):
     def test_the_third_overhaul_knows_the_rate_the_kit_and_the_order(self):
         sheet = sheet_data(revision="9", date="2026-01-01", catalogue=CATALOGUE)
         works = bench()
-        add_revision(works.lena, json.dumps(sheet))
+        add_revision(works.lena, SheetFile(json.dumps(sheet)))
         works.overhaul(4000, {"idler_bore": 30.07}, day=0)
         works.overhaul(8000, {"idler_bore": 30.11}, day=300)
         page = self.page
@@ -289,7 +290,7 @@ class TooMuch(Bench):
             }
         }
         works = bench()
-        add_revision(works.lena, json.dumps(sheet_data(revision="8", date="2026-03-03", features=sizes)))
+        add_revision(works.lena, SheetFile(json.dumps(sheet_data(revision="8", date="2026-03-03", features=sizes))))
         number = works.open()
         page = self.page
         self.go(f"/bench/{number}/inspect?gap=idler_bore")

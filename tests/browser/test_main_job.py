@@ -393,7 +393,7 @@ class TwoHands(Bench):
 
         from django.contrib.auth.models import User
 
-        from finegap.bench import services
+        from finegap.bench import changes, services
         from finegap.bench.models import Job, Reading
         from tests.apps.base import Works
 
@@ -428,7 +428,7 @@ class TwoHands(Bench):
         # somebody else saves in between: nothing is overwritten, what was typed stays, the second try goes in
         page.route("**/version", lambda route: route.abort())  # before the news of it has come
         seen = services.JobRef(User.objects.get(username="lena"), number, Job.objects.get(number=number).version)
-        services.record_reading(seen, services.NewReading(uuid.uuid4(), "idler_bore", "back/12–6", "30.07", "B-1"))
+        services.record_reading(seen, changes.RecordReading(uuid.uuid4(), "idler_bore", "back/12–6", "30.07", "B-1"))
         reading.fill("30.08")
         page.get_by_role("button", name="Save reading").click()
         expect(page.get_by_role("alert")).to_contain_text("Lena: Idler, bore, back, 12–6: 30.07 mm")

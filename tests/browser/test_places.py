@@ -10,7 +10,7 @@ from tempfile import TemporaryDirectory
 from django.contrib.auth.models import User
 from playwright.sync_api import expect
 
-from finegap.bench import services
+from finegap.bench import changes, services
 from finegap.bench.models import Job
 from finegap.inventory.models import GasketStock
 from finegap.sheets.models import SheetRevision
@@ -82,7 +82,7 @@ class States(Bench):
     def test_a_signed_job_is_shown_and_not_changed(self):
         number = Signed.job(finished=True)
         user = User.objects.get(username="tom")
-        services.sign_off(services.JobRef(user, number, Job.objects.get(number=number).version), uuid.uuid4(), False)
+        services.sign_off(services.JobRef(user, number, Job.objects.get(number=number).version), changes.Sign(uuid.uuid4()))
         page = self.page
         self.go(f"/bench/{number}")
         expect(page.locator(".signed-note")).to_contain_text("Signed by Tom")

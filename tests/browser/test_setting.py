@@ -5,8 +5,11 @@ from playwright.sync_api import expect
 
 from finegap.bench.services import open_job
 from finegap.core.entry import Entry
-from finegap.fleet.services import NewPump, add_pump
+from finegap.fleet.changes import AddPump
+from finegap.fleet.services import add_pump
+from finegap.inventory.changes import CountGaskets
 from finegap.inventory.services import count_gaskets
+from finegap.sheets.changes import SheetFile
 from finegap.sheets.services import add_revision
 from tests.apps.test_setting import DUTY, piston
 from tests.browser.base import Bench
@@ -16,10 +19,10 @@ class TwoShafts(Bench):
     def setUp(self):
         super().setUp()
         lead = User.objects.get(username="lena")
-        add_revision(lead, piston())
-        add_pump(lead, NewPump("C-1", "test", "here", "1", "piston", "stainless 316", "oil", **DUTY), Entry())
+        add_revision(lead, SheetFile(piston()))
+        add_pump(lead, AddPump("C-1", "test", "here", "1", "piston", "stainless 316", "oil", **DUTY), Entry())
         for thickness, count in (("0.05 mm", 6), ("0.10 mm", 4)):
-            count_gaskets(lead, "piston", thickness, count, Entry())
+            count_gaskets(lead, CountGaskets("piston", thickness, count), Entry())
 
     def opened(self, pump):
         return open_job(User.objects.get(username="tom"), pump, "test", "14 380").number

@@ -5,7 +5,7 @@ import uuid
 from django.contrib.auth.models import User
 from playwright.sync_api import expect
 
-from finegap.bench import services
+from finegap.bench import changes, services
 from finegap.bench.models import Job, Reading, StepMark
 from tests.apps.base import Works
 from tests.browser.base import Bench
@@ -75,7 +75,7 @@ class Waiting(Bench):
 
         def by_lena(feature, typed):
             seen = services.JobRef(lena, self.number, Job.objects.get(number=self.number).version)
-            services.record_reading(seen, services.NewReading(uuid.uuid4(), feature, "front/12–6", typed, "B-1"))
+            services.record_reading(seen, changes.RecordReading(uuid.uuid4(), feature, "front/12–6", typed, "B-1"))
 
         by_lena("bushing_bore", "40.10")
         reading.fill("30.05")

@@ -20,13 +20,16 @@ import uuid
 from django.contrib.auth.models import User
 from pypdf import PdfReader
 
-from finegap.bench import services
+from finegap.bench import changes, services
 from finegap.bench.queries import job_view
 from finegap.core.entry import Entry
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
-from finegap.fleet.services import NewPump, add_pump
+from finegap.core.job_record import Decided
+from finegap.fleet.changes import AddPump
+from finegap.fleet.services import add_pump
 from finegap.formats import report
+from finegap.sheets.changes import SheetFile
 from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision
 from finegap.site.errors import Refused
@@ -43,27 +46,27 @@ DUTY = ("plate", "cast iron", "oil", "50 mm2/s", "60 C", "5 bar", "300")
 
 def signed(works: Works, lead: User, held: list[str]) -> int:
     """Found worn, changed, measured again, set with the wedge in two tries, proved and signed."""
-    add_revision(lead, json.dumps(sheet_data(**SHEET, adjustment={"means": "wedge", "run": "10 mm"})))
-    add_pump(lead, NewPump("X-1", "s", "l", "1", *DUTY), Entry())
+    add_revision(lead, SheetFile(json.dumps(sheet_data(**SHEET, adjustment={"means": "wedge", "run": "10 mm"}))))
+    add_pump(lead, AddPump("X-1", "s", "l", "1", *DUTY), Entry())
     number = works.open("X-1")
     works.read(number, "plate", "left", "29.85")
     works.read(number, "plate", "right", "29.85")
     works.read(number, "hole", "12–6", "30.01", "B-1")
-    services.look_at(works.seen(number), uuid.uuid4(), "plate", ["holed"])
+    services.look_at(works.seen(number), changes.LookAt(uuid.uuid4(), "plate", ["holed"]))
     works.read(number, "slit", "gap", "0.20", "F-1")
-    services.decide(works.seen(number), uuid.uuid4(), "plate", "change")
+    services.decide(works.seen(number), changes.Decide(uuid.uuid4(), "plate", Decided.CHANGE))
     works.read(number, "plate", "left", "30.01", phase="left")
     try:
-        services.mark_step(works.seen(number), uuid.uuid4(), "plate_on")
+        services.mark_step(works.seen(number), changes.MarkStep(uuid.uuid4(), "plate_on"))
     except Refused as refused:
         held += refused.reasons
     works.read(number, "plate", "right", "30.01", phase="left")
     works.steps(number, Stage.STRIP, Stage.BUILD)
     for pushed, goes, stops in (("1 mm", "0.09", "0.11"), ("0.2 mm", "0.11", "0.13")):
-        new = services.NewTry(uuid.uuid4(), [feeler(goes, stops)], moved=pushed, way="in")
+        new = changes.RecordTry(uuid.uuid4(), [feeler(goes, stops)], moved=pushed, way="in")
         services.record_try(works.seen(number), new)
     works.steps(number, Stage.PROVE)
-    services.sign_off(works.seen(number), uuid.uuid4(), is_lead=False)
+    services.sign_off(works.seen(number), changes.Sign(uuid.uuid4()))
     return number
 
 

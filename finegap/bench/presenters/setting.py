@@ -6,8 +6,9 @@ import math
 from collections.abc import Iterable
 
 from finegap.bench import responses
+from finegap.bench.changes import TryOf
 from finegap.bench.models import Job, Try
-from finegap.bench.records import GAP, Records, try_made
+from finegap.bench.records import Records, try_made
 from finegap.core.families.steps import Step
 from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Text, bare, length
 from finegap.core.gap.heat import HotGap, WarmingUp
@@ -105,7 +106,7 @@ def _span(low: float, high: float, kind: Kind) -> Text:
 def setting(records: Records, assessment: Assessment, sets: str) -> responses.SetResponse | None:
     """Where the gap of the table, or the mesh of a timing gear, stands; ``None`` where there is none to set."""
     gap_assessment, sheet = assessment.gap, records.job_record.sheet
-    of_gap = sets == GAP
+    of_gap = sets == TryOf.GAP
     setting, now = (gap_assessment.setting, gap_assessment.now) if of_gap else (gap_assessment.mesh, gap_assessment.mesh_now)
     means: Means | None = sheet.means if of_gap else sheet.mesh
     if setting is None or now is None or means is None:

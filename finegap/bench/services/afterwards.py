@@ -2,24 +2,23 @@
 
 from __future__ import annotations
 
-import uuid
-
 from django.db import transaction
 
+from finegap.bench.changes import Abandon, Amend, TryOf
 from finegap.bench.models import Abandonment, Amendment, Job, SignOff
-from finegap.bench.records import GAP
-from finegap.bench.services.changing import JobRef, check_last, has_worked, log, recording
+from finegap.bench.services.changing import ALL, JobInHand, JobRef, changes, check_last, has_worked, is_there
 from finegap.bench.services.setting import move_stock
 from finegap.core.errors import FieldError
 from finegap.fleet.models import Pump
-from finegap.site.errors import Conflict, Refused
+from finegap.site.errors import Refused
 from finegap.site.retry import digest
 
 _LONGEST = 2000
 _MOST_AMENDMENTS = 50
 
 
-def abandon(ref: JobRef, record: uuid.UUID, reason: str) -> None:
+@changes(lambda new, now: ALL, Abandonment)
+def abandon(now: JobInHand, new: Abandon) -> None:
     """Give up a job that was opened by mistake, or is not gone on with. It is kept and marked; the pump is free again.
 
     What it had taken from the shelf for its gap goes back there.
@@ -29,25 +28,19 @@ def abandon(ref: JobRef, record: uuid.UUID, reason: str) -> None:
     FieldError
         No reason.
     """
-    if not reason.strip():
+    job, reason = now.job, new.reason.strip()
+    if not reason:
         raise FieldError("reason", "say why the job is abandoned.", "Expected a few words, such as “opened on the wrong pump”.")
-    with recording(ref, Abandonment, record, reason) as job:
-        if job is None:
-            return
-        check_last(job, ref)
-        last = job.tries.standing().filter(sets=GAP).last()
-        move_stock(job, last.stacks_um if last else [], [])
-        Abandonment.objects.create(id=record, job=job, reason=reason.strip(), **ref.stamp)
-        given = "; what it took for its gap is on the shelf again" if last and last.stacks_um else ""
-        log(job, ref, f"Abandoned, because: {reason.strip()}{given}")
+    check_last(job, now.ref)
+    last = job.tries.standing().filter(sets=TryOf.GAP).last()
+    move_stock(job, last.stacks_um if last else [], [])
+    Abandonment.objects.create(id=new.id, job=job, reason=reason, **now.ref.stamp)
+    given = "; what it took for its gap is on the shelf again" if last and last.stacks_um else ""
+    now.log(f"Abandoned, because: {reason}{given}")
 
 
-def amend(
-    ref: JobRef, record: uuid.UUID, what: str, reason: str, void: bool = False, belongs_to: str = "", is_lead: bool = False
-) -> None:
+def amend(ref: JobRef, new: Amend) -> JobInHand | None:
     """Put a signed job right: the signed page stays as it is, and a page is added.
-
-    ``void`` takes the sizes of the whole record out of this pump's wear; ``belongs_to`` is the tag of the pump it is of.
 
     Raises
     ------
@@ -56,45 +49,44 @@ def amend(
     FieldError
         No reason, nothing said, or a pump that is not there, or is this one.
     """
-    if not is_lead:
+    if not ref.is_lead:
         raise Refused("A signed job is amended by a lead.")
     with transaction.atomic():
         job = Job.objects.select_related("pump", "opened_by").filter(number=ref.number).first()
         if job is None or not SignOff.objects.filter(job=job).exists():
             raise Refused("Only a signed job is amended.", ["What is not signed is put right where it stands."])
-        sent = digest((what, reason, void, belongs_to), ref.actor, ref.entry)
-        existing = Amendment.objects.filter(id=record).first()
-        if existing is not None:
-            if existing.job_id != job.pk or existing.sent != sent:
-                raise Conflict(["It was saved with other contents."])
-            return
+        sent = digest(new, ref.actor, ref.entry)
+        if is_there(Amendment, new.id, sent, job):
+            return None
         check_last(job, ref)
-        _check(job, what, reason, void, belongs_to)
+        _check(job, new)
         number = job.amendments.count() + 1
         own = has_worked(job, ref.actor)
-        said = what.strip() or f"Void{': belongs to ' + belongs_to if belongs_to else ''}."
-        job.about = "*"
+        said = new.what.strip() or f"Void{': belongs to ' + new.belongs_to if new.belongs_to else ''}."
         by_own = " By a lead of that lead's own job." if own else ""
-        log(job, ref, f"Amendment {number}, because: {reason.strip()}: {said}{by_own}")
+        now = JobInHand(job, ref, ALL)
+        now.log(f"Amendment {number}, because: {new.reason.strip()}: {said}{by_own}")
         Amendment.objects.create(
-            id=record, job=job, number=number, what=said, reason=reason.strip(), void=void, belongs_to=belongs_to.strip(), own=own,
-            sent=sent, made=job.version, **ref.stamp,
+            id=new.id, job=job, number=number, what=said, reason=new.reason.strip(), void=new.void,
+            belongs_to=new.belongs_to.strip(), own=own, sent=sent, made=job.version, **ref.stamp,
         )  # fmt: skip
+        return now
 
 
-def _check(job: Job, what: str, reason: str, void: bool, belongs_to: str) -> None:
-    if not reason.strip():
+def _check(job: Job, new: Amend) -> None:
+    what, void, belongs_to = new.what.strip(), new.void, new.belongs_to.strip()
+    if not new.reason.strip():
         raise FieldError("reason", "a signed job is amended only with a reason.", "Expected why.")
-    if not what.strip() and not void:
+    if not what and not void:
         raise FieldError("what", "nothing was said.", "Expected what was wrong, and what is right.")
     if len(what) > _LONGEST:
         raise FieldError("what", "that is too long for a page.", f"Expected up to {_LONGEST} letters.")
     if belongs_to and not void:
         raise FieldError("belongs to", "a record that counts is of its own pump.", "Expected it with a void record only.")
-    if belongs_to.strip() == job.pump.tag:
+    if belongs_to == job.pump.tag:
         raise FieldError("belongs to", f"it is on {job.pump.tag} already.", "Expected another pump.")
-    if belongs_to.strip() and not Pump.objects.filter(tag=belongs_to.strip()).exists():
-        raise FieldError("belongs to", f"there is no pump {belongs_to.strip()}.", "Expected a tag from Fleet, or none.")
+    if belongs_to and not Pump.objects.filter(tag=belongs_to).exists():
+        raise FieldError("belongs to", f"there is no pump {belongs_to}.", "Expected a tag from Fleet, or none.")
     if job.amendments.count() >= _MOST_AMENDMENTS:
         raise Refused(f"The job has {_MOST_AMENDMENTS} amendments already.")
     if void and job.amendments.filter(void=True).exists():

@@ -1,39 +1,37 @@
 """What every change to a job shares: who, when, with which units, a transaction, the version that was seen, the log.
 
-Every change names the ``version`` of the job it was made from. If somebody else saved to the same part or step in between it is
-refused with what they did, so nothing is overwritten silently; changes to different parts or steps do not stand in each other's
-way. Records carry an identity made by the client: a retry is the same record, not a second one,
-and the same identity with other contents is a conflict.
+Every change names the ``version`` of the job it was made from. Each section of a job (a part, a step, a stack ...) has a version
+of its own. Where somebody else has changed a section since, a change to that section is refused with what they did; changes to
+other sections do not stand in its way. Records carry an identity made by the client: a retry is the same record, not a second
+one, and the same identity with other contents is a conflict.
 """
 
 from __future__ import annotations
 
 import datetime as dt
 import uuid
-from collections.abc import Callable, Iterable, Iterator
-from contextlib import contextmanager
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
-from functools import cached_property
-from typing import Any
+from functools import cached_property, wraps
+from typing import Any, TypeVar
 
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
-from finegap.bench.models import Abandonment, Event, Job, SignOff
+from finegap.bench.models import Abandonment, Event, Job, SectionVersion, SignOff
 from finegap.bench.recorded import Recorded
-from finegap.bench.records import name_of
+from finegap.bench.records import Records, load, name_of
+from finegap.bench.services.news import catch_up
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.formatting import Units
 from finegap.site.errors import Conflict, ReadOnly
 from finegap.site.retry import digest
+from finegap.site.security import LEAD, role_of
 
 _TOLD = 20
 """What somebody else did since: so much of it is told, the newest."""
-
-_LOOKED_AT = 500
-"""How many changes one may be behind."""
 
 AHEAD = dt.timedelta(minutes=5)
 """How far a device's clock may be ahead of this one before it is asked about."""
@@ -58,6 +56,11 @@ class JobRef:
         return self.entry.units
 
     @cached_property
+    def is_lead(self) -> bool:
+        """Whether a lead makes it."""
+        return role_of(self.actor) == LEAD
+
+    @cached_property
     def moment(self) -> dt.datetime:
         """When it was done: one moment for all that is kept of one act."""
         return self.at or timezone.now()
@@ -75,67 +78,138 @@ def zone_of(moment: dt.datetime) -> int:
     return round((ahead or dt.timedelta()).total_seconds() / 60)
 
 
-About = str | Callable[[Job], Iterable[str]]
-"""What a change is about: ``feature:idler_bore``, ``step:isolate``; several where it touches several; ``*`` for all of the job."""
-
 ALL = "*"
+"""A section that meets every other: all of the job."""
 
 
-@contextmanager
-def changing(ref: JobRef, about: About = ALL) -> Iterator[Job]:
-    """A transaction on an unsigned job, at the version that was seen of what the change is about."""
-    with transaction.atomic():
-        job = _job(ref.number)
-        _check_open(job, ref, about)
-        yield job
+class JobInHand:
+    """A job while it is changed: as it was ``before``, and as it is ``after``; each is read once, when it is first asked for.
 
-
-@contextmanager
-def recording(
-    ref: JobRef, kind: type[Recorded], record_id: uuid.UUID, contents: object, about: About = ALL
-) -> Iterator[Job | None]:
-    """As ``changing``, for a record with an identity: ``None`` when this very record is already there.
-
-    ``contents`` is what came with the identity.
+    A service that asks for ``before`` asks for it before it writes anything. ``sections`` are what the change is about.
     """
-    with transaction.atomic():
-        job = _job(ref.number)
-        existing = kind._default_manager.filter(id=record_id).first()
-        sent = digest(contents, ref.actor, ref.entry)
-        if existing is None:
-            _check_open(job, ref, about)
-            yield job
-            # As it may hold other rows made beside it, the one with the identity is marked when all is made.
-            kind._default_manager.filter(id=record_id).update(sent=sent, made=job.version)
-            return
-        if existing.job_id != job.id:  # type: ignore[attr-defined]
-            raise FieldError("id", "this identity is taken by another job.", "Expected a fresh one for each record.")
-        if existing.sent not in ("", sent):
-            raise Conflict([f"It was saved with other contents, by {name_of(existing.by)}."])
-        yield None
+
+    def __init__(self, job: Job, ref: JobRef, *sections: str) -> None:
+        self.job, self.ref = job, ref
+        self.sections = frozenset(sections)
+
+    @cached_property
+    def before(self) -> Records:
+        """The job as the change found it."""
+        return load(self.job)
+
+    @cached_property
+    def after(self) -> Records:
+        """The job as the change leaves it."""
+        return load(self.job)
+
+    def wrote(self) -> None:
+        """More was written since ``after`` was read: it is read anew when it is asked for again."""
+        self.__dict__.pop("after", None)
+
+    def strike(self, rows: Any, why: str) -> int:
+        """Strike out those of some rows that stand, by whom and when the change is made; how many they were."""
+        return int(rows.strike(self.ref.actor, self.ref.moment, why))
+
+    def log(self, what: str) -> None:
+        """One line of the log, and one version more, of the job and of each section the change is about."""
+        job, by = self.job, self.ref.actor
+        job.version += 1
+        job.save(update_fields=["version"])
+        Event.objects.create(job=job, version=job.version, what=what[:400], **self.ref.stamp)
+        SectionVersion.objects.bulk_create(
+            SectionVersion(job=job, section=section, by=by, version=job.version) for section in sorted(self.sections)
+        )
+
+
+C = TypeVar("C")
+"""A change as it is declared in ``finegap.bench.changes``."""
+
+Service = Callable[[JobRef, C], JobInHand | None]
+"""Makes a change. What it answers is the job in hand, or ``None`` where this very record was there already."""
+
+
+def changes(
+    about: Callable[[Any, JobInHand], str | Iterable[str]],
+    record: type[Recorded] | None = None,
+    identity: Callable[[Any], uuid.UUID] = lambda new: new.id,
+) -> Callable[[Callable[[JobInHand, C], None]], Service[C]]:
+    """Make a service of what is written under it: a transaction on an unsigned job, at the version that was seen of each section.
+
+    ``about`` says which sections: ``feature:idler_bore``, ``step:isolate``; several where it touches several; ``*`` for all of
+    the job. ``record`` is the kind of record that is made, ``identity`` the one that holds what was sent.
+    """
+
+    def wrap(body: Callable[[JobInHand, C], None]) -> Service[C]:
+        @wraps(body)
+        def service(ref: JobRef, new: C) -> JobInHand | None:
+            with transaction.atomic():
+                now = JobInHand(_job(ref.number), ref)
+                if record is None:
+                    _check_open(now, about(new, now))
+                    body(now, new)
+                    return now
+                key, sent = identity(new), digest(new, ref.actor, ref.entry)
+                if is_there(record, key, sent, now.job):
+                    return None
+                _check_open(now, about(new, now))
+                body(now, new)
+                # As it may hold other rows made beside it, the one with the identity is marked when all is made.
+                record._default_manager.filter(id=key).update(sent=sent, made=now.job.version)
+                return now
+
+        return service
+
+    return wrap
+
+
+def first_of(new: Any) -> uuid.UUID:
+    """The identity of the first of several records made by one change: it holds what was sent."""
+    return uuid.uuid5(new.id, "0")
+
+
+def is_there(record: type[Recorded], key: uuid.UUID, sent: str, job: Job) -> bool:
+    """Whether this very record of this job was made before.
+
+    Raises
+    ------
+    FieldError
+        Its identity is that of a record of another job.
+    Conflict
+        It was made with other contents.
+    """
+    existing = record._default_manager.filter(id=key).first()
+    if existing is None:
+        return False
+    if existing.job_id != job.id:  # type: ignore[attr-defined]
+        raise FieldError("id", "this identity is taken by another job.", "Expected a fresh one for each record.")
+    if existing.sent not in ("", sent):
+        raise Conflict([f"It was saved with other contents, by {name_of(existing.by)}."])
+    return True
 
 
 def _job(number: int) -> Job:
-    job = Job.objects.select_related("pump", "revision__sheet", "opened_by", "procedure", "gun").filter(number=number).first()
+    job = Job.objects.whole().filter(number=number).first()
     if job is None:
         raise FieldError("job", f"there is no job {number}.", "Expected a number from the list.")
     return job
 
 
-def _check_open(job: Job, ref: JobRef, about: About) -> None:
+def _check_open(now: JobInHand, about: str | Iterable[str]) -> None:
+    job, ref = now.job, now.ref
     if SignOff.objects.filter(job=job).exists():
         raise ReadOnly
     if Abandonment.objects.filter(job=job).exists():
         raise ReadOnly("This job was abandoned: it can be read, not changed.")
-    job.about = about if isinstance(about, str) else " ".join(sorted(set(about(job))))
+    now.sections = frozenset([about] if isinstance(about, str) else about)
     if ref.version > job.version:
         raise Conflict(["This page is of another database. Read the job anew."])
     if job.version != ref.version:
-        since = _since(job, ref)
+        since = _since(now)
         if since:
             raise Conflict(since)
     if ref.at is not None:
         _check_clock(job, ref)
+    catch_up(job, lambda: now.before)
 
 
 def _check_clock(job: Job, ref: JobRef) -> None:
@@ -165,33 +239,22 @@ def check_last(job: Job, ref: JobRef) -> None:
         raise Unlikely("time", problem, "Set the clock of this device; or is that time meant?")
 
 
-def _since(job: Job, ref: JobRef) -> list[str]:
+def _since(now: JobInHand) -> list[str]:
     """What others did since to what this change is about, the newest; a change to all of the job stands in the way of anybody's.
 
     A person's own changes wait in their order and are no news to that person.
     """
-    if ref.version < job.version - _LOOKED_AT:
-        return [f"More than {_LOOKED_AT} changes since. Read the job anew."]
-    events = list(job.events.filter(version__gt=ref.version).select_related("by").order_by("-version"))
-    mine = set(job.about.split())
-    told = [e for e in events if ALL in mine or (e.by_id != ref.actor.pk and _meets(mine, e.about))]
-    lines = [f"{name_of(e.by)}: {e.what}" for e in told[:_TOLD]]
-    before = len(told) - len(lines)
+    events = now.job.events.filter(version__gt=now.ref.version)
+    if ALL not in now.sections:
+        theirs = now.job.section_versions.filter(section__in={*now.sections, ALL}).exclude(by=now.ref.actor)
+        events = events.filter(version__in=theirs.filter(version__gt=now.ref.version).values("version"))
+    told = events.count()
+    newest = events.select_related("by").order_by("-version")[:_TOLD]
+    lines = [f"{name_of(e.by)}: {e.what}" for e in newest]
+    before = told - len(lines)
     return [*([f"And {before} before these."] if before else []), *reversed(lines)]
-
-
-def _meets(mine: set[str], about: str) -> bool:
-    theirs = set(about.split())
-    return ALL in theirs or bool(mine & theirs)
 
 
 def has_worked(job: Job, person: User) -> bool:
     """Whether somebody has had a hand in a job."""
     return job.opened_by_id == person.pk or job.events.filter(by=person).exists()
-
-
-def log(job: Job, ref: JobRef, what: str) -> None:
-    """One line of the log, and one version more."""
-    job.version += 1
-    job.save(update_fields=["version"])
-    Event.objects.create(job=job, version=job.version, what=what[:400], about=job.about, **ref.stamp)

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Mapping
-from dataclasses import dataclass, field
 
 from django.utils import timezone
 
+from finegap.bench.changes import SetDetails
 from finegap.bench.models import Job
 from finegap.bench.records import sheet_of
-from finegap.bench.services.changing import JobRef, changing, log
+from finegap.bench.services.changing import JobInHand, changes
 from finegap.bench.services.opening import symptom_name
 from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.entry import Entry
@@ -22,33 +21,8 @@ from finegap.fleet.meter import last_hours
 PLACES = ("workshop", "site")
 
 
-@dataclass(frozen=True)
-class NewDetails:
-    """What is put right, as typed; ``None`` is left as it is. ``old_meter_last`` says that the hours meter was replaced."""
-
-    serial: str | None = None
-    liquid: str | None = None
-    medium: str | None = None
-    hazards: str | None = None
-    viscosity: str | None = None
-    temperature: str | None = None
-    casing: str | None = None
-    density: str | None = None
-    start: str | None = None
-    hot: str | None = None
-    pressure: str | None = None
-    speed: str | None = None
-    hours_run: str | None = None
-    old_meter_last: str | None = None
-    new_meter_first: str | None = None
-    reason: str | None = None
-    symptom: str | None = None
-    place: str | None = None
-    room: str | None = None
-    build: Mapping[str, str] = field(default_factory=dict)
-
-
-def set_details(ref: JobRef, new: NewDetails) -> None:
+@changes(lambda new, now: "details")
+def set_details(now: JobInHand, new: SetDetails) -> None:
     """Put right what is known of a job: all of what is given, or nothing.
 
     Raises
@@ -56,39 +30,39 @@ def set_details(ref: JobRef, new: NewDetails) -> None:
     FieldError
         A quantity that cannot be, a symptom, build or place that is none, or an old meter's last reading without the new one's.
     """
-    with changing(ref, "known") as job:
-        before = {name: getattr(job, name) for name in _FIELDS}
-        for name, label in (("serial", "serial"), ("liquid", "liquid"), ("reason", "reason")):
-            text = getattr(new, name)
-            if text is not None:
-                if not text.strip():
-                    raise FieldError(label, "it cannot be left empty.", "Expected what the nameplate or the works calls it.")
-                setattr(job, name, text.strip())
-        for name in ("hazards", "room"):
-            text = getattr(new, name)
-            if text is not None:
-                setattr(job, name, text.strip())
-        if new.medium is not None:
-            if new.medium and new.medium not in MEDIA:
-                raise FieldError("kind of liquid", f"“{new.medium}” is not in the table.", f"Expected one of: {', '.join(MEDIA)}.")
-            job.medium = new.medium
-        _set_duty(job, new, ref.entry)
-        _set_hours(job, new, ref.entry)
-        if new.symptom is not None:
-            symptom_name(sheet_of(job).family.symptoms, new.symptom)
-            job.symptom = new.symptom
-        if new.place is not None:
-            if new.place not in ("", *PLACES):
-                raise FieldError("place", f"“{new.place}” is neither.", f"Expected {' or '.join(PLACES)}.")
-            job.place = new.place
-        if new.build:
-            job.build = {**job.build, **new.build}
-            sheet_of(job).family_of(job.build)
-        changed = [name for name in _FIELDS if getattr(job, name) != before[name]]
-        if not changed:
-            return
-        job.save(update_fields=changed)
-        log(job, ref, "Known: " + "; ".join(f"{_WORDS[name]} {getattr(job, name)}" for name in changed if name in _WORDS))
+    job, ref = now.job, now.ref
+    before = {name: getattr(job, name) for name in _FIELDS}
+    for name, label in (("serial", "serial"), ("liquid", "liquid"), ("reason", "reason")):
+        text = getattr(new, name)
+        if text is not None:
+            if not text.strip():
+                raise FieldError(label, "it cannot be left empty.", "Expected what the nameplate or the works calls it.")
+            setattr(job, name, text.strip())
+    for name in ("hazards", "room"):
+        text = getattr(new, name)
+        if text is not None:
+            setattr(job, name, text.strip())
+    if new.medium is not None:
+        if new.medium and new.medium not in MEDIA:
+            raise FieldError("kind of liquid", f"“{new.medium}” is not in the table.", f"Expected one of: {', '.join(MEDIA)}.")
+        job.medium = new.medium
+    _set_duty(job, new, ref.entry)
+    _set_hours(job, new, ref.entry)
+    if new.symptom is not None:
+        symptom_name(sheet_of(job).family.symptoms, new.symptom)
+        job.symptom = new.symptom
+    if new.place is not None:
+        if new.place not in ("", *PLACES):
+            raise FieldError("place", f"“{new.place}” is neither.", f"Expected {' or '.join(PLACES)}.")
+        job.place = new.place
+    if new.build:
+        job.build = {**job.build, **new.build}
+        sheet_of(job).family_of(job.build)
+    changed = [name for name in _FIELDS if getattr(job, name) != before[name]]
+    if not changed:
+        return
+    job.save(update_fields=changed)
+    now.log("Details: " + "; ".join(f"{_WORDS[name]} {getattr(job, name)}" for name in changed if name in _WORDS))
 
 
 _WORDS = {
@@ -116,7 +90,7 @@ _WORDS = {
 _FIELDS = (*_WORDS, "viscosity_mm2_s", "viscosity_units", "viscosity_mark")
 
 
-def _set_duty(job: Job, new: NewDetails, entry: Entry) -> None:
+def _set_duty(job: Job, new: SetDetails, entry: Entry) -> None:
     usual = usual_of(sheet_of(job))
     if new.density is not None:
         job.density_kg_m3 = read_maybe(entry, "density", new.density, usual)
@@ -139,7 +113,7 @@ def _set_duty(job: Job, new: NewDetails, entry: Entry) -> None:
         job.speed_r_min = entry.read("speed", new.speed, usual.get("speed")).value
 
 
-def _set_hours(job: Job, new: NewDetails, entry: Entry) -> None:
+def _set_hours(job: Job, new: SetDetails, entry: Entry) -> None:
     if new.hours_run is not None:
         job.hours_run = entry.hours(new.hours_run, "hours run")
     if new.old_meter_last is not None:

@@ -5,65 +5,34 @@ from __future__ import annotations
 import datetime as dt
 import uuid
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from django.db import models
 from django.utils import timezone
 
+from finegap.bench.changes import LookAt, RecordReading, RecordSet, Taken
 from finegap.bench.models import Job, Look, Reading
-from finegap.bench.records import family_of, load, sheet_of
-from finegap.bench.services.changing import JobRef, log, recording
+from finegap.bench.records import core_choice, family_of, sheet_of
+from finegap.bench.services.changing import JobInHand, JobRef, changes, first_of
 from finegap.core import job_record as core
 from finegap.core.entry import FIELDS, Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.families.features import Feature, FeatureKind, Station
 from finegap.core.formatting import length
 from finegap.core.gauges import GaugeKind
-from finegap.core.inspection import inspect
-from finegap.core.materials import MATERIALS
+from finegap.core.materials import expansion_of, warm_part
 from finegap.core.measuring.feeler import check_pile, interval
 from finegap.core.measuring.paste import Pasted, read_set
 from finegap.core.measuring.plausible import check_plausible, plausible
+from finegap.core.measuring.temperature import Warm
 from finegap.core.measuring.verdict import Verdict
 from finegap.core.numerals import Mark
 from finegap.core.quantities import Dimension, Quantity, Sign, said
-from finegap.inventory.models import Certificate, Gauge
+from finegap.inventory.models import Gauge
 
 
-@dataclass(frozen=True)
-class NewReading:
-    """A reading as typed: a size, or with ``stops`` the leaf that goes and the one that does not.
-
-    ``part`` is the temperature of a part that is not at 20 C, ``material`` what it is made of where the sheet does not say.
-    ``reason`` is why an odd one is meant.
-    """
-
-    id: uuid.UUID
-    feature: str
-    station: str
-    typed: str
-    gauge: str
-    phase: str = core.Phase.FOUND.value
-    stops: str = ""
-    part: str = ""
-    material: str = ""
-    taken: str = "typed"
-    reason: str = ""
-
-
-@dataclass(frozen=True)
-class NewSet:
-    """Readings of one feature pasted from a spreadsheet."""
-
-    id: uuid.UUID
-    feature: str
-    text: str
-    gauge: str
-    phase: str = core.Phase.FOUND.value
-    reason: str = ""
-
-
-def record_reading(ref: JobRef, new: NewReading) -> None:
+@changes(lambda new, now: f"feature:{new.feature}", Reading)
+def record_reading(now: JobInHand, new: RecordReading) -> None:
     """Record one reading as typed and as converted.
 
     Raises
@@ -75,35 +44,35 @@ def record_reading(ref: JobRef, new: NewReading) -> None:
         Unless it is said to be meant: absurdly far from the new size, leaves the set does not have, a clearance below zero, or a
         new part away from its new size.
     """
-    with recording(ref, Reading, new.id, new, f"feature:{new.feature}") as job:
-        if job is None:
-            return
-        feature, station = _place(job, new.feature, new.station)
-        gauge = length_gauge(new.gauge)
-        entry = _as_sent(ref.entry, gauge, new.taken)
-        possible = _possible(job, feature)
-        quantity = length_typed(new.typed, "leaf that goes" if new.stops else feature.name, entry, feature.kind, possible)
-        stops = length_typed(new.stops, "leaf that does not", entry, feature.kind, possible) if new.stops else None
-        reading = _reading(job, feature, station, gauge, new.phase, ref)
-        reading.id, reading.taken, reading.reason = new.id, new.taken, new.reason.strip()
-        reading.typed, reading.unit, reading.value_mm = quantity.typed, quantity.unit, quantity.value
-        reading.understood = "; ".join(q.understood for q in (quantity, stops) if q and q.understood)
-        if stops is not None:
-            reading.typed, reading.unit = f"{quantity.said} goes, {stops.said} does not", ""
-            reading.value_mm, reading.half_mm = interval(quantity.value, stops.value, feature.name)
-        if new.part.strip():
-            reading.part_c, reading.expansion_um_m_k = _warm(job, feature, new, entry)
-        if not entry.meant:
-            _ask(job, feature, stops or quantity, entry)
-            for leaf in filter(None, (quantity if stops else None, stops)):
-                check_pile(leaf, gauge.now.leaves_um, gauge.tag, feature.name)
-        reading.out_of_range = not _reaches(gauge.now, reading)
-        reading.save(force_insert=True)
-        _ask_the_rest(job, ref, [reading])
-        log(job, ref, f"{feature.name}, {station.label}: {_said(reading)}")
+    job, ref = now.job, now.ref
+    feature, station = _place(job, new.feature, new.station)
+    gauge = length_gauge(new.gauge)
+    entry = _as_sent(ref.entry, gauge, new.taken)
+    possible = _possible(job, feature)
+    quantity = length_typed(new.typed, "leaf that goes" if new.stops else feature.name, entry, feature.kind, possible)
+    stops = length_typed(new.stops, "leaf that does not", entry, feature.kind, possible) if new.stops else None
+    reading = _reading(job, feature, station, gauge, new.phase, ref)
+    reading.id, reading.taken, reading.reason = new.id, new.taken.value, new.reason.strip()
+    reading.typed, reading.unit, reading.value_mm = quantity.typed, quantity.unit, quantity.value
+    reading.understood = "; ".join(q.understood for q in (quantity, stops) if q and q.understood)
+    if stops is not None:
+        reading.typed, reading.unit = f"{quantity.said} goes, {stops.said} does not", ""
+        reading.value_mm, reading.half_mm = interval(quantity.value, stops.value, feature.name)
+    if new.part.strip():
+        warm = _warm(job, feature, new, entry)
+        reading.part_c, reading.expansion_um_m_k = warm.part_c, warm.expansion_um_m_k
+    if not entry.meant:
+        _ask(job, feature, stops or quantity, entry)
+        for leaf in filter(None, (quantity if stops else None, stops)):
+            check_pile(leaf, gauge.now.leaves_um, gauge.tag, feature.name)
+    reading.out_of_range = not _reaches(gauge, reading)
+    reading.save(force_insert=True)
+    _ask_the_rest(now, [reading])
+    now.log(f"{feature.name}, {station.label}: {_said(reading)}")
 
 
-def record_set(ref: JobRef, new: NewSet) -> None:
+@changes(lambda new, now: f"feature:{new.feature}", Reading, first_of)
+def record_set(now: JobInHand, new: RecordSet) -> None:
     """Record a set of readings pasted from a spreadsheet: all of it, or nothing.
 
     Raises
@@ -111,30 +80,27 @@ def record_set(ref: JobRef, new: NewSet) -> None:
     FieldError
         As for one reading; the row and column are named.
     """
-    first = uuid.uuid5(new.id, "0")
-    with recording(ref, Reading, first, new, f"feature:{new.feature}") as job:
-        if job is None:
-            return
-        feature = _measured(job, new.feature)
-        gauge = length_gauge(new.gauge)
-        sign = Sign.NOT_NEGATIVE if feature.kind.is_gap else Sign.POSITIVE
-        entry, possible = ref.entry, _possible(job, feature)
-        rows = read_set(new.text, feature.stations, entry.unit(Dimension.LENGTH), feature.name, sign, entry.mark, possible)
-        pasted = []
-        for i, row in enumerate(rows):
-            if not entry.meant:
-                _ask(job, feature, row.quantity, entry)
-            pasted.append(_pasted(job, feature, gauge, new, row, i, ref))
-            pasted[-1].save(force_insert=True)
-        _ask_the_rest(job, ref, pasted)
-        log(job, ref, f"{feature.name}: {len(rows)} readings pasted")
+    job, ref = now.job, now.ref
+    feature = _measured(job, new.feature)
+    gauge = length_gauge(new.gauge)
+    sign = Sign.NOT_NEGATIVE if feature.kind.is_gap else Sign.POSITIVE
+    entry, possible = ref.entry, _possible(job, feature)
+    rows = read_set(new.text, feature.stations, entry.unit(Dimension.LENGTH), feature.name, sign, entry.mark, possible)
+    pasted = []
+    for i, row in enumerate(rows):
+        if not entry.meant:
+            _ask(job, feature, row.quantity, entry)
+        pasted.append(_pasted(job, feature, gauge, new, row, i, ref))
+        pasted[-1].save(force_insert=True)
+    _ask_the_rest(now, pasted)
+    now.log(f"{feature.name}: {len(rows)} readings pasted")
 
 
-def _as_sent(entry: Entry, gauge: Gauge, taken: str) -> Entry:
+def _as_sent(entry: Entry, gauge: Gauge, taken: Taken) -> Entry:
     """How it was typed; a gauge whose own mark is stated writes that, and the receiver a point."""
     if gauge.mark:
         return replace(entry, mark=Mark(gauge.mark))
-    return replace(entry, mark=Mark.POINT) if taken == "receiver" else entry
+    return replace(entry, mark=Mark.POINT) if taken is Taken.RECEIVER else entry
 
 
 def _said(reading: Reading) -> str:
@@ -142,26 +108,27 @@ def _said(reading: Reading) -> str:
     return said(reading.typed, reading.unit) + (f" (read as {reading.understood})" if reading.understood else "")
 
 
-def _pasted(job: Job, feature: Feature, gauge: Gauge, new: NewSet, row: Pasted, index: int, ref: JobRef) -> Reading:
+def _pasted(job: Job, feature: Feature, gauge: Gauge, new: RecordSet, row: Pasted, index: int, ref: JobRef) -> Reading:
     reading = _reading(job, feature, row.station, gauge, new.phase, ref)
     reading.id, reading.taken, reading.reason = uuid.uuid5(new.id, str(index)), "pasted", new.reason.strip()
     reading.typed, reading.unit, reading.value_mm = row.quantity.typed, row.quantity.unit, row.quantity.value
     reading.understood = row.quantity.understood
-    reading.out_of_range = not _reaches(gauge.now, reading)
+    reading.out_of_range = not _reaches(gauge, reading)
     return reading
 
 
-def _reading(job: Job, feature: Feature, station: Station, gauge: Gauge, phase: str, ref: JobRef) -> Reading:
+def _reading(job: Job, feature: Feature, station: Station, gauge: Gauge, phase: core.Phase, ref: JobRef) -> Reading:
     order = (job.readings.aggregate(last=models.Max("order"))["last"] or 0) + 1
     return Reading(
         job=job,
         feature=feature.key,
-        phase=core.Phase(phase).value,
+        phase=phase.value,
         station=station.key,
         gauge=gauge,
         certificate=gauge.now,
         gauge_overdue=overdue(gauge, ref.moment),
         order=order,
+        made=job.version + 1,
         **ref.stamp,
     )
 
@@ -186,7 +153,7 @@ def _ask(job: Job, feature: Feature, quantity: Quantity, entry: Entry) -> None:
         check_plausible(quantity, feature.name, expected, feature.kind.is_gap, entry.mark)
 
 
-def _ask_the_rest(job: Job, ref: JobRef, readings: list[Reading]) -> None:
+def _ask_the_rest(now: JobInHand, readings: list[Reading]) -> None:
     """Ask about what only shows beside the other sizes, or beside the decision: the change is rolled back until it is meant.
 
     Raises
@@ -195,9 +162,9 @@ def _ask_the_rest(job: Job, ref: JobRef, readings: list[Reading]) -> None:
         A clearance below zero; or a new part that is not near its one new size, without a reason.
     """
     feature, phase = readings[0].feature, core.Phase(readings[0].phase)
-    if phase is core.Phase.FOUND and not _may_be_below_zero(job, feature):
+    if phase is core.Phase.FOUND and not _may_be_below_zero(now.job, feature):
         return
-    states = {state.feature.key: state for state in inspect(load(job).job_record)}
+    ref, states = now.ref, {state.feature.key: state for state in now.after.assessment.features}
     state, meant = states[feature], ref.entry.meant
     for pair in states.values():
         clearance = pair.left if phase is core.Phase.LEFT else pair.found
@@ -228,40 +195,20 @@ def _may_be_below_zero(job: Job, feature: str) -> bool:
     return any(bore in sizes and shaft in sizes and min(sizes[bore]) <= max(sizes[shaft]) for bore, shaft in pairs)
 
 
-def _reaches(certificate: Certificate, reading: Reading) -> bool:
-    if GaugeKind(certificate.gauge.kind) is GaugeKind.FEELER:
-        return reading.value_mm - reading.half_mm <= certificate.high
-    return certificate.low <= reading.value_mm <= certificate.high
+def _reaches(gauge: Gauge, reading: Reading) -> bool:
+    return core_choice(gauge).reaches(reading.value_mm, reading.half_mm)
 
 
-def _warm(job: Job, feature: Feature, new: NewReading, entry: Entry) -> tuple[float, float]:
-    """Temperature of the part [C] and its expansion [um/(m K)], from the sheet or as chosen."""
+def _warm(job: Job, feature: Feature, new: RecordReading, entry: Entry) -> Warm:
+    """The temperature of the part as typed, and its expansion, from the sheet or as chosen."""
     quantity = entry.quantity(new.part, Dimension.TEMPERATURE, "part temperature")
-    part = quantity.value
-    if not _COLDEST_PART_C <= part <= _HOTTEST_PART_C:
-        raise FieldError("part temperature", f"nobody measures a part at {part:g} °C.", "Expected −40 to 200 °C.")
+    part = warm_part(quantity.value, expansion_of(new.material, sheet_of(job).spec(feature.key).expansion))
     entry.check_usual(quantity, "part temperature", FIELDS["part"].usual)
-    expected = f"Expected: {', '.join(MATERIALS)}."
-    expansion = sheet_of(job).spec(feature.key).expansion
-    if new.material:
-        material = MATERIALS.get(new.material)
-        if material is None:
-            raise FieldError(
-                "material", f"the expansion of {new.material} is not known here.", f"Expected: {', '.join(MATERIALS)}."
-            )
-        expansion = material.expansion
-    if expansion is None:
-        raise FieldError("material", "the sheet does not say what this part is made of.", expected)
-    if not expansion.knows(part):
-        known = f"Expected {expansion.spans[0].from_c:g} to {expansion.spans[-1].upto_c:g} °C."
-        raise FieldError("part temperature", f"the expansion of its material is not known at {part:g} °C.", known)
-    return part, expansion.middle(part)
+    return part
 
 
-_COLDEST_PART_C, _HOTTEST_PART_C = -40.0, 200.0
-
-
-def look_at(ref: JobRef, look_id: uuid.UUID, feature: str, damages: list[str], note: str = "", phase: str = "found") -> None:
+@changes(lambda new, now: f"feature:{new.feature}", Look)
+def look_at(now: JobInHand, new: LookAt) -> None:
     """Record what was seen on a part; no damage means that it is sound.
 
     Raises
@@ -269,22 +216,19 @@ def look_at(ref: JobRef, look_id: uuid.UUID, feature: str, damages: list[str], n
     FieldError
         A feature without damage to choose, or a damage it does not have.
     """
-    with recording(ref, Look, look_id, (feature, damages, note, phase), f"feature:{feature}") as job:
-        if job is None:
-            return
-        part = family_of(job).by_key.get(feature)
-        if part is None or not part.damages:
-            raise FieldError("feature", f"“{feature}” is not looked at.", "Expected a part that can be damaged.")
-        known = {d.key: d.name for d in part.damages}
-        unknown = next((d for d in damages if d not in known), None)
-        if unknown is not None:
-            raise FieldError("damage", f"“{unknown}” is not one of {part.name.lower()}.", f"Expected: {', '.join(known)}.")
-        when = core.Phase(phase).value
-        job.looks.filter(feature=feature, phase=when).delete()
-        kept = [d for d in known if d in damages]
-        Look.objects.create(id=look_id, job=job, feature=feature, phase=when, damages=kept, note=note.strip(), **ref.stamp)
-        words = ", ".join(known[d] for d in kept) or "sound"
-        log(job, ref, f"{part.name}: {words}" + (f" ({note.strip()})" if note.strip() else ""))
+    job, note = now.job, new.note.strip()
+    part = family_of(job).by_key.get(new.feature)
+    if part is None or not part.damages:
+        raise FieldError("feature", f"“{new.feature}” is not looked at.", "Expected a part that can be damaged.")
+    known = {d.key: d.name for d in part.damages}
+    unknown = next((d for d in new.damages if d not in known), None)
+    if unknown is not None:
+        raise FieldError("damage", f"“{unknown}” is not one of {part.name.lower()}.", f"Expected: {', '.join(known)}.")
+    job.looks.filter(feature=new.feature, phase=new.phase.value).delete()
+    kept = [d for d in known if d in new.damages]
+    Look.objects.create(id=new.id, job=job, feature=new.feature, phase=new.phase.value, damages=kept, note=note, **now.ref.stamp)
+    words = ", ".join(known[d] for d in kept) or "sound"
+    now.log(f"{part.name}: {words}" + (f" ({note})" if note else ""))
 
 
 def _measured(job: Job, feature_key: str) -> Feature:

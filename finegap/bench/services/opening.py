@@ -6,8 +6,9 @@ from django.contrib.auth.models import User
 from django.db import models, transaction
 from django.utils import timezone
 
-from finegap.bench.models import Event, Job
-from finegap.bench.services.changing import zone_of
+from finegap.bench.changes import OpenJob
+from finegap.bench.models import Event, Job, SectionVersion
+from finegap.bench.services.changing import ALL, zone_of
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.family import Symptom
@@ -18,7 +19,7 @@ from finegap.sheets.models import ShopProcedure
 from finegap.site.errors import Refused
 
 
-def open_job(actor: User, pump_tag: str, reason: str, hours_run: str = "", symptom: str = "", entry: Entry = AS_WRITTEN) -> Job:
+def open_job(actor: User, new: OpenJob, entry: Entry = AS_WRITTEN) -> Job:
     """Open a job on a pump, to the latest revision of its sheet and its duty as it stands.
 
     Raises
@@ -28,12 +29,12 @@ def open_job(actor: User, pump_tag: str, reason: str, hours_run: str = "", sympt
     Refused
         The pump already has an unsigned job, or its sheet no revision.
     """
-    if not pump_tag:
+    if not new.pump:
         raise FieldError("pump", "none was chosen.", "Expected one from the list.")
     with transaction.atomic():
-        pump = Pump.objects.select_related("sheet").filter(tag=pump_tag).first()
+        pump = Pump.objects.select_related("sheet").filter(tag=new.pump).first()
         if pump is None:
-            raise FieldError("pump", f"there is no pump {pump_tag}.", "Expected a tag from Fleet.")
+            raise FieldError("pump", f"there is no pump {new.pump}.", "Expected a tag from Fleet.")
         already = Job.objects.filter(pump=pump, sign_off__isnull=True, abandonment__isnull=True).first()
         if already:
             raise Refused(f"{pump.tag} is already on the bench.", [f"Job {already.number} is not signed yet."])
@@ -41,7 +42,7 @@ def open_job(actor: User, pump_tag: str, reason: str, hours_run: str = "", sympt
         if revision is None:
             raise Refused(f"The sheet {pump.sheet} has no revision yet.")
         sheet = read_sheet(revision.content)
-        reason = reason.strip() or symptom_name(sheet.family.symptoms, symptom)
+        reason = new.reason.strip() or symptom_name(sheet.family.symptoms, new.symptom)
         if not reason:
             raise FieldError("reason", "say why the pump came in.", "Expected a symptom from the list, or a few words.")
         last = Job.objects.aggregate(last=models.Max("number"))["last"] or 0
@@ -52,15 +53,16 @@ def open_job(actor: User, pump_tag: str, reason: str, hours_run: str = "", sympt
             opened_by=actor,
             opened_at=timezone.now(),
             reason=reason,
-            symptom=symptom,
+            symptom=new.symptom,
             serial=pump.serial,
-            hours_run=entry.hours(hours_run, "hours run"),
+            hours_run=entry.hours(new.hours_run, "hours run"),
             procedure=ShopProcedure.objects.filter(family=sheet.family.key).first(),
             **pump.duty(),
         )
         Event.objects.create(
             job=job, version=1, by=actor, at=job.opened_at, zone_min=zone_of(job.opened_at), what=f"Job opened: {job.reason}"
         )
+        SectionVersion.objects.create(job=job, section=ALL, by=actor, version=1)
         return job
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 import io
 import uuid
 from dataclasses import dataclass
@@ -10,9 +9,9 @@ from dataclasses import dataclass
 from django.core.files.base import ContentFile, File
 from django.db import transaction
 
-from finegap.bench.models import Job, Photo
-from finegap.bench.records import family_of, load
-from finegap.bench.services.changing import JobRef, changing, log, recording
+from finegap.bench.changes import AttachPhoto, RemovePhoto
+from finegap.bench.models import Photo
+from finegap.bench.services.changing import JobInHand, JobRef, changes
 from finegap.bench.services.steps import step_of
 from finegap.core.errors import FieldError
 
@@ -24,19 +23,8 @@ _MOST_PHOTOS = 60
 _EXPECTED = "Expected a photograph: JPEG, PNG or WebP, up to 15 MB."
 
 
-@dataclass(frozen=True)
-class NewPhoto:
-    """A photograph as it came, of a feature or of a step."""
-
-    id: uuid.UUID
-    file: File  # type: ignore[type-arg]
-    feature: str = ""
-    step: str = ""
-    note: str = ""
-
-
-def attach_photo(ref: JobRef, new: NewPhoto) -> None:
-    """Keep a photograph of a part or of a step.
+def attach_photo(ref: JobRef, new: AttachPhoto) -> JobInHand | None:
+    """Keep a photograph of a part or of a step. It is made small before the transaction begins.
 
     Raises
     ------
@@ -45,42 +33,53 @@ def attach_photo(ref: JobRef, new: NewPhoto) -> None:
     """
     if (new.file.size or 0) > LARGEST_BYTES:
         raise FieldError("photo", f"it is {(new.file.size or 0) / 1e6:.0f} MB.", _EXPECTED)
-    picture, width, height = _small(new.file)
-    with recording(
-        ref, Photo, new.id, (new.feature, new.step, new.note, hashlib.sha256(picture).hexdigest()), f"photo:{new.id}"
-    ) as job:
-        if job is None:
-            return
-        of = _of(job, new)
-        if job.photos.count() >= _MOST_PHOTOS:
-            raise FieldError("photo", f"the job has {_MOST_PHOTOS} already.", "Expected the telling ones.")
-        photo = Photo(
-            id=new.id, job=job, feature=new.feature, step=new.step, note=new.note.strip(), width=width, height=height,
-            **ref.stamp,
-        )  # fmt: skip
-        photo.file.save(f"{new.id}.jpg", ContentFile(picture), save=False)
-        photo.save(force_insert=True)
-        log(job, ref, f"Photo of {of}")
+    return _keep(ref, _SmallPhoto(new.id, *_small(new.file), new.feature, new.step, new.note.strip()))
 
 
-def remove_photo(ref: JobRef, photo_id: uuid.UUID) -> None:
+@dataclass(frozen=True)
+class _SmallPhoto:
+    """A photograph as it is kept: a JPEG, its width and height in pixels, and what it is of."""
+
+    id: uuid.UUID
+    picture: bytes
+    width: int
+    height: int
+    feature: str
+    step: str
+    note: str
+
+
+@changes(lambda new, now: f"photo:{new.id}", Photo)
+def _keep(now: JobInHand, new: _SmallPhoto) -> None:
+    job, of = now.job, _of(now, new)
+    if job.photos.count() >= _MOST_PHOTOS:
+        raise FieldError("photo", f"the job has {_MOST_PHOTOS} already.", "Expected the telling ones.")
+    photo = Photo(
+        id=new.id, job=job, feature=new.feature, step=new.step, note=new.note, width=new.width, height=new.height, **now.ref.stamp
+    )
+    photo.file.save(f"{new.id}.jpg", ContentFile(new.picture), save=False)
+    photo.save(force_insert=True)
+    now.log(f"Photo of {of}")
+
+
+@changes(lambda new, now: f"photo:{new.photo}")
+def remove_photo(now: JobInHand, new: RemovePhoto) -> None:
     """Take a photograph off an unsigned job; the log says so."""
-    with changing(ref, f"photo:{photo_id}") as job:
-        photo = job.photos.filter(id=photo_id).first()
-        if photo is None:
-            raise FieldError("photo", "it is not there.", "Expected a photo of this job.")
-        file = photo.file
-        photo.delete()
-        log(job, ref, "Photo taken off")
-        transaction.on_commit(lambda: file.delete(save=False))
+    photo = now.job.photos.filter(id=new.photo).first()
+    if photo is None:
+        raise FieldError("photo", "it is not there.", "Expected a photo of this job.")
+    file = photo.file
+    photo.delete()
+    now.log("Photo taken off")
+    transaction.on_commit(lambda: file.delete(save=False))
 
 
-def _of(job: Job, new: NewPhoto) -> str:
+def _of(now: JobInHand, new: _SmallPhoto) -> str:
     if bool(new.feature) == bool(new.step):
         raise FieldError("photo", "it is of no part and no step, or of both.", "Expected one of them.")
     if new.step:
-        return step_of(load(job).job_record.family, new.step).text
-    feature = family_of(job).by_key.get(new.feature)
+        return step_of(now.before.job_record.family, new.step).text
+    feature = now.before.job_record.family.by_key.get(new.feature)
     if feature is None:
         raise FieldError("feature", f"there is no feature {new.feature}.", "Expected a feature of this pump.")
     return feature.name

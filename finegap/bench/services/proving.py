@@ -3,119 +3,48 @@
 from __future__ import annotations
 
 import datetime as dt
-import uuid
-from collections.abc import Sequence
-from dataclasses import dataclass, field
 
+from finegap.bench.changes import NoteRunIn, SeeProof
 from finegap.bench.models import Job, ProofMark, RunInNote
-from finegap.bench.records import load
-from finegap.bench.services.changing import AHEAD, JobRef, log, recording
+from finegap.bench.services.changing import AHEAD, JobInHand, JobRef, changes
 from finegap.bench.services.steps import step_of
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
-from finegap.core.job import assess
-from finegap.core.proof.first_hour import NOISES, FirstHourItem, by_bucket
 from finegap.core.proof.run_in import Note, check_note, count_drops
-from finegap.core.tasks.end_play import EndPlayTask
-from finegap.core.tasks.first_hour import FirstHourTask
+from finegap.core.tasks.base import Typed
+from finegap.core.tasks.registry import KINDS
 from finegap.core.tasks.run_in import RunInTask
-from finegap.core.tasks.turning import CLOCK, TurningTask
+from finegap.core.tasks.turning import TurningTask
 from finegap.site.errors import Refused
 
-TURNING, END_PLAY = TurningTask.kind, EndPlayTask.kind
 
-_ASKED = {
-    FirstHourItem.FLOW: "flow",
-    FirstHourItem.PRESSURE: "discharge",
-    FirstHourItem.POWER: "power",
-    FirstHourItem.TEMPERATURE: "running",
-}
-"""The field of each quantity of the first hour."""
-
-
-@dataclass(frozen=True)
-class NewProof:
-    """Something seen at a step, as typed. A flow may come as a bucket with the seconds it took; ``places`` are where the shaft is
-    tight."""
-
-    id: uuid.UUID
-    step: str
-    seen: str
-    typed: str = ""
-    seconds: str = ""
-    places: list[str] = field(default_factory=list)
-
-
-def see(ref: JobRef, new: NewProof) -> None:
+@changes(lambda new, now: f"step:{new.step}", ProofMark)
+def see(now: JobInHand, new: SeeProof) -> None:
     """Record something seen at a step; seeing it again replaces it there, and the record keeps both.
 
     Raises
     ------
     FieldError
-        A step that is not done with it, nothing that is looked at, a quantity that cannot be, a place that is no hour of the clock.
+        A step that is not done with it, a quantity that cannot be, a place that is no hour of the clock.
     """
-    with recording(ref, ProofMark, new.id, new, f"step:{new.step}") as job:
-        if job is None:
-            return
-        step = step_of(load(job).job_record.family, new.step)
-        if not step.has(new.seen if new.seen in (TURNING, END_PLAY) else FirstHourTask.kind):
-            raise FieldError("step", f"{new.seen} is not looked at there.", "Expected the step that is done with it.")
-        if new.places and new.seen != TURNING:
-            raise FieldError("tight spot", "only the turning of a shaft has one.", f"Expected none with {new.seen}.")
-        value, typed = None, new.typed.strip()
-        if new.seen == TURNING:
-            odd = next((place for place in new.places if place not in CLOCK), None)
-            if odd is not None:
-                raise FieldError("tight spot", f"“{odd}” is no hour of the clock.", "Expected 1 to 12.")
-            typed = f"tight at {', '.join(new.places)} o'clock" if new.places else "turns freely all the way round"
-        elif new.seen == END_PLAY:
-            play = ref.entry.read("end_play", new.typed)
-            value, typed = play.value, play.said
-        elif new.seen == FirstHourItem.NOISE.value:
-            if typed not in NOISES:
-                raise FieldError("noise", f"“{typed}” is not in the list.", f"Expected one of: {', '.join(NOISES)}.")
-        else:
-            value, typed = _measured(new, ref.entry)
-        job.proofs.filter(step=new.step, seen=new.seen).strike(ref.actor, ref.moment, "seen again")
-        ProofMark.objects.create(
-            id=new.id, job=job, step=new.step, seen=new.seen, value=value, typed=typed, places=sorted(set(new.places), key=int),
-            **ref.stamp,
-        )  # fmt: skip
-        log(job, ref, f"{new.seen.capitalize()}: {typed}")
+    job = now.job
+    step = step_of(now.before.job_record.family, new.step)
+    task = next((KINDS[one.kind] for one in step.tasks if new.seen in KINDS[one.kind].sights), None)
+    if task is None:
+        raise FieldError("step", f"{new.seen} is not looked at there.", "Expected the step that is done with it.")
+    if new.places and task is not TurningTask:
+        raise FieldError("tight spot", "only the turning of a shaft has one.", f"Expected none with {new.seen}.")
+    value, typed = task.observe(new.seen, Typed(new.typed.strip(), new.seconds, tuple(new.places)), now.ref.entry)
+    now.strike(job.proofs.filter(step=new.step, seen=new.seen), "seen again")
+    ProofMark.objects.create(
+        id=new.id, job=job, step=new.step, seen=new.seen, value=value, typed=typed, places=sorted(set(new.places), key=int),
+        **now.ref.stamp,
+    )  # fmt: skip
+    now.log(f"{new.seen.capitalize()}: {typed}")
 
 
-def _measured(new: NewProof, entry: Entry) -> tuple[float, str]:
-    kinds = {kind.value: kind for kind in _ASKED}
-    if new.seen not in kinds:
-        known = ", ".join((TURNING, END_PLAY, *kinds, FirstHourItem.NOISE.value))
-        raise FieldError("seen", f"“{new.seen}” is not looked at here.", f"Expected one of: {known}.")
-    kind = kinds[new.seen]
-    if new.seconds.strip():
-        if kind is not FirstHourItem.FLOW:
-            raise FieldError("seconds", "only a flow is timed.", "Expected them with a bucket.")
-        bucket = entry.read("bucket", new.typed)
-        seconds = entry.number(new.seconds, "seconds", 0.5, 36_000)
-        return by_bucket(bucket.value, seconds), f"{bucket.said} in {seconds:g} s"
-    quantity = entry.read(_ASKED[kind], new.typed, name=new.seen)
-    return quantity.value, quantity.said
-
-
-@dataclass(frozen=True)
-class NewNote:
-    """A line of the run-in as typed. Drops are typed as a rate, or tapped: ``taps_s`` are the seconds at which they fell.
-
-    ``minute`` empty means by the clock, since the first line. ``eighths`` tightened is positive, backed off negative.
-    """
-
-    id: uuid.UUID
-    drops: str = ""
-    taps_s: Sequence[float] = ()
-    box: str = ""
-    minute: str = ""
-    eighths: float = 0.0
-
-
-def note_run_in(ref: JobRef, new: NewNote) -> None:
+@changes(lambda new, now: "run-in", RunInNote)
+def note_run_in(now: JobInHand, new: NoteRunIn) -> None:
     """Add a line to the log of the run-in.
 
     Raises
@@ -125,29 +54,26 @@ def note_run_in(ref: JobRef, new: NewNote) -> None:
     Refused
         This pump has no packing to run in.
     """
-    with recording(ref, RunInNote, new.id, new, "run-in") as job:
-        if job is None:
-            return
-        job_record = load(job).job_record
-        if not assess(job_record).tasks.of_kind(RunInTask):
-            raise Refused("There is no packing to run in.", ["This pump is sealed otherwise."])
-        drops, expanded = _drops(new, ref.entry)
-        box = ref.entry.read("box", new.box).value if new.box.strip() else None
-        note = Note(_minute(job, new.minute, ref), drops, box, new.eighths)
-        check_note(note, job_record.run_in)
-        RunInNote.objects.create(
-            id=new.id, job=job, number=job.run_in.count() + 1, minute=note.minute, drops=drops, drops_expanded=expanded, box_c=box,
-            eighths=note.eighths, **ref.stamp,
-        )  # fmt: skip
-        words = [
-            f"{drops:.1f} drops a minute" if drops is not None else "",
-            f"box {box:.0f} C" if box is not None else "",
-            f"gland {'tightened' if note.eighths > 0 else 'backed off'} {abs(note.eighths) / 8:g} turn" if note.eighths else "",
-        ]
-        log(job, ref, f"Run-in, minute {note.minute:.0f}: " + ", ".join(filter(None, words)))
+    job, ref = now.job, now.ref
+    if not now.before.assessment.tasks.of_kind(RunInTask):
+        raise Refused("There is no packing to run in.", ["This pump is sealed otherwise."])
+    drops, expanded = _drops(new, ref.entry)
+    box = ref.entry.read("box", new.box).value if new.box.strip() else None
+    note = Note(_minute(job, new.minute, ref), drops, box, new.eighths)
+    check_note(note, now.before.job_record.run_in)
+    RunInNote.objects.create(
+        id=new.id, job=job, number=job.run_in.count() + 1, minute=note.minute, drops=drops, drops_expanded=expanded, box_c=box,
+        eighths=note.eighths, **ref.stamp,
+    )  # fmt: skip
+    words = [
+        f"{drops:.1f} drops a minute" if drops is not None else "",
+        f"box {box:.0f} C" if box is not None else "",
+        f"gland {'tightened' if note.eighths > 0 else 'backed off'} {abs(note.eighths) / 8:g} turn" if note.eighths else "",
+    ]
+    now.log(f"Run-in, minute {note.minute:.0f}: " + ", ".join(filter(None, words)))
 
 
-def _drops(new: NewNote, entry: Entry) -> tuple[float | None, float | None]:
+def _drops(new: NoteRunIn, entry: Entry) -> tuple[float | None, float | None]:
     if new.drops.strip() and new.taps_s:
         raise FieldError("drops a minute", "they are given twice.", "Expected a number, or taps.")
     if new.taps_s:

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-import uuid
 from collections import Counter
-from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+from typing import Any
 
+from finegap.bench.changes import CheckGap, RecordTry, SetZero, TryOf
 from finegap.bench.models import Job, Try, TryCheck, ZeroFound
-from finegap.bench.records import GAP, MESH, core_gauge, family_of, load, sheet_of
-from finegap.bench.services.changing import JobRef, log, recording
+from finegap.bench.records import core_gauge, family_of, sheet_of
+from finegap.bench.services.changing import JobInHand, JobRef, changes
 from finegap.bench.services.measuring import length_gauge, length_typed, overdue
 from finegap.core.entry import FIELDS, Entry
 from finegap.core.errors import FieldError
@@ -19,7 +20,6 @@ from finegap.core.families.steps import Stage, Step
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.leaves import pair_uncertainty_mm
 from finegap.core.gap.setting import Check, GapTarget, feeler_check
-from finegap.core.job import assess
 from finegap.core.means.base import Means
 from finegap.core.measuring import readings as measuring
 from finegap.core.measuring.feeler import check_pile
@@ -27,78 +27,56 @@ from finegap.core.measuring.plausible import check_plausible, plausible
 from finegap.core.numerals import Mark
 from finegap.core.quantities import Quantity, understood
 from finegap.core.sheet import SpecSheet
+from finegap.core.tasks.base import Rows
 from finegap.inventory.models import GasketStock, Gauge
 from finegap.site.errors import Refused
 
 
-@dataclass(frozen=True)
-class NewCheck:
-    """A check as typed: a feeler pair, or a reading with a gauge."""
-
-    goes: str = ""
-    stops: str = ""
-    read: str = ""
-    gauge: str = ""
-
-
-@dataclass(frozen=True)
-class NewTry:
-    """A try as typed: which gap it sets; by how much its means was moved and which way, or one stack a place; and a check of each
-    gap, in their order.
-
-    ``trial`` says that what was opened for it was tightened for the check; ``opened`` whether it was opened for the first try,
-    which only the technician knows.
-    """
-
-    id: uuid.UUID
-    checks: list[NewCheck]
-    sets: str = GAP
-    moved: str = ""
-    way: str = ""
-    stacks_um: list[list[int]] = field(default_factory=list)
-    trial: bool = False
-    opened: bool | None = None
-
-
-def set_zero(ref: JobRef, zero_id: uuid.UUID, school: str, lash: str = "", lash_arc: str = "") -> None:
+@changes(lambda new, now: TryOf.GAP, ZeroFound)
+def set_zero(now: JobInHand, new: SetZero) -> None:
     """Say that zero is found, by which school, and the play if not the one in use: as a length, or as the arc turned before the
     rotor followed. After tries only the play can change; strike the zero out to find it anew."""
-    with recording(ref, ZeroFound, zero_id, (school, lash, lash_arc), GAP) as job:
-        if job is None:
-            return
-        before = job.zeros.standing().first()
-        if before is not None and school != before.school and job.tries.standing().filter(sets=GAP).exists():
-            raise Refused(
-                "The gap has been tried from this zero already.",
-                ["How zero was found stands as it was. If it was wrong, strike it out, with its tries."],
-            )
-        means = sheet_of(job).means
-        lash_mm, typed = load(job).job_record.lash_mm, ""
-        if lash and lash_arc:
-            raise FieldError("play (lash)", "it is given twice.", "Expected the play, or the arc it was measured by.")
-        if lash:
-            quantity = ref.entry.read("lash", lash)
-            lash_mm, typed = quantity.value, quantity.said
-        if lash_arc:
-            arc = ref.entry.read("lash_arc", lash_arc)
-            lash_mm, typed = means.lash_by(arc.value), f"arc {arc.said}"
-        if lash_mm > _MOST_LASH_MM:
-            raise FieldError("play (lash)", f"{lash_mm:g} mm is not play, it is damage.", "Expected up to 1 mm.")
-        try:
-            found = Zero(school).value
-        except ValueError:
-            expected = " or ".join(z.value for z in Zero)
-            raise FieldError("school", f"“{school}” is not a way to find zero.", f"Expected: {expected}.") from None
-        if before is not None:
-            job.zeros.strike(ref.actor, ref.moment, "found anew")
-        ZeroFound.objects.create(id=zero_id, job=job, school=found, lash_mm=lash_mm, lash_typed=typed, **ref.stamp)
-        log(job, ref, f"Zero by {found}, play {lash_mm:.3f} mm")
+    job, ref = now.job, now.ref
+    before = job.zeros.standing().first()
+    if before is not None and new.school != before.school and job.tries.standing().filter(sets=TryOf.GAP).exists():
+        raise Refused(
+            "The gap has been tried from this zero already.",
+            ["How zero was found stands as it was. If it was wrong, strike it out, with its tries."],
+        )
+    lash_mm, typed = _lash(now, new)
+    try:
+        found = Zero(new.school).value
+    except ValueError:
+        expected = " or ".join(z.value for z in Zero)
+        raise FieldError("school", f"“{new.school}” is not a way to find zero.", f"Expected: {expected}.") from None
+    if before is not None:
+        now.strike(job.zeros.all(), "found anew")
+    ZeroFound.objects.create(id=new.id, job=job, school=found, lash_mm=lash_mm, lash_typed=typed, **ref.stamp)
+    now.log(f"Zero by {found}, play {lash_mm:.3f} mm")
+
+
+def _lash(now: JobInHand, new: SetZero) -> tuple[float, str]:
+    """The play in mm, and how it was typed: as it is in use, as a length, or by the arc before the rotor followed."""
+    entry, typed = now.ref.entry, ""
+    lash_mm = now.before.job_record.lash_mm
+    if new.lash and new.lash_arc:
+        raise FieldError("play (lash)", "it is given twice.", "Expected the play, or the arc it was measured by.")
+    if new.lash:
+        quantity = entry.read("lash", new.lash)
+        lash_mm, typed = quantity.value, quantity.said
+    if new.lash_arc:
+        arc = entry.read("lash_arc", new.lash_arc)
+        lash_mm, typed = now.before.job_record.sheet.means.lash_by(arc.value), f"arc {arc.said}"
+    if lash_mm > _MOST_LASH_MM:
+        raise FieldError("play (lash)", f"{lash_mm:g} mm is not play, it is damage.", "Expected up to 1 mm.")
+    return lash_mm, typed
 
 
 _MOST_LASH_MM = 1.0
 
 
-def record_try(ref: JobRef, new: NewTry) -> None:
+@changes(lambda new, now: _about(now.job, new.sets), Try)
+def record_try(now: JobInHand, new: RecordTry) -> None:
     """Record a try at a gap. The shelf gives and takes the gaskets or shims that were put in and taken out.
 
     A try the pump was opened for takes apart what its means is under: those steps are to be done again, at Set.
@@ -111,55 +89,41 @@ def record_try(ref: JobRef, new: NewTry) -> None:
     Refused
         Zero has not been found; or this pump has no such gap to set.
     """
-    with recording(ref, Try, new.id, new, lambda job: _about(job, new.sets)) as job:
-        if job is None:
-            return
-        sheet, job_record = sheet_of(job), load(job).job_record
-        gap_assessment = assess(job_record).gap
-        setting = {GAP: gap_assessment.setting, MESH: gap_assessment.mesh}.get(new.sets)
-        if setting is None:
-            raise Refused(
-                "There is no such gap to set in this job.",
-                [] if gap_assessment.window else [gap_assessment.choice.sentence.render(ref.unit)],
-            )
-        checked = _checked(setting.targets, new, ref)
-        means = means_of(sheet, new.sets)
-        moved = _moved(job, means, new, ref.entry)
-        undone = means.opens(job_record.family)
-        last = job.tries.standing().filter(sets=new.sets).last()
-        stacks = means.check_stacks(new.stacks_um)
-        opened = bool(undone) and _opened(job, new, undone, last, stacks)
-        if opened and not new.trial:
-            raise FieldError("trial tightening", "a gap under what is loose is none.", "Tighten it for the trial, and say so.")
-        if new.sets == GAP:
-            move_stock(job, last.stacks_um if last else [], stacks)
-        number = job.tries.filter(sets=new.sets).count() + 1
-        made = Try.objects.create(
-            id=new.id,
-            job=job,
-            sets=new.sets,
-            number=number,
-            moved=means.moved.signed(moved.value, new.way) if moved and means.moved else None,
-            moved_typed=understood(moved) if moved else "",
-            stacks_um=stacks,
-            opened=opened,
-            trial=opened,
-            **ref.stamp,
-        )
-        for order, check in enumerate(checked):
-            check.made, check.order = made, order
-        TryCheck.objects.bulk_create(checked)
-        said = ", ".join(f"{check.value_mm:.3f}" for check in checked)
-        what = f"Try {number}: {'gap' if new.sets == GAP else 'mesh gaps'} {said} mm"
-        if opened:
-            what += _take_apart(job, ref, undone, f"opened for try {number}")
-        else:
-            # A cover that is put on after the check was off for this one.
-            _take_apart(job, ref, [s for s in undone if not s.puts_in], f"off for try {number}")
-        log(job, ref, what + unprove(job, ref, job_record.family, f"try {number} came after"))
+    job, ref, record, gap = now.job, now.ref, now.before.job_record, now.before.assessment.gap
+    setting = gap.setting if new.sets is TryOf.GAP else gap.mesh
+    if setting is None:
+        raise Refused("There is no such gap to set in this job.", [] if gap.window else [gap.choice.sentence.render(ref.unit)])
+    checked = _checked(setting.targets, new, ref)
+    means = means_of(record.sheet, new.sets)
+    moved = _moved(job, means, new, ref.entry)
+    undone = means.opens(record.family)
+    last = job.tries.standing().filter(sets=new.sets).last()
+    stacks = means.check_stacks(new.stacks_um)
+    opened = bool(undone) and _opened(now, new, undone, last, stacks)
+    if opened and not new.trial:
+        raise FieldError("trial tightening", "a gap under what is loose is none.", "Tighten it for the trial, and say so.")
+    if new.sets is TryOf.GAP:
+        move_stock(job, last.stacks_um if last else [], stacks)
+    number = job.tries.filter(sets=new.sets).count() + 1
+    made = Try.objects.create(
+        id=new.id, job=job, sets=new.sets.value, number=number,
+        moved=means.moved.signed(moved.value, new.way) if moved and means.moved else None,
+        moved_typed=understood(moved) if moved else "", stacks_um=stacks, opened=opened, trial=opened, **ref.stamp,
+    )  # fmt: skip
+    for order, check in enumerate(checked):
+        check.made, check.order = made, order
+    TryCheck.objects.bulk_create(checked)
+    said = ", ".join(f"{check.value_mm:.3f}" for check in checked)
+    what = f"Try {number}: {'gap' if new.sets is TryOf.GAP else 'mesh gaps'} {said} mm"
+    if opened:
+        what += _take_apart(now, undone, f"opened for try {number}")
+    else:
+        # A cover that is put on after the check was off for this one.
+        _take_apart(now, [s for s in undone if not s.puts_in], f"off for try {number}")
+    now.log(what + unprove(now, record.family, f"try {number} came after"))
 
 
-def means_of(sheet: SpecSheet, sets: str) -> Means:
+def means_of(sheet: SpecSheet, sets: TryOf) -> Means:
     """The means that sets a gap of a sheet.
 
     Raises
@@ -167,30 +131,25 @@ def means_of(sheet: SpecSheet, sets: str) -> Means:
     Refused
         A mesh to be set on a pump whose sheet has no timing gear.
     """
-    means = sheet.means if sets == GAP else sheet.mesh
+    means = sheet.means if sets is TryOf.GAP else sheet.mesh
     if means is None:
         raise Refused("There is no such gap to set in this job.", ["The sheet says nothing of a timing gear."])
     return means
 
 
-def _about(job: Job, sets: str) -> tuple[str, ...]:
+def _about(job: Job, sets: TryOf) -> tuple[str, ...]:
     undone = means_of(sheet_of(job), sets).opens(family_of(job))
     return (sets, *(f"step:{s.key}" for s in undone), *(str(task) for s in undone for task in s.tasks if task.of))
 
 
-def _opened(job: Job, new: NewTry, undone: Sequence[Step], last: Try | None, stacks: list[list[int]]) -> bool:
+def _opened(now: JobInHand, new: RecordTry, undone: Sequence[Step], last: Try | None, stacks: list[list[int]]) -> bool:
     """Whether the pump was opened for a try. After the first, another stack says so; of the first only the technician knows."""
     if last is not None:
         return bool(stacks != last.stacks_um)
     undone = [s for s in undone if s.puts_in]
-    keys = {s.key for s in undone}
-    torques = {key for s in undone for key in s.of("torque")}
-    together = (
-        job.steps.standing().filter(step__in=keys).exists()
-        or job.torques.standing().filter(fastener__in=torques).exists()
-        or job.fitted.standing().filter(stack__in=_stack_keys(job, undone)).exists()
-    )
-    if not together:
+    tasks = now.before.assessment.tasks
+    done = now.job.steps.standing().filter(step__in=[s.key for s in undone]).exists()
+    if not done and not any(task.begun for step in undone for task in tasks.of_step(step)):
         return True
     if new.opened is None:
         problem = "it was put together at Build, and nobody says whether it was opened for this try."
@@ -198,44 +157,40 @@ def _opened(job: Job, new: NewTry, undone: Sequence[Step], last: Try | None, sta
     return new.opened
 
 
-def _stack_keys(job: Job, undone: Sequence[Step]) -> set[str]:
-    stacks = load(job).job_record.stacks
-    places = {place for s in undone for place in s.of("stack")}
-    return {stack.key for place, stack in stacks.items() if place in places}
+def _take_apart(now: JobInHand, undone: Sequence[Step], why: str) -> str:
+    """Strike out what is no longer so of a pump that was opened: its steps, and what their tasks recorded. Words for the log."""
+    job, struck = now.job, now.strike(now.job.steps.filter(step__in=[s.key for s in undone]), why)
+    rows: dict[Rows, Callable[[str], Any]] = {
+        Rows.PARTS: lambda key: job.fitted.filter(stack=key),
+        Rows.TORQUES: lambda key: job.torques.filter(fastener=key),
+        Rows.RUN_IN: lambda key: job.run_in.all(),
+        Rows.PROOFS: lambda key: job.proofs.filter(step=key),
+    }
+    for task in (task for step in undone for task in now.before.assessment.tasks.of_step(step)):
+        if task.rows is not None:
+            struck += now.strike(rows[task.rows](task.rows_key), why)
+        struck += now.strike(job.new_parts.filter(feature__in=task.parts()), why)
+    # Packing ran in on the pump as it was: that is over once it was opened, whichever step it is of.
+    struck += now.strike(job.run_in.all(), why) if undone else 0
+    return "; opened: what that took apart is to be done again at Set" if struck else "; opened"
 
 
-def _take_apart(job: Job, ref: JobRef, undone: Sequence[Step], why: str) -> str:
-    """Strike out what is no longer so of a pump that was opened: steps, parts in their stacks, torques. Words for the log."""
-    stacks = _stack_keys(job, undone)
-    parts = load(job).job_record.stacks.values()
-    features = [p.feature for stack in parts if stack.key in stacks for p in stack.parts if p.feature]
-    torques = {key for s in undone for key in s.of("torque")}
-    struck = (
-        job.steps.filter(step__in=[s.key for s in undone]).strike(ref.actor, ref.moment, why),
-        job.fitted.filter(stack__in=stacks).strike(ref.actor, ref.moment, why),
-        job.torques.filter(fastener__in=torques).strike(ref.actor, ref.moment, why),
-        job.new_parts.filter(feature__in=features).strike(ref.actor, ref.moment, why),
-        job.run_in.all().strike(ref.actor, ref.moment, why) if undone else 0,
-    )
-    return "; opened: what that took apart is to be done again at Set" if any(struck) else "; opened"
-
-
-def unprove(job: Job, ref: JobRef, family: Family, why: str) -> str:
+def unprove(now: JobInHand, family: Family, why: str) -> str:
     """A gap that was moved has to be proved again, and what comes after its check done again. Words for the log."""
     after = [s.key for s in family.steps if s.stage is Stage.PROVE or (s.stage is Stage.SET and not s.reopened)]
-    steps = job.steps.filter(step__in=after).strike(ref.actor, ref.moment, why)
-    seen_there = job.proofs.all().strike(ref.actor, ref.moment, why)
+    steps = now.strike(now.job.steps.filter(step__in=after), why)
+    seen_there = now.strike(now.job.proofs.all(), why)
     return "; to be proved again" if steps or seen_there else ""
 
 
-def _checked(asked: Sequence[GapTarget], new: NewTry, ref: JobRef) -> list[TryCheck]:
+def _checked(asked: Sequence[GapTarget], new: RecordTry, ref: JobRef) -> list[TryCheck]:
     """Every check that is asked for, as rows not yet saved."""
     if len(new.checks) != len(asked):
         raise FieldError("checks", f"{len(new.checks)} were given.", f"Expected {len(asked)}: {', '.join(a.name for a in asked)}.")
     return [_one_check(one, check, len(asked) > 1, ref) for one, check in zip(asked, new.checks, strict=True)]
 
 
-def _one_check(asked: GapTarget, new: NewCheck, several: bool, ref: JobRef) -> TryCheck:
+def _one_check(asked: GapTarget, new: CheckGap, several: bool, ref: JobRef) -> TryCheck:
     of = f", {asked.name}" if several else ""
     gauge = length_gauge(new.gauge) if new.gauge or new.read else None
     entry = replace(ref.entry, mark=Mark(gauge.mark)) if gauge and gauge.mark else ref.entry
@@ -284,7 +239,7 @@ def _check(goes: Quantity | None, stops: Quantity | None, read: Quantity | None,
     return feeler_check(goes.value, stops.value, u)[0]
 
 
-def _moved(job: Job, means: Means, new: NewTry, entry: Entry) -> Quantity | None:
+def _moved(job: Job, means: Means, new: RecordTry, entry: Entry) -> Quantity | None:
     """By how much a means was moved; nothing for what no number tells of."""
     if means.zero and not job.zeros.standing().exists():
         raise Refused("Zero has not been found yet.", ["Find zero first, and say by which school."])

@@ -3,26 +3,27 @@
 from __future__ import annotations
 
 import lzma
-import uuid
 from collections import Counter
 
+from finegap.bench.changes import Sign
 from finegap.bench.models import Job, SignOff, SizeOnRecord
+from finegap.bench.presenters.job import job_response
 from finegap.bench.record import RECORD_VERSION
 from finegap.bench.record.document import write
-from finegap.bench.records import load
-from finegap.bench.services.changing import JobRef, check_last, has_worked, log, recording
+from finegap.bench.services.changing import ALL, JobInHand, changes, check_last, has_worked
 from finegap.core import VERSION
 from finegap.core.errors import FieldError
 from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Units, render
 from finegap.core.gap.setting import Check
 from finegap.core.inspection import FeatureState
-from finegap.core.job import Assessment, assess
+from finegap.core.job import Assessment
 from finegap.core.measuring.readings import Result
 from finegap.site.errors import Refused
 
 
-def sign_off(ref: JobRef, sign_id: uuid.UUID, is_lead: bool, reason: str = "") -> None:
+@changes(lambda new, now: ALL, SignOff)
+def sign_off(now: JobInHand, new: Sign) -> None:
     """Sign the job: freeze the record, with the version of the core. From then on it is read-only.
 
     Raises
@@ -34,36 +35,30 @@ def sign_off(ref: JobRef, sign_id: uuid.UUID, is_lead: bool, reason: str = "") -
     Unlikely
         A time before that of what was last done.
     """
-    from finegap.bench.queries import job_response
-
-    with recording(ref, SignOff, sign_id, reason) as job:
-        if job is None:
-            return
-        check_last(job, ref)
-        records = load(job)
-        assessment = assess(records.job_record)
-        blockers = assessment.blockers
-        hard = [b for b in blockers if not (b.lead_may and is_lead)]
-        if hard:
-            reasons = [b.sentence.render(ref.unit) + (" A lead may sign with a reason." if b.lead_may else "") for b in hard]
-            raise Refused("This job cannot be signed yet.", reasons)
-        if blockers and not reason.strip():
-            raise FieldError("reason", "a lead signs past what is open only with a reason.", "Expected it in writing.")
-        signature = SignOff(id=sign_id, job=job, reason=reason.strip(), core_version=VERSION, **ref.stamp)
-        changed = job_response(job).meanwhile
-        if changed:
-            raise Refused("Verdicts have changed since you last worked on this job. Read them first.", changed)
-        signature.own = bool(blockers) and has_worked(job, ref.actor)
-        own = " (past what was open, on a job that lead had worked on)" if signature.own else ""
-        log(job, ref, "Signed off" + (f": {reason.strip()}" if reason.strip() else "") + own)
-        view = job_response(job, signature)
-        signature.document = lzma.compress(write(view, RECORD_VERSION, VERSION), format=lzma.FORMAT_ALONE, preset=9)
-        signature.verdicts = dict(Counter(feature.judged.verdict for feature in view.features if feature.judged))
-        if view.setting and view.setting.tries:
-            gap = view.setting.tries[-1].gap
-            signature.gap_mm, signature.gap_in = (render(gap, units) for units in (Units.MM, Units.IN))
-        signature.save(force_insert=True)
-        _keep_sizes(job, assessment)
+    job, ref, reason, records = now.job, now.ref, new.reason.strip(), now.before
+    check_last(job, ref)
+    blockers = records.assessment.blockers
+    hard = [b for b in blockers if not (b.lead_may and ref.is_lead)]
+    if hard:
+        reasons = [b.sentence.render(ref.unit) + (" A lead may sign with a reason." if b.lead_may else "") for b in hard]
+        raise Refused("This job cannot be signed yet.", reasons)
+    if blockers and not reason:
+        raise FieldError("reason", "a lead signs past what is open only with a reason.", "Expected it in writing.")
+    changed = job_response(records).meanwhile
+    if changed:
+        raise Refused("Verdicts have changed since you last worked on this job. Read them first.", changed)
+    signature = SignOff(id=new.id, job=job, reason=reason, core_version=VERSION, **ref.stamp)
+    signature.own = bool(blockers) and has_worked(job, ref.actor)
+    own = " (past what was open, on a job that lead had worked on)" if signature.own else ""
+    now.log("Signed off" + (f": {reason}" if reason else "") + own)
+    view = job_response(records, signature)
+    signature.document = lzma.compress(write(view, RECORD_VERSION, VERSION), format=lzma.FORMAT_ALONE, preset=9)
+    signature.verdicts = dict(Counter(feature.judged.verdict for feature in view.features if feature.judged))
+    if view.setting and view.setting.tries:
+        gap = view.setting.tries[-1].gap
+        signature.gap_mm, signature.gap_in = (render(gap, units) for units in (Units.MM, Units.IN))
+    signature.save(force_insert=True)
+    _keep_sizes(job, records.assessment)
 
 
 def _left(state: FeatureState, assessment: Assessment) -> Result | Check | None:

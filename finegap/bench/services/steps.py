@@ -3,24 +3,22 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Sequence
 
+from finegap.bench.changes import MarkStep, SayOnHand
 from finegap.bench.models import Job, OnHand, StepMark
-from finegap.bench.records import family_of, load, name_of
-from finegap.bench.services.changing import JobRef, has_worked, log, recording
+from finegap.bench.records import family_of, name_of
+from finegap.bench.services.changing import JobInHand, changes, first_of, has_worked
 from finegap.core.errors import FieldError
 from finegap.core.families.family import Family
 from finegap.core.families.steps import Step
-from finegap.core.job import assess
 from finegap.core.tasks.ready import ReadyTask
 from finegap.site.errors import Conflict, Refused
 
 _MOST_ITEMS = 300
 
 
-def mark_step(
-    ref: JobRef, mark_id: uuid.UUID, step_key: str, note: str = "", skip: str = "", past: str = "", is_lead: bool = False
-) -> None:
+@changes(lambda new, now: about_step(now.job, new.step), StepMark)
+def mark_step(now: JobInHand, new: MarkStep) -> None:
     """Mark a step done, a caution acknowledged, or (with the reason in ``skip``) a step skipped, by name and time.
 
     ``past`` is a lead's reason for a hold point done before what must come before it.
@@ -31,34 +29,34 @@ def mark_step(
         A hold point or caution skipped, or a hold point done out of its turn, by anyone but a lead; or what the step is done with
         is not complete.
     """
-    with recording(ref, StepMark, mark_id, (step_key, note, skip, past), lambda job: about_step(job, step_key)) as job:
-        if job is None:
-            return
-        job_record = load(job).job_record
-        step = step_of(job_record.family, step_key)
-        overrides = False
-        if skip.strip():
-            overrides = step.hold or step.caution
-            if overrides and not is_lead:
-                raise Refused("This step is not skipped without a lead.", ["A lead may skip it, with the reason in writing."])
-        elif step.hold or step.tasks or step.changed:
-            assessment = assess(job_record)
-            waits = assessment.holds_back(step)
-            if waits:
-                raise Refused("This step is not complete.", [words.render(ref.unit) for words in waits])
-            early = assessment.out_of_turn(step)
-            overrides = bool(early)
-            if early and not (is_lead and past.strip()):
-                reasons = [words.render(ref.unit) for words in early]
-                raise Refused("Something comes before this step.", [*reasons, "A lead may do it now, with the reason in writing."])
-        if job.steps.standing().filter(step=step_key).exists():
-            return
-        own = overrides and has_worked(job, ref.actor)
-        StepMark.objects.create(
-            id=mark_id, job=job, step=step_key, note=note.strip(), skipped=skip.strip(), past=past.strip() if overrides else "",
-            own=own, **ref.stamp,
-        )  # fmt: skip
-        log(job, ref, _said(step, note.strip(), skip.strip(), past.strip() if overrides else "", own))
+    job, ref, skip, note = now.job, now.ref, new.skip.strip(), new.note.strip()
+    step = step_of(now.before.job_record.family, new.step)
+    overrides, past = False, ""
+    if skip:
+        overrides = step.hold or step.caution
+        if overrides and not ref.is_lead:
+            raise Refused("This step is not skipped without a lead.", ["A lead may skip it, with the reason in writing."])
+    elif step.hold or step.tasks or step.changed:
+        overrides = _is_early(now, step, new.past.strip())
+        past = new.past.strip() if overrides else ""
+    if job.steps.standing().filter(step=new.step).exists():
+        return
+    own = overrides and has_worked(job, ref.actor)
+    StepMark.objects.create(id=new.id, job=job, step=new.step, note=note, skipped=skip, past=past, own=own, **ref.stamp)
+    now.log(_said(step, note, skip, past, own))
+
+
+def _is_early(now: JobInHand, step: Step, past: str) -> bool:
+    """Whether a step that is complete comes before its turn: a lead may do it then, and says why."""
+    assessment, unit = now.before.assessment, now.ref.unit
+    waits = assessment.holds_back(step)
+    if waits:
+        raise Refused("This step is not complete.", [words.render(unit) for words in waits])
+    early = assessment.out_of_turn(step)
+    if early and not (now.ref.is_lead and past):
+        reasons = [words.render(unit) for words in early]
+        raise Refused("Something comes before this step.", [*reasons, "A lead may do it now, with the reason in writing."])
+    return bool(early)
 
 
 def _said(step: Step, note: str, skip: str, past: str, own: bool) -> str:
@@ -81,30 +79,28 @@ def step_of(family: Family, step_key: str) -> Step:
     return step
 
 
-def say_on_hand(ref: JobRef, line_id: uuid.UUID, items: Sequence[str], here: bool) -> None:
+@changes(lambda new, now: f"on-hand:{new.id}", OnHand, first_of)
+def say_on_hand(now: JobInHand, new: SayOnHand) -> None:
     """Say whether things the job needs are on hand."""
-    first = uuid.uuid5(line_id, "0")
-    with recording(ref, OnHand, first, (tuple(items), here), f"on-hand:{line_id}") as job:
-        if job is None:
-            return
-        named = [item.strip() for item in dict.fromkeys(items)]
-        if not named or not all(named) or len(named) > _MOST_ITEMS:
-            raise FieldError("items", "nothing was named.", f"Expected tools, consumables or parts, up to {_MOST_ITEMS}.")
-        rows = job.on_hand.filter(item__in=named)
-        since = rows.filter(made__gt=ref.version).exclude(by=ref.actor).select_related("by")
-        if since:
-            raise Conflict([f"{name_of(row.by)}: {'On hand' if row.here else 'Missing'}: {row.item}" for row in since])
-        rows.delete()
-        OnHand.objects.bulk_create(
-            OnHand(id=uuid.uuid5(line_id, str(i)), job=job, item=item, here=here, made=job.version + 1, **ref.stamp)
-            for i, item in enumerate(named)
-        )
-        reopened = "" if here else _not_ready(job, ref)
-        log(job, ref, f"{'On hand' if here else 'Missing'}: {', '.join(named)}{reopened}")
+    job, ref = now.job, now.ref
+    named = [item.strip() for item in dict.fromkeys(new.items)]
+    if not named or not all(named) or len(named) > _MOST_ITEMS:
+        raise FieldError("items", "nothing was named.", f"Expected tools, consumables or parts, up to {_MOST_ITEMS}.")
+    rows = job.on_hand.filter(item__in=named)
+    since = rows.filter(made__gt=ref.version).exclude(by=ref.actor).select_related("by")
+    if since:
+        raise Conflict([f"{name_of(row.by)}: {'On hand' if row.here else 'Missing'}: {row.item}" for row in since])
+    rows.delete()
+    OnHand.objects.bulk_create(
+        OnHand(id=uuid.uuid5(new.id, str(i)), job=job, item=item, here=new.here, made=job.version + 1, **ref.stamp)
+        for i, item in enumerate(named)
+    )
+    reopened = "" if new.here else _not_ready(now)
+    now.log(f"{'On hand' if new.here else 'Missing'}: {', '.join(named)}{reopened}")
 
 
-def _not_ready(job: Job, ref: JobRef) -> str:
+def _not_ready(now: JobInHand) -> str:
     """What is missing is not ready, whoever said so before. Words for the log."""
-    keys = [s.key for s in family_of(job).steps if s.has(ReadyTask.kind)]
-    struck = job.steps.filter(step__in=keys).strike(ref.actor, ref.moment, "something is missing")
+    keys = [s.key for s in family_of(now.job).steps if s.has(ReadyTask.kind)]
+    struck = now.strike(now.job.steps.filter(step__in=keys), "something is missing")
     return "; its step is open again" if struck else ""

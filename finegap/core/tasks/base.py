@@ -8,8 +8,11 @@ from __future__ import annotations
 
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
+from enum import Enum
 from typing import TYPE_CHECKING, ClassVar, Protocol, Self
 
+from finegap.core.entry import Entry
+from finegap.core.errors import FieldError
 from finegap.core.families.family import Family
 from finegap.core.formatting import Sentence, Text
 from finegap.core.means.base import View
@@ -37,6 +40,24 @@ class TaskView(View):
     key: str
 
 
+class Rows(Enum):
+    """Rows a task is recorded in. What undoes its step strikes them out."""
+
+    PARTS = "parts fitted"
+    TORQUES = "torques"
+    RUN_IN = "lines of the run-in"
+    PROOFS = "proofs"
+
+
+@dataclass(frozen=True)
+class Typed:
+    """What was typed of something seen at a step: its text, the seconds it took, the places it is of."""
+
+    text: str
+    seconds: str = ""
+    places: tuple[str, ...] = ()
+
+
 class StepTask(Protocol):
     """One task as it stands in a job."""
 
@@ -45,6 +66,26 @@ class StepTask(Protocol):
     view_type: ClassVar[type[TaskView]]
     of_its_step: ClassVar[bool]
     """What is recorded of it belongs to one step, and proves nothing at another."""
+    entries: ClassVar[tuple[str, ...]]
+    """Quantities that are typed of it: keys of ``core.entry.FIELDS``, which has their dimension, sign and what is usual."""
+    sights: ClassVar[tuple[str, ...]]
+    """What may be seen of it, by name."""
+    rows: ClassVar[Rows | None]
+    """Where it is recorded; ``None`` where nothing is."""
+
+    @classmethod
+    def observe(cls, seen: str, typed: Typed, entry: Entry) -> tuple[float | None, str]:
+        """One of its sights, read: its value in the internal unit, if it has one, and its words.
+
+        Raises
+        ------
+        FieldError
+            Not such a sight.
+        """
+
+    @property
+    def rows_key(self) -> str:
+        """Which of those rows are its own: a stack, a fastener, a step; empty where all are."""
 
     @classmethod
     def choices(cls, family: Family) -> Collection[str]:
@@ -75,9 +116,22 @@ class StepTask(Protocol):
 
 
 class Plain:
-    """What most tasks have in common: nothing to be done first, nothing that blocks, no parts."""
+    """What most tasks have in common: nothing typed or recorded, nothing to be done first, nothing that blocks, no parts."""
 
     of_its_step: ClassVar[bool] = False
+    entries: ClassVar[tuple[str, ...]] = ()
+    sights: ClassVar[tuple[str, ...]] = ()
+    rows: ClassVar[Rows | None] = None
+
+    @classmethod
+    def observe(cls, seen: str, typed: Typed, entry: Entry) -> tuple[float | None, str]:
+        """Nothing is seen of it."""
+        raise FieldError("seen", f"“{seen}” is not looked at here.", "Expected nothing.")
+
+    @property
+    def rows_key(self) -> str:
+        """All of its rows."""
+        return ""
 
     @classmethod
     def choices(cls, family: Family) -> Collection[str]:

@@ -5,11 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
+from finegap.core.entry import Entry
 from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.gap.move import Window
 from finegap.core.proof.seen import Proof
 from finegap.core.result_lines import ResultLine, Status
-from finegap.core.tasks.base import Plain, TaskNow, TaskView
+from finegap.core.tasks.base import Plain, Rows, TaskNow, TaskView, Typed
 from finegap.core.working import Given, Working
 
 
@@ -29,6 +30,9 @@ class EndPlayTask(Plain):
     kind: ClassVar[str] = "end-play"
     view_type: ClassVar[type[TaskView]] = EndPlayView
     of_its_step: ClassVar[bool] = True
+    entries: ClassVar[tuple[str, ...]] = ("end_play",)
+    sights: ClassVar[tuple[str, ...]] = (kind,)
+    rows: ClassVar[Rows | None] = Rows.PROOFS
 
     step: str
     proof: Proof | None
@@ -38,6 +42,17 @@ class EndPlayTask(Plain):
     def read(cls, now: TaskNow, of: str) -> Self | None:
         """What was measured at the step."""
         return cls(of, now.record.seen_at(of, cls.kind), now.gap.window)
+
+    @classmethod
+    def observe(cls, seen: str, typed: Typed, entry: Entry) -> tuple[float | None, str]:
+        """In mm."""
+        play = entry.read("end_play", typed.text)
+        return play.value, play.said
+
+    @property
+    def rows_key(self) -> str:
+        """Those of its step."""
+        return self.step
 
     @property
     def begun(self) -> bool:

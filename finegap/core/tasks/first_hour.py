@@ -5,11 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
+from finegap.core.entry import Entry
+from finegap.core.errors import FieldError
 from finegap.core.formatting import Sentence
-from finegap.core.proof.first_hour import NOISES, first_hour
+from finegap.core.proof.first_hour import NOISES, FirstHourItem, by_bucket, first_hour
 from finegap.core.proof.seen import Proof, Sight, sight
 from finegap.core.result_lines import ResultLine, Status
-from finegap.core.tasks.base import Plain, TaskNow, TaskView, said
+from finegap.core.tasks.base import Plain, Rows, TaskNow, TaskView, Typed, said
 
 
 @dataclass(frozen=True)
@@ -30,6 +32,15 @@ class FirstHourView(TaskView):
     noises: list[Noise]
 
 
+_ENTRIES = {
+    FirstHourItem.FLOW: "flow",
+    FirstHourItem.PRESSURE: "discharge",
+    FirstHourItem.POWER: "power",
+    FirstHourItem.TEMPERATURE: "running",
+}
+"""The field of each quantity of the first hour."""
+
+
 @dataclass(frozen=True)
 class FirstHourTask(Plain):
     """What was seen at one step, in lines."""
@@ -37,6 +48,9 @@ class FirstHourTask(Plain):
     kind: ClassVar[str] = "first-hour"
     view_type: ClassVar[type[TaskView]] = FirstHourView
     of_its_step: ClassVar[bool] = True
+    entries: ClassVar[tuple[str, ...]] = (*_ENTRIES.values(), "bucket")
+    sights: ClassVar[tuple[str, ...]] = tuple(item.value for item in FirstHourItem)
+    rows: ClassVar[Rows | None] = Rows.PROOFS
 
     step: str
     proofs: tuple[Proof, ...]
@@ -50,6 +64,27 @@ class FirstHourTask(Plain):
         set_gap = next((f.key for f in record.family.features if f.is_set), "")
         lines = first_hour(running, now.gap.left, set_gap, duty.pressure_bar, duty.temperature_c)
         return cls(of, record.first_hour(of), lines)
+
+    @classmethod
+    def observe(cls, seen: str, typed: Typed, entry: Entry) -> tuple[float | None, str]:
+        """A noise of the list, or a quantity; a flow also as a bucket with the seconds it took, then in L/min."""
+        item = FirstHourItem(seen)
+        if typed.seconds.strip() and item is not FirstHourItem.FLOW:
+            raise FieldError("seconds", "only a flow is timed.", "Expected them with a bucket.")
+        if item is FirstHourItem.NOISE:
+            if typed.text not in NOISES:
+                raise FieldError("noise", f"“{typed.text}” is not in the list.", f"Expected one of: {', '.join(NOISES)}.")
+            return None, typed.text
+        if typed.seconds.strip():
+            bucket, seconds = entry.read("bucket", typed.text), entry.number(typed.seconds, "seconds", 0.5, 36_000)
+            return by_bucket(bucket.value, seconds), f"{bucket.said} in {seconds:g} s"
+        quantity = entry.read(_ENTRIES[item], typed.text, name=seen)
+        return quantity.value, quantity.said
+
+    @property
+    def rows_key(self) -> str:
+        """Those of its step."""
+        return self.step
 
     @property
     def begun(self) -> bool:

@@ -7,7 +7,7 @@ from typing import ClassVar, Self
 
 from finegap.core.formatting import Amount, Kind, Sentence, Text
 from finegap.core.proof.run_in import Advice, Note, Rules, Say, advise, rules_for
-from finegap.core.tasks.base import Plain, TaskNow, TaskView
+from finegap.core.tasks.base import Plain, Rows, TaskNow, TaskView
 
 _NOT_YET = {Say.BEGIN, Say.BACK_OFF, Say.STOP}
 _EIGHTHS = {0.5: "1/16", 1.0: "1/8"}
@@ -51,6 +51,8 @@ class RunInTask(Plain):
 
     kind: ClassVar[str] = "run-in"
     view_type: ClassVar[type[TaskView]] = RunInView
+    entries: ClassVar[tuple[str, ...]] = ("box",)
+    rows: ClassVar[Rows | None] = Rows.RUN_IN
 
     notes: tuple[Note, ...]
     rules: Rules

@@ -12,7 +12,7 @@ from finegap.core.families.stack import Points, Shape, StackPart
 from finegap.core.formatting import Sentence, Text
 from finegap.core.procedure import filled
 from finegap.core.result_lines import ResultLine
-from finegap.core.tasks.base import Plain, TaskNow, TaskView
+from finegap.core.tasks.base import Plain, Rows, TaskNow, TaskView
 from finegap.core.tasks.press import one_stroke
 from finegap.core.tasks.spring import spring_lines
 
@@ -61,6 +61,7 @@ class StackTask(Plain):
 
     kind: ClassVar[str] = "stack"
     view_type: ClassVar[type[TaskView]] = StackView
+    rows: ClassVar[Rows | None] = Rows.PARTS
 
     place: str
     state: StackState
@@ -84,6 +85,11 @@ class StackTask(Plain):
         faces = _FACES.get(record.sheet.details.get("faces", ""), _FACES_UNSAID)
         strokes = {f"one_stroke:{key}": one_stroke(press) for key, press in building.presses.items()}
         return cls(of, state, record.changed, {"faces": faces, **strokes})
+
+    @property
+    def rows_key(self) -> str:
+        """Those of its stack."""
+        return self.state.stack.key
 
     @property
     def begun(self) -> bool:

@@ -10,7 +10,7 @@ from finegap.core.assembly.tightening import Tightened, Tightening, Wrench, pass
 from finegap.core.families.family import Family
 from finegap.core.formatting import Amount, Kind, Sentence, Text, between
 from finegap.core.result_lines import ResultLine, Status
-from finegap.core.tasks.base import Plain, TaskNow, TaskView
+from finegap.core.tasks.base import Plain, Rows, TaskNow, TaskView
 
 
 @dataclass(frozen=True)
@@ -69,6 +69,8 @@ class TorqueTask(Plain):
 
     kind: ClassVar[str] = "torque"
     view_type: ClassVar[type[TaskView]] = TorqueView
+    entries: ClassVar[tuple[str, ...]] = ("torque", "wrench_length", "adapter", "angle")
+    rows: ClassVar[Rows | None] = Rows.TORQUES
 
     tightening: Tightening
     wrenches: tuple[Wrench, ...]
@@ -85,6 +87,11 @@ class TorqueTask(Plain):
         if torque is None:
             return None
         return cls(Tightening(torque, tuple(t for t in now.record.tightened if t.fastener == of)), now.record.wrenches)
+
+    @property
+    def rows_key(self) -> str:
+        """Those of its fastener."""
+        return self.tightening.torque.key
 
     @property
     def begun(self) -> bool:

@@ -5,9 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
+from finegap.core.entry import Entry
+from finegap.core.errors import FieldError
 from finegap.core.formatting import Sentence
 from finegap.core.proof.seen import Proof, Sight, sight
-from finegap.core.tasks.base import Plain, TaskNow, TaskView
+from finegap.core.tasks.base import Plain, Rows, TaskNow, TaskView, Typed
 
 CLOCK = tuple(str(hour) for hour in range(1, 13))
 """Where a shaft may be tight."""
@@ -28,6 +30,8 @@ class TurningTask(Plain):
     kind: ClassVar[str] = "turning"
     view_type: ClassVar[type[TaskView]] = TurningView
     of_its_step: ClassVar[bool] = True
+    sights: ClassVar[tuple[str, ...]] = (kind,)
+    rows: ClassVar[Rows | None] = Rows.PROOFS
 
     step: str
     proof: Proof | None
@@ -36,6 +40,19 @@ class TurningTask(Plain):
     def read(cls, now: TaskNow, of: str) -> Self | None:
         """What was seen at the step."""
         return cls(of, now.record.seen_at(of, cls.kind))
+
+    @classmethod
+    def observe(cls, seen: str, typed: Typed, entry: Entry) -> tuple[float | None, str]:
+        """Where it is tight, by hours of the clock; freely where nowhere is."""
+        odd = next((place for place in typed.places if place not in CLOCK), None)
+        if odd is not None:
+            raise FieldError("tight spot", f"“{odd}” is no hour of the clock.", "Expected 1 to 12.")
+        return None, f"tight at {', '.join(typed.places)} o'clock" if typed.places else "turns freely all the way round"
+
+    @property
+    def rows_key(self) -> str:
+        """Those of its step."""
+        return self.step
 
     @property
     def begun(self) -> bool:

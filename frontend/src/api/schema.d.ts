@@ -956,7 +956,7 @@ export interface components {
             at: string;
             reason: string;
         };
-        /** @description A pump as typed. */
+        /** @description A pump as typed. ``casing`` is the casing's temperature; empty means that of the liquid. Hours are running hours. */
         AddPumpRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -974,29 +974,20 @@ export interface components {
             temperature: string;
             pressure: string;
             speed: string;
-            /** @default  */
-            casing: string;
-            /** @default  */
-            density: string;
-            /** @default  */
-            start: string;
-            /** @default  */
-            hot: string;
-            /** @default  */
-            hazards: string;
-            /** @default  */
-            medium: string;
-            /** @default  */
-            overhaul_every: string;
-            /** @default  */
-            hours_per_week: string;
-            /** @default false */
-            wet: boolean;
+            casing?: string;
+            density?: string;
+            start?: string;
+            hot?: string;
+            hazards?: string;
+            medium?: string;
+            overhaul_every?: string;
+            hours_per_week?: string;
+            wet?: boolean;
             build?: {
                 [key: string]: string;
             };
         };
-        /** @description A signed job put right by a lead. */
+        /** @description A signed job put right by a lead. ``void`` takes its sizes out of the pump's wear; ``belongs_to`` is the pump it is of. */
         AmendRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -1010,11 +1001,9 @@ export interface components {
             id: string;
             what: string;
             reason: string;
-            /** @default false */
-            void: boolean;
-            /** @default  */
-            belongs_to: string;
-            pin: string;
+            void?: boolean;
+            belongs_to?: string;
+            pin?: string;
         };
         /** @description What a lead put right after the signature; ``own`` when that lead had worked on the job. */
         AmendmentResponse: {
@@ -1028,7 +1017,7 @@ export interface components {
             at: string;
             own: boolean;
         };
-        /** @description A photograph of a part or of a step. */
+        /** @description A photograph as it came, of a feature or of a step. */
         AttachPhotoRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -1040,14 +1029,11 @@ export interface components {
             at: string;
             /** Format: uuid */
             id: string;
-            /** @default  */
-            feature: string;
-            /** @default  */
-            step: string;
-            /** @default  */
-            note: string;
             /** Format: binary */
             file: string;
+            feature?: string;
+            step?: string;
+            note?: string;
         };
         /** @description A line of the grid with its number. */
         AxisTickResponse: {
@@ -1097,7 +1083,7 @@ export interface components {
             gun: string;
             guns: components["schemas"]["GunResponse"][];
         };
-        /** @description What a sum asks for, as typed. */
+        /** @description What a sum asks for, as typed, by its key. */
         CalculateRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -1117,6 +1103,13 @@ export interface components {
             matches: boolean;
             chosen: boolean;
             reason: string;
+        };
+        /** @description A check of one gap as typed: a feeler pair, or a reading with a gauge. */
+        CheckGapRequest: {
+            goes?: string;
+            stops?: string;
+            read?: string;
+            gauge?: string;
         };
         /** @description The number the gap must have; what the duty's range does to it, and where no row covers that. */
         ChoiceResponse: {
@@ -1157,7 +1150,7 @@ export interface components {
             id: string;
             feature: string;
         };
-        /** @description How many are on the shelf. */
+        /** @description How many gaskets of a thickness, as compressed, are on the shelf for a sheet. */
         CountGasketsRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -1185,7 +1178,7 @@ export interface components {
             verdict: string;
             meaning: string;
         };
-        /** @description A decision. */
+        /** @description Keep or change; of a pair to be changed, ``parts`` are those of its features whose parts are new. */
         DecideRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -1199,16 +1192,21 @@ export interface components {
             id: string;
             feature: string;
             decided: components["schemas"]["DecidedEnum"];
-            /** @default  */
-            reason: string;
+            reason?: string;
             parts?: string[];
         };
         /**
-         * @description * `keep` - keep
-         *     * `change` - change
+         * @description * `keep` - KEEP
+         *     * `change` - CHANGE
          * @enum {string}
          */
         DecidedEnum: "keep" | "change";
+        /**
+         * @description * `point` - POINT
+         *     * `comma` - COMMA
+         * @enum {string}
+         */
+        DecimalMarkEnum: "point" | "comma";
         /** @description What was decided; of a pair, which of its parts are new. ``id`` is what it is struck out by; none in older records. */
         DecisionResponse: {
             /** Format: uuid */
@@ -1246,7 +1244,7 @@ export interface components {
             pressure: string;
             speed: string;
         };
-        /** @description A pump put right. */
+        /** @description A pump put right, made from its ``version``. */
         EditPumpRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -1264,27 +1262,19 @@ export interface components {
             temperature: string;
             pressure: string;
             speed: string;
-            /** @default  */
-            casing: string;
-            /** @default  */
-            density: string;
-            /** @default  */
-            start: string;
-            /** @default  */
-            hot: string;
-            /** @default  */
-            hazards: string;
-            /** @default  */
-            medium: string;
-            /** @default  */
-            overhaul_every: string;
-            /** @default  */
-            hours_per_week: string;
-            /** @default false */
-            wet: boolean;
+            casing?: string;
+            density?: string;
+            start?: string;
+            hot?: string;
+            hazards?: string;
+            medium?: string;
+            overhaul_every?: string;
+            hours_per_week?: string;
+            wet?: boolean;
             build?: {
                 [key: string]: string;
             };
+            /** Format: int64 */
             version: number;
         };
         /** @description What was measured at this step, against what it may be; ``None`` while nothing was. ``id`` is what it is struck out by. */
@@ -1405,7 +1395,7 @@ export interface components {
         };
         /** @enum {string} */
         FirstHourViewKindEnum: "first-hour";
-        /** @description A part of a stack ticked. */
+        /** @description A part of a stack ticked, its direction confirmed. */
         FitPartRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -1419,12 +1409,9 @@ export interface components {
             id: string;
             stack: string;
             part: string;
-            /** @default false */
-            confirmed: boolean;
-            /** @default false */
-            reused: boolean;
-            /** @default  */
-            reason: string;
+            confirmed?: boolean;
+            reused?: boolean;
+            reason?: string;
         };
         /** @description Whether a gauge can decide a feature, said beforehand. */
         FitResponse: {
@@ -1708,7 +1695,7 @@ export interface components {
             abandoned: components["schemas"]["AbandonedResponse"] | null;
             amendments: components["schemas"]["AmendmentResponse"][];
         };
-        /** @description How far a job has come: its version, and how many amendments it has. */
+        /** @description How far a job has come: its version. */
         JobVersion: {
             version: number;
         };
@@ -1726,7 +1713,11 @@ export interface components {
             chance: string;
             working: components["schemas"]["Working"] | null;
         };
-        /** @description A gauge as typed. */
+        /**
+         * @description A gauge as typed. ``leaves`` are the thicknesses of a feeler set, in one line.
+         *
+         *     ``sends`` is the gauge's own decimal mark; empty where it has none.
+         */
         KeepGaugeRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -1744,31 +1735,28 @@ export interface components {
             calibrated: string;
             /** Format: date */
             due: string;
-            /** @default  */
-            certificate: string;
-            /** @default  */
-            repeatability: string;
-            /** @default  */
-            leaves: string;
-            /** @default  */
-            sends: components["schemas"]["MarkEnum"] | components["schemas"]["BlankEnum"];
+            certificate?: string;
+            repeatability?: string;
+            leaves?: string;
+            sends?: components["schemas"]["MarkEnum"] | components["schemas"]["BlankEnum"];
         };
-        /** @description A shop's version of a procedure, made from ``version``. */
+        /** @description A shop's version of a procedure, made from ``version``; 0 is the family's own. */
         KeepProcedureRequest: {
+            /** Format: int64 */
             version: number;
             steps: components["schemas"]["StepLineRequest"][];
         };
-        /** @description What the works decides for itself. */
+        /** @description What the works decides for itself: its decimal mark, and how far a new part may be from its new size, in percent. */
         KeepSettingsRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
             person: string;
             /** @default false */
             meant: boolean;
-            decimal_mark: components["schemas"]["MarkEnum"];
+            decimal_mark: components["schemas"]["DecimalMarkEnum"];
             new_share: string;
         };
-        /** @description A torque as typed. */
+        /** @description A torque as typed: what the wrench was set to; its length, and the adapter's, where there was one. */
         LogTorqueRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -1785,14 +1773,11 @@ export interface components {
             bolts: number[];
             typed: string;
             wrench: string;
-            /** @default  */
-            wrench_length: string;
-            /** @default  */
-            adapter: string;
-            /** @default  */
-            angle: string;
+            wrench_length?: string;
+            adapter?: string;
+            angle?: string;
         };
-        /** @description What was seen on a part. */
+        /** @description What was seen on a part; no damage means that it is sound. */
         LookAtRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -1805,11 +1790,9 @@ export interface components {
             /** Format: uuid */
             id: string;
             feature: string;
-            /** @default found */
-            phase: components["schemas"]["PhaseEnum"];
             damages: string[];
-            /** @default  */
-            note: string;
+            note?: string;
+            phase?: components["schemas"]["PhaseEnum"];
         };
         /** @description What was seen on a part; no damage means sound. */
         LookResponse: {
@@ -1820,7 +1803,7 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
-        /** @description Oil or grease done. */
+        /** @description Oil or grease done, at so many running hours. */
         LubricateRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -1870,7 +1853,7 @@ export interface components {
             style: string;
             path: string;
         };
-        /** @description A step done. */
+        /** @description A step done; or, with the reason in ``skip``, skipped. ``past`` is a lead's reason for a hold point out of its turn. */
         MarkStepRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -1883,20 +1866,10 @@ export interface components {
             /** Format: uuid */
             id: string;
             step: string;
-            /** @default  */
-            note: string;
-            /** @default  */
-            skip: string;
-            /**
-             * @description a lead's reason for doing it early
-             * @default
-             */
-            past: string;
-            /**
-             * @description of a lead who overrides
-             * @default
-             */
-            pin: string;
+            note?: string;
+            skip?: string;
+            past?: string;
+            pin?: string;
         };
         /** @description Who is signed in. */
         MeAnswer: {
@@ -1940,7 +1913,11 @@ export interface components {
             key: string;
             name: string;
         };
-        /** @description A line of the run-in's log. */
+        /**
+         * @description A line of the run-in as typed. Drops are typed as a rate, or tapped: ``taps_s`` are the seconds at which they fell.
+         *
+         *     ``minute`` empty means by the clock, since the first line. ``eighths`` tightened is positive, backed off negative.
+         */
         NoteRunInRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -1952,18 +1929,12 @@ export interface components {
             at: string;
             /** Format: uuid */
             id: string;
-            /** @default  */
-            drops: string;
+            drops?: string;
             taps_s?: number[];
-            /** @default  */
-            box: string;
-            /** @default  */
-            minute: string;
-            /**
-             * Format: double
-             * @default 0
-             */
-            eighths: number;
+            box?: string;
+            minute?: string;
+            /** Format: double */
+            eighths?: number;
         };
         /** @description A pump comes to the bench. */
         OpenJobRequest: {
@@ -1974,10 +1945,8 @@ export interface components {
             meant: boolean;
             pump: string;
             reason: string;
-            /** @default  */
-            hours_run: string;
-            /** @default  */
-            symptom: string;
+            hours_run?: string;
+            symptom?: string;
         };
         /** @description What a running clearance would be with some of its parts new. */
         OptionResponse: {
@@ -2044,8 +2013,8 @@ export interface components {
             has_pin: boolean;
         };
         /**
-         * @description * `found` - found
-         *     * `left` - left
+         * @description * `found` - FOUND
+         *     * `left` - LEFT
          * @enum {string}
          */
         PhaseEnum: "found" | "left";
@@ -2256,7 +2225,11 @@ export interface components {
             /** @description ISO 8601 with the offset of the device's zone */
             at: string;
         };
-        /** @description The hours meter as read; the day empty means today. A replaced one comes with the old one's last reading. */
+        /**
+         * @description The hours meter as read; the day empty means today.
+         *
+         *     ``old_last`` is the last reading of a meter that was replaced, ``new_first`` what this one began at.
+         */
         ReadMeterRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -2266,12 +2239,9 @@ export interface components {
             /** Format: uuid */
             id: string;
             hours: string;
-            /** @default  */
-            day: string;
-            /** @default  */
-            old_last: string;
-            /** @default  */
-            new_first: string;
+            day?: string;
+            old_last?: string;
+            new_first?: string;
         };
         /**
          * @description One reading, as typed and as shown, and where it was taken in words.
@@ -2316,7 +2286,12 @@ export interface components {
         };
         /** @enum {string} */
         ReadyViewKindEnum: "ready";
-        /** @description A reading as typed. */
+        /**
+         * @description A reading as typed: a size, or with ``stops`` the leaf that goes and the one that does not.
+         *
+         *     ``part`` is the temperature of a part that is not at 20 C, ``material`` what it is made of where the sheet does not say.
+         *     ``reason`` is why an odd one is meant.
+         */
         RecordReadingRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -2330,22 +2305,16 @@ export interface components {
             id: string;
             feature: string;
             station: string;
-            /** @default found */
-            phase: components["schemas"]["PhaseEnum"];
             typed: string;
             gauge: string;
-            /** @default  */
-            stops: string;
-            /** @default  */
-            part: string;
-            /** @default  */
-            material: string;
-            /** @default typed */
-            taken: components["schemas"]["TakenEnum"];
-            /** @default  */
-            reason: string;
+            phase?: components["schemas"]["PhaseEnum"];
+            stops?: string;
+            part?: string;
+            material?: string;
+            taken?: components["schemas"]["TakenEnum"];
+            reason?: string;
         };
-        /** @description A set of readings pasted from a spreadsheet. */
+        /** @description Readings of one feature pasted from a spreadsheet. */
         RecordSetRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -2358,14 +2327,18 @@ export interface components {
             /** Format: uuid */
             id: string;
             feature: string;
-            /** @default found */
-            phase: components["schemas"]["PhaseEnum"];
             text: string;
             gauge: string;
-            /** @default  */
-            reason: string;
+            phase?: components["schemas"]["PhaseEnum"];
+            reason?: string;
         };
-        /** @description A try at a gap: one check for each gap it asks for, in their order; one stack for each place. */
+        /**
+         * @description A try at a gap: a check of each gap it asks for, in their order; by how much its means was moved and which way, or one stack
+         *     a place.
+         *
+         *     ``trial`` says that what was opened for it was tightened for the check; ``opened`` whether it was opened for the first try,
+         *     which only the technician knows.
+         */
         RecordTryRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -2377,26 +2350,12 @@ export interface components {
             at: string;
             /** Format: uuid */
             id: string;
-            /**
-             * @description by how much its means was moved
-             * @default
-             */
-            moved: string;
-            /** @default gap */
-            sets: components["schemas"]["SetsEnum"];
-            /**
-             * @description one of the two ways its means goes
-             * @default
-             */
-            way: string;
+            checks: components["schemas"]["CheckGapRequest"][];
+            sets?: components["schemas"]["SetsEnum"];
+            moved?: string;
+            way?: string;
             stacks_um?: number[][];
-            checks: components["schemas"]["TryCheckRequest"][];
-            /**
-             * @description what was opened is tightened for the check
-             * @default false
-             */
-            trial: boolean;
-            /** @description whether the first try opened the pump */
+            trial?: boolean;
             opened?: boolean | null;
         };
         /** @description A row on the map; ends as drawn, and whether the row goes on past them (low, high). */
@@ -2535,7 +2494,10 @@ export interface components {
             items: string[];
             here: boolean;
         };
-        /** @description Something seen at a step. */
+        /**
+         * @description Something seen at a step, as typed. A flow may come as a bucket with the seconds it took; ``places`` are the hours of the
+         *     clock at which the shaft is tight.
+         */
         SeeProofRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -2549,13 +2511,15 @@ export interface components {
             id: string;
             step: string;
             seen: string;
-            /** @default  */
-            typed: string;
-            /** @default  */
-            seconds: string;
+            typed?: string;
+            seconds?: string;
             places?: string[];
         };
-        /** @description What is put right of what has to be known; what is left out stays as it is. */
+        /**
+         * @description What is put right of the job's details, as typed; what is left out stays as it is.
+         *
+         *     ``old_meter_last`` says that the hours meter was replaced.
+         */
         SetDetailsRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -2570,11 +2534,11 @@ export interface components {
             medium?: string;
             hazards?: string;
             viscosity?: string;
+            temperature?: string;
+            casing?: string;
             density?: string;
             start?: string;
             hot?: string;
-            temperature?: string;
-            casing?: string;
             pressure?: string;
             speed?: string;
             hours_run?: string;
@@ -2633,7 +2597,7 @@ export interface components {
             asks_opened: boolean;
             outside: string[];
         };
-        /** @description Zero found. */
+        /** @description Zero found, by which school; the play if not the one in use, as a length or as the arc turned before the rotor followed. */
         SetZeroRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -2646,14 +2610,12 @@ export interface components {
             /** Format: uuid */
             id: string;
             school: string;
-            /** @default  */
-            lash: string;
-            /** @default  */
-            lash_arc: string;
+            lash?: string;
+            lash_arc?: string;
         };
         /**
-         * @description * `gap` - gap
-         *     * `mesh` - mesh
+         * @description * `gap` - GAP
+         *     * `mesh` - MESH
          * @enum {string}
          */
         SetsEnum: "gap" | "mesh";
@@ -2750,7 +2712,7 @@ export interface components {
             by: string;
             at: string;
         };
-        /** @description A signature. */
+        /** @description A signature; with a ``reason`` past what a lead may sign past. */
         SignRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -2762,9 +2724,8 @@ export interface components {
             at: string;
             /** Format: uuid */
             id: string;
-            /** @default  */
-            reason: string;
-            pin: string;
+            reason?: string;
+            pin?: string;
         };
         /** @description The signature. */
         SignedResponse: {
@@ -2822,12 +2783,9 @@ export interface components {
         StepLineRequest: {
             key: string;
             stage: string;
-            /** @default  */
-            text: string;
-            /** @default  */
-            why: string;
-            /** @default false */
-            hold: boolean;
+            text?: string;
+            why?: string;
+            hold?: boolean;
         };
         /**
          * @description A step with who did it and when.
@@ -2873,16 +2831,16 @@ export interface components {
             count: number;
         };
         /**
-         * @description * `reading` - reading
-         *     * `torque` - torque
-         *     * `step` - step
-         *     * `decision` - decision
-         *     * `try` - try
-         *     * `zero` - zero
-         *     * `proof` - proof
-         *     * `run-in` - run-in
-         *     * `part` - part
-         *     * `new part` - new part
+         * @description * `reading` - READING
+         *     * `torque` - TORQUE
+         *     * `step` - STEP
+         *     * `decision` - DECISION
+         *     * `try` - TRY
+         *     * `zero` - ZERO
+         *     * `proof` - PROOF
+         *     * `run-in` - RUN_IN
+         *     * `part` - PART
+         *     * `new part` - NEW_PART
          * @enum {string}
          */
         StrikeOutKindEnum: "reading" | "torque" | "step" | "decision" | "try" | "zero" | "proof" | "run-in" | "part" | "new part";
@@ -2901,7 +2859,7 @@ export interface components {
             record: string;
             reason: string;
         };
-        /** @description A line struck out. */
+        /** @description A reading of the meter, or a lubrication, struck out. */
         StrikeRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -2930,8 +2888,8 @@ export interface components {
             asks: components["schemas"]["InputResponse"][];
         };
         /**
-         * @description * `typed` - typed
-         *     * `receiver` - receiver
+         * @description * `typed` - TYPED
+         *     * `receiver` - RECEIVER
          * @enum {string}
          */
         TakenEnum: "typed" | "receiver";
@@ -2996,17 +2954,6 @@ export interface components {
         };
         /** @enum {string} */
         TorqueViewKindEnum: "torque";
-        /** @description A check of one gap: a feeler pair, or a reading with a gauge. */
-        TryCheckRequest: {
-            /** @default  */
-            goes: string;
-            /** @default  */
-            stops: string;
-            /** @default  */
-            read: string;
-            /** @default  */
-            gauge: string;
-        };
         /**
          * @description A try at the gap, or at several at once: ``gap`` says all of them.
          *
@@ -3102,7 +3049,7 @@ export interface components {
             forecast: components["schemas"]["ForecastResponse"] | null;
             odd: string[];
         };
-        /** @description A grease gun, weighed. */
+        /** @description A grease gun, weighed; ``ten`` is what ten strokes weigh together. */
         WeighGunRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];

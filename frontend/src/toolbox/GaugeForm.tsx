@@ -10,7 +10,7 @@ import { useDrafts, useUnit } from '../app/unit';
 import { useTyped } from '../app/useTyped';
 import { useWorks, type Entered } from '../app/works';
 
-type Given = Omit<components['schemas']['KeepGaugeRequest'], keyof Entered | 'sends'>;
+type Given = Required<Omit<components['schemas']['KeepGaugeRequest'], keyof Entered | 'sends'>>;
 type Sends = '' | Entered['mark'];
 
 const KINDS = [

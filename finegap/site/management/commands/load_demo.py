@@ -16,6 +16,7 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 from django.utils import timezone
 
+from finegap.bench import changes
 from finegap.bench import services as bench
 from finegap.bench.models import Job
 from finegap.bench.records import Records
@@ -25,7 +26,7 @@ from finegap.core.families.steps import Stage, Task
 from finegap.core.formatting import Units
 from finegap.core.gap.viscosity import AS_WRITTEN
 from finegap.core.job import assess
-from finegap.core.job_record import Phase
+from finegap.core.job_record import Decided, Phase
 from finegap.core.quantities import Dimension, parse
 from finegap.core.tasks.end_play import EndPlayTask
 from finegap.core.tasks.first_hour import FirstHourTask
@@ -33,10 +34,13 @@ from finegap.core.tasks.run_in import RunInTask
 from finegap.core.tasks.stack import StackTask
 from finegap.core.tasks.torque import TorqueTask
 from finegap.core.tasks.turning import TurningTask
-from finegap.fleet.services import NewMeterReading, NewPump, add_pump, lubricate, read_meter
+from finegap.fleet.changes import AddPump, Lubricate, ReadMeter
+from finegap.fleet.services import add_pump, lubricate, read_meter
+from finegap.inventory.changes import CountGaskets
 from finegap.inventory.models import Gauge, GreaseGun
 from finegap.inventory.services import count_gaskets
 from finegap.people.models import Pin
+from finegap.sheets.changes import SheetFile
 from finegap.sheets.models import Sheet
 from finegap.sheets.services import add_revision
 from finegap.site.demo import PEOPLE
@@ -66,20 +70,20 @@ def load(works: dict[str, Any]) -> None:
     people = {person["username"]: _person(**person) for person in works["people"]}
     lead = people["otto"]
     for path in sorted((DEMO / "sheets").glob("*.json")):
-        add_revision(lead, path.read_text())
+        add_revision(lead, SheetFile(path.read_text()))
     for gauge in works["gauges"]:
         gauge["number"] = gauge.pop("certificate", "")
         Gauge.objects.put(**gauge)
     for gun in works["guns"]:
         GreaseGun.objects.create(**gun)
     for pump in works["pumps"]:
-        add_pump(lead, NewPump(**pump), AS_WRITTEN)
+        add_pump(lead, AddPump(**pump), AS_WRITTEN)
     for line in works["stock"]:
-        count_gaskets(lead, line["sheet"], line["thickness"], line["count"], AS_WRITTEN)
+        count_gaskets(lead, CountGaskets(line["sheet"], line["thickness"], line["count"]), AS_WRITTEN)
     for one in works["meter"]:
-        read_meter(lead, one["pump"], NewMeterReading(uuid.uuid4(), one["hours"], one["day"]), AS_WRITTEN)
+        read_meter(lead, one["pump"], ReadMeter(uuid.uuid4(), one["hours"], one["day"]), AS_WRITTEN)
     for one in works["lubricated"]:
-        lubricate(lead, uuid.uuid4(), one["pump"], one["name"], one["hours"], AS_WRITTEN)
+        lubricate(lead, one["pump"], Lubricate(uuid.uuid4(), one["name"], one["hours"]), AS_WRITTEN)
     for job in works["jobs"]:
         _Clock(dt.datetime.fromisoformat(job["opened"])).run(_Script(people[job["by"]], job))
 
@@ -125,26 +129,28 @@ class _Script:
 
     def play(self) -> None:
         script = self.script
-        job = bench.open_job(self.actor, script["pump"], script["reason"], str(script["hours_run"]), script.get("symptom", ""))
+        job = bench.open_job(
+            self.actor, changes.OpenJob(script["pump"], script["reason"], str(script["hours_run"]), script.get("symptom", ""))
+        )
         self.number = job.number
         if "details" in script:
-            bench.set_details(self.seen, bench.NewDetails(**script["details"]))
+            bench.set_details(self.seen, changes.SetDetails(**script["details"]))
         self._on_hand(script.get("missing", []))
         stages = [Stage(name) for name in script["stages"]]
         self._steps(job, [s for s in stages if s in (Stage.PREPARE, Stage.STRIP)])
         self._readings(script["readings"], Phase.FOUND)
         for feature in script.get("sound", []):
-            bench.look_at(self.seen, uuid.uuid4(), feature, [])
+            bench.look_at(self.seen, changes.LookAt(uuid.uuid4(), feature, []))
         for look in script.get("damaged", []):
-            bench.look_at(self.seen, uuid.uuid4(), **look)
+            bench.look_at(self.seen, changes.LookAt(uuid.uuid4(), **look))
         for decision in script.get("decisions", []):
-            bench.decide(self.seen, uuid.uuid4(), **decision)
+            bench.decide(self.seen, changes.Decide(uuid.uuid4(), **decision | {"decided": Decided(decision["decided"])}))
         self._readings(script.get("left", []), Phase.LEFT)
         if Stage.BUILD in stages:
-            bench.use_at_bench(self.seen, "mineral grease", "GG-1")
+            bench.use_at_bench(self.seen, changes.UseAtBench("mineral grease", "GG-1"))
             self._build(job, Stage.BUILD)
         if "zero" in script:
-            bench.set_zero(self.seen, uuid.uuid4(), script["zero"], "")
+            bench.set_zero(self.seen, changes.SetZero(uuid.uuid4(), script["zero"], ""))
         self._tries(job, script.get("tries", []))
         if Stage.PROVE in stages:
             self._build(job, Stage.SET)
@@ -152,7 +158,7 @@ class _Script:
         self._steps(job, [s for s in stages if s is Stage.PROVE])
         if script.get("sign"):
             reason = script["sign"] if isinstance(script["sign"], str) else ""
-            bench.sign_off(self.seen, uuid.uuid4(), is_lead=True, reason=reason)
+            bench.sign_off(self.seen, changes.Sign(uuid.uuid4(), reason=reason))
 
     def _loaded(self) -> Records:
         return load_job(Job.objects.select_related("pump", "revision__sheet", "procedure", "gun").get(number=self.number))
@@ -160,9 +166,9 @@ class _Script:
     def _on_hand(self, missing: list[str]) -> None:
         """Everything the job needs is on hand, but for what is missing."""
         wanted = [item for item, _ in assess(self._loaded().job_record).needs if item not in missing]
-        bench.say_on_hand(self.seen, uuid.uuid4(), wanted, here=True)
+        bench.say_on_hand(self.seen, changes.SayOnHand(uuid.uuid4(), wanted, here=True))
         if missing:
-            bench.say_on_hand(self.seen, uuid.uuid4(), missing, here=False)
+            bench.say_on_hand(self.seen, changes.SayOnHand(uuid.uuid4(), missing, here=False))
 
     def _tries(self, job: Job, tries: list[dict[str, Any]]) -> None:
         """Tries at the gap; before one that changes nothing, what was opened is put together again."""
@@ -172,21 +178,22 @@ class _Script:
             if stacks and stacks == before:
                 self._build(job, Stage.SET)
             before = stacks
-            checks = [bench.NewCheck(**check) for check in one["checks"]]
-            given = {name: one[name] for name in ("moved", "way", "sets", "opened") if name in one}
-            bench.record_try(self.seen, bench.NewTry(uuid.uuid4(), checks, stacks_um=stacks, trial=True, **given))
+            checks = [changes.CheckGap(**check) for check in one["checks"]]
+            sets = changes.TryOf(one.get("sets", "gap"))
+            given = {name: one[name] for name in ("moved", "way", "opened") if name in one}
+            bench.record_try(self.seen, changes.RecordTry(uuid.uuid4(), checks, stacks_um=stacks, trial=True, sets=sets, **given))
 
     def _prove(self) -> None:
         """What the steps of Prove are done with."""
         job_record = self._loaded().job_record
         at = {task.kind: step.key for step in job_record.family.steps for task in step.tasks}
-        bench.see(self.seen, bench.NewProof(uuid.uuid4(), at[TurningTask.kind], TurningTask.kind))
+        bench.see(self.seen, changes.SeeProof(uuid.uuid4(), at[TurningTask.kind], TurningTask.kind))
         if EndPlayTask.kind in at:
-            bench.see(self.seen, bench.NewProof(uuid.uuid4(), at[EndPlayTask.kind], EndPlayTask.kind, "0.01 mm"))
+            bench.see(self.seen, changes.SeeProof(uuid.uuid4(), at[EndPlayTask.kind], EndPlayTask.kind, "0.01 mm"))
         if RunInTask.kind in at:
             for note in self.script.get("run_in", [{"drops": "8", "box": "40 C"}]):
-                bench.note_run_in(self.seen, bench.NewNote(uuid.uuid4(), **note))
-        bench.see(self.seen, bench.NewProof(uuid.uuid4(), at[FirstHourTask.kind], "noise", "even"))
+                bench.note_run_in(self.seen, changes.NoteRunIn(uuid.uuid4(), **note))
+        bench.see(self.seen, changes.SeeProof(uuid.uuid4(), at[FirstHourTask.kind], "noise", "even"))
 
     def _build(self, job: Job, stage: Stage) -> None:
         """Stacks part by part, torques pass by pass, then the steps, of what is done at a stage."""
@@ -196,7 +203,7 @@ class _Script:
         for place, stack in tasks.of_kind(StackTask).items():
             for part in stack.state.stack.parts if Task("stack", place) in wanted else ():
                 if part.key not in stack.state.fitted:
-                    bench.fit_part(self.seen, uuid.uuid4(), place, part.key, confirmed=True)
+                    bench.fit_part(self.seen, changes.FitPart(uuid.uuid4(), place, part.key, confirmed=True))
         for key, task in tasks.of_kind(TorqueTask).items():
             tightening = task.tightening
             if Task("torque", key) not in wanted or tightening.complete:
@@ -204,7 +211,7 @@ class _Script:
             for number in range(1, len(tightening.torque.passes) + 1):
                 middle = sum(tightening.range_n_m(number)) / 2
                 wrench = "W-15" if middle > _LARGE_WRENCH_N_M else "W-08"
-                new = bench.NewTorque(uuid.uuid4(), key, number, list(tightening.order), f"{middle:.0f} N.m", wrench)
+                new = changes.LogTorque(uuid.uuid4(), key, number, list(tightening.order), f"{middle:.0f} N.m", wrench)
                 bench.log_torque(self.seen, new)
         self._steps(job, [stage])
 
@@ -213,11 +220,13 @@ class _Script:
         done = job_record.steps_done
         for step in job_record.family.steps:
             if step.stage in stages and step.key not in done:
-                bench.mark_step(self.seen, uuid.uuid4(), step.key, skip=self.script.get("skip", {}).get(step.key, ""))
+                bench.mark_step(
+                    self.seen, changes.MarkStep(uuid.uuid4(), step.key, skip=self.script.get("skip", {}).get(step.key, ""))
+                )
 
     def _readings(self, groups: list[dict[str, Any]], phase: Phase) -> None:
         for group in groups:
             for station, values in group["values"].items():
                 for typed in values:
-                    new = bench.NewReading(uuid.uuid4(), group["feature"], station, typed, group["gauge"], phase.value)
+                    new = changes.RecordReading(uuid.uuid4(), group["feature"], station, typed, group["gauge"], phase)
                     bench.record_reading(self.seen, new)

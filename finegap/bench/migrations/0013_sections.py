@@ -1,0 +1,53 @@
+"""Each section of a job has its own version; it was read out of the words of every event before."""
+
+from itertools import islice
+
+import django.db.models.deletion
+from django.conf import settings
+from django.db import migrations, models
+
+
+def to_sections(apps, schema_editor):
+    """A version of each section that an event names."""
+    event, section_version = apps.get_model("bench", "Event"), apps.get_model("bench", "SectionVersion")
+    rows = (
+        section_version(job_id=job, section=section, by_id=by, version=version)
+        for job, by, version, about in event.objects.values_list("job", "by", "version", "about").iterator()
+        for section in set(about.split())
+    )
+    while chunk := list(islice(rows, 500)):
+        section_version.objects.bulk_create(chunk)
+
+
+class Migration(migrations.Migration):
+    dependencies = [("bench", "0012_documents"), migrations.swappable_dependency(settings.AUTH_USER_MODEL)]
+
+    operations = [
+        migrations.CreateModel(
+            name="SectionVersion",
+            fields=[
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("section", models.CharField(max_length=160)),
+                ("version", models.PositiveIntegerField()),
+                (
+                    "by",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="+", to=settings.AUTH_USER_MODEL
+                    ),
+                ),
+                (
+                    "job",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="section_versions", to="bench.job"
+                    ),
+                ),
+            ],
+            options={
+                "constraints": [
+                    models.UniqueConstraint(fields=("job", "section", "version"), name="versions_of_a_section")
+                ]
+            },
+        ),
+        migrations.RunPython(to_sections, migrations.RunPython.noop),
+        migrations.RemoveField(model_name="event", name="about"),
+    ]

@@ -1,0 +1,140 @@
+"""A job as the bench shows it, and as it is signed."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+from django.utils import timezone
+
+from finegap.bench import responses
+from finegap.bench.changes import TryOf
+from finegap.bench.models import Abandonment, Job, SignOff
+from finegap.bench.presenters import building, inspecting, preparing, setting, striking
+from finegap.bench.record.layout import laid_out
+from finegap.bench.records import Records, name_of
+from finegap.bench.verdicts import changed_since, outside_then, shown_verdicts
+from finegap.core import VERSION
+from finegap.core.families.drawing import Drawing
+from finegap.core.families.steps import Stage
+from finegap.core.formatting import Shown
+from finegap.core.job import Assessment
+from finegap.core.materials import MATERIALS
+from finegap.core.sheet import SpecSheet
+from finegap.inventory.queries import gauge_response, gauge_responses
+from finegap.inventory.responses import GaugeResponse
+
+_LOG_SHOWN = 30
+
+
+def signed_page(job: Job) -> dict[str, Any] | None:
+    """A signed job as it was when it was signed, with what was put right since; ``None`` for one that is not signed."""
+    signature = SignOff.objects.filter(job=job).first()
+    if signature is None:
+        return None
+    # Amendments are of after the signature: the frozen page stays as it is.
+    return laid_out(signature.shown(), job) | {"amendments": _amendments(job)}
+
+
+def _amendments(job: Job) -> list[responses.AmendmentResponse]:
+    return [
+        responses.AmendmentResponse(one.number, one.what, one.reason, one.void, one.belongs_to, name_of(one.by), one.when, one.own)
+        for one in job.amendments.select_related("by")
+    ]
+
+
+def _abandoned(job: Job) -> responses.AbandonedResponse | None:
+    row = Abandonment.objects.filter(job=job).select_related("by").first()
+    return responses.AbandonedResponse(name_of(row.by), row.when, row.reason) if row else None
+
+
+def job_response(records: Records, signature: SignOff | None = None) -> responses.JobResponse:
+    """Everything about a job; with a ``signature`` as it is signed."""
+    job, assessment = records.job, records.assessment
+    sheet = records.job_record.sheet
+    # A signature freezes the whole log; the screen shows its newest lines and asks for the rest.
+    events = list(job.events.order_by("-version")[: None if signature else _LOG_SHOWN])
+    view = responses.JobResponse(
+        number=job.number,
+        version=job.version,
+        unit=Shown("mm", "in"),
+        reason=job.reason,
+        hours_run=job.hours_run,
+        opened_by=name_of(job.opened_by),
+        opened_at=job.opened_at,
+        pump=_pump(job, sheet),
+        duty=setting.duty(job),
+        sheet=sheet.cite(),
+        family=sheet.family.key,
+        school=sheet.school.value,
+        stages=[responses.StageResponse(stage.value, *assessment.progress[stage]) for stage in Stage],
+        details=preparing.details(records),
+        ready=preparing.ready(records, assessment),
+        procedure=f"the shop's version {job.procedure.version}" if job.procedure else "as Fine Gap lists it",
+        steps=preparing.steps(records, assessment),
+        drawing=_drawing(records.job_record.family.drawing),
+        features=inspecting.features(records, assessment),
+        explained=_explained(assessment),
+        order=preparing.order(assessment.order, sheet.catalogue),
+        materials=list(MATERIALS),
+        choice=setting.choice(assessment.gap.choice, records),
+        setting=setting.setting(records, assessment, TryOf.GAP),
+        mesh=setting.setting(records, assessment, TryOf.MESH),
+        slip=setting.slip(assessment.gap),
+        tasks=[task.show(key) for key, task in assessment.tasks.by_key.items()],
+        building=building.building(records),
+        gauges=gauge_responses(records.gauges, timezone.localdate()),
+        used_gauges=_used(records),
+        blockers=[responses.BlockerResponse(b.stage.value, b.sentence, b.lead_may, b.feature) for b in assessment.blockers],
+        meanwhile=[],
+        log=[responses.EventResponse(e.version, e.what, records.names[e.by_id], e.when) for e in events],
+        log_total=job.version,
+        core=VERSION,
+        signed=_signed(signature),
+        struck=striking.struck(records),
+        abandoned=None if signature else _abandoned(job),
+        amendments=[],
+    )
+    return view if signature is not None else _with_news(view, records)
+
+
+def _pump(job: Job, sheet: SpecSheet) -> responses.PumpResponse:
+    return responses.PumpResponse(
+        job.pump.tag, job.pump.service, job.pump.location, job.serial or job.pump.serial, sheet.maker, sheet.model
+    )
+
+
+def _drawing(drawing: Drawing) -> responses.DrawingResponse:
+    return responses.DrawingResponse(*drawing.size, [responses.MarkResponse(m.style.value, m.path) for m in drawing.marks])
+
+
+def _explained(assessment: Assessment) -> responses.ExplainedResponse | None:
+    found = assessment.explained
+    return None if found is None else responses.ExplainedResponse(found.symptom.name, found.sentence, list(found.explains))
+
+
+def _signed(signature: SignOff | None) -> responses.SignedResponse | None:
+    if signature is None:
+        return None
+    return responses.SignedResponse(name_of(signature.by), signature.when, signature.reason, signature.core_version, signature.own)
+
+
+def _with_news(view: responses.JobResponse, records: Records) -> responses.JobResponse:
+    """An open job with what changed by itself since it was read: each stands in the way of signing until it is read."""
+    told = [*records.job.meanwhile, *changed_since(records.job, shown_verdicts(view), outside_then(records))]
+    return replace(view, meanwhile=told, blockers=[*view.blockers, *(_unread(one) for one in told)])
+
+
+def _unread(sentence: str) -> responses.BlockerResponse:
+    return responses.BlockerResponse(
+        Stage.CLOSE.value, f"Changed by itself, and not read yet: {sentence}", lead_may=False, feature=""
+    )
+
+
+def _used(records: Records) -> list[GaugeResponse]:
+    """What something was measured with, each under the certificate of that moment."""
+    late = {r.certificate_id for r in records.readings if r.gauge_overdue}
+    late |= {c.certificate_id for of in records.checks.values() for c in of if c.gauge_overdue and c.certificate_id}
+    late |= {t.certificate_id for t in records.torques if t.wrench_overdue}
+    used = sorted(records.certificates.values(), key=lambda one: (one.gauge.tag, one.pk))
+    return [gauge_response(one.gauge, one, one.pk in late) for one in used]

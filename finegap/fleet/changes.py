@@ -1,0 +1,73 @@
+"""Every change to the fleet, declared once: validation, service and schema read it here."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass
+
+from finegap.site import fields as sent
+
+
+@dataclass(frozen=True)
+class AddPump:
+    """A pump as typed. ``casing`` is the casing's temperature; empty means that of the liquid. Hours are running hours."""
+
+    tag: str = sent.text(30, filled=True)
+    service: str = sent.text(120, filled=True)
+    location: str = sent.text(120, filled=True)
+    serial: str = sent.text(60, filled=True)
+    sheet: str = sent.text(80, filled=True)
+    material: str = sent.text(60, filled=True)
+    liquid: str = sent.text(80, filled=True)
+    viscosity: str = sent.text(120, filled=True)
+    temperature: str = sent.text(40, filled=True)
+    pressure: str = sent.text(40, filled=True)
+    speed: str = sent.text(40, filled=True)
+    casing: str = sent.text(40, "")
+    density: str = sent.text(40, "")
+    start: str = sent.text(40, "")
+    hot: str = sent.text(40, "")
+    hazards: str = sent.text(200, "")
+    medium: str = sent.text(40, "")
+    overhaul_every: str = sent.text(20, "")
+    hours_per_week: str = sent.text(20, "")
+    wet: bool = False
+    build: dict[str, str] = sent.by_name(40)
+
+
+@dataclass(frozen=True)
+class EditPump(AddPump):
+    """A pump put right, made from its ``version``."""
+
+    version: int = sent.number(1, 2**31, kw_only=True)
+
+
+@dataclass(frozen=True)
+class ReadMeter:
+    """The hours meter as read; the day empty means today.
+
+    ``old_last`` is the last reading of a meter that was replaced, ``new_first`` what this one began at.
+    """
+
+    id: uuid.UUID
+    hours: str = sent.text(20)
+    day: str = sent.text(10, "")
+    old_last: str = sent.text(20, "")
+    new_first: str = sent.text(20, "")
+
+
+@dataclass(frozen=True)
+class Strike:
+    """A reading of the meter, or a lubrication, struck out."""
+
+    record: uuid.UUID
+    reason: str = sent.text(200)
+
+
+@dataclass(frozen=True)
+class Lubricate:
+    """Oil or grease done, at so many running hours."""
+
+    id: uuid.UUID
+    name: str = sent.text(120, filled=True)
+    hours: str = sent.text(20)

@@ -1,0 +1,65 @@
+"""Every change to the toolbox, declared once: validation, service and schema read it here."""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import dataclass
+from typing import Literal
+
+from finegap.core.numerals import Mark
+from finegap.site import fields as sent
+
+
+@dataclass(frozen=True)
+class KeepGauge:
+    """A gauge as typed. ``leaves`` are the thicknesses of a feeler set, in one line.
+
+    ``sends`` is the gauge's own decimal mark; empty where it has none.
+    """
+
+    tag: str = sent.text(20)
+    kind: str = sent.text(60)
+    low: str = sent.text(40)
+    high: str = sent.text(40)
+    resolution: str = sent.text(40)
+    expanded: str = sent.text(40)
+    k: str = sent.text(10)
+    calibrated: dt.date = sent.needed()
+    due: dt.date = sent.needed()
+    certificate: str = sent.text(60, "")
+    repeatability: str = sent.text(40, "")
+    leaves: str = sent.text(600, "")
+    sends: Literal["", "point", "comma"] = ""
+
+
+@dataclass(frozen=True)
+class WeighGun:
+    """A grease gun, weighed; ``ten`` is what ten strokes weigh together."""
+
+    tag: str = sent.text(20)
+    grease: str = sent.text(80)
+    ten: str = sent.text(40)
+
+
+@dataclass(frozen=True)
+class CountGaskets:
+    """How many gaskets of a thickness, as compressed, are on the shelf for a sheet."""
+
+    slug: str = sent.text(80, filled=True)
+    thickness: str = sent.text(40, filled=True)
+    count: int = sent.needed()
+
+
+@dataclass(frozen=True)
+class KeepSettings:
+    """What the works decides for itself: its decimal mark, and how far a new part may be from its new size, in percent."""
+
+    decimal_mark: Mark = sent.needed()
+    new_share: str = sent.text(20)
+
+
+@dataclass(frozen=True)
+class Calculate:
+    """What a sum asks for, as typed, by its key."""
+
+    given: dict[str, str] = sent.by_name(400, needed=True)
