@@ -166,29 +166,29 @@ def long_history() -> None:
     from finegap.core.families.features import stations
     from finegap.core.inspection import inspect
     from finegap.core.job_record import Past, Phase
-    from finegap.core.measuring.readings import Gauge, Reading
+    from finegap.core.measuring.readings import CertifiedGauge, StationReading
     from finegap.core.measuring.verdict import Limit
     from finegap.core.sheet import FeatureSpec
-    from finegap.core.wear.hours import MeterReading
-    from finegap.core.wear.lives import Size, Visit
+    from finegap.core.wear.hours import HoursRead
+    from finegap.core.wear.lives import MeasuredSize, Visit
     from tests.core.job_records import job_record
 
     base = job_record()
     kinds = [f for f in base.family.features if f.kind.taken][:12]
     eight = stations(("front", "back"), ("12–6", "1:30–7:30", "3–9", "4:30–10:30"))
-    gauge = Gauge("M", 0.001, 0.002, 2, 0.001)
+    gauge = CertifiedGauge("M", 0.001, 0.002, 2, 0.001)
     draw = random.Random(5)
     specs, readings, visits = {}, {}, {}
     for feature in kinds:
         specs[feature.key] = FeatureSpec(Limit(None, 30.5, (30.0, 30.02)), (30.0, 30.02), stations=eight)
         readings[feature.key, Phase.FOUND] = tuple(
-            Reading(s.key, s.plane, 30.2 + draw.gauss(0, 0.002), gauge) for s in eight for _ in range(2)
+            StationReading(s.key, s.plane, 30.2 + draw.gauss(0, 0.002), gauge) for s in eight for _ in range(2)
         )
         visits[feature.key] = tuple(
-            Visit(i, i * 200, MeterReading(1000.0 * i), 1.0, Size(30.01 + 0.009 * i, 0.002)) for i in range(1, HISTORY + 1)
+            Visit(i, i * 200, HoursRead(1000.0 * i), 1.0, MeasuredSize(30.01 + 0.009 * i, 0.002)) for i in range(1, HISTORY + 1)
         )
     sheet = replace(base.sheet, features=specs)
-    past = Past(visits, HISTORY + 1, 9000, MeterReading(21_000.0), 2000.0)
+    past = Past(visits, HISTORY + 1, 9000, HoursRead(21_000.0), 2000.0)
     job = replace(base, sheet=sheet, readings=readings, past=past, duty=replace(base.duty, pressure_bar=1, speed_r_min=1))
     assert sum(len(s.lives[-1].points) == HISTORY + 2 for s in inspect(job) if s.lives) == 12
     ours = median_ms(lambda: inspect(job), 40)
@@ -210,11 +210,11 @@ def forecasts() -> None:
     from scipy.optimize import brentq
 
     from finegap.core.wear.forecast import crossings, fit
-    from finegap.core.wear.lives import Point, Size
+    from finegap.core.wear.lives import MeasuredSize, Point
 
     draw = random.Random(11)
     parts = [
-        [Point(2000.0 * i, Size(30 + 0.015 * i + draw.gauss(0, 0.002), 0.0)) for i in range(draw.randint(4, 8))]
+        [Point(2000.0 * i, MeasuredSize(30 + 0.015 * i + draw.gauss(0, 0.002), 0.0)) for i in range(draw.randint(4, 8))]
         for _ in range(5000)
     ]
 

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from typing import Any, TypeVar
 
 from django.http import Http404
+from django_filters import FilterSet, NumberFilter
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import serializers
@@ -15,6 +16,8 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from finegap.api.answers import Error, answer, any_kind_of, response_serializer
+from finegap.api.requests import UNIT, Entered, actor_of, checked, entered, request_serializer, units_of
 from finegap.bench import changes, queries, responses, services
 from finegap.bench.changes import MarkStep, OpenJob
 from finegap.bench.services import Service
@@ -25,19 +28,6 @@ from finegap.core.tasks import registry as registered_tasks
 from finegap.core.tasks.base import TaskView
 from finegap.inventory import receiver
 from finegap.people.pins import check_pin
-from finegap.site.api import (
-    UNIT,
-    Entered,
-    Error,
-    actor_of,
-    answer,
-    any_kind_of,
-    checked,
-    entered,
-    request_serializer,
-    response_serializer,
-    units_of,
-)
 
 C = TypeVar("C")
 
@@ -48,7 +38,6 @@ JobAnswer = response_serializer(responses.JobResponse)
 JobLineAnswer = response_serializer(responses.JobLine)
 WearAnswer = response_serializer(responses.WearResponse)
 LogAnswer = response_serializer(responses.EventResponse)
-_MOST_DIGITS = 10
 _ERRORS = {409: Error, 422: Error}
 
 
@@ -93,7 +82,7 @@ class PullReading(serializers.Serializer[Any]):
     gauge = serializers.CharField(max_length=20)
 
 
-class Pulled(serializers.Serializer[Any]):
+class PulledAnswer(serializers.Serializer[Any]):
     """What the receiver sent, to be saved as if typed."""
 
     typed = serializers.CharField()
@@ -106,19 +95,27 @@ class JobVersion(serializers.Serializer[Any]):
     version = serializers.IntegerField()
 
 
+class LogFilter(FilterSet):  # type: ignore[misc]  # django-filter has no types
+    """Which lines of a log: those before a version; all without one."""
+
+    before = NumberFilter("version", "lt", min_value=1, max_value=2**31)
+
+
 class Log(APIView):
     """The log of a job."""
 
     @extend_schema(
-        parameters=[OpenApiParameter("before", OpenApiTypes.INT, default=0)], responses={200: LogAnswer(many=True), 404: Error}
+        parameters=[OpenApiParameter("before", OpenApiTypes.INT)], responses={200: LogAnswer(many=True), 404: Error, 422: Error}
     )
     def get(self, request: Request, number: int) -> Response:
-        """Fifty lines before a version, newest first; 0 is the newest."""
-        before = request.query_params.get("before", "0")
-        lines = queries.log_lines(number, int(before) if before.isdigit() and len(before) < _MOST_DIGITS else 0)
-        if lines is None:
+        """Fifty lines, newest first."""
+        events = queries.log_of(number)
+        if events is None:
             raise Http404
-        return answer(lines)
+        chosen = LogFilter(request.query_params, events)
+        if not chosen.is_valid():
+            raise FieldError("before", f"“{request.query_params['before']}” is no version.", "Expected that of a line of the log.")
+        return answer(queries.log_lines(chosen.qs))
 
 
 class Wear(APIView):
@@ -136,7 +133,7 @@ class Wear(APIView):
 class Pull(APIView):
     """Ask the receiver for a gauge's reading."""
 
-    @extend_schema(request=PullReading, parameters=[UNIT], responses={200: Pulled, 409: Error, 422: Error})
+    @extend_schema(request=PullReading, parameters=[UNIT], responses={200: PulledAnswer, 409: Error, 422: Error})
     def post(self, request: Request, number: int) -> Response:
         """The reading as text, to be saved as if typed; nothing is recorded here."""
         data = checked(PullReading, request)

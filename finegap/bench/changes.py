@@ -13,8 +13,8 @@ from enum import StrEnum
 
 from django.core.files.base import File
 
+from finegap.api import fields as sent
 from finegap.core.job_record import Decided, Phase
-from finegap.site import fields as sent
 
 _KEY = {"max_length": 40}
 
@@ -105,7 +105,7 @@ class SayOnHand:
 
     id: uuid.UUID
     items: list[str] = sent.several(300, {"max_length": 120, "allow_blank": True})
-    here: bool = sent.needed()
+    here: bool = sent.required()
 
 
 @dataclass(frozen=True)
@@ -176,9 +176,9 @@ class Decide:
 
     id: uuid.UUID
     feature: str = sent.text(40)
-    decided: Decided = sent.needed()
+    decided: Decided = sent.required()
     reason: str = sent.text(300, "")
-    parts: list[str] = sent.several(2, _KEY, needed=False)
+    parts: list[str] = sent.several(2, _KEY, required=False)
 
 
 @dataclass(frozen=True)
@@ -263,7 +263,7 @@ class RecordTry:
     sets: TryOf = TryOf.GAP
     moved: str = sent.text(40, "")
     way: str = sent.text(20, "")
-    stacks_um: list[list[int]] = sent.several(2, {"max_length": 60, "child_kwargs": {"max_value": 100_000}}, needed=False)
+    stacks_um: list[list[int]] = sent.several(2, {"max_length": 60, "child_kwargs": {"max_value": 100_000}}, required=False)
     trial: bool = False
     opened: bool | None = None
 
@@ -278,7 +278,7 @@ class SeeProof:
     seen: str = sent.text(20)
     typed: str = sent.text(60, "")
     seconds: str = sent.text(20, "")
-    places: list[str] = sent.several(12, {"max_length": 2}, needed=False)
+    places: list[str] = sent.several(12, {"max_length": 2}, required=False)
 
 
 @dataclass(frozen=True)
@@ -290,7 +290,7 @@ class NoteRunIn:
 
     id: uuid.UUID
     drops: str = sent.text(20, "")
-    taps_s: list[float] = sent.several(2000, {"min_value": 0, "max_value": 36_000}, needed=False)
+    taps_s: list[float] = sent.several(2000, {"min_value": 0, "max_value": 36_000}, required=False)
     box: str = sent.text(40, "")
     minute: str = sent.text(20, "")
     eighths: float = sent.number(-8, 8, 0.0)

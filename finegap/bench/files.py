@@ -11,9 +11,10 @@ from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.views import APIView
 
+from finegap.api.answers import Error
+from finegap.api.plain import plain
+from finegap.api.requests import UNIT, units_of
 from finegap.bench import queries
-from finegap.site.api import UNIT, Error, units_of
-from finegap.site.plain import plain
 
 
 class Report(APIView):
@@ -78,7 +79,7 @@ class TapeFile(APIView):
         return response
 
 
-class Order(APIView):
+class OrderFile(APIView):
     """What to order for a job."""
 
     @extend_schema(

@@ -7,8 +7,8 @@ from django.db import models
 
 from finegap.bench.record import RECORD_VERSION, shown
 from finegap.bench.recorded import STANDING, USER, InItsZone, M, Recorded, Strikeable
-from finegap.fleet.models import Duty, Pump
 from finegap.inventory.models import Certificate, Gauge, GreaseGun
+from finegap.pumps.models import DutyFields, Pump
 from finegap.sheets.models import SheetRevision, ShopProcedure
 
 
@@ -20,7 +20,7 @@ class JobSet(models.QuerySet["Job"]):
         return self.select_related("pump", "revision__sheet", "opened_by", "procedure", "gun")
 
 
-class Job(Duty):
+class Job(DutyFields):
     """One overhaul. ``version`` counts every change, so that a second person is told and nothing is overwritten.
 
     ``old_meter_last`` is the last reading of an hours meter replaced since the overhaul before; ``lubricant`` and ``gun`` are what

@@ -5,7 +5,7 @@ from __future__ import annotations
 import uuid
 from typing import Any
 
-from django.db.models import Exists, OuterRef, Subquery
+from django.db.models import Exists, OuterRef, QuerySet, Subquery
 
 from finegap.bench import responses
 from finegap.bench.models import Amendment, Event, Job, Photo
@@ -48,14 +48,16 @@ def job_view(number: int) -> responses.JobResponse | dict[str, Any] | None:
     return signed_page(job) or job_response(load(job))
 
 
-def log_lines(number: int, before: int) -> list[responses.EventResponse] | None:
-    """Lines of a job's log before a version, newest first; 0 begins at the newest. ``None`` where there is no such job."""
+def log_of(number: int) -> QuerySet[Event] | None:
+    """The log of a job, newest first; ``None`` where there is no such job."""
     if not Job.objects.filter(number=number).exists():
         return None
-    events = Event.objects.filter(job__number=number).select_related("by")
-    if before:
-        events = events.filter(version__lt=before)
-    return [responses.EventResponse(e.version, e.what, name_of(e.by), e.when) for e in events.order_by("-version")[:_LOG_PAGE]]
+    return Event.objects.filter(job__number=number).select_related("by").order_by("-version")
+
+
+def log_lines(events: QuerySet[Event]) -> list[responses.EventResponse]:
+    """A page of a log."""
+    return [responses.EventResponse(e.version, e.what, name_of(e.by), e.when) for e in events[:_LOG_PAGE]]
 
 
 def tape_view(number: int, units: Units) -> Printed | None:

@@ -40,9 +40,9 @@ from finegap.core.families.family import Family
 from finegap.core.formatting import Sentence
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.leaves import pair_piles
-from finegap.core.gap.setting import Check, TryMade
+from finegap.core.gap.tries import Check, TryMade
 from finegap.core.gap.viscosity import has_points
-from finegap.core.gauges import Choice, GaugeKind
+from finegap.core.gauges import CabinetGauge, GaugeKind
 from finegap.core.job import Assessment, assess
 from finegap.core.means.registry import GEAR
 from finegap.core.measuring import readings as measuring
@@ -53,11 +53,11 @@ from finegap.core.proof.seen import Proof
 from finegap.core.quantities import Dimension
 from finegap.core.sheet import SpecSheet, read_sheet
 from finegap.core.stamp import Stamp
-from finegap.core.wear.hours import MeterReading
-from finegap.core.wear.lives import Size, Visit
-from finegap.fleet.duty import read_again
+from finegap.core.wear.hours import HoursRead
+from finegap.core.wear.lives import MeasuredSize, Visit
 from finegap.inventory.models import Certificate, GasketStock, Gauge
 from finegap.inventory.queries import works_settings
+from finegap.pumps.duty import read_again
 
 
 @dataclass(frozen=True)
@@ -129,17 +129,17 @@ def shop_of(job: Job) -> tuple[ShopStep, ...]:
     return tuple(ShopStep(**step) for step in job.procedure.steps) if job.procedure else ()
 
 
-def core_gauge(certificate: Certificate) -> measuring.Gauge:
+def core_gauge(certificate: Certificate) -> measuring.CertifiedGauge:
     """A gauge as the core knows it, under one of its certificates."""
     given = certificate
-    return measuring.Gauge(given.gauge.tag, given.resolution, given.expanded, given.k, given.repeatability)
+    return measuring.CertifiedGauge(given.gauge.tag, given.resolution, given.expanded, given.k, given.repeatability)
 
 
-def core_choice(gauge: Gauge) -> Choice:
+def core_choice(gauge: Gauge) -> CabinetGauge:
     """A gauge as the core chooses among them."""
     now = gauge.now
     overdue = now.due < timezone.localdate()
-    return Choice(core_gauge(now), GaugeKind(gauge.kind), now.low, now.high, overdue, tuple(now.leaves_um))
+    return CabinetGauge(core_gauge(now), GaugeKind(gauge.kind), now.low, now.high, overdue, tuple(now.leaves_um))
 
 
 def reads_lengths(gauge: Gauge) -> bool:
@@ -198,7 +198,8 @@ def _facts(records: Records) -> core.JobRecord:
         readings=_grouped(sheet.family_of(build), records.readings),
         steps_done=frozenset(s.step for s in records.steps),
         decisions=core.one_decision(
-            sheet.family, {d.feature: core.Decision(core.Decided(d.decided), d.reason, tuple(d.parts)) for d in records.decisions}
+            sheet.family,
+            {d.feature: core.FeatureDecision(core.Decided(d.decided), d.reason, tuple(d.parts)) for d in records.decisions},
         ),
         zero=Zero(zero.school) if zero else None,
         lash_mm=zero.lash_mm if zero else sheet.means.lash_mm,
@@ -208,7 +209,7 @@ def _facts(records: Records) -> core.JobRecord:
         box=dict(stock),
         build=build,
         shop=shop_of(job),
-        looks={(k.feature, core.Phase(k.phase)): core.Look(tuple(k.damages)) for k in records.looks},
+        looks={(k.feature, core.Phase(k.phase)): core.SeenDamage(tuple(k.damages)) for k in records.looks},
         past=_past(job),
         gauges=tuple(core_choice(gauge) for gauge in records.gauges if reads_lengths(gauge)),
         gauge_faults=_faults(records.readings, [c for t in tries if not t.struck_reason for c in checks[t.pk]], records.torques),
@@ -307,13 +308,13 @@ def _names() -> dict[int, str]:
     return {user.pk: name_of(user) for user in User.objects.only("first_name", "last_name", "username")}
 
 
-def _grouped(family: Family, rows: list[Reading]) -> dict[tuple[str, core.Phase], tuple[measuring.Reading, ...]]:
+def _grouped(family: Family, rows: list[Reading]) -> dict[tuple[str, core.Phase], tuple[measuring.StationReading, ...]]:
     planes = {(f.key, s.key): s.plane for f in family.features for s in f.stations}
     gauges = {row.certificate_id: core_gauge(row.certificate) for row in rows}
-    groups: dict[tuple[str, core.Phase], list[measuring.Reading]] = {}
+    groups: dict[tuple[str, core.Phase], list[measuring.StationReading]] = {}
     for row in rows:
         if not row.struck_reason:
-            reading = measuring.Reading(
+            reading = measuring.StationReading(
                 row.station,
                 planes.get((row.feature, row.station), ""),
                 row.value_mm,
@@ -381,17 +382,17 @@ def _past(job: Job) -> core.Past:
             Visit(
                 number,
                 opened.toordinal(),
-                MeterReading(hours, old_last, new_first),
+                HoursRead(hours, old_last, new_first),
                 bar * speed,
-                None if found is None else Size(found, found_u),
+                None if found is None else MeasuredSize(found, found_u),
                 changed,
-                None if left is None else Size(left, left_u),
+                None if left is None else MeasuredSize(left, left_u),
             )
         )
     return core.Past(
         {key: tuple(of) for key, of in visits.items()},
         job.number,
         job.opened_at.toordinal(),
-        MeterReading(job.hours_run, job.old_meter_last, job.new_meter_first),
+        HoursRead(job.hours_run, job.old_meter_last, job.new_meter_first),
         job.pump.overhaul_every_h,
     )

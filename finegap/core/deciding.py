@@ -7,12 +7,12 @@ from collections.abc import Mapping
 from finegap.core.errors import FieldError
 from finegap.core.families.family import Family
 from finegap.core.families.features import Feature, FeatureKind
-from finegap.core.job_record import Decided, Decision, one_decision
+from finegap.core.job_record import Decided, FeatureDecision, one_decision
 
 
 def decided(
-    family: Family, decisions: Mapping[str, Decision], key: str, decision: Decision
-) -> tuple[dict[str, Decision], tuple[str, ...]]:
+    family: Family, decisions: Mapping[str, FeatureDecision], key: str, decision: FeatureDecision
+) -> tuple[dict[str, FeatureDecision], tuple[str, ...]]:
     """All decisions after one more, and the features whose decision it changed, ``key`` first.
 
     A pair that is changed says which of its parts are new (``decision.parts``): those are changed, the other is kept. A pair that
@@ -29,7 +29,7 @@ def decided(
     if feature.kind is FeatureKind.PAIR:
         after |= _of_pair(feature, decision, before)
     else:
-        after[key] = Decision(decision.decided, decision.reason)
+        after[key] = FeatureDecision(decision.decided, decision.reason)
         for pair in family.features:
             if key in (pair.bore, pair.shaft):
                 _follow(pair, after)
@@ -38,28 +38,31 @@ def decided(
     return after, (key, *touched)
 
 
-def _of_pair(pair: Feature, decision: Decision, before: Mapping[str, Decision]) -> dict[str, Decision]:
+def _of_pair(pair: Feature, decision: FeatureDecision, before: Mapping[str, FeatureDecision]) -> dict[str, FeatureDecision]:
     members = (pair.bore, pair.shaft)
     if decision.decided is Decided.KEEP:
         back = (k for k in members if k in before and before[k].decided is Decided.CHANGE)
-        return {pair.key: Decision(Decided.KEEP, decision.reason), **{k: Decision(Decided.KEEP, decision.reason) for k in back}}
+        return {
+            pair.key: FeatureDecision(Decided.KEEP, decision.reason),
+            **{k: FeatureDecision(Decided.KEEP, decision.reason) for k in back},
+        }
     if not decision.parts or any(part not in members for part in decision.parts):
         raise FieldError("parts", f"{pair.name}: which of its two is new?", f"Expected one or both of: {', '.join(members)}.")
     why = decision.reason or f"decided for {pair.name.lower()}"
     parts = tuple(k for k in members if k in decision.parts)
     return {
-        pair.key: Decision(Decided.CHANGE, decision.reason, parts),
-        **{k: Decision(Decided.CHANGE if k in parts else Decided.KEEP, why) for k in members},
+        pair.key: FeatureDecision(Decided.CHANGE, decision.reason, parts),
+        **{k: FeatureDecision(Decided.CHANGE if k in parts else Decided.KEEP, why) for k in members},
     }
 
 
-def _follow(pair: Feature, after: dict[str, Decision]) -> None:
+def _follow(pair: Feature, after: dict[str, FeatureDecision]) -> None:
     """Let a pair that was decided follow what its parts are now; one that was to be changed, and now is not, is open again."""
     was = after.get(pair.key)
     if was is None:
         return
     new = tuple(k for k in (pair.bore, pair.shaft) if k in after and after[k].decided is Decided.CHANGE)
     if new:
-        after[pair.key] = Decision(Decided.CHANGE, was.reason, new)
+        after[pair.key] = FeatureDecision(Decided.CHANGE, was.reason, new)
     elif was.decided is Decided.CHANGE:
         del after[pair.key]

@@ -10,8 +10,8 @@ from dataclasses import dataclass
 
 from finegap.core.errors import Suggestion, Unlikely
 from finegap.core.formatting import Units
-from finegap.core.numerals import Mark
-from finegap.core.quantities import Dimension, Quantity, Sign, from_internal, parse, parse_hours, parse_number, unit_names
+from finegap.core.numerals import DecimalMark
+from finegap.core.quantities import AllowedSign, Dimension, Quantity, from_internal, parse, parse_hours, parse_number, unit_names
 
 BARE: Mapping[Dimension, tuple[str, str]] = {
     Dimension.LENGTH: ("mm", "in"),
@@ -53,7 +53,7 @@ class Field:
     name: str
     dimension: Dimension
     usual: tuple[float, float] | None = None
-    sign: Sign = Sign.NOT_NEGATIVE
+    sign: AllowedSign = AllowedSign.NOT_NEGATIVE
 
 
 def _fields(*fields: Field) -> dict[str, Field]:
@@ -61,30 +61,30 @@ def _fields(*fields: Field) -> dict[str, Field]:
 
 
 FIELDS = _fields(
-    Field("temperature", "temperature", Dimension.TEMPERATURE, (-40, 300), Sign.ANY),
-    Field("casing", "casing temperature", Dimension.TEMPERATURE, (-40, 300), Sign.ANY),
-    Field("start", "coldest start", Dimension.TEMPERATURE, (-40, 150), Sign.ANY),
-    Field("hot", "hottest running", Dimension.TEMPERATURE, (-40, 350), Sign.ANY),
+    Field("temperature", "temperature", Dimension.TEMPERATURE, (-40, 300), AllowedSign.ANY),
+    Field("casing", "casing temperature", Dimension.TEMPERATURE, (-40, 300), AllowedSign.ANY),
+    Field("start", "coldest start", Dimension.TEMPERATURE, (-40, 150), AllowedSign.ANY),
+    Field("hot", "hottest running", Dimension.TEMPERATURE, (-40, 350), AllowedSign.ANY),
     Field("pressure", "pressure", Dimension.PRESSURE, (0, 60)),
-    Field("speed", "speed", Dimension.SPEED, (5, 4000), Sign.POSITIVE),
-    Field("density", "density", Dimension.DENSITY, (500, 2000), Sign.POSITIVE),
-    Field("part", "part temperature", Dimension.TEMPERATURE, (-10, 120), Sign.ANY),
+    Field("speed", "speed", Dimension.SPEED, (5, 4000), AllowedSign.POSITIVE),
+    Field("density", "density", Dimension.DENSITY, (500, 2000), AllowedSign.POSITIVE),
+    Field("part", "part temperature", Dimension.TEMPERATURE, (-10, 120), AllowedSign.ANY),
     Field("lash", "play (lash)", Dimension.LENGTH, (0, 1)),
     Field("lash_arc", "arc before the rotor follows", Dimension.LENGTH, (0, 60)),
     Field("arc", "arc", Dimension.LENGTH, (0, 300)),
     Field("end_play", "end play", Dimension.LENGTH, (0, 1)),
     Field("flow", "flow", Dimension.FLOW, (0, 5000)),
     Field("discharge", "pressure", Dimension.PRESSURE, (0, 60)),
-    Field("power", "power", Dimension.POWER, (0, 200), Sign.POSITIVE),
-    Field("running", "temperature", Dimension.TEMPERATURE, (-40, 300), Sign.ANY),
-    Field("bucket", "bucket", Dimension.VOLUME, (0.1, 1000), Sign.POSITIVE),
-    Field("box", "box temperature", Dimension.TEMPERATURE, (-20, 150), Sign.ANY),
-    Field("torque", "torque", Dimension.TORQUE, None, Sign.POSITIVE),
-    Field("wrench_length", "wrench, length", Dimension.LENGTH, (100, 1500), Sign.POSITIVE),
+    Field("power", "power", Dimension.POWER, (0, 200), AllowedSign.POSITIVE),
+    Field("running", "temperature", Dimension.TEMPERATURE, (-40, 300), AllowedSign.ANY),
+    Field("bucket", "bucket", Dimension.VOLUME, (0.1, 1000), AllowedSign.POSITIVE),
+    Field("box", "box temperature", Dimension.TEMPERATURE, (-20, 150), AllowedSign.ANY),
+    Field("torque", "torque", Dimension.TORQUE, None, AllowedSign.POSITIVE),
+    Field("wrench_length", "wrench, length", Dimension.LENGTH, (100, 1500), AllowedSign.POSITIVE),
     Field("adapter", "adapter, length", Dimension.LENGTH, (0, 500)),
-    Field("angle", "adapter, angle", Dimension.ANGLE, (0, 180), Sign.ANY),
-    Field("thickness", "thickness", Dimension.LENGTH, (0.01, 3), Sign.POSITIVE),
-    Field("ten", "ten strokes", Dimension.MASS, (1, 100), Sign.POSITIVE),
+    Field("angle", "adapter, angle", Dimension.ANGLE, (0, 180), AllowedSign.ANY),
+    Field("thickness", "thickness", Dimension.LENGTH, (0.01, 3), AllowedSign.POSITIVE),
+    Field("ten", "ten strokes", Dimension.MASS, (1, 100), AllowedSign.POSITIVE),
 )
 """Every quantity that is typed at the bench, in the fleet or the toolbox, but for readings of parts, whose sheet says what is
 usual, and viscosities. What is usual is common practice, no source; family and sheet may say otherwise."""
@@ -98,7 +98,7 @@ class Entry:
     """The unit system and decimal mark with which something was typed; ``meant`` when the person says that the odd is meant."""
 
     units: Units = Units.MM
-    mark: Mark = Mark.POINT
+    mark: DecimalMark = DecimalMark.POINT
     meant: bool = False
 
     def unit(self, dimension: Dimension) -> str:
@@ -127,7 +127,7 @@ class Entry:
         typed: str,
         dimension: Dimension,
         name: str,
-        sign: Sign = Sign.ANY,
+        sign: AllowedSign = AllowedSign.ANY,
         possible: Callable[[float], bool] | None = None,
     ) -> Quantity:
         """Read a quantity; what is usual is not asked."""

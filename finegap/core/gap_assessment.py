@@ -12,11 +12,11 @@ from finegap.core.formatting import Sentence, length
 from finegap.core.gap import heat, table
 from finegap.core.gap.move import Window
 from finegap.core.gap.performance import USUAL_KG_M3, Performance, perform
-from finegap.core.gap.setting import Check, Setting
 from finegap.core.gap.slip import Fluid
+from finegap.core.gap.tries import Check, Setting
 from finegap.core.inspection import FeatureState
 from finegap.core.job_record import JobRecord
-from finegap.core.means.base import Means, SetNow, Size
+from finegap.core.means.base import FittedSize, Means, SetNow
 from finegap.core.means.registry import GEAR
 from finegap.core.measuring.verdict import Verdict
 
@@ -33,7 +33,7 @@ class GapAssessment:
     which of its other gaps are outside their limit as it stands: a pump with one is not right, whatever was set.
     """
 
-    choice: table.Choice
+    choice: table.RowChoice
     window: Window | None
     setting: Setting | None
     mesh: Setting | None
@@ -141,7 +141,7 @@ def _window(record: JobRecord, target_mm: float) -> Window:
     return Window(target_mm, target_mm - record.sheet.minus_mm, target_mm + record.sheet.plus_mm)
 
 
-def _now(record: JobRecord, window: Window | None, choice: table.Choice, features: tuple[FeatureState, ...]) -> SetNow | None:
+def _now(record: JobRecord, window: Window | None, choice: table.RowChoice, features: tuple[FeatureState, ...]) -> SetNow | None:
     """What the means works with; nothing where no number is known, or this job sets no gap."""
     if window is None or choice.chosen is None or not record.sets_a_gap:
         return None
@@ -153,7 +153,7 @@ def _now(record: JobRecord, window: Window | None, choice: table.Choice, feature
         record.family.gap,
         back=None if back is None else _window(record, back),
         box=record.box,
-        sizes={s.feature.key: Size(_size(s), s.feature.name.lower()) for s in features},
+        sizes={s.feature.key: FittedSize(_size(s), s.feature.name.lower()) for s in features},
         zero=record.zero,
         lash_mm=record.lash_mm,
     )

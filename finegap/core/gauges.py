@@ -9,7 +9,7 @@ from functools import cached_property, lru_cache
 
 from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Amount, Amounts, Kind, Sentence, length
-from finegap.core.measuring.readings import Gauge
+from finegap.core.measuring.readings import CertifiedGauge
 from finegap.core.measuring.uncertainty import Component, combine
 from finegap.core.measuring.verdict import Limit, guard_of
 from finegap.core.quantities import Dimension
@@ -51,10 +51,10 @@ _MADE_FOR = {
 
 
 @dataclass(frozen=True)
-class Choice:
+class CabinetGauge:
     """A gauge of the cabinet with its range in mm and, for a feeler set, its leaves in micrometres."""
 
-    gauge: Gauge
+    gauge: CertifiedGauge
     kind: GaugeKind
     low_mm: float
     high_mm: float
@@ -90,7 +90,7 @@ class Choice:
 
 
 @dataclass(frozen=True)
-class Fit:
+class GaugeAbility:
     """Whether a gauge can decide a feature, said before it is picked up. ``ratio`` is wear allowance, or tolerance, over doubt."""
 
     tag: str
@@ -101,7 +101,7 @@ class Fit:
 
 
 @lru_cache(maxsize=64)
-def _made_for(gauges: tuple[Choice, ...], feature: FeatureKind) -> tuple[Choice, ...]:
+def _made_for(gauges: tuple[CabinetGauge, ...], feature: FeatureKind) -> tuple[CabinetGauge, ...]:
     return tuple(sorted((g for g in gauges if g.kind.suits(feature)), key=lambda g: g.guard_mm))
 
 
@@ -112,14 +112,16 @@ class Cabinet:
     feature: FeatureKind
     new_mm: tuple[float, float] | None
     limit: Limit | None
-    choices: tuple[Choice, ...]
+    choices: tuple[CabinetGauge, ...]
 
     @classmethod
-    def of(cls, gauges: Sequence[Choice], feature: FeatureKind, new_mm: tuple[float, float] | None, limit: Limit | None) -> Cabinet:
+    def of(
+        cls, gauges: Sequence[CabinetGauge], feature: FeatureKind, new_mm: tuple[float, float] | None, limit: Limit | None
+    ) -> Cabinet:
         """Those made for such a feature."""
         return cls(feature, new_mm, limit, _made_for(tuple(gauges), feature))
 
-    def in_range(self, choice: Choice) -> bool:
+    def in_range(self, choice: CabinetGauge) -> bool:
         """Whether the new size lies in a gauge's range; unknown counts as yes."""
         return self.new_mm is None or choice.covers(self.new_mm, self.feature.is_gap)
 
@@ -132,13 +134,13 @@ class Cabinet:
         """A gauge in range and in date whose doubt is less than a distance from the limit."""
         return next((g.tag for g in self.choices if self.in_range(g) and not g.overdue and g.guard_mm < margin_mm), "")
 
-    def fit(self, choice: Choice, margin_mm: float | None = None) -> Fit:
+    def fit(self, choice: CabinetGauge, margin_mm: float | None = None) -> GaugeAbility:
         """What a gauge can do for this feature; ``margin_mm`` is how far from its limit it was measured, where it was."""
         if not self.in_range(choice):
             words = "This size is outside the range of {gauge}; a reading with it needs a lead's reason."
-            return Fit(choice.tag, False, None, Sentence(words, {"gauge": choice.tag}), None)
+            return GaugeAbility(choice.tag, False, None, Sentence(words, {"gauge": choice.tag}), None)
         if self.limit is None or self.new_mm is None:
-            return Fit(choice.tag, True, None, Sentence("The sheet gives no limit to decide against."), None)
+            return GaugeAbility(choice.tag, True, None, Sentence("The sheet gives no limit to decide against."), None)
         allowance = self.limit.tolerance_mm or min(abs(self.limit.margin(edge)) for edge in self.new_mm)
         ratio = allowance / choice.guard_mm if choice.guard_mm else float("inf")
         ratio_words = f"{ratio:.0f} to 1" if ratio >= 3 else f"{ratio:.1f} to 1"
@@ -161,10 +163,10 @@ class Cabinet:
             near = abs(margin_mm) <= choice.guard_mm
             words += " Measured {margin} from it: " + ("too near for this gauge." if near else "it decides that.")
             amounts["margin"] = length(abs(margin_mm), fine=True)
-        return Fit(choice.tag, ratio > 1, ratio, Sentence(words, amounts), _working(choice, allowance, ratio_words))
+        return GaugeAbility(choice.tag, ratio > 1, ratio, Sentence(words, amounts), _working(choice, allowance, ratio_words))
 
 
-def _working(choice: Choice, allowance: float, ratio: str) -> Working:
+def _working(choice: CabinetGauge, allowance: float, ratio: str) -> Working:
     gauge = choice.gauge
     step, calibration = gauge.systematic
     fine = Kind.UNCERTAINTY

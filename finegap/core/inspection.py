@@ -8,14 +8,14 @@ from dataclasses import dataclass
 from finegap.core.families.features import Damage, Feature, FeatureKind
 from finegap.core.formatting import Amounts, Bare, Sentence, Units, grouped, length
 from finegap.core.gauges import Cabinet
-from finegap.core.job_record import Decided, Decision, JobRecord, Look, Phase
+from finegap.core.job_record import Decided, FeatureDecision, JobRecord, Phase, SeenDamage
 from finegap.core.measuring.readings import Result, running_clearance, summarize
-from finegap.core.measuring.settle import settle
 from finegap.core.measuring.verdict import Judgement, School, Verdict, judge
-from finegap.core.renewing import NO_NEW_PART, NewPart, all_new, has_a_size, never_twice, new_part, wears_up
+from finegap.core.renewing import NO_NEW_PART, NewPartJudged, all_new, has_a_size, never_twice, new_part, wears_up
+from finegap.core.settle import settle
 from finegap.core.sheet import FeatureSpec
 from finegap.core.wear.forecast import Forecast, forecast
-from finegap.core.wear.lives import Life, Size, Visit, trace
+from finegap.core.wear.lives import Life, MeasuredSize, Visit, trace
 from finegap.core.working import Working
 
 _WORSE = (Verdict.KEEP, Verdict.WATCH, Verdict.MEASURE_AGAIN, Verdict.CHANGE)
@@ -78,11 +78,11 @@ class FeatureState:
     spec: FeatureSpec
     cabinet: Cabinet
     found: Result | None
-    look: Look | None
+    look: SeenDamage | None
     found_judgement: PartJudgement | None
     left: Result | None
     left_judgement: PartJudgement | None
-    decision: Decision | None
+    decision: FeatureDecision | None
     lives: tuple[Life, ...] = ()
     odd: tuple[Sentence, ...] = ()
     forecast: Forecast | None = None
@@ -232,7 +232,7 @@ def _lives(record: JobRecord, feature: Feature, found: Result | None) -> tuple[t
     past = record.past
     if feature.kind is FeatureKind.CHECK or past.meter.hours is None:
         return (), ()
-    size = None if found is None else Size(found.value_mm, found.u_mm)
+    size = None if found is None else MeasuredSize(found.value_mm, found.u_mm)
     work = record.duty.work
     visits = (*past.visits.get(feature.key, ()), Visit(past.job, past.day, past.meter, work, size))
     spec = record.sheet.spec(feature.key)
@@ -248,7 +248,7 @@ def _judged(
     phase: Phase,
     coming: Forecast | None,
     coverage: Coverage,
-    new: NewPart = NO_NEW_PART,
+    new: NewPartJudged = NO_NEW_PART,
 ) -> PartJudgement | None:
     look = record.looks.get((feature.key, phase))
     size = new.judgement if spec.limit is None else None
@@ -304,12 +304,12 @@ def _crossing_words(coming: Forecast) -> Sentence:
     return Sentence(f"It {verb} {when}. {{rate}}", {"planned": grouped(coming.planned_h or 0), "rate": coming.sentence})
 
 
-def seen(feature: Feature, look: Look | None) -> tuple[Damage, ...]:
+def seen(feature: Feature, look: SeenDamage | None) -> tuple[Damage, ...]:
     """The damage seen, in the family's words."""
     return tuple(d for d in feature.damages if look and d.key in look.damages)
 
 
-def _by_damage(feature: Feature, look: Look | None) -> list[tuple[Verdict, Sentence]]:
+def _by_damage(feature: Feature, look: SeenDamage | None) -> list[tuple[Verdict, Sentence]]:
     if look is None:
         return []
     damages = seen(feature, look)

@@ -17,16 +17,16 @@ from finegap.core.families.steps import Stage
 from finegap.core.formatting import Sentence
 from finegap.core.gap.duty_range import DutyRange
 from finegap.core.gap.housing import Zero
-from finegap.core.gap.setting import TryMade
+from finegap.core.gap.tries import TryMade
 from finegap.core.gap.viscosity import Liquid
-from finegap.core.gauges import Choice
-from finegap.core.measuring.readings import Reading
+from finegap.core.gauges import CabinetGauge
+from finegap.core.measuring.readings import StationReading
 from finegap.core.procedure import ShopStep, in_force, needed, reopened
 from finegap.core.proof.first_hour import FirstHourItem, Running
 from finegap.core.proof.run_in import Note
 from finegap.core.proof.seen import Proof
 from finegap.core.sheet import SpecSheet
-from finegap.core.wear.hours import MeterReading
+from finegap.core.wear.hours import HoursRead
 from finegap.core.wear.lives import Visit
 
 
@@ -49,7 +49,7 @@ class Decided(Enum):
 
 
 @dataclass(frozen=True)
-class Decision:
+class FeatureDecision:
     """A decision with the reason it needed, if it went against the verdict.
 
     ``parts`` are the features whose parts are new where a pair is to be changed; of an older record, none: both.
@@ -61,7 +61,7 @@ class Decision:
 
 
 @dataclass(frozen=True)
-class Look:
+class SeenDamage:
     """What was seen on a part: keys of damage; none means sound."""
 
     damages: tuple[str, ...] = ()
@@ -110,7 +110,7 @@ class Past:
     visits: Mapping[str, tuple[Visit, ...]] = field(default_factory=dict)
     job: int = 0
     day: int = 0
-    meter: MeterReading = field(default_factory=lambda: MeterReading(None))
+    meter: HoursRead = field(default_factory=lambda: HoursRead(None))
     planned_h: float | None = None
 
 
@@ -131,18 +131,18 @@ class JobRecord:
 
     sheet: SpecSheet
     duty: Duty
-    readings: Mapping[tuple[str, Phase], tuple[Reading, ...]]
+    readings: Mapping[tuple[str, Phase], tuple[StationReading, ...]]
     steps_done: frozenset[str]
-    decisions: Mapping[str, Decision]
+    decisions: Mapping[str, FeatureDecision]
     zero: Zero | None
     lash_mm: float
     tries: tuple[TryMade, ...]
     box: Mapping[int, int]
     build: Build = field(default_factory=dict)
     shop: tuple[ShopStep, ...] = ()
-    looks: Mapping[tuple[str, Phase], Look] = field(default_factory=dict)
+    looks: Mapping[tuple[str, Phase], SeenDamage] = field(default_factory=dict)
     past: Past = field(default_factory=Past)
-    gauges: tuple[Choice, ...] = ()
+    gauges: tuple[CabinetGauge, ...] = ()
     gauge_faults: tuple[Sentence, ...] = ()
     symptom: str = ""
     skipped: frozenset[str] = frozenset()
@@ -218,7 +218,7 @@ class JobRecord:
         return Used(self.duty.medium, self.duty.temperature_c, self.lubricant)
 
 
-def one_decision(family: Family, decisions: Mapping[str, Decision]) -> dict[str, Decision]:
+def one_decision(family: Family, decisions: Mapping[str, FeatureDecision]) -> dict[str, FeatureDecision]:
     """Decisions in which no part contradicts its pair: a pair that is changed settles which of its parts are."""
     settled = dict(decisions)
     for pair in family.features:
@@ -229,5 +229,5 @@ def one_decision(family: Family, decisions: Mapping[str, Decision]) -> dict[str,
         for key in (pair.bore, pair.shaft):
             wanted = Decided.CHANGE if key in new else Decided.KEEP
             if key not in settled or settled[key].decided is not wanted:
-                settled[key] = Decision(wanted, decision.reason or f"decided for {pair.name.lower()}")
+                settled[key] = FeatureDecision(wanted, decision.reason or f"decided for {pair.name.lower()}")
     return settled

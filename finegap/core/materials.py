@@ -151,7 +151,7 @@ _COLDEST_PART_C, _HOTTEST_PART_C = -40.0, 200.0
 """Beyond these nobody measures a part by hand (common practice, no source)."""
 
 
-def expansion_of(material: str, of_sheet: Expansion | None) -> Expansion:
+def part_expansion(material: str, of_sheet: Expansion | None) -> Expansion:
     """The expansion of what a part is made of: of a material that is named, else as its sheet says.
 
     Raises

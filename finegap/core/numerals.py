@@ -16,7 +16,7 @@ from fractions import Fraction
 from finegap.core.errors import FieldError
 
 
-class Mark(Enum):
+class DecimalMark(Enum):
     """The decimal mark a works writes; the value is how its settings name it."""
 
     POINT = "point"
@@ -25,15 +25,15 @@ class Mark(Enum):
     @property
     def sign(self) -> str:
         """The mark itself."""
-        return "." if self is Mark.POINT else ","
+        return "." if self is DecimalMark.POINT else ","
 
     @property
     def other(self) -> str:
         """The mark of the other kind, which may stand between thousands."""
-        return "," if self is Mark.POINT else "."
+        return "," if self is DecimalMark.POINT else "."
 
 
-MARKS = tuple(mark.value for mark in Mark)
+MARKS = tuple(mark.value for mark in DecimalMark)
 """The marks by the names settings give them."""
 
 
@@ -70,7 +70,7 @@ def spelled_out(text: str) -> str:
     return re.sub("[¼-¾⅐-⅞]", one, text).replace("⁄", "/").lstrip()
 
 
-def read_numeral(text: str, mark: Mark, field: str, expected: str) -> Numeral:
+def read_numeral(text: str, mark: DecimalMark, field: str, expected: str) -> Numeral:
     """Read the number at the head of a text.
 
     Parameters
@@ -110,7 +110,7 @@ def read_numeral(text: str, mark: Mark, field: str, expected: str) -> Numeral:
     return Numeral(meanings, rest)
 
 
-def _decimal(digits: str, mark: Mark, text: str, field: str, expected: str) -> tuple[Meaning, ...]:
+def _decimal(digits: str, mark: DecimalMark, text: str, field: str, expected: str) -> tuple[Meaning, ...]:
     apart = {c for c in digits if not c.isdigit() and c not in ".,"}
     if apart:
         # Groups by blanks or apostrophes leave no doubt what a point or comma after them is.
@@ -135,5 +135,5 @@ def _decimal(digits: str, mark: Mark, text: str, field: str, expected: str) -> t
     return (decimal_meaning,)
 
 
-def _meaning(digits: str, mark: Mark) -> Meaning:
+def _meaning(digits: str, mark: DecimalMark) -> Meaning:
     return Meaning(Fraction(digits.rstrip(".") or "0"), digits.replace(".", mark.sign))

@@ -12,11 +12,11 @@ from enum import Enum
 from fractions import Fraction
 
 from finegap.core.errors import Ambiguous, FieldError, Suggestion
-from finegap.core.numerals import Mark, Meaning, Numeral, read_numeral, spelled_out
+from finegap.core.numerals import DecimalMark, Meaning, Numeral, read_numeral, spelled_out
 from finegap.core.saybolt import from_furol, from_saybolt, saybolt_seconds
 
 
-class Sign(Enum):
+class AllowedSign(Enum):
     """Which signs make sense for a quantity."""
 
     ANY = "any"
@@ -233,8 +233,8 @@ def parse(
     dimension: Dimension,
     field: str,
     default_unit: str | None = None,
-    sign: Sign = Sign.ANY,
-    mark: Mark = Mark.POINT,
+    sign: AllowedSign = AllowedSign.ANY,
+    mark: DecimalMark = DecimalMark.POINT,
     possible: Callable[[float], bool] | None = None,
 ) -> Quantity:
     """Read what a person typed.
@@ -338,7 +338,7 @@ def unit_names(dimension: Dimension) -> tuple[str, ...]:
 
 
 def _converter(
-    rest: str, dimension: Dimension, default_unit: str | None, field: str, expected: str, mark: Mark
+    rest: str, dimension: Dimension, default_unit: str | None, field: str, expected: str, mark: DecimalMark
 ) -> tuple[Callable[[Fraction], float], str]:
     scale, at = split_at(rest or default_unit or "")
     spelling = _spelled(rest or default_unit or "")
@@ -365,10 +365,10 @@ def _converter(
     raise FieldError(field, f"“{rest}” is not a unit known here.", expected)
 
 
-def _check_possible(value: float, number: Fraction, dimension: Dimension, sign: Sign, field: str, expected: str) -> None:
-    if number < 0 and sign is not Sign.ANY:
+def _check_possible(value: float, number: Fraction, dimension: Dimension, sign: AllowedSign, field: str, expected: str) -> None:
+    if number < 0 and sign is not AllowedSign.ANY:
         raise FieldError(field, "it cannot be negative.", expected)
-    if number == 0 and sign is Sign.POSITIVE:
+    if number == 0 and sign is AllowedSign.POSITIVE:
         raise FieldError(field, "it must be more than zero.", expected)
     lowest = _LOWEST.get(dimension)
     if lowest is not None and value < lowest:
@@ -377,7 +377,9 @@ def _check_possible(value: float, number: Fraction, dimension: Dimension, sign: 
         raise FieldError(field, "that is larger than anything on a pump.", expected)
 
 
-def parse_number(text: str, field: str, low: float, high: float, whole: bool = False, mark: Mark = Mark.POINT) -> float:
+def parse_number(
+    text: str, field: str, low: float, high: float, whole: bool = False, mark: DecimalMark = DecimalMark.POINT
+) -> float:
     """Read a plain number: a friction, a share, a count.
 
     Raises
@@ -408,7 +410,7 @@ def parse_number(text: str, field: str, low: float, high: float, whole: bool = F
 _MOST_HOURS = 9_999_999
 
 
-def parse_hours(typed: str, field: str, least: int = 0, mark: Mark = Mark.POINT) -> int | None:
+def parse_hours(typed: str, field: str, least: int = 0, mark: DecimalMark = DecimalMark.POINT) -> int | None:
     """Running hours as read from a meter: whole, groups of thousands as people write them; ``None`` where nothing is typed.
 
     Raises

@@ -13,7 +13,7 @@ from finegap.core.sheet import FeatureSpec
 
 
 @dataclass(frozen=True)
-class NewPart:
+class NewPartJudged:
     """What a size as left says of a new part.
 
     ``wrong`` where it cannot be one, or needs a reason to be; ``verdict`` against its own tolerance; ``note`` what is to be read
@@ -25,7 +25,7 @@ class NewPart:
     note: Sentence | None = None
 
 
-NO_NEW_PART = NewPart()
+NO_NEW_PART = NewPartJudged()
 
 
 def has_a_size(feature: Feature, spec: FeatureSpec) -> bool:
@@ -47,7 +47,7 @@ def all_new(record: JobRecord, parts: tuple[str, ...]) -> bool:
     return all(part in new for part in parts)
 
 
-def new_part(record: JobRecord, feature: Feature, spec: FeatureSpec, left: Result | None) -> NewPart:
+def new_part(record: JobRecord, feature: Feature, spec: FeatureSpec, left: Result | None) -> NewPartJudged:
     """Hold a new part against its new size, not against its wear limit alone.
 
     With a tolerance it has to lie inside. With one number, more than ``new_share`` of its wear allowance away needs a reason.
@@ -56,37 +56,39 @@ def new_part(record: JobRecord, feature: Feature, spec: FeatureSpec, left: Resul
     if left is None or feature.kind not in (FeatureKind.EXTERNAL, FeatureKind.INTERNAL):
         return NO_NEW_PART
     if spec.new_mm is None:
-        return NewPart(note=Sentence("no tolerance on the sheet"))
+        return NewPartJudged(note=Sentence("no tolerance on the sheet"))
     low, high = spec.new_mm
     if low < high:
         window = Limit(low, high)
         judgement = judge(left.value_mm, left.u_mm, left.dof, window, record.sheet.school, 0.0, spec.fine, left.half_mm)
         if judgement.verdict is not Verdict.CHANGE:
-            return NewPart(judgement=judgement)
+            return NewPartJudged(judgement=judgement)
         of = window.beside(left.value_mm, fine=True)
         amounts: Amounts = {"size": of.sizes[0], "low": Bare(of.low or length(low)), "high": of.high or length(high)}
         words = "Not the new part: {size} is outside {low} to {high}, beyond doubt."
-        return NewPart(Sentence(words, amounts), judgement)
+        return NewPartJudged(Sentence(words, amounts), judgement)
     return _against_one_size(record, feature, spec, left, low)
 
 
-def _against_one_size(record: JobRecord, feature: Feature, spec: FeatureSpec, left: Result, new: float) -> NewPart:
+def _against_one_size(record: JobRecord, feature: Feature, spec: FeatureSpec, left: Result, new: float) -> NewPartJudged:
     limit = spec.limit
     bound = None if limit is None else (limit.upper_mm if wears_up(feature, limit) else limit.lower_mm)
     if bound is None:
-        return NewPart(note=Sentence("no tolerance on the sheet"))
+        return NewPartJudged(note=Sentence("no tolerance on the sheet"))
     away = abs(left.value_mm - new)
     if away <= record.new_share * abs(bound - new) + 1e-9:
         return NO_NEW_PART
     why = "; ".join(dict.fromkeys(r.reason for r in record.readings.get((feature.key, Phase.LEFT), ()) if r.reason))
     if why:
-        return NewPart(note=Sentence("{away} from its new size, because: {why}", {"away": length(away, fine=True), "why": why}))
+        return NewPartJudged(
+            note=Sentence("{away} from its new size, because: {why}", {"away": length(away, fine=True), "why": why})
+        )
     amounts: Amounts = {
         "away": length(away, fine=True),
         "new": length(new, fine=True),
         "share": Amount(100 * record.new_share, Kind.PERCENT),
     }
-    return NewPart(Sentence("Is it the new part? It is {away} from {new}, more than {share} of its wear allowance.", amounts))
+    return NewPartJudged(Sentence("Is it the new part? It is {away} from {new}, more than {share} of its wear allowance.", amounts))
 
 
 def wears_up(feature: Feature, limit: Limit | None) -> bool:

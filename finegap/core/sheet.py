@@ -33,9 +33,9 @@ from finegap.core.means.base import Means
 from finegap.core.means.registry import read_means
 from finegap.core.means.timing import TimingMeans
 from finegap.core.measuring.verdict import Limit, School
-from finegap.core.quantities import Dimension, Sign, parse
+from finegap.core.quantities import AllowedSign, Dimension, parse
 from finegap.core.wear.lubrication import Plan
-from finegap.core.wear.parts import Catalogue, Kit, Part
+from finegap.core.wear.parts import Catalogue, CataloguePart, Kit
 
 OPEN_LOW, OPEN_HIGH = "any lower", "and up"
 """How an open end of a range is written in the file."""
@@ -129,7 +129,8 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
     except FieldError as error:
         raise error.within("clearance_table") from None
     minus, plus = (
-        length_of(table["tolerance"][side], f"clearance_table.tolerance.{side}", Sign.NOT_NEGATIVE) for side in ("minus", "plus")
+        length_of(table["tolerance"][side], f"clearance_table.tolerance.{side}", AllowedSign.NOT_NEGATIVE)
+        for side in ("minus", "plus")
     )
     if minus + plus == 0:
         raise FieldError("clearance_table.tolerance", "no gap can be exactly that.", "Expected more than 0 below or above it.")
@@ -208,7 +209,7 @@ def _catalogue(family: Family, data: Mapping[str, Any]) -> Catalogue:
     catalogue = Catalogue(
         data["currency"],
         tuple(
-            Part(
+            CataloguePart(
                 one["number"],
                 one["name"],
                 cents(one),
@@ -254,7 +255,7 @@ def _press_sizes(family: Family, building: Building) -> dict[str, FeatureSpec]:
 
 
 def _feature(kind: FeatureKind, spec: Mapping[str, Any], path: str) -> FeatureSpec:
-    sign = Sign.NOT_NEGATIVE if kind is FeatureKind.PAIR or kind.is_gap else Sign.POSITIVE
+    sign = AllowedSign.NOT_NEGATIVE if kind is FeatureKind.PAIR or kind.is_gap else AllowedSign.POSITIVE
     low, high = (length_of(spec["new"][i], f"{path}.new[{i}]", sign) for i in (0, 1))
     if low > high:
         raise FieldError(f"{path}.new", "the range is reversed.", "Expected the smaller size first.")
@@ -296,7 +297,7 @@ def _is_fine(text: str) -> bool:
 
 def _range(pair: list[str], dimension: Dimension, path: str) -> Range:
     least = 0.0 if dimension is Dimension.VISCOSITY else -math.inf
-    sign = Sign.POSITIVE if dimension is Dimension.VISCOSITY else Sign.ANY
+    sign = AllowedSign.POSITIVE if dimension is Dimension.VISCOSITY else AllowedSign.ANY
     low = least if pair[0] == OPEN_LOW else parse(pair[0], dimension, f"{path}[0]", sign=sign).value
     high = math.inf if pair[1] == OPEN_HIGH else parse(pair[1], dimension, f"{path}[1]", sign=sign).value
     if low >= high:

@@ -10,10 +10,12 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from finegap.fleet import changes, queries, responses, services
+from finegap.api.answers import Error, answer, response_serializer
+from finegap.api.permissions import LeadWrites
+from finegap.api.requests import UNIT, Entered, actor_of, entered, request_serializer, units_of
+from finegap.fleet import queries, responses
 from finegap.formats.calendar import as_ics
-from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, request_serializer, response_serializer, units_of
-from finegap.site.security import LeadWrites
+from finegap.pumps import changes, services
 
 AddPump, EditPump, ReadMeter, Strike, Lubricate = (
     request_serializer(one, Entered)
@@ -81,7 +83,7 @@ class Lubrication(APIView):
         return _page(tag, request)
 
 
-class Struck(APIView):
+class LineStruck(APIView):
     """A reading of the meter, or oil or grease, recorded by mistake."""
 
     @extend_schema(request=Strike, parameters=[UNIT], responses={200: PumpPageAnswer, 422: Error})

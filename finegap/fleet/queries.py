@@ -8,15 +8,14 @@ from django.contrib.auth.models import User
 from django.db.models import Prefetch, QuerySet
 from django.utils import timezone
 
+from finegap.api.shown import NamedResponse
 from finegap.bench.models import Job
 from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.families import FAMILIES
 from finegap.core.formatting import Amount, Kind, Shown
-from finegap.core.numerals import Mark
+from finegap.core.numerals import DecimalMark
 from finegap.core.sheet import read_sheet
 from finegap.core.wear.lubrication import Due, Metered, due, hours_a_week, together
-from finegap.fleet import meter
-from finegap.fleet.models import MeterReading, Pump
 from finegap.fleet.responses import (
     DueResponse,
     LubricatedResponse,
@@ -28,7 +27,8 @@ from finegap.fleet.responses import (
     PumpSymptom,
 )
 from finegap.inventory.queries import works_settings
-from finegap.site.responses import NamedResponse
+from finegap.pumps import meter
+from finegap.pumps.models import MeterReading, Pump
 
 
 def _jobs() -> QuerySet[Job]:
@@ -94,7 +94,7 @@ def pump_page(tag: str) -> PumpPage | None:
             LubricatedResponse(one.id, one.name, one.hours, one.at, _name(one.by), one.struck_reason)
             for one in list(reversed(pump.lubricated.all()))[:_LINES]
         ],
-        entered=_entered(pump, Mark(works_settings().decimal_mark)),
+        entered=_entered(pump, DecimalMark(works_settings().decimal_mark)),
         due=[DueResponse(one.plan.name, one.sentence, _date(one), one.late, one.working) for one in found],
         visits=[
             f"{dt.date.fromordinal(group[0].day or 1):%d %b %Y}: {', '.join(one.plan.name.lower() for one in group)}, in one visit"
@@ -140,7 +140,7 @@ def _replaced(row: MeterReading) -> str:
     return f"meter replaced: the old one ended at {row.old_last} h, this one began at {row.new_first} h"
 
 
-def _entered(pump: Pump, mark: Mark) -> PumpEntered:
+def _entered(pump: Pump, mark: DecimalMark) -> PumpEntered:
     def typed(value: float | None, unit: str) -> str:
         return "" if value is None else f"{value:.6g} {unit}".replace(".", mark.sign, 1).strip()
 

@@ -6,9 +6,9 @@ import datetime as dt
 import uuid
 from dataclasses import dataclass
 
+from finegap.api.shown import NamedResponse
 from finegap.core.formatting import Text
 from finegap.core.working import Working
-from finegap.site.responses import NamedResponse
 
 
 @dataclass(frozen=True)

@@ -8,14 +8,15 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from finegap.api.answers import Error, answer, response_serializer
+from finegap.api.permissions import LeadWrites
+from finegap.api.requests import UNIT, Entered, actor_of, entered, request_serializer, units_of
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.formatting import Units
 from finegap.core.result_lines import ResultLine
 from finegap.inventory import changes, queries, responses, services
 from finegap.inventory.models import Gauge, GreaseGun
-from finegap.site.api import UNIT, Entered, Error, actor_of, answer, entered, request_serializer, response_serializer, units_of
-from finegap.site.security import LeadWrites
 
 CountGaskets, KeepGauge, WeighGun, Calculate, KeepSettings = (
     request_serializer(one, Entered)

@@ -6,8 +6,8 @@ import datetime as dt
 from dataclasses import dataclass
 from typing import Literal
 
-from finegap.core.numerals import Mark
-from finegap.site import fields as sent
+from finegap.api import fields as sent
+from finegap.core.numerals import DecimalMark
 
 
 @dataclass(frozen=True)
@@ -24,8 +24,8 @@ class KeepGauge:
     resolution: str = sent.text(40)
     expanded: str = sent.text(40)
     k: str = sent.text(10)
-    calibrated: dt.date = sent.needed()
-    due: dt.date = sent.needed()
+    calibrated: dt.date = sent.required()
+    due: dt.date = sent.required()
     certificate: str = sent.text(60, "")
     repeatability: str = sent.text(40, "")
     leaves: str = sent.text(600, "")
@@ -47,14 +47,14 @@ class CountGaskets:
 
     slug: str = sent.text(80, filled=True)
     thickness: str = sent.text(40, filled=True)
-    count: int = sent.needed()
+    count: int = sent.required()
 
 
 @dataclass(frozen=True)
 class KeepSettings:
     """What the works decides for itself: its decimal mark, and how far a new part may be from its new size, in percent."""
 
-    decimal_mark: Mark = sent.needed()
+    decimal_mark: DecimalMark = sent.required()
     new_share: str = sent.text(20)
 
 
@@ -62,4 +62,4 @@ class KeepSettings:
 class Calculate:
     """What a sum asks for, as typed, by its key."""
 
-    given: dict[str, str] = sent.by_name(400, needed=True)
+    given: dict[str, str] = sent.by_name(400, required=True)

@@ -9,7 +9,7 @@ from django.db import models
 
 from finegap.core.gauges import GaugeKind
 from finegap.core.job_record import NEW_SHARE
-from finegap.core.numerals import Mark
+from finegap.core.numerals import DecimalMark
 from finegap.sheets.models import Sheet
 
 
@@ -36,7 +36,7 @@ class Gauge(models.Model):
 
     tag = models.CharField(max_length=20, unique=True)
     kind = models.CharField(max_length=60, choices=[(k.value, k.value) for k in GaugeKind])
-    mark = models.CharField(max_length=10, blank=True, choices=[(m.value, m.value) for m in Mark])
+    mark = models.CharField(max_length=10, blank=True, choices=[(m.value, m.value) for m in DecimalMark])
     current = models.OneToOneField("Certificate", models.PROTECT, related_name="+", null=True)
 
     class Meta:
@@ -95,7 +95,9 @@ class WorksSettings(models.Model):
     allowance, before it is asked about.
     """
 
-    decimal_mark = models.CharField(max_length=10, choices=[(m.value, m.value) for m in Mark], default=Mark.POINT.value)
+    decimal_mark = models.CharField(
+        max_length=10, choices=[(m.value, m.value) for m in DecimalMark], default=DecimalMark.POINT.value
+    )
     new_share = models.FloatField(default=NEW_SHARE)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+", null=True)
     at = models.DateTimeField(null=True)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Iterable
 
+from finegap.api.shown import NamedResponse
 from finegap.core.calculators import CALCULATORS
 from finegap.core.entry import BARE, SIGNS
 from finegap.core.formatting import Amount, Bare, Kind, Sentence, Units
@@ -21,7 +22,6 @@ from finegap.inventory.responses import (
     StockResponse,
     SumResponse,
 )
-from finegap.site.responses import NamedResponse
 
 
 def works_settings() -> WorksSettings:

@@ -11,9 +11,9 @@ from dataclasses import dataclass
 
 from django.conf import settings
 
+from finegap.api.errors import Refused
 from finegap.core.errors import FieldError
 from finegap.core.quantities import Dimension, parse
-from finegap.site.errors import Refused
 
 _PATIENCE_S = 2.0
 _LONGEST_LINE = 200

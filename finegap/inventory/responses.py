@@ -5,8 +5,8 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 
+from finegap.api.shown import NamedResponse
 from finegap.core.formatting import Text
-from finegap.site.responses import NamedResponse
 
 
 @dataclass(frozen=True)

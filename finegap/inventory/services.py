@@ -8,17 +8,17 @@ from django.contrib.auth.models import User
 from django.db import models, transaction
 from django.utils import timezone
 
+from finegap.api.tags import read_tag
 from finegap.core.assembly.grease import Greased
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.gauges import GaugeKind
 from finegap.core.measuring.feeler import read_leaves
-from finegap.core.numerals import Mark
-from finegap.core.quantities import Dimension, Sign
+from finegap.core.numerals import DecimalMark
+from finegap.core.quantities import AllowedSign, Dimension
 from finegap.inventory.changes import CountGaskets, KeepGauge, KeepSettings, WeighGun
 from finegap.inventory.models import Certificate, GasketStock, Gauge, GreaseGun, WorksSettings
 from finegap.sheets.models import Sheet
-from finegap.site.tags import read_tag
 
 _MOST = 999
 _USUAL = {
@@ -46,8 +46,9 @@ def keep_gauge(actor: User, new: KeepGauge, entry: Entry, replacing: str = "") -
         a range reversed, due before calibrated, a leaf twice.
     """
     tag = replacing or read_tag(new.tag, "tag", "M-03")
-    if new.sends and new.sends not in [m.value for m in Mark]:
-        raise FieldError("decimal mark", f"“{new.sends}” is none.", f"Expected: {', '.join(m.value for m in Mark)}, or nothing.")
+    if new.sends and new.sends not in [m.value for m in DecimalMark]:
+        known = ", ".join(m.value for m in DecimalMark)
+        raise FieldError("decimal mark", f"“{new.sends}” is none.", f"Expected: {known}, or nothing.")
     if new.kind not in [k.value for k in GaugeKind]:
         raise FieldError("kind", f"“{new.kind}” is not a kind known here.", f"Expected: {', '.join(k.value for k in GaugeKind)}.")
     kind = GaugeKind(new.kind)
@@ -91,21 +92,21 @@ def _has_measured(gauge: Gauge) -> bool:
 def _values(new: KeepGauge, kind: GaugeKind, entry: Entry) -> dict[str, float | None]:
     dimension = kind.dimension
 
-    def read(text: str, name: str, sign: Sign) -> float:
+    def read(text: str, name: str, sign: AllowedSign) -> float:
         if dimension is Dimension.TEMPERATURE and name != "range":
             return _kelvins(text, name, entry)
         quantity = entry.quantity(text, dimension, name, sign)
         entry.check_usual(quantity, name, _USUAL.get((dimension, name)))
         return quantity.value
 
-    any_sign = Sign.ANY if dimension is Dimension.TEMPERATURE else Sign.NOT_NEGATIVE
+    any_sign = AllowedSign.ANY if dimension is Dimension.TEMPERATURE else AllowedSign.NOT_NEGATIVE
     return {
         "low": read(new.low, "range", any_sign),
         "high": read(new.high, "range", any_sign),
-        "resolution": read(new.resolution, "resolution", Sign.POSITIVE),
-        "expanded": read(new.expanded, "U of the certificate", Sign.NOT_NEGATIVE),
+        "resolution": read(new.resolution, "resolution", AllowedSign.POSITIVE),
+        "expanded": read(new.expanded, "U of the certificate", AllowedSign.NOT_NEGATIVE),
         "k": _k(new.k, entry),
-        "repeatability": read(new.repeatability, "repeatability", Sign.NOT_NEGATIVE) if new.repeatability.strip() else None,
+        "repeatability": read(new.repeatability, "repeatability", AllowedSign.NOT_NEGATIVE) if new.repeatability.strip() else None,
     }
 
 

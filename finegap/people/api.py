@@ -11,11 +11,13 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from finegap.api import fields as sent
+from finegap.api.answers import Error, answer, response_serializer
+from finegap.api.permissions import LeadWrites
+from finegap.api.requests import actor_of, checked, request_serializer
+from finegap.api.roles import LEAD, ROLES, role_of
 from finegap.people.models import PinEvent
 from finegap.people.pins import clear_pin, set_pin
-from finegap.site import fields as sent
-from finegap.site.api import Error, actor_of, answer, checked, request_serializer, response_serializer
-from finegap.site.security import LEAD, ROLES, LeadWrites, role_of
 
 _ERRORS = {409: Error, 422: Error}
 _MOST_PEOPLE, _MOST_LINES = 200, 40

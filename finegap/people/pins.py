@@ -11,9 +11,9 @@ from django.contrib.auth.models import User
 from django.db import models, transaction
 from django.utils import timezone
 
+from finegap.api.errors import Refused
 from finegap.core.errors import FieldError
 from finegap.people.models import Pin, PinEvent
-from finegap.site.errors import Refused
 
 SHORTEST, LONGEST = 4, 8
 MOST_WRONG = 5

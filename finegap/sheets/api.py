@@ -9,11 +9,12 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from finegap.api.answers import Error, answer, response_serializer
+from finegap.api.permissions import LeadWrites
+from finegap.api.requests import UNIT, actor_of, checked, request_serializer, units_of
 from finegap.formats.sheet_file import write_file
 from finegap.sheets import changes, queries, responses, services
 from finegap.sheets.models import SheetRevision
-from finegap.site.api import UNIT, Error, actor_of, answer, checked, request_serializer, response_serializer, units_of
-from finegap.site.security import LeadWrites
 
 SheetFile, KeepProcedure = (request_serializer(one) for one in (changes.SheetFile, changes.KeepProcedure))
 SheetLineAnswer = response_serializer(responses.SheetLine)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from finegap.site import fields as sent
+from finegap.api import fields as sent
 
 
 @dataclass(frozen=True)
@@ -30,4 +30,4 @@ class KeepProcedure:
     """A shop's version of a procedure, made from ``version``; 0 is the family's own."""
 
     version: int = sent.number(0, 2**31)
-    steps: list[StepLine] = sent.needed()
+    steps: list[StepLine] = sent.required()

@@ -9,14 +9,13 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
+from finegap.api.errors import Conflict
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.procedure import read_steps
 from finegap.formats.sheet_file import parse_file
-from finegap.inventory.models import GasketStock
 from finegap.sheets.changes import KeepProcedure, SheetFile
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
-from finegap.site.errors import Conflict
 
 
 def add_revision(actor: User, new: SheetFile) -> SheetRevision:
@@ -39,8 +38,6 @@ def add_revision(actor: User, new: SheetFile) -> SheetRevision:
         if line.title != sheet.title:
             line.title = sheet.title
             line.save(update_fields=["title"])
-        for thickness in sheet.means.stocked():
-            GasketStock.objects.get_or_create(sheet=line, thickness_um=thickness, defaults={"count": 0})
         return SheetRevision.objects.create(
             sheet=line,
             revision=sheet.revision,

@@ -7,4 +7,4 @@ class Config(AppConfig):
 
     def ready(self) -> None:
         """Make the schema's extension known."""
-        import finegap.site.schema  # noqa: F401
+        import finegap.api.schema  # noqa: F401

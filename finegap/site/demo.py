@@ -6,12 +6,12 @@ from dataclasses import dataclass
 
 
 @dataclass(frozen=True)
-class Known:
+class DemoPerson:
     """What the demo's sign-in page shows of a person."""
 
     password: str
     pin: str
 
 
-PEOPLE = {"ines": Known("bench-and-vice", "2708"), "otto": Known("lock-and-tag", "5163")}
+PEOPLE = {"ines": DemoPerson("bench-and-vice", "2708"), "otto": DemoPerson("lock-and-tag", "5163")}
 """By user name: a technician and a lead."""

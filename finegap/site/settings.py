@@ -3,6 +3,8 @@
 import os
 from pathlib import Path
 
+from csp.constants import NONE, SELF, UNSAFE_INLINE
+
 from finegap.core import VERSION
 
 BASE_DIR = Path(__file__).resolve().parents[2]
@@ -38,19 +40,21 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "django.contrib.messages",
     "django.contrib.staticfiles",
+    "csp",
+    "django_filters",
     "rest_framework",
     "drf_spectacular",
     "finegap.site.apps.Config",
     "finegap.people.apps.Config",
     "finegap.sheets.apps.Config",
-    "finegap.fleet.apps.Config",
+    "finegap.pumps.apps.Config",
     "finegap.inventory.apps.Config",
     "finegap.bench.apps.Config",
 ]
 
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
-    "finegap.site.security.BodyLimit",
+    "finegap.site.middleware.BodyLimit",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
@@ -58,7 +62,7 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
-    "finegap.site.security.ContentSecurityPolicy",
+    *([] if DEBUG else ["csp.middleware.CSPMiddleware"]),
 ]
 
 ROOT_URLCONF = "finegap.site.urls"
@@ -129,14 +133,27 @@ RECEIVER_PORT = int(os.environ.get("FINEGAP_RECEIVER_PORT", "8951"))
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "img-src": [SELF, "data:", "blob:"],
+        "style-src": [SELF, UNSAFE_INLINE],
+        "font-src": [SELF, "data:"],
+        "object-src": [NONE],
+        "base-uri": [NONE],
+        "frame-ancestors": [NONE],
+        "form-action": [SELF],
+    }
+}
+"""The browser asks nothing of any other host."""
 
 REST_FRAMEWORK = {
-    "DEFAULT_AUTHENTICATION_CLASSES": ["finegap.site.security.Session"],
-    "DEFAULT_PERMISSION_CLASSES": ["finegap.site.security.IsTechnician"],
-    "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
+    "DEFAULT_AUTHENTICATION_CLASSES": ["finegap.api.permissions.Session"],
+    "DEFAULT_PERMISSION_CLASSES": ["finegap.api.permissions.IsTechnician"],
+    "DEFAULT_RENDERER_CLASSES": ["finegap.api.renderers.JSON"],
     "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
-    "EXCEPTION_HANDLER": "finegap.site.errors.handle",
+    "EXCEPTION_HANDLER": "finegap.api.handler.handle",
     "UNAUTHENTICATED_USER": None,
 }
 SPECTACULAR_SETTINGS = {

@@ -21,10 +21,10 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from finegap.api.requests import actor_of
+from finegap.api.roles import ROLES, role_of
 from finegap.core import VERSION
-from finegap.site.api import actor_of
 from finegap.site.demo import PEOPLE
-from finegap.site.security import ROLES, role_of
 
 
 @require_safe

@@ -12,6 +12,8 @@ from django.contrib.auth.models import Group, User
 from django.test import TestCase, override_settings
 from pypdf import PdfReader
 
+from finegap.api.plain import plain
+from finegap.api.roles import LEAD, ROLES, TECHNICIAN
 from finegap.bench import changes, queries, services
 from finegap.bench.models import Job
 from finegap.bench.presenters.job import job_response
@@ -29,17 +31,15 @@ from finegap.core.tasks.stack import StackTask
 from finegap.core.tasks.torque import TorqueTask
 from finegap.core.tasks.turning import TurningTask
 from finegap.fleet import queries as fleet
-from finegap.fleet.changes import AddPump
-from finegap.fleet.services import add_pump
 from finegap.formats import report
 from finegap.inventory.changes import CountGaskets
 from finegap.inventory.models import Gauge
 from finegap.inventory.services import count_gaskets
 from finegap.people.models import Pin
+from finegap.pumps.changes import AddPump
+from finegap.pumps.services import add_pump
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.services import add_revision
-from finegap.site.plain import plain
-from finegap.site.security import LEAD, ROLES, TECHNICIAN
 
 SIZES = {
     "end_clearance": {"new": ["0.10 mm", "0.20 mm"]},

@@ -10,6 +10,9 @@ from django.db import connection
 from django.test.utils import CaptureQueriesContext
 from pypdf import PdfReader
 
+from finegap.api.errors import Conflict, ReadOnly, Refused
+from finegap.api.plain import plain
+from finegap.api.retry import digest
 from finegap.bench import changes, queries, services
 from finegap.bench.models import Event, Job, Reading, SignOff, StepMark, Try
 from finegap.bench.queries import job_lines
@@ -23,9 +26,6 @@ from finegap.core.job_record import Decided
 from finegap.formats import report
 from finegap.inventory.models import GasketStock
 from finegap.sheets.changes import SheetFile
-from finegap.site.errors import Conflict, ReadOnly, Refused
-from finegap.site.plain import plain
-from finegap.site.retry import digest
 from tests.apps.base import GOOD, Works, feeler, job_view, pump_lines
 
 
@@ -275,7 +275,7 @@ class Opening(Works):
         self.assertIsNone(services.open_job(self.tom, changes.OpenJob("G-1", "x", " ")).hours_run)
 
     def test_the_sheets_own_play_counts_until_another_is_said(self):
-        from finegap.fleet.models import Pump
+        from finegap.pumps.models import Pump
         from finegap.sheets.services import add_revision
         from tests.apps.base import HOUSING, sheet_data
 

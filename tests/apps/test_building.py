@@ -9,6 +9,8 @@ import jsonschema
 from django.core.management import call_command
 from django.test import Client
 
+from finegap.api.errors import Refused
+from finegap.api.plain import plain
 from finegap.bench import changes, services
 from finegap.bench.models import Event, Job, PartFitted, StepMark, TorqueMark
 from finegap.core.calculators import CALCULATORS
@@ -24,8 +26,6 @@ from finegap.sheets.changes import SheetFile
 from finegap.sheets.models import Sheet
 from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision
-from finegap.site.errors import Refused
-from finegap.site.plain import plain
 from tests.apps.base import Works, job_view, sheet_data, text_of
 from tests.core.test_build_work import PRESS
 from tests.core.test_building import TYPED

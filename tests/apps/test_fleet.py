@@ -10,20 +10,20 @@ import icalendar
 from django.test import Client
 from django.utils import timezone
 
+from finegap.api.errors import Conflict
 from finegap.bench import changes
 from finegap.bench import services as bench
 from finegap.bench.models import Job
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.formatting import Units
-from finegap.core.numerals import Mark
-from finegap.fleet.changes import AddPump, EditPump, Lubricate, ReadMeter, Strike
-from finegap.fleet.models import Lubricated, MeterReading, Pump
-from finegap.fleet.services import add_pump, edit_pump, lubricate, read_meter, strike
+from finegap.core.numerals import DecimalMark
 from finegap.inventory.models import Gauge
+from finegap.pumps.changes import AddPump, EditPump, Lubricate, ReadMeter, Strike
+from finegap.pumps.models import Lubricated, MeterReading, Pump
+from finegap.pumps.services import add_pump, edit_pump, lubricate, read_meter, strike
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.services import add_revision
-from finegap.site.errors import Conflict
 from tests.apps.base import Works, job_view, pump_lines, pump_page, sheet_data
 
 DUE = [
@@ -218,7 +218,7 @@ class Slips(Works):
 
     def test_what_was_typed_with_another_mark_is_not_read_again(self):
         page = pump_page("O-1", Units.MM).entered
-        comma = Entry(mark=Mark.COMMA)
+        comma = Entry(mark=DecimalMark.COMMA)
         points = "60,125 mm2/s at 40 C; 8,125 mm2/s at 100 C"
         new = AddPump("O-1", "s", "l", "1", page.sheet, page.material, page.liquid, points, "40", "5", "300")
         edit_pump(self.lena, "O-1", EditPump(**vars(new), version=page.version), comma)

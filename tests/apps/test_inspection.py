@@ -16,6 +16,8 @@ from django.utils import timezone
 from PIL import Image
 from pypdf import PdfReader
 
+from finegap.api.errors import Conflict, Refused
+from finegap.api.plain import plain
 from finegap.bench import changes, services
 from finegap.bench.models import Event, Job, Photo, Reading, SizeOnRecord
 from finegap.bench.queries import wear_view
@@ -25,16 +27,14 @@ from finegap.core.errors import FieldError, Unlikely
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
 from finegap.core.job_record import Decided
-from finegap.fleet.changes import AddPump
 from finegap.formats import order, report
 from finegap.inventory.changes import KeepGauge
 from finegap.inventory.models import Certificate, Gauge
 from finegap.inventory.services import keep_gauge
+from finegap.pumps.changes import AddPump
 from finegap.sheets.changes import KeepProcedure, SheetFile, StepLine
 from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision, keep_procedure
-from finegap.site.errors import Conflict, Refused
-from finegap.site.plain import plain
 from tests.apps.base import GOOD, SIZES, Works, feeler, job_view, sheet_data, text_of
 
 CATALOGUE = {
@@ -586,7 +586,7 @@ class AnotherFolder(Inspection):
             self.through_the_bench()
 
     def through_the_bench(self):
-        from finegap.fleet.services import add_pump
+        from finegap.pumps.services import add_pump
 
         sizes = {
             "plate": {"new": ["30 mm", "30.02 mm"], "minimum": "29.9 mm"},

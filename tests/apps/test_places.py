@@ -5,19 +5,19 @@ from dataclasses import asdict, replace
 from django.db import IntegrityError, transaction
 from django.utils import timezone
 
+from finegap.api.plain import plain
 from finegap.bench.models import Reading
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
-from finegap.fleet.changes import AddPump
-from finegap.fleet.models import Pump
-from finegap.fleet.services import add_pump
 from finegap.inventory.changes import CountGaskets
 from finegap.inventory.models import Certificate, GasketStock, Gauge
 from finegap.inventory.queries import gauge_responses, stock_responses
 from finegap.inventory.services import count_gaskets
+from finegap.pumps.changes import AddPump
+from finegap.pumps.models import Pump
+from finegap.pumps.services import add_pump
 from finegap.sheets.queries import revision_of, sheet_detail, sheet_lines
-from finegap.site.plain import plain
 from tests.apps.base import Works, job_view, pump_lines, seen
 
 GOOD = AddPump("N-9", "s", "here", "7", "test-pump", "cast iron", "oil", "300 SSU", "140 F", "75 psi", "400")

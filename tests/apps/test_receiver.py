@@ -12,9 +12,9 @@ from unittest import mock
 from django.conf import settings
 from django.test import SimpleTestCase, override_settings
 
+from finegap.api.errors import Refused
 from finegap.inventory import receiver, stand_in
 from finegap.inventory.receiver import Place, pull
-from finegap.site.errors import Refused
 from tests.apps.test_durability import free_port
 
 GAUGE = {"bias": 0.004, "repeatability": 0.002, "resolution": 0.001}

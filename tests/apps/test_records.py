@@ -31,9 +31,9 @@ from pypdf import PdfReader
 
 from finegap.bench import changes, responses, services
 from finegap.bench.models import SignOff
+from finegap.bench.presenters.layout import laid_out
 from finegap.bench.queries import job_lines
 from finegap.bench.record import RECORD_VERSION, complete, document
-from finegap.bench.record.layout import laid_out
 from finegap.bench.record.upgrades import upgraded
 from finegap.core.families import FAMILIES
 from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Units, render
@@ -263,7 +263,7 @@ from finegap.bench.models import Job
 from finegap.bench.queries import job_view
 from finegap.core.measuring.verdict import Verdict, School
 from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Units, render
-from finegap.site.plain import plain
+from finegap.api.plain import plain
 from tests.references.databases.state import state
 print(json.dumps({str(job.number): state(plain(job_view(job.number), Units.MM)) for job in Job.objects.all()}))
 """

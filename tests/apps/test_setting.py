@@ -5,24 +5,24 @@ import uuid
 
 from django.db.models import Sum
 
+from finegap.api.errors import Refused
+from finegap.api.plain import plain
 from finegap.bench import changes, services
 from finegap.bench.models import PartFitted, ProofMark, RunInNote, SignOff, SizeOnRecord, TorqueMark, Try, TryCheck
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
-from finegap.fleet.changes import AddPump
-from finegap.fleet.models import Pump
-from finegap.fleet.services import add_pump
 from finegap.formats import report
 from finegap.inventory.changes import CountGaskets
 from finegap.inventory.models import Certificate, GasketStock
 from finegap.inventory.services import count_gaskets
+from finegap.pumps.changes import AddPump
+from finegap.pumps.models import Pump
+from finegap.pumps.services import add_pump
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.queries import sheet_detail
 from finegap.sheets.services import add_revision
-from finegap.site.errors import Refused
-from finegap.site.plain import plain
 from tests.apps.base import Works, feeler, job_view, sheet_data
 
 ANY = {"material": "stainless 316", "viscosity": ["any lower", "and up"], "setting": "all"}

@@ -7,26 +7,25 @@ import uuid
 from django.test import Client
 from django.utils import timezone
 
+from finegap.api.errors import Conflict, Refused
 from finegap.bench import changes, services
 from finegap.bench.models import Decision, Job, NewPart, PartFitted, Reading, SignOff, ZeroFound
-from finegap.bench.queries import log_lines
 from finegap.bench.services.news import note_verdicts
 from finegap.core.entry import FIELDS, Entry
 from finegap.core.errors import Ambiguous, FieldError, Unlikely
 from finegap.core.formatting import Units
 from finegap.core.job_record import Decided, Phase
-from finegap.core.numerals import Mark
+from finegap.core.numerals import DecimalMark
 from finegap.core.quantities import Dimension, parse
-from finegap.fleet.changes import AddPump, EditPump
-from finegap.fleet.models import Pump
-from finegap.fleet.services import edit_pump
 from finegap.inventory.changes import CountGaskets, KeepGauge, KeepSettings, WeighGun
 from finegap.inventory.models import Certificate, Gauge, WorksSettings
 from finegap.inventory.services import count_gaskets, keep_gauge, keep_settings, weigh_gun
-from finegap.site.errors import Conflict, Refused
+from finegap.pumps.changes import AddPump, EditPump
+from finegap.pumps.models import Pump
+from finegap.pumps.services import edit_pump
 from tests.apps.base import GOOD, Works, job_view, pump_page, shown
 
-COMMA = Entry(mark=Mark.COMMA)
+COMMA = Entry(mark=DecimalMark.COMMA)
 
 
 class Bench(Works):
@@ -73,7 +72,7 @@ class OneMeaning(Bench):
 
     def test_a_change_of_the_works_mark_alters_nothing_typed_before(self):
         before = self.record("30.051").value_mm
-        keep_settings(self.lena, KeepSettings(Mark.COMMA, "10"), Entry())
+        keep_settings(self.lena, KeepSettings(DecimalMark.COMMA, "10"), Entry())
         self.assertEqual(Reading.objects.get().value_mm, before)
         # a page that was loaded before goes on with the mark it was loaded with
         self.assertEqual((self.record("30.052").value_mm, self.record("30.052").understood), (30.052, ""))
@@ -99,7 +98,7 @@ class OneMeaning(Bench):
         self.assertEqual(Job.objects.get(number=self.number).version, 1)
 
     def test_the_viscosity_is_read_again_with_the_mark_and_unit_it_was_typed_with(self):
-        inch = Entry(Units.IN, Mark.COMMA, meant=True)
+        inch = Entry(Units.IN, DecimalMark.COMMA, meant=True)
         services.set_details(self.seen(self.number, entry=inch), changes.SetDetails(viscosity="68,125 at 104 F; 8,625 at 212 F"))
         first = Job.objects.get(number=self.number)
         services.set_details(self.seen(self.number), changes.SetDetails(temperature="100 C"))
@@ -224,12 +223,17 @@ class WithTheKeystroke(Bench):
         for i in range(60):
             services.say_on_hand(self.seen(self.number), changes.SayOnHand(uuid.uuid4(), [f"tool {i}"], here=True))
         self.assertEqual((len(self.view().log), self.view().log_total), (30, 61))
-        lines, before = [], 0
-        while page := log_lines(self.number, before):
+        self.client.force_login(self.tom)
+        at = f"/api/jobs/{self.number}/log"
+        lines, page = [], self.client.get(at).json()
+        while page:
             self.assertLessEqual(len(page), 50)
             lines += page
-            before = page[-1].version
-        self.assertEqual([line.version for line in lines], list(range(61, 0, -1)))
+            page = self.client.get(f"{at}?before={page[-1]['version']}").json()
+        self.assertEqual([line["version"] for line in lines], list(range(61, 0, -1)))
+        for wrong in ("x", "-1", "1e99"):
+            answer = self.client.get(f"{at}?before={wrong}")
+            self.assertEqual((answer.status_code, answer.json().get("field")), (422, "before"), wrong)
 
 
 class OnThePart(Bench):
@@ -423,11 +427,11 @@ class Meanwhile(Bench):
         self.assertEqual(self.view().meanwhile, [])
 
     def test_the_share_of_the_works_is_kept_as_a_share(self):
-        keep_settings(self.lena, KeepSettings(Mark.POINT, "25 %"), Entry())
+        keep_settings(self.lena, KeepSettings(DecimalMark.POINT, "25 %"), Entry())
         self.assertEqual(WorksSettings.objects.get().new_share, 0.25)
         for wrong in ("0", "101", "much"):
             with self.assertRaises(FieldError):
-                keep_settings(self.lena, KeepSettings(Mark.POINT, wrong), Entry())
+                keep_settings(self.lena, KeepSettings(DecimalMark.POINT, wrong), Entry())
 
 
 class Slips(Bench):

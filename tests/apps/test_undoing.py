@@ -10,6 +10,8 @@ from django.core.files.base import ContentFile
 from django.utils import timezone
 from pypdf import PdfReader
 
+from finegap.api.errors import Conflict, ReadOnly, Refused
+from finegap.api.plain import plain
 from finegap.bench import changes, services
 from finegap.bench.models import Decision, Job, PartFitted, ProofMark, Reading, SignOff, StepMark, TorqueMark, Try, ZeroFound
 from finegap.bench.queries import job_lines
@@ -23,8 +25,6 @@ from finegap.formats import report
 from finegap.inventory.models import GasketStock
 from finegap.people.models import Pin, PinEvent
 from finegap.people.pins import MOST_WRONG, check_pin, clear_pin, set_pin
-from finegap.site.errors import Conflict, ReadOnly, Refused
-from finegap.site.plain import plain
 from tests.apps.base import GOOD, PIN, Works, feeler, job_view, pump_page, shown, text_of
 from tests.apps.test_inspection import picture
 

@@ -28,7 +28,7 @@ class Elsewhere(Bench):
         expect(page.locator(".ribbon .present")).to_contain_text("Prepare")
         page.get_by_role("button", name="all that is known").click()
         page.get_by_label("This job").select_option("check")
-        page.locator(".known-form").get_by_role("button", name="Save").click()
+        page.locator(".details-form").get_by_role("button", name="Save").click()
         expect(page.get_by_text("vented to the air", exact=False).first).to_be_visible()
         self.mark_all(2)
         page.get_by_role("link", name="Strip").click()

@@ -136,7 +136,7 @@ class Wear(Bench):
         page.get_by_label("Symptom").select_option(label="Low flow, worst when thin")
         page.get_by_label("Hours run").fill("10 000")
         page.get_by_role("button", name="Open job").click()
-        expect(page.locator(".known")).to_contain_text("Not known yet: hazards of the liquid, site or workshop")
+        expect(page.locator(".job-details")).to_contain_text("Not known yet: hazards of the liquid, site or workshop")
         expect(page.locator(".ready")).to_contain_text("By the forecast have 1 × Kit")
         page.get_by_role("button", name="to look for").click()
         page.get_by_role("button", name="gloves: missing").click()

@@ -35,7 +35,7 @@ class ByKeyboard(Bench):
         page.keyboard.press("Tab")
         page.keyboard.type("14 380")
         page.keyboard.press("Enter")
-        expect(page.locator(".known")).to_contain_text("Not known yet: symptom.")
+        expect(page.locator(".job-details")).to_contain_text("Not known yet: symptom.")
         self.tab_to(page.get_by_role("button", name="all that is known"), "Shift+Tab")
         self.mark_all(8, until=1)
         self.tab_to(page.locator(".ready .fold"), "Shift+Tab")

@@ -5,10 +5,10 @@ from playwright.sync_api import expect
 
 from finegap.bench.services import open_job
 from finegap.core.entry import Entry
-from finegap.fleet.changes import AddPump
-from finegap.fleet.services import add_pump
 from finegap.inventory.changes import CountGaskets
 from finegap.inventory.services import count_gaskets
+from finegap.pumps.changes import AddPump
+from finegap.pumps.services import add_pump
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.services import add_revision
 from tests.apps.test_setting import DUTY, piston

@@ -9,13 +9,13 @@ from finegap.core.assembly.tightening import Tightened
 from finegap.core.assembly.torque import DEFAULT_PASSES
 from finegap.core.families.features import FeatureKind
 from finegap.core.gap.housing import Zero
-from finegap.core.gap.setting import Check, TryMade
-from finegap.core.job_record import Duty, JobRecord, Look, Phase
-from finegap.core.measuring.readings import Gauge, Reading
+from finegap.core.gap.tries import Check, TryMade
+from finegap.core.job_record import Duty, JobRecord, Phase, SeenDamage
+from finegap.core.measuring.readings import CertifiedGauge, StationReading
 from finegap.core.sheet import SpecSheet, read_sheet
 from tests.apps.base import GASKETS, GOOD, sheet_data
 
-GAUGE = Gauge("M", 0.001, 0.002, 2, repeatability_mm=0.001)
+GAUGE = CertifiedGauge("M", 0.001, 0.002, 2, repeatability_mm=0.001)
 
 
 def sheet(**changes: Any) -> SpecSheet:
@@ -31,7 +31,8 @@ def gasket_sheet() -> SpecSheet:
 def readings(sizes: dict[str, float], of: SpecSheet, phase: Phase = Phase.FOUND) -> dict[Any, Any]:
     """Each feature read once at each of its stations."""
     return {
-        (key, phase): tuple(Reading(s.key, s.plane, mm, GAUGE) for s in of.family.by_key[key].stations) for key, mm in sizes.items()
+        (key, phase): tuple(StationReading(s.key, s.plane, mm, GAUGE) for s in of.family.by_key[key].stations)
+        for key, mm in sizes.items()
     }
 
 
@@ -56,6 +57,6 @@ def job_record(**changes: Any) -> JobRecord:
         "box": {},
         "tightened": TORQUES,
         "confirmed_new": frozenset({"lock_washer"}),
-        "looks": {(f.key, Phase.FOUND): Look() for f in of.family_of({}).features if f.kind is FeatureKind.CHECK},
+        "looks": {(f.key, Phase.FOUND): SeenDamage() for f in of.family_of({}).features if f.kind is FeatureKind.CHECK},
     }
     return JobRecord(**(given | changes))

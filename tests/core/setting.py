@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from finegap.core.families.family import DEFAULT_WORDS
-from finegap.core.gap.setting import Setting
-from finegap.core.means.base import SetNow, Size
+from finegap.core.gap.tries import Setting
+from finegap.core.means.base import FittedSize, SetNow
 from finegap.core.means.coupling import CouplingMeans
 from finegap.core.means.fixed import FixedMeans
 from finegap.core.means.gaskets import GasketMeans
@@ -40,7 +40,7 @@ def set_by_gaskets(means, window, tries, school, box, words=DEFAULT_WORDS, known
     sizes = None
     if known is not None:
         means = GasketMeans(means.sold_um, means.start_um, "outer", "inner")
-        sizes = {"outer": Size(known.outer_mm, known.outer), "inner": Size(known.inner_mm, known.inner)}
+        sizes = {"outer": FittedSize(known.outer_mm, known.outer), "inner": FittedSize(known.inner_mm, known.inner)}
     return Told(means.set(SetNow(window, tuple(tries), school, words, box=box, sizes=sizes)))
 
 

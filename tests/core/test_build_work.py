@@ -10,7 +10,6 @@ from hypothesis import strategies as st
 
 from finegap.core.assembly.declared import read_building
 from finegap.core.assembly.press import PressFit
-from finegap.core.assembly.pressing import press_state
 from finegap.core.assembly.stacking import Fitted, Used, stack_state, stacks_of
 from finegap.core.assembly.tightening import Tightened, Tightening, Wrench, wrench_for
 from finegap.core.errors import FieldError
@@ -20,10 +19,11 @@ from finegap.core.families.stack import LinesUp, Points, Ring, Shape, Stack, Sta
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units, render
 from finegap.core.job import assess
-from finegap.core.job_record import Decided, Decision, Phase
-from finegap.core.measuring.readings import Gauge, Reading
+from finegap.core.job_record import Decided, FeatureDecision, Phase
+from finegap.core.measuring.readings import CertifiedGauge, StationReading
 from finegap.core.result_lines import Status
 from finegap.core.tasks.press import PressTask
+from finegap.core.tasks.pressing import press_state
 from tests.core.job_records import job_record, sheet
 
 FAMILY = FAMILIES["internal_gear"]
@@ -45,7 +45,7 @@ def builds():
 
 
 def change(*keys):
-    return {"decisions": {key: Decision(Decided.CHANGE, "") for key in keys}}
+    return {"decisions": {key: FeatureDecision(Decided.CHANGE, "") for key in keys}}
 
 
 class Steps(unittest.TestCase):
@@ -198,14 +198,14 @@ class Stacks(unittest.TestCase):
 
 
 class PressFits(unittest.TestCase):
-    GAUGE = Gauge("M", 0.001, 0.001, 2, repeatability_mm=0.0005)
+    GAUGE = CertifiedGauge("M", 0.001, 0.001, 2, repeatability_mm=0.0005)
     SIZES = {"bushing_outside": 50.042, "bushing_seat": 50.010, "bushing_free": 40.090}
 
     def lines(self, sizes, gauge=GAUGE, press=PRESS, **duty):
         of = sheet(press_fits=press)
         given_ = job_record(sheet=of, **change("bushing_bore"))
         left = {
-            (key, Phase.LEFT): tuple(Reading(s.key, s.plane, mm, gauge) for s in of.family.by_key[key].stations)
+            (key, Phase.LEFT): tuple(StationReading(s.key, s.plane, mm, gauge) for s in of.family.by_key[key].stations)
             for key, mm in sizes.items()
         }
         state = assess(replace(given_, readings=given_.readings | left, duty=replace(given_.duty, **duty)))
@@ -253,7 +253,7 @@ class PressFits(unittest.TestCase):
         self.assertIs(later["Running clearance to expect"].status, Status.ASK)
 
     def test_how_the_interference_stands(self):
-        rough = Gauge("C", 0.01, 0.03, 2, repeatability_mm=0.01)
+        rough = CertifiedGauge("C", 0.01, 0.03, 2, repeatability_mm=0.01)
         for outside, gauge, status, said in (
             (50.042, self.GAUGE, Status.GOOD, "gives"), (50.042, rough, Status.CARE, "too roughly"),
             (50.005, self.GAUGE, Status.STOP, "smaller than its seat"), (50.090, self.GAUGE, Status.STOP, "outside"),
@@ -292,7 +292,7 @@ class PressFits(unittest.TestCase):
         sizes = {"outside": 50.042, "seat": 50.010, "free": 40.090}
         left = {
             (f"{part}_{name}", Phase.LEFT): tuple(
-                Reading(s.key, s.plane, mm, self.GAUGE) for s in of.family.by_key[f"{part}_{name}"].stations
+                StationReading(s.key, s.plane, mm, self.GAUGE) for s in of.family.by_key[f"{part}_{name}"].stations
             )
             for part in ("bushing", "idler")
             for name, mm in sizes.items()

@@ -9,7 +9,7 @@ from finegap.core.families.builds import Option
 from finegap.core.families.check import every_build
 from finegap.core.families.drawing import Drawing, Mark, Picture, Style
 from finegap.core.families.family import Family, Press, ReplacedWith, Symptom
-from finegap.core.families.features import Counted, Damage, Feature, FeatureKind, stations
+from finegap.core.families.features import Damage, Feature, FeatureKind, SheetCount, stations
 from finegap.core.families.stack import Shape, Stack, StackPart
 from finegap.core.families.steps import Stage, Step, Task
 from finegap.core.means.registry import ALL, check_means
@@ -104,7 +104,7 @@ WRONG = (
     ("features[pin].stations", feature(1, stations=()), "it is measured, and has none"),
     ("features[running].bore, shaft", feature(2, bore="hoel"), "no size hoel"),
     ("features[pin].bore, shaft", feature(1, bore="hole"), "only the running clearance"),
-    ("features[pin].counted", feature(1, counted=Counted("vnaes", "vane {n}", 4)), "no detail vnaes"),
+    ("features[pin].counted", feature(1, counted=SheetCount("vnaes", "vane {n}", 4)), "no detail vnaes"),
     ("features[outside].press", feature(4, press="bsuh"), "no press fit bsuh"),
     ("features[slit].set_as", feature(3, set_as="gpa"), "no means of it sets gpa"),
     ("features[pin].anchor", feature(1, anchor=(101, 10)), "outside the drawing"),

@@ -128,7 +128,7 @@ class RangeOfADuty(unittest.TestCase):
                 DutyRange(50, *wrong)
 
 
-BODY = heat.Body(*(heat.Part(mm, Expansion.of(a)) for mm, a in ((212, 11.7), (205, 11.5), (9, 11.7))))
+BODY = heat.Body(*(heat.HeatedPart(mm, Expansion.of(a)) for mm, a in ((212, 11.7), (205, 11.5), (9, 11.7))))
 
 
 class Warm(unittest.TestCase):

@@ -29,24 +29,24 @@ from finegap.core.gap.leaves import go_and_no_go, pair_piles, pair_uncertainty_m
 from finegap.core.gap.move import Window
 from finegap.core.gap.performance import Losses, perform
 from finegap.core.gap.performance import Path as Path_
-from finegap.core.gap.setting import Check, TryMade
 from finegap.core.gap.shims import Faces, Wanted, choose_shims, wanted_of
 from finegap.core.gap.shims import what_to_buy as shims_to_buy
 from finegap.core.gap.slip import Fluid
 from finegap.core.gap.table import Range, Row, choose
 from finegap.core.gap.tape import Tape
+from finegap.core.gap.tries import Check, TryMade
 from finegap.core.gap.viscosity import Liquid
 from finegap.core.inspection import PairOption, inspect, option_words
 from finegap.core.job import assess
-from finegap.core.job_record import Decided, Decision, Duty, Look, Phase
+from finegap.core.job_record import Decided, Duty, FeatureDecision, Phase, SeenDamage
 from finegap.core.materials import MATERIALS
 from finegap.core.measuring.feeler import read_leaves
-from finegap.core.measuring.paste import read_set
 from finegap.core.measuring.plausible import check_plausible, plausible
-from finegap.core.measuring.readings import Gauge, Reading, Statistic, running_clearance, summarize
+from finegap.core.measuring.readings import CertifiedGauge, StationReading, Statistic, running_clearance, summarize
 from finegap.core.measuring.temperature import Warm
 from finegap.core.measuring.uncertainty import from_interval, probability_below
 from finegap.core.measuring.verdict import Limit, School, Verdict, judge
+from finegap.core.paste import read_set
 from finegap.core.proof.first_hour import FirstHourItem, Running, by_bucket, first_hour
 from finegap.core.quantities import Dimension, parse
 from finegap.core.ready import not_ready
@@ -56,7 +56,7 @@ from finegap.core.sequence import GAP_RIGHT, must_be_done, out_of_turn
 from finegap.core.sheet import read_sheet
 from finegap.core.tasks.spring import spring_lines
 from finegap.core.wear.forecast import forecast
-from finegap.core.wear.lives import Life, Point, Size
+from finegap.core.wear.lives import Life, MeasuredSize, Point
 from tests.apps.base import GOOD
 from tests.core.job_records import GAUGE, job_record, readings, sheet
 from tests.core.setting import (
@@ -82,7 +82,7 @@ class Judging(unittest.TestCase):
         near = readings(GOOD | {"bushing_bore": limit.upper_mm - 0.0005}, of)
         found = {s.feature.key: s for s in inspect(job_record(sheet=of, readings=near))}["bushing_bore"].found_judgement
         self.assertIs(found.verdict, Verdict.MEASURE_AGAIN)
-        looks = {**job_record().looks, ("bushing_bore", Phase.FOUND): Look(("grooved",))}
+        looks = {**job_record().looks, ("bushing_bore", Phase.FOUND): SeenDamage(("grooved",))}
         both = {s.feature.key: s for s in inspect(job_record(sheet=of, readings=near, looks=looks))}["bushing_bore"].found_judgement
         self.assertIs(both.verdict, Verdict.MEASURE_AGAIN)
         self.assertEqual(len(both.reasons), len(found.reasons) + 1)
@@ -91,7 +91,10 @@ class Judging(unittest.TestCase):
         """A new bore on a worn pin: the bore is as new, the pair is not right, and only a lead may say go."""
         of = sheet()
         left = readings(GOOD | {"idler_bore": 30.3, "idler_pin": 29.7}, of) | readings({"idler_bore": 30.03}, of, Phase.LEFT)
-        decided = {"idler_bore": Decision(Decided.CHANGE, "worn"), "idler_clearance": Decision(Decided.KEEP, "no other pin")}
+        decided = {
+            "idler_bore": FeatureDecision(Decided.CHANGE, "worn"),
+            "idler_clearance": FeatureDecision(Decided.KEEP, "no other pin"),
+        }
         told = {b.sentence.render(Units.MM): b.lead_may for b in assess(job_record(readings=left, decisions=decided)).blockers}
         found = [lead_may for words, lead_may in told.items() if "outside its limit as left" in words]
         self.assertEqual(found, [True], told)
@@ -110,11 +113,11 @@ class Judging(unittest.TestCase):
 
     def test_a_feeler_pair_is_judged_alike_at_inspect_and_at_set(self):
         """Go and no-go at the ends of a window prove it, at both stages, with the same chance; a pile counts each leaf."""
-        leaves, leaf = (50, 100, 150, 200, 250, 300), Gauge("leaves", 0.01, 0.003, 2.0)
+        leaves, leaf = (50, 100, 150, 200, 250, 300), CertifiedGauge("leaves", 0.01, 0.003, 2.0)
         for goes, stops in ((0.10, 0.15), (0.10, 0.20), (0.35, 0.40), (0.45, 0.50)):
             middle, half = (goes + stops) / 2, (stops - goes) / 2
             pile = pair_piles(goes, stops, leaves)
-            inspected = summarize([Reading("gap", "", middle, leaf, half_mm=half, pile=pile)], Statistic.AS_MEASURED, "gap")
+            inspected = summarize([StationReading("gap", "", middle, leaf, half_mm=half, pile=pile)], Statistic.AS_MEASURED, "gap")
             u = math.hypot(from_interval(goes, stops), pair_uncertainty_mm(goes, stops, leaves, 0.0015))
             self.assertAlmostEqual(inspected.u_mm, u, places=12)
             for limit in (Limit(goes, stops), Limit(None, stops), Limit(goes - 0.003, stops - 0.003)):
@@ -131,7 +134,7 @@ class Judging(unittest.TestCase):
         state = {}
         for half in (0.025, 0.0):
             read = tuple(
-                Reading(s.key, s.plane, 0.175, replace(GAUGE, resolution_mm=0.05 if not half else 0.001), half_mm=half)
+                StationReading(s.key, s.plane, 0.175, replace(GAUGE, resolution_mm=0.05 if not half else 0.001), half_mm=half)
                 for s in of.family.by_key["end_clearance"].stations
             )
             given = job_record(sheet=of, readings=job_record().readings | {("end_clearance", Phase.FOUND): read})
@@ -194,7 +197,7 @@ class Setting(unittest.TestCase):
 
     def test_an_expansion_outside_its_temperatures_asks_a_lead(self):
         steel = MATERIALS["steel"].expansion
-        body = heat.Body(heat.Part(200, steel), heat.Part(200, steel))
+        body = heat.Body(heat.HeatedPart(200, steel), heat.HeatedPart(200, steel))
         hot = Duty("cast iron", 50, 60, 60, hot_c=310.0)
         for duty, asked in ((Duty("cast iron", 50, 60, 60), False), (hot, True), (replace(hot, hot_c=60.0, start_c=-25.0), True)):
             told = assess(job_record(sheet=replace(sheet(), heat=body), duty=duty, tries=job_record().tries)).blockers
@@ -469,8 +472,8 @@ class SmallSums(unittest.TestCase):
         self.assertEqual(Liquid(2e7, 40, 6.8, 100).first_mm2_s, 2e7)
         self.assertLess(Liquid(46, 40, 45.99, 41).at(60), 46)
         self.assertTrue(all(type(n) is int for n in criss_cross(7)))
-        leaf = summarize([Reading("s", "", 0.2, GAUGE, half_mm=0.025)], Statistic.LARGEST, "bore")
-        plain = summarize([Reading("s", "", 0.1, GAUGE)], Statistic.SMALLEST, "pin")
+        leaf = summarize([StationReading("s", "", 0.2, GAUGE, half_mm=0.025)], Statistic.LARGEST, "bore")
+        plain = summarize([StationReading("s", "", 0.1, GAUGE)], Statistic.SMALLEST, "pin")
         self.assertEqual([running_clearance(*pair, "c").half_mm for pair in ((leaf, plain), (plain, leaf))], [0.025, 0.025])
 
     def test_a_slip_of_unit_is_offered_in_every_unit_it_may_be(self):
@@ -525,10 +528,10 @@ class SmallSums(unittest.TestCase):
         barely = ORing(49.8, 3.53, 50, 2.8, 4.8, encapsulated=True).lines()[0]
         self.assertIs(barely.status, Status.STOP)
         self.assertIn("jacket cracks", barely.text.render(Units.MM))
-        one, two = (summarize([Reading("s", "", 30.0, GAUGE)] * n, Statistic.LARGEST, "bore") for n in (2, 3))
+        one, two = (summarize([StationReading("s", "", 30.0, GAUGE)] * n, Statistic.LARGEST, "bore") for n in (2, 3))
         self.assertEqual(running_clearance(two, one, "c").count, 5)
         self.assertIn("k", [g.symbol for g in one.working.given])
-        leaf = summarize([Reading("s", "", 0.2, GAUGE, half_mm=0.025)], Statistic.LARGEST, "gap")
+        leaf = summarize([StationReading("s", "", 0.2, GAUGE, half_mm=0.025)], Statistic.LARGEST, "gap")
         self.assertNotIn("k", [g.symbol for g in leaf.working.given])
         spots = stations(tuple(f"p{i}" for i in range(200)), ("a", "b"))
         self.assertEqual(len(read_set("\n".join(["30.1"] * 400), spots, "mm", "Bore")), 400)
@@ -536,7 +539,9 @@ class SmallSums(unittest.TestCase):
 
 class Wearing(unittest.TestCase):
     def line(self, *points):
-        return forecast(Life(tuple(Point(h, Size(mm, 0.002)) for h, mm in points), points[-1][0]), Limit(None, 30.11), True, 4000)
+        return forecast(
+            Life(tuple(Point(h, MeasuredSize(mm, 0.002)) for h, mm in points), points[-1][0]), Limit(None, 30.11), True, 4000
+        )
 
     def test_what_is_told_is_what_is_reckoned(self):
         coming = self.line((0.0, 30.0), (5000.0, 30.05))

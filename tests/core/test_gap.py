@@ -18,8 +18,8 @@ from finegap.core.gap import gaskets, heat, housing, ring, table
 from finegap.core.gap.housing import Housing, ThreadHand, Zero
 from finegap.core.gap.map import map_of
 from finegap.core.gap.move import Way, Window, way_of
-from finegap.core.gap.setting import Check, TryMade, feeler_check
 from finegap.core.gap.table import Range, Row
+from finegap.core.gap.tries import Check, TryMade, feeler_check
 from finegap.core.materials import MATERIALS, Expansion
 from finegap.core.measuring.verdict import School, Verdict
 from tests.core.setting import GasketMeans, HousingMeans, RingMeans, set_by_gaskets, set_by_housing, set_by_ring
@@ -104,7 +104,7 @@ class Table(unittest.TestCase):
 
 
 def body(span_mm: float, casing: float, rotor: float) -> heat.Body:
-    return heat.Body(heat.Part(span_mm, Expansion.of(casing)), heat.Part(span_mm, Expansion.of(rotor)))
+    return heat.Body(heat.HeatedPart(span_mm, Expansion.of(casing)), heat.HeatedPart(span_mm, Expansion.of(rotor)))
 
 
 class Heat(unittest.TestCase):
@@ -148,7 +148,9 @@ class Heat(unittest.TestCase):
     def test_the_side_that_leaves_less_is_taken(self, cold, casing_c, rotor_c, casing, rotor, head):
         """Of all combinations of both ends of each expansion the smallest gap; outside what is known it asks."""
         casing, rotor, head = (MATERIALS[name].expansion for name in (casing, rotor, head))
-        hot = heat.hot_gap(cold, heat.Body(heat.Part(212, casing), heat.Part(205, rotor), heat.Part(9, head)), casing_c, rotor_c)
+        hot = heat.hot_gap(
+            cold, heat.Body(heat.HeatedPart(212, casing), heat.HeatedPart(205, rotor), heat.HeatedPart(9, head)), casing_c, rotor_c
+        )
         gaps = [
             cold + (212 * a * (casing_c - 20) - 205 * b * (rotor_c - 20) - 9 * c * (rotor_c - 20)) * 1e-6
             for a, b, c in itertools.product(casing.bounds(casing_c), rotor.bounds(rotor_c), head.bounds(rotor_c))
@@ -449,7 +451,7 @@ class Gaskets(unittest.TestCase):
         self.assertEqual(choice.stack is not None, bool(fits))
         if change is not None:
             self.assertIn(sum(change.next), fits)
-        known = gaskets.Known(measured - sum(now) / 1000, 0.0, "outer", "inner")
+        known = gaskets.MetalGap(measured - sum(now) / 1000, 0.0, "outer", "inner")
         _, first = gaskets.first_move(available, 0, window, DEFAULT_WORDS, known)
         if first.stack is not None:
             self.assertIn(sum(first.stack), fits)

@@ -12,27 +12,27 @@ from finegap.core.families import FAMILIES
 from finegap.core.families.features import Feature, FeatureKind, stations
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units, render
-from finegap.core.gap.setting import Check, TryMade
-from finegap.core.gauges import Cabinet, Choice, GaugeKind
+from finegap.core.gap.tries import Check, TryMade
+from finegap.core.gauges import Cabinet, CabinetGauge, GaugeKind
 from finegap.core.job import assess
-from finegap.core.job_record import Decided, Decision, Look, Past, Phase
+from finegap.core.job_record import Decided, FeatureDecision, Past, Phase, SeenDamage
 from finegap.core.measuring.feeler import check_leaves, check_pile, interval
-from finegap.core.measuring.paste import read_set
-from finegap.core.measuring.readings import Gauge, Reading, Statistic, summarize
-from finegap.core.measuring.settle import MOST_REPEATS, guard_after, repeats_needed, settle
+from finegap.core.measuring.readings import CertifiedGauge, StationReading, Statistic, summarize
 from finegap.core.measuring.temperature import Warm
 from finegap.core.measuring.verdict import Limit, School, Verdict, judge
 from finegap.core.ordering import to_order
+from finegap.core.paste import read_set
 from finegap.core.procedure import ShopStep, in_force, read_steps, told
 from finegap.core.quantities import Dimension, parse
-from finegap.core.wear.hours import MeterReading
-from finegap.core.wear.lives import Size, Visit
-from finegap.core.wear.parts import Catalogue, Kit, Part
+from finegap.core.settle import MOST_REPEATS, guard_after, repeats_needed, settle
+from finegap.core.wear.hours import HoursRead
+from finegap.core.wear.lives import MeasuredSize, Visit
+from finegap.core.wear.parts import Catalogue, CataloguePart, Kit
 from tests.apps.base import GOOD
 from tests.core.job_records import job_record, readings, sheet
 from tests.references import VALUES
 
-MICROMETER = Gauge("M", 0.001, 0.002, 2, 0.001)
+MICROMETER = CertifiedGauge("M", 0.001, 0.002, 2, 0.001)
 
 
 class Warmth(unittest.TestCase):
@@ -40,14 +40,14 @@ class Warmth(unittest.TestCase):
         """GTC 1.5.1 (check-values gum-09, -10, -12): value, u, degrees of freedom, U."""
         for name in ("gum-09", "gum-10", "gum-12"):
             given_, expected = VALUES[name]["inputs"], VALUES[name]["expected"]
-            gauge = Gauge("M", given_["resolution_mm"], given_["U_cal_mm"], given_["k_cal"])
+            gauge = CertifiedGauge("M", given_["resolution_mm"], given_["U_cal_mm"], given_["k_cal"])
             warm = Warm(
                 20 + given_["dT_from_20_K"],
                 given_["alpha_per_K"] * 1e6,
                 given_["dT_half_width_K"],
                 given_["alpha_half_width"] * 1e6,
             )
-            taken = [Reading("one", "", mm, gauge, warm=warm) for mm in given_["readings_mm"]]
+            taken = [StationReading("one", "", mm, gauge, warm=warm) for mm in given_["readings_mm"]]
             result = summarize(taken, Statistic.AS_MEASURED, "part")
             with self.subTest(name=name):
                 self.assertAlmostEqual(result.value_mm, expected["value_mm"], places=8)
@@ -64,7 +64,9 @@ class Feelers(unittest.TestCase):
     def test_goes_and_stops_is_a_rectangle_between(self):
         value, half = interval(0.10, 0.12, "gap")
         self.assertAlmostEqual(value, 0.11)
-        result = summarize([Reading("gap", "", value, Gauge("F", 0.01, 0.004, 2), half_mm=half)], Statistic.AS_MEASURED, "gap")
+        result = summarize(
+            [StationReading("gap", "", value, CertifiedGauge("F", 0.01, 0.004, 2), half_mm=half)], Statistic.AS_MEASURED, "gap"
+        )
         # 0.02/√12 between the leaves, 0.004/2 of the set; never the step of a scale it does not have
         self.assertAlmostEqual(result.u_mm, math.hypot(0.02 / math.sqrt(12), 0.002))
         with self.assertRaisesRegex(FieldError, "not thinner"):
@@ -134,7 +136,7 @@ class Pasting(unittest.TestCase):
 
 
 def choice(tag="G", kind=GaugeKind.OUTSIDE, low=0.0, high=50.0, expanded=0.003, step=0.001, overdue=False, repeat=0.001):
-    return Choice(Gauge(tag, step, expanded, 2, repeat), kind, low, high, overdue)
+    return CabinetGauge(CertifiedGauge(tag, step, expanded, 2, repeat), kind, low, high, overdue)
 
 
 CHOICES = st.lists(
@@ -180,7 +182,7 @@ class Choosing(unittest.TestCase):
         limit = Limit(30 - allowance, None, (30.0, 30.0))
         gauge = choice(expanded=expanded, step=step)
         cabinet = Cabinet.of([gauge], FeatureKind.EXTERNAL, (30.0, 30.0), limit)
-        result = summarize([Reading("x", "", 30.0, gauge.gauge)], Statistic.SMALLEST, "part")
+        result = summarize([StationReading("x", "", 30.0, gauge.gauge)], Statistic.SMALLEST, "part")
         judgement = judge(result.value_mm, result.u_mm, result.dof, limit)
         fit = cabinet.fit(gauge)
         if abs(fit.ratio - 1) > 1e-6:
@@ -190,7 +192,7 @@ class Choosing(unittest.TestCase):
     def test_so_near_the_limit_as_it_was_found_it_decides_just_where_the_verdict_does(self, margin, expanded):
         limit = Limit(30.0, None, (30.2, 30.2))
         gauge = choice(expanded=expanded)
-        result = summarize([Reading("x", "", 30.0 + margin, gauge.gauge)], Statistic.SMALLEST, "part")
+        result = summarize([StationReading("x", "", 30.0 + margin, gauge.gauge)], Statistic.SMALLEST, "part")
         called = judge(result.value_mm, result.u_mm, result.dof, limit).verdict
         words = Cabinet.of([gauge], FeatureKind.EXTERNAL, (30.2, 30.2), limit).fit(gauge, margin).sentence.render(Units.MM)
         if abs(abs(margin) - gauge.guard_mm) > 1e-9:
@@ -210,7 +212,7 @@ class Choosing(unittest.TestCase):
 class Settling(unittest.TestCase):
     @given(st.floats(0.0005, 0.006), st.integers(2, 6), st.floats(0.0005, 0.006), st.floats(0.0001, 0.02))
     def test_the_repeats_named_would_settle_it_and_one_fewer_would_not(self, s, n, expanded, margin):
-        taken = [Reading("x", "", 30 + s * (1 if i % 2 else -1), Gauge("M", 0.0001, expanded, 2)) for i in range(n)]
+        taken = [StationReading("x", "", 30 + s * (1 if i % 2 else -1), CertifiedGauge("M", 0.0001, expanded, 2)) for i in range(n)]
         result = summarize(taken, Statistic.AS_MEASURED, "part")
         more = repeats_needed(result, margin)
         if more is None:
@@ -225,12 +227,14 @@ class Settling(unittest.TestCase):
             [choice("M-9", expanded=0.0005, step=0.0001, repeat=0)], FeatureKind.EXTERNAL, (30.0, 30.0), Limit(29.9, None, (30, 30))
         )
         rough = summarize(
-            [Reading("x", "", mm, Gauge("M", 0.001, 0.0005, 2)) for mm in (29.998, 30.002, 30.0)], Statistic.SMALLEST, "p"
+            [StationReading("x", "", mm, CertifiedGauge("M", 0.001, 0.0005, 2)) for mm in (29.998, 30.002, 30.0)],
+            Statistic.SMALLEST,
+            "p",
         )
         self.assertRegex(
             settle(rough, 0.002, cabinet).render(Units.MM), r"Repeat the deciding station \d+ times more, or take M-9\."
         )
-        worn_out = summarize([Reading("x", "", 30.0, Gauge("M", 0.001, 0.05, 2))], Statistic.SMALLEST, "p")
+        worn_out = summarize([StationReading("x", "", 30.0, CertifiedGauge("M", 0.001, 0.05, 2))], Statistic.SMALLEST, "p")
         self.assertIn("M-9 would", settle(worn_out, 0.002, cabinet).render(Units.MM))
         self.assertIn("decide with a reason", settle(worn_out, 0.000001, cabinet).render(Units.MM))
         self.assertIn("measure its parts", settle(worn_out, 0.000001, None).render(Units.MM))
@@ -245,26 +249,26 @@ class Damage(unittest.TestCase):
 
     def test_damage_the_rules_reject_is_change_whatever_the_size(self):
         of = sheet()
-        look = {("shaft_at_bushing", Phase.FOUND): Look(("scored",))}
+        look = {("shaft_at_bushing", Phase.FOUND): SeenDamage(("scored",))}
         state = states(looks=look)["shaft_at_bushing"]
         self.assertIs(state.found_judgement.verdict, Verdict.CHANGE)
         self.assertIn("Scored", state.found_judgement.sentence.render(Units.MM))
         self.assertIn("Inside by", state.found_judgement.reasons[0].render(Units.MM))
         self.assertGreater(state.found_judgement.probability, 0.99)
         worn = readings(GOOD | {"shaft_at_bushing": 39.89}, of)
-        both = states(readings=worn, looks={("shaft_at_bushing", Phase.FOUND): Look(("burr",))})["shaft_at_bushing"]
+        both = states(readings=worn, looks={("shaft_at_bushing", Phase.FOUND): SeenDamage(("burr",))})["shaft_at_bushing"]
         self.assertIs(both.found_judgement.verdict, Verdict.CHANGE)
         self.assertEqual(len(both.found_judgement.reasons), 1)
 
     def test_a_burr_is_watched_and_a_sound_part_says_so(self):
-        burr = states(looks={("shaft_at_bushing", Phase.FOUND): Look(("burr",))})["shaft_at_bushing"]
+        burr = states(looks={("shaft_at_bushing", Phase.FOUND): SeenDamage(("burr",))})["shaft_at_bushing"]
         self.assertIs(burr.found_judgement.verdict, Verdict.WATCH)
-        sound = states(looks={("bearings", Phase.FOUND): Look(())})["bearings"]
+        sound = states(looks={("bearings", Phase.FOUND): SeenDamage(())})["bearings"]
         self.assertEqual((sound.found_judgement.verdict, sound.done), (Verdict.KEEP, True))
         self.assertFalse(states(looks={})["bearings"].done)
 
     def test_a_new_lip_seal_will_not_seal_on_a_pitted_shaft(self):
-        pitted = states(looks={("shaft_at_seal", Phase.FOUND): Look(("pitted",))})["shaft_at_seal"]
+        pitted = states(looks={("shaft_at_seal", Phase.FOUND): SeenDamage(("pitted",))})["shaft_at_seal"]
         self.assertIs(pitted.found_judgement.verdict, Verdict.CHANGE)
 
     def test_every_damage_of_every_family_has_a_call_and_a_meaning(self):
@@ -287,7 +291,7 @@ class Pairs(unittest.TestCase):
 
     def test_a_new_pin_decides_the_pair_where_that_is_enough(self):
         worn = readings(GOOD | {"idler_bore": 30.14, "idler_pin": 29.91}, sheet())
-        change = {"idler_pin": Decision(Decided.CHANGE, "worn")}
+        change = {"idler_pin": FeatureDecision(Decided.CHANGE, "worn")}
         self.assertTrue(states(readings=worn)["idler_clearance"].open_decision)
         self.assertFalse(states(readings=worn, decisions=change)["idler_clearance"].open_decision)
         worse = readings(GOOD | {"idler_bore": 30.25, "idler_pin": 29.91}, sheet())
@@ -296,8 +300,8 @@ class Pairs(unittest.TestCase):
 
 class Coming(unittest.TestCase):
     def past(self, found, hours=5000.0, planned=4000.0):
-        before = Visit(1, 1, MeterReading(hours), 0.0, Size(found, 0.001))
-        return Past({"idler_bore": (before,)}, 2, 400, MeterReading(2 * hours), planned)
+        before = Visit(1, 1, HoursRead(hours), 0.0, MeasuredSize(found, 0.001))
+        return Past({"idler_bore": (before,)}, 2, 400, HoursRead(2 * hours), planned)
 
     def test_inside_now_but_predicted_past_the_limit_is_watched(self):
         of = sheet()
@@ -317,9 +321,9 @@ class Coming(unittest.TestCase):
         """Inside by its own reading, but one further size of this life may lie past the limit: with no overhaul planned, too."""
         of, duty = sheet(), replace(job_record().duty, pressure_bar=1, speed_r_min=1)
         sizes = (30.02, 30.13, 30.04, 30.14)
-        visits = tuple(Visit(i, i, MeterReading(1000.0 * i), 1.0, Size(mm, 0.001)) for i, mm in enumerate(sizes, 1))
+        visits = tuple(Visit(i, i, HoursRead(1000.0 * i), 1.0, MeasuredSize(mm, 0.001)) for i, mm in enumerate(sizes, 1))
         for planned in (None, 100.0):
-            past = Past({"idler_bore": visits}, 5, 400, MeterReading(5000.0), planned)
+            past = Past({"idler_bore": visits}, 5, 400, HoursRead(5000.0), planned)
             read = readings(GOOD | {"idler_bore": 30.11}, of)
             state = states(readings=read, past=past, duty=duty)["idler_bore"]
             self.assertEqual(state.forecast.early, 0)
@@ -345,9 +349,9 @@ class Ordering(unittest.TestCase):
     OF = Catalogue(
         "EUR",
         (
-            Part("1", "Idler", 400, 28, renews=("idler_bore",)),
-            Part("2", "Pin", 100, 14, renews=("idler_pin",)),
-            Part("3", "Gasket", 5, 0, always=True),
+            CataloguePart("1", "Idler", 400, 28, renews=("idler_bore",)),
+            CataloguePart("2", "Pin", 100, 14, renews=("idler_pin",)),
+            CataloguePart("3", "Gasket", 5, 0, always=True),
         ),
         (Kit("K", "Kit", 450, 21, {"1": 1, "2": 1, "3": 1}),),
     )
@@ -361,17 +365,17 @@ class Ordering(unittest.TestCase):
         self.assertEqual(self.order().needs, {"3": 1})
 
     def test_an_idler_brings_its_pin_and_the_kit_is_cheaper(self):
-        order = self.order(decisions={"idler_bore": Decision(Decided.CHANGE, "x")})
+        order = self.order(decisions={"idler_bore": FeatureDecision(Decided.CHANGE, "x")})
         self.assertEqual(order.needs, {"1": 1, "2": 1, "3": 1})
         self.assertEqual([(line.number, line.is_kit) for line in order.cover.lines], [("K", True)])
         self.assertIn("goes with idler", " ".join(order.cover.lines[0].reasons))
 
     def test_a_pin_alone_is_bought_alone(self):
-        order = self.order(decisions={"idler_pin": Decision(Decided.CHANGE, "x")})
+        order = self.order(decisions={"idler_pin": FeatureDecision(Decided.CHANGE, "x")})
         self.assertEqual(sorted(line.number for line in order.cover.lines), ["2", "3"])
 
     def test_a_part_the_catalogue_does_not_name_is_said(self):
-        order = self.order(decisions={"shaft_at_bushing": Decision(Decided.CHANGE, "x")})
+        order = self.order(decisions={"shaft_at_bushing": FeatureDecision(Decided.CHANGE, "x")})
         self.assertEqual(order.unlisted, ("Shaft at the bushing",))
 
 
@@ -488,7 +492,8 @@ class WhatIsSet(unittest.TestCase):
         feature = Feature("x", 1, "Extra", "Part", FeatureKind.RUNOUT, (0, 0), (0, 0), stations(("",), ("a", "b")))
         self.assertTrue(feature.kind.is_gap and feature.kind.taken)
         bare = states(
-            readings=readings(GOOD, sheet()) | {("shaft_runout", Phase.FOUND): (Reading("at the seal", "", 0.03, MICROMETER),)}
+            readings=readings(GOOD, sheet())
+            | {("shaft_runout", Phase.FOUND): (StationReading("at the seal", "", 0.03, MICROMETER),)}
         )
         self.assertEqual(bare["shaft_runout"].found.value_mm, 0.03)
         self.assertIsNone(bare["shaft_runout"].found_judgement)

@@ -12,11 +12,11 @@ from finegap.core.families.features import Feature, FeatureKind, stations
 from finegap.core.families.steps import Stage, Step
 from finegap.core.formatting import Sentence, Units, render
 from finegap.core.gap.housing import Zero
-from finegap.core.gap.setting import Check, TryMade
+from finegap.core.gap.tries import Check, TryMade
 from finegap.core.inspection import reason_needed
 from finegap.core.job import assess
-from finegap.core.job_record import Decided, Decision, Duty, Phase
-from finegap.core.measuring.readings import Gauge
+from finegap.core.job_record import Decided, Duty, FeatureDecision, Phase
+from finegap.core.measuring.readings import CertifiedGauge
 from finegap.core.measuring.verdict import Limit, School, Verdict, judge
 from finegap.core.sheet import FeatureSpec
 from finegap.core.working import Working
@@ -81,8 +81,8 @@ class Blocking(unittest.TestCase):
         worn = readings(GOOD | {"idler_bore": 30.19}, of)
         self.assertIn("Idler, bore: not decided.", [text for _, text, _ in blockers(readings=worn)])
         change = {
-            "idler_bore": Decision(Decided.CHANGE),
-            "idler_clearance": Decision(Decided.CHANGE, parts=("idler_bore",)),
+            "idler_bore": FeatureDecision(Decided.CHANGE),
+            "idler_clearance": FeatureDecision(Decided.CHANGE, parts=("idler_bore",)),
         }
         after = blockers(readings=worn, decisions=change)
         self.assertTrue(all(lead and "not measured after" in text for _, text, lead in after))
@@ -128,8 +128,8 @@ class Deciding(unittest.TestCase):
     def test_a_verdict_that_turns_against_a_decision_opens_it_again(self):
         of = sheet()
         worn = readings(GOOD | {"shaft_at_bushing": 39.89}, of)
-        kept = {"shaft_at_bushing": Decision(Decided.KEEP)}
-        with_reason = {"shaft_at_bushing": Decision(Decided.KEEP, "no spare before May")}
+        kept = {"shaft_at_bushing": FeatureDecision(Decided.KEEP)}
+        with_reason = {"shaft_at_bushing": FeatureDecision(Decided.KEEP, "no spare before May")}
         self.assertEqual(blockers(decisions=kept), [])
         self.assertEqual([b[1] for b in blockers(readings=worn, decisions=kept)], ["Shaft at the bushing: not decided."])
         self.assertEqual(blockers(readings=worn, decisions=with_reason), [])
@@ -149,7 +149,7 @@ class Progress(unittest.TestCase):
     def test_a_running_clearance_as_left_takes_new_parts_with_kept_ones(self):
         of = sheet()
         both = readings(GOOD, of) | readings({"idler_bore": 30.03}, of, Phase.LEFT)
-        change = {"idler_bore": Decision(Decided.CHANGE)}
+        change = {"idler_bore": FeatureDecision(Decided.CHANGE)}
         states = {s.feature.key: s for s in assess(job_record(readings=both, decisions=change)).features}
         self.assertAlmostEqual(states["idler_clearance"].found.value_mm, 30.06 - 29.97)
         self.assertAlmostEqual(states["idler_clearance"].left.value_mm, 30.03 - 29.97)
@@ -249,7 +249,7 @@ class AnotherFamily(unittest.TestCase):
 
     def test_a_coarse_gauge_shows_fewer_decimals_than_a_fine_one(self):
         of = sheet()
-        coarse = Gauge("C", 0.01, 0.03, 2)
+        coarse = CertifiedGauge("C", 0.01, 0.03, 2)
         taken = {key: tuple(replace(r, gauge=coarse) for r in group) for key, group in readings(GOOD, of).items()}
         states = assess(job_record(readings=taken)).features
         self.assertFalse(states[1].fine)

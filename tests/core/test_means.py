@@ -15,10 +15,10 @@ from finegap.core.families.family import GapWords
 from finegap.core.formatting import Units, render
 from finegap.core.gap import gaskets
 from finegap.core.gap.move import Window
-from finegap.core.gap.setting import Check, TryMade, feeler_check
 from finegap.core.gap.shims import Faces, Wanted, choose_shims, wanted_of, what_to_buy
 from finegap.core.gap.timing import Timing
 from finegap.core.gap.timing import move_for as turn
+from finegap.core.gap.tries import Check, TryMade, feeler_check
 from finegap.core.measuring.verdict import School, Verdict
 from finegap.core.result_lines import Status
 from tests.core.setting import (
@@ -244,7 +244,7 @@ class Covers(unittest.TestCase):
     @given(st.integers(-20, 150))
     def test_cylinder_and_gaskets_less_rotor(self, offset_um):
         """Trade: total side gap = cylinder length + compressed gaskets - rotor length."""
-        known = gaskets.Known(180 + offset_um / 1000, 180, "cylinder", "rotor")
+        known = gaskets.MetalGap(180 + offset_um / 1000, 180, "cylinder", "rotor")
         box = {50: 6, 100: 4, 150: 2}
         setting = set_by_gaskets(self.MEANS, self.WINDOW, [], School.PLAIN, box, WORDS, known)
         gap = offset_um / 1000 + sum(setting.change.next) / 1000

@@ -14,17 +14,17 @@ from scipy import integrate, stats
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
 from finegap.core.measuring.plausible import check_plausible
-from finegap.core.measuring.readings import Gauge, Reading, Statistic, running_clearance, summarize
+from finegap.core.measuring.readings import CertifiedGauge, StationReading, Statistic, running_clearance, summarize
 from finegap.core.measuring.uncertainty import Component, combine, coverage_factor, from_interval, pooled_repeatability
 from finegap.core.measuring.verdict import Limit, School, Verdict, conformance_probability, guard_of, judge
 from finegap.core.quantities import Dimension, parse
 from tests.references import VALUES
 
-MICROMETER = Gauge("M", 0.001, 0.0012, 2)
+MICROMETER = CertifiedGauge("M", 0.001, 0.0012, 2)
 
 
-def at(station: str, *values: float, gauge: Gauge = MICROMETER, plane: str = "front") -> list[Reading]:
-    return [Reading(station, plane, value, gauge) for value in values]
+def at(station: str, *values: float, gauge: CertifiedGauge = MICROMETER, plane: str = "front") -> list[StationReading]:
+    return [StationReading(station, plane, value, gauge) for value in values]
 
 
 class Gum(unittest.TestCase):
@@ -108,7 +108,7 @@ class Results(unittest.TestCase):
     def test_without_repeats_it_says_what_is_missing(self):
         bare = summarize(at("12", 42.1) + at("3", 42.2), Statistic.LARGEST, "bore")
         self.assertIn("twice more", bare.notes[0].render(Units.MM))
-        known = Gauge("B-1", 0.001, 0.0012, 2, repeatability_mm=0.01)
+        known = CertifiedGauge("B-1", 0.001, 0.0012, 2, repeatability_mm=0.01)
         kept = summarize(at("12", 42.1, gauge=known), Statistic.LARGEST, "bore")
         self.assertGreater(kept.u_mm, 0.01)
         with self.assertRaises(FieldError):
@@ -129,7 +129,11 @@ class Results(unittest.TestCase):
         self.assertEqual(shown["ν"], "infinite")
 
     def test_a_certificate_that_cannot_be(self):
-        for bad in (lambda: Gauge("x", 0, 0.1, 2), lambda: Gauge("x", 0.01, -1, 2), lambda: Gauge("x", 0.01, 0.1, 0)):
+        for bad in (
+            lambda: CertifiedGauge("x", 0, 0.1, 2),
+            lambda: CertifiedGauge("x", 0.01, -1, 2),
+            lambda: CertifiedGauge("x", 0.01, 0.1, 0),
+        ):
             with self.assertRaises(FieldError):
                 bad()
 

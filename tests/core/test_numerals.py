@@ -14,13 +14,13 @@ from finegap.core.entry import FIELDS, Entry
 from finegap.core.errors import Ambiguous, FieldError, Unlikely
 from finegap.core.formatting import Units
 from finegap.core.gap.viscosity import read_viscosity
-from finegap.core.measuring.paste import read_set
 from finegap.core.measuring.plausible import plausible
-from finegap.core.numerals import Mark
+from finegap.core.numerals import DecimalMark
+from finegap.core.paste import read_set
 from finegap.core.quantities import Dimension, Quantity, parse, parse_hours, parse_number
 from tests.core.job_records import sheet
 
-POINT, COMMA = Mark.POINT, Mark.COMMA
+POINT, COMMA = DecimalMark.POINT, DecimalMark.COMMA
 
 READ = [
     # typed, in a works that writes a point, in one that writes a comma; None: it is asked about
@@ -62,12 +62,12 @@ class Numbers(unittest.TestCase):
 
     def test_what_is_no_number_in_any_works(self):
         for typed in ("1_750", "1 75", "12 3456", "1'7500", "1,23.5", "1,234,56", "1.2.3", "1 750 2", "1,234.567,8", "--1"):
-            for mark in Mark:
+            for mark in DecimalMark:
                 with self.subTest(typed=typed, mark=mark), self.assertRaises(FieldError) as caught:
                     parse(typed, Dimension.LENGTH, "size", "mm", mark=mark)
                 self.assertNotIsInstance(caught.exception, Ambiguous)
 
-    @given(st.decimals(0, 999, places=3, allow_nan=False), st.sampled_from(Mark), st.sampled_from(["", " ", "'"]))
+    @given(st.decimals(0, 999, places=3, allow_nan=False), st.sampled_from(DecimalMark), st.sampled_from(["", " ", "'"]))
     def test_written_by_the_convention_of_the_works_it_is_read_by_it(self, number, mark, group):
         """The inverse: every number written with the works' own mark is read as itself and never asked about."""
         large = number * 1000 + Decimal("0.25")
@@ -76,7 +76,7 @@ class Numbers(unittest.TestCase):
         typed = group.join(parts) + mark.sign + decimals
         self.assertEqual(Decimal(repr(parse_number(typed, "x", 0, 1e9, mark=mark))), Decimal(repr(float(large))))
 
-    @given(st.integers(1, 999), st.integers(0, 999), st.sampled_from(Mark))
+    @given(st.integers(1, 999), st.integers(0, 999), st.sampled_from(DecimalMark))
     def test_both_suggestions_are_read_without_another_question(self, before, after, mark):
         typed = f"{before}{mark.other}{after:03d}"
         with self.assertRaises(Ambiguous) as caught:

@@ -13,7 +13,7 @@ from scipy import integrate, optimize
 from scipy.stats import chi2, norm, t
 
 from finegap.core.measuring.feeler import interval
-from finegap.core.measuring.readings import Gauge, Reading, Result, Statistic, running_clearance, summarize
+from finegap.core.measuring.readings import CertifiedGauge, Result, StationReading, Statistic, running_clearance, summarize
 from finegap.core.measuring.verdict import PROOF, Limit, Verdict, conformance_probability, judge
 
 PARTS = 10_000
@@ -30,9 +30,11 @@ class Reads:
     scatter: float
     repeats: int = 1
 
-    def gauge(self, told: float = 1.0) -> Gauge:
+    def gauge(self, told: float = 1.0) -> CertifiedGauge:
         """The gauge as declared; ``told`` of its uncertainty."""
-        return Gauge("g", self.step * told, 2 * self.calibration * told, 2.0, self.scatter * told if self.repeats == 1 else None)
+        return CertifiedGauge(
+            "g", self.step * told, 2 * self.calibration * told, 2.0, self.scatter * told if self.repeats == 1 else None
+        )
 
     @property
     def u(self) -> float:
@@ -92,7 +94,7 @@ class Promise(unittest.TestCase):
         """Share kept by how far the part is outside its limit."""
         true, gauge = self.sizes(30, reads.step), reads.gauge(told)
         results = [
-            summarize([Reading("s", "", float(x), gauge) for x in row], Statistic.LARGEST, "size")
+            summarize([StationReading("s", "", float(x), gauge) for x in row], Statistic.LARGEST, "size")
             for row in reads.errors(self.rng, true)
         ]
         return self.shares(results, true, reads.u)
@@ -132,7 +134,7 @@ class Promise(unittest.TestCase):
         results = []
         for read in zip(THREE.errors(self.rng, bore), FIVE.errors(self.rng, shaft), strict=True):
             pair = [
-                summarize([Reading("s", "", float(x), reads.gauge()) for x in row], statistic, "size")
+                summarize([StationReading("s", "", float(x), reads.gauge()) for x in row], statistic, "size")
                 for reads, row, statistic in zip((THREE, FIVE), read, (Statistic.LARGEST, Statistic.SMALLEST), strict=True)
             ]
             results.append(running_clearance(*pair, "clearance"))
@@ -141,11 +143,11 @@ class Promise(unittest.TestCase):
 
     def feelers(self, leaf_u: float) -> list[Result]:
         """Leaves 0.02 mm apart, off together by one error a part: the thickest that goes, the thinnest that does not."""
-        step, gauge = 0.02, Gauge("leaves", 0.01, 2 * leaf_u, 2.0)
+        step, gauge = 0.02, CertifiedGauge("leaves", 0.01, 2 * leaf_u, 2.0)
         self.true = self.sizes(0.25, step)
         read = np.floor((self.true + self.rng.normal(0, leaf_u, PARTS)) / step) * step
         pairs = [interval(float(goes), float(goes) + step, "gap") for goes in read]
-        return [summarize([Reading("gap", "", mm, gauge, half_mm=h)], Statistic.AS_MEASURED, "gap") for mm, h in pairs]
+        return [summarize([StationReading("gap", "", mm, gauge, half_mm=h)], Statistic.AS_MEASURED, "gap") for mm, h in pairs]
 
     def test_a_feeler_pair(self):
         """Alike anywhere between its leaves, smeared by what the leaves are off."""

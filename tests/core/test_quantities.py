@@ -17,8 +17,8 @@ from finegap.core.formatting import Amount, Kind, Sentence, Units, length, rende
 from finegap.core.measuring.feeler import read_leaves
 from finegap.core.measuring.verdict import Limit
 from finegap.core.quantities import (
+    AllowedSign,
     Dimension,
-    Sign,
     from_internal,
     parse,
     parse_hours,
@@ -78,7 +78,7 @@ class AgainstPint(unittest.TestCase):
 
     def test_a_bare_number_is_in_the_unit_written_beside_the_field(self):
         """For every field and every dimension, in both systems: the sign beside it, typed out, is the same quantity."""
-        asked = {(f.dimension, f.sign) for f in FIELDS.values()} | {(d, Sign.ANY) for d in BARE}
+        asked = {(f.dimension, f.sign) for f in FIELDS.values()} | {(d, AllowedSign.ANY) for d in BARE}
         self.assertEqual(set(BARE), set(Dimension))
         for dimension, _ in asked:
             for units in Units:
@@ -234,9 +234,9 @@ class AsTyped(unittest.TestCase):
 
     def test_signs_and_limits_of_nature(self):
         with self.assertRaisesRegex(FieldError, "negative"):
-            parse("-1 mm", Dimension.LENGTH, "x", sign=Sign.NOT_NEGATIVE)
+            parse("-1 mm", Dimension.LENGTH, "x", sign=AllowedSign.NOT_NEGATIVE)
         with self.assertRaisesRegex(FieldError, "more than zero"):
-            parse("0 mm", Dimension.LENGTH, "x", sign=Sign.POSITIVE)
+            parse("0 mm", Dimension.LENGTH, "x", sign=AllowedSign.POSITIVE)
         with self.assertRaisesRegex(FieldError, "colder"):
             parse("-300 C", Dimension.TEMPERATURE, "x")
         self.assertAlmostEqual(parse("-40 F", Dimension.TEMPERATURE, "x").value, -40, 9)

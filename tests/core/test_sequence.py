@@ -10,7 +10,7 @@ from finegap.core.families import FAMILIES
 from finegap.core.families.family import Family
 from finegap.core.families.steps import GAP_RIGHT, Stage, Step
 from finegap.core.formatting import Sentence, Units
-from finegap.core.gap.setting import TryMade, feeler_check
+from finegap.core.gap.tries import TryMade, feeler_check
 from finegap.core.gap_assessment import gap_blockers
 from finegap.core.job import assess
 from finegap.core.job_record import Phase
@@ -184,9 +184,9 @@ class TheWholePump(unittest.TestCase):
         self.assertEqual((here.holds_back(free), here.holds_back(play)), ((), ()))
 
     def test_a_new_part_that_nobody_measured_holds_its_step(self):
-        from finegap.core.job_record import Decided, Decision
+        from finegap.core.job_record import Decided, FeatureDecision
 
-        decided = {"bushing_bore": Decision(Decided.CHANGE, "worn")}
+        decided = {"bushing_bore": FeatureDecision(Decided.CHANGE, "worn")}
         before = assess(job_record(decisions=decided))
         step = next(s for s in before.record.family.steps if s.key == "bushings")
         self.assertIn("changed, but not measured after", " ".join(s.render(Units.MM) for s in before.holds_back(step)))

@@ -18,8 +18,8 @@ from finegap.core.formatting import Units, render
 from finegap.core.gap import slip
 from finegap.core.gap.leaves import go_and_no_go, pair_uncertainty_mm, pile_for, proving, uncertainty_mm
 from finegap.core.gap.move import Window
-from finegap.core.gap.setting import GapTarget, feeler_check, hold
 from finegap.core.gap.slip import ENTRY_EXIT, Annulus, Fluid, Slot, is_laminar, untold
+from finegap.core.gap.tries import GapTarget, feeler_check, hold
 from finegap.core.gap.viscosity import Liquid, grade_mm2_s, kinematic_mm2_s
 from finegap.core.measuring.verdict import Limit, School, Verdict
 from finegap.core.result_lines import Status

@@ -10,13 +10,13 @@ from finegap.core.deciding import decided
 from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Units
 from finegap.core.job import assess
-from finegap.core.job_record import Decided, Decision, Phase, one_decision
-from finegap.core.measuring.readings import Reading
+from finegap.core.job_record import Decided, FeatureDecision, Phase, one_decision
+from finegap.core.measuring.readings import StationReading
 from finegap.core.measuring.verdict import Verdict
 from tests.apps.base import GOOD, SIZES
 from tests.core.job_records import GAUGE, job_record, readings, sheet
 
-KEEP, CHANGE = Decision(Decided.KEEP, "made so"), Decision(Decided.CHANGE, "made so")
+KEEP, CHANGE = FeatureDecision(Decided.KEEP, "made so"), FeatureDecision(Decided.CHANGE, "made so")
 PAIR = ("idler_bore", "idler_pin")
 
 
@@ -95,7 +95,7 @@ class Pairs(unittest.TestCase):
     def test_changing_both_with_one_measured_blocks(self):
         of = sheet()
         both = readings(GOOD, of) | readings({"idler_bore": 30.03}, of, Phase.LEFT)
-        change = dict.fromkeys(PAIR, CHANGE) | {"idler_clearance": Decision(Decided.CHANGE, "made so", PAIR)}
+        change = dict.fromkeys(PAIR, CHANGE) | {"idler_clearance": FeatureDecision(Decided.CHANGE, "made so", PAIR)}
         told = {b.feature: b.sentence.render(Units.MM) for b in assess(job_record(readings=both, decisions=change)).blockers}
         self.assertEqual(told, {"idler_pin": "Idler pin: changed, but not measured after."})
 
@@ -127,7 +127,7 @@ class OneDecision(unittest.TestCase):
         pair = self.FAMILY.by_key[key]
         if pair.kind is FeatureKind.PAIR:
             parts = tuple((pair.bore, pair.shaft)[PAIR.index(part)] for part in parts)
-        return decided(self.FAMILY, made, key, Decision(what, "why", parts if pair.kind is FeatureKind.PAIR else ()))
+        return decided(self.FAMILY, made, key, FeatureDecision(what, "why", parts if pair.kind is FeatureKind.PAIR else ()))
 
     @given(decisions)
     def test_however_they_are_made_no_part_contradicts_its_pair(self, steps):
@@ -220,7 +220,7 @@ class Confirmed(unittest.TestCase):
         self.assertFalse(states(decisions={"idler_bore": CHANGE})["idler_bore"].to_confirm)
 
     def test_readings_carry_their_reason(self):
-        self.assertEqual(Reading("a", "", 1.0, GAUGE, reason="why").reason, "why")
+        self.assertEqual(StationReading("a", "", 1.0, GAUGE, reason="why").reason, "why")
 
 
 if __name__ == "__main__":

@@ -15,11 +15,11 @@ from django.conf import settings
 import finegap.core
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
-from finegap.core.gap.setting import Check, TryMade
+from finegap.core.gap.tries import Check, TryMade
 from finegap.core.job import assess
-from finegap.core.job_record import Decided, Decision, Duty, Past, Phase
-from finegap.core.wear.hours import MeterReading
-from finegap.core.wear.lives import Size, Visit
+from finegap.core.job_record import Decided, Duty, FeatureDecision, Past, Phase
+from finegap.core.wear.hours import HoursRead
+from finegap.core.wear.lives import MeasuredSize, Visit
 from tests.core.job_records import gasket_sheet, job_record, readings, sheet
 
 KEPT = Path(__file__).parents[1] / "references" / "results.json"
@@ -33,12 +33,12 @@ def jobs() -> Iterator[object]:
     of = sheet()
     worn = {"end_clearance": 0.19, "idler_bore": 30.148, "idler_pin": 29.93, "bushing_bore": 40.1, "shaft_at_bushing": 39.91}
     past = {
-        "idler_bore": (Visit(1, 700_000, MeterReading(4000.0), 1500.0, Size(30.06, 0.002)),
-                       Visit(2, 700_400, MeterReading(8000.0), 1500.0, Size(30.10, 0.002))),
+        "idler_bore": (Visit(1, 700_000, HoursRead(4000.0), 1500.0, MeasuredSize(30.06, 0.002)),
+                       Visit(2, 700_400, HoursRead(8000.0), 1500.0, MeasuredSize(30.10, 0.002))),
     }  # fmt: skip
     duty = Duty("cast iron", 50, 60, 60, 5.0, 300.0)
-    history = Past(past, 3, 700_800, MeterReading(12_000.0), 4000.0)
-    change = {"idler_bore": Decision(Decided.CHANGE, "worn")}
+    history = Past(past, 3, 700_800, HoursRead(12_000.0), 4000.0)
+    change = {"idler_bore": FeatureDecision(Decided.CHANGE, "worn")}
     left = readings(worn, of) | readings({"idler_bore": 30.03}, of, Phase.LEFT)
     yield assess(job_record())
     yield assess(job_record(readings=readings(worn, of), duty=duty, past=history))

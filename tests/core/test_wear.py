@@ -14,14 +14,14 @@ from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
 from finegap.core.measuring.verdict import Limit
 from finegap.core.wear.forecast import crossings, fit, forecast
-from finegap.core.wear.hours import MeterReading, hours_per_week, since_before
-from finegap.core.wear.lives import Life, Point, Size, Visit, trace
-from finegap.core.wear.parts import Catalogue, Kit, Part, cover
+from finegap.core.wear.hours import HoursRead, hours_per_week, since_before
+from finegap.core.wear.lives import Life, MeasuredSize, Point, Visit, trace
+from finegap.core.wear.parts import Catalogue, CataloguePart, Kit, cover
 from tests.references import VALUES
 
 
 def points(hours, sizes, u=0.0):
-    return [Point(float(h), Size(float(y), u)) for h, y in zip(hours, sizes, strict=True)]
+    return [Point(float(h), MeasuredSize(float(y), u)) for h, y in zip(hours, sizes, strict=True)]
 
 
 class Certified(unittest.TestCase):
@@ -88,7 +88,7 @@ class Certified(unittest.TestCase):
         """Against numerical error propagation: each size moved by its u in turn."""
         sign = 1 if up else -1
         first, second = 30.0, 30.0 + sign * worn
-        line = fit([Point(0.0, Size(first, u0)), Point(run, Size(second, u1))])
+        line = fit([Point(0.0, MeasuredSize(first, u0)), Point(run, MeasuredSize(second, u1))])
 
         def at(t, a, b):
             return a + (b - a) * t / run
@@ -154,12 +154,12 @@ NEW = (30.00, 30.02)
 
 
 def visit(job, hours, found=None, **more):
-    size = None if found is None else Size(found, 0.002)
+    size = None if found is None else MeasuredSize(found, 0.002)
     old = more.pop("old_last", None)
     left = more.pop("left", None)
     return Visit(
-        job, job * 400, MeterReading(hours, old, more.pop("new_first", 0.0)), more.pop("work", 1800.0), size,
-        left=Size(left, 0.002) if left else None, **more,
+        job, job * 400, HoursRead(hours, old, more.pop("new_first", 0.0)), more.pop("work", 1800.0), size,
+        left=MeasuredSize(left, 0.002) if left else None, **more,
     )  # fmt: skip
 
 
@@ -252,13 +252,13 @@ class Lives(unittest.TestCase):
     def test_hours_a_week(self):
         self.assertIsNone(hours_per_week([(10, None)]))
         self.assertAlmostEqual(hours_per_week([(0, 0.0), (70, 400.0), (140, None), (210, 600.0)]), 1000 / 140 * 7)
-        self.assertEqual(since_before(900, MeterReading(50, old_last=1000, new_first=10)), 140)
+        self.assertEqual(since_before(900, HoursRead(50, old_last=1000, new_first=10)), 140)
 
 
 def catalogue(draw):
     numbers = [f"P{i}" for i in range(draw(st.integers(1, 6)))]
     price = st.integers(0, 500)
-    parts = tuple(Part(n, n, draw(st.one_of(price, price, st.none())), 0) for n in numbers)
+    parts = tuple(CataloguePart(n, n, draw(st.one_of(price, price, st.none())), 0) for n in numbers)
     kits = tuple(
         Kit(f"K{i}", f"K{i}", draw(price), 0, draw(st.dictionaries(st.sampled_from(numbers), st.integers(1, 3), min_size=1)))
         for i in range(draw(st.integers(0, 4)))
@@ -303,7 +303,7 @@ class Parts(unittest.TestCase):
 
     def test_greedy_would_be_dearer(self):
         """The kit with the most parts for its price is not in the cheapest cover."""
-        parts = tuple(Part(n, n, 60, 0) for n in "ABCD")
+        parts = tuple(CataloguePart(n, n, 60, 0) for n in "ABCD")
         kits = (
             Kit("K1", "K1", 90, 0, {"A": 1, "B": 1, "C": 1}),
             Kit("K2", "K2", 65, 0, {"A": 1, "B": 1}),
@@ -318,7 +318,7 @@ class Parts(unittest.TestCase):
         self.assertEqual(([line.number for line in two.lines], two.spare), (["K1"], {"B": 1}))
 
     def test_a_catalogue_that_contradicts_itself(self):
-        part = Part("A", "a", 1, 0)
+        part = CataloguePart("A", "a", 1, 0)
         for parts, kits, says in (
             ((part, part), (), "given twice"),
             ((part,), (Kit("A", "k", 1, 0, {"A": 1}),), "given twice"),
@@ -330,13 +330,13 @@ class Parts(unittest.TestCase):
 
 class Forecasting(unittest.TestCase):
     def test_nothing_to_go_by(self):
-        self.assertIsNone(forecast(Life((Point(0, Size(1, 0.1)),), 0.0), None, True, None))
+        self.assertIsNone(forecast(Life((Point(0, MeasuredSize(1, 0.1)),), 0.0), None, True, None))
         self.assertIsNone(forecast(Life(tuple(points([5, 5], [1, 2])), 5.0), None, True, None))
         self.assertIsNone(forecast(Life(tuple(points([0, 5], [1, 2])), None), None, True, None))
 
     @given(st.floats(0.005, 0.2), st.floats(100, 20_000), st.floats(0.0005, 0.01))
     def test_predicted_past_the_limit_means_the_line_is_past_it_there(self, worn, planned, u):
-        life = Life((Point(0, Size(30, u)), Point(5000, Size(30 + worn, u))), 5000.0)
+        life = Life((Point(0, MeasuredSize(30, u)), Point(5000, MeasuredSize(30 + worn, u))), 5000.0)
         coming = forecast(life, Limit(None, 30.25, (29.99, 30.0)), True, planned)
         self.assertEqual(coming.crosses, coming.line.size(5000 + planned) > 30.25)
         self.assertLessEqual(coming.early, coming.hours_left)

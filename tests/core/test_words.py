@@ -27,23 +27,23 @@ from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Amount, Sentence, Units, render
 from finegap.core.gap import gaskets
 from finegap.core.gap.duty_range import DutyRange
-from finegap.core.gap.heat import Body, Part, Warming
+from finegap.core.gap.heat import Body, HeatedPart, Warming
 from finegap.core.gap.housing import Housing, move_for
 from finegap.core.gap.leaves import go_and_no_go, pile_for
 from finegap.core.gap.move import Window
 from finegap.core.gap.performance import Losses, TestPoint, perform
 from finegap.core.gap.performance import Path as SlipPath
-from finegap.core.gap.setting import Check, TryMade
 from finegap.core.gap.shims import faces
 from finegap.core.gap.slip import Annulus, Fluid, Slot
 from finegap.core.gap.tape import Tape
 from finegap.core.gap.timing import Timing
+from finegap.core.gap.tries import Check, TryMade
 from finegap.core.gap.viscosity import Liquid, grade_mm2_s, read_viscosity
 from finegap.core.job import assess
-from finegap.core.job_record import Decided, Decision, Duty, JobRecord, Look, Past, Phase
+from finegap.core.job_record import Decided, Duty, FeatureDecision, JobRecord, Past, Phase, SeenDamage
 from finegap.core.materials import MATERIALS
 from finegap.core.measuring.feeler import check_leaves, check_pile, interval, read_leaves
-from finegap.core.measuring.readings import Gauge, Statistic, summarize
+from finegap.core.measuring.readings import CertifiedGauge, Statistic, summarize
 from finegap.core.measuring.verdict import Limit, School
 from finegap.core.proof.first_hour import NOISES, FirstHourItem, Running, by_bucket, first_hour
 from finegap.core.proof.run_in import Note, Rules, advise, count_drops
@@ -51,8 +51,8 @@ from finegap.core.quantities import Dimension, parse, parse_hours, parse_number
 from finegap.core.result_lines import ResultLine
 from finegap.core.saybolt import from_furol, from_saybolt, furol_seconds, saybolt_seconds
 from finegap.core.sheet import read_sheet
-from finegap.core.wear.hours import MeterReading, check_replaced
-from finegap.core.wear.lives import Size, Visit
+from finegap.core.wear.hours import HoursRead, check_replaced
+from finegap.core.wear.lives import MeasuredSize, Visit
 from finegap.core.working import Working
 from tests.core.job_records import gasket_sheet, job_record, readings, sheet
 from tests.core.test_building import TYPED
@@ -137,16 +137,16 @@ def jobs() -> Iterator[object]:
     of = sheet()
     worn = {"end_clearance": 0.19, "idler_bore": 30.148, "idler_pin": 29.93, "bushing_bore": 40.1, "shaft_at_bushing": 39.91}
     visits = (
-        Visit(1, 700_000, MeterReading(4000.0), 1500.0, Size(30.06, 0.002)),
-        Visit(2, 700_400, MeterReading(8000.0), 1500.0, Size(30.10, 0.002)),
+        Visit(1, 700_000, HoursRead(4000.0), 1500.0, MeasuredSize(30.06, 0.002)),
+        Visit(2, 700_400, HoursRead(8000.0), 1500.0, MeasuredSize(30.10, 0.002)),
     )
     duty = Duty("cast iron", 50, 60, 60, 5.0, 300.0)
-    history = Past({"idler_bore": visits}, 3, 700_800, MeterReading(12_000.0), 4000.0)
-    change = {"idler_bore": Decision(Decided.CHANGE, "worn")}
+    history = Past({"idler_bore": visits}, 3, 700_800, HoursRead(12_000.0), 4000.0)
+    change = {"idler_bore": FeatureDecision(Decided.CHANGE, "worn")}
     left = readings(worn, of) | readings({"idler_bore": 30.03}, of, Phase.LEFT)
     wrong = readings(worn, of) | readings({"idler_bore": 30.2}, of, Phase.LEFT)
     metal = MATERIALS["cast iron"].expansion, MATERIALS["steel"].expansion
-    body = Body(Part(200, metal[0]), Part(200, metal[1]), Part(9, metal[0]), Warming(9, 16), 0.04)
+    body = Body(HeatedPart(200, metal[0]), HeatedPart(200, metal[1]), HeatedPart(9, metal[0]), Warming(9, 16), 0.04)
     yield assess(job_record())
     yield assess(job_record(readings=readings(worn, of), duty=duty, past=history))
     yield assess(job_record(readings=readings(worn, of), duty=duty, past=replace(history, planned_h=1000.0)))
@@ -154,7 +154,7 @@ def jobs() -> Iterator[object]:
     yield assess(job_record(readings=wrong, decisions=change, confirmed_new=frozenset()))
     yield assess(job_record(sheet=replace(of, school=School.PLAIN), readings=readings(worn, of)))
     yield assess(job_record(readings={}, looks={}, steps_done=frozenset(), tightened=(), tries=()))
-    yield assess(job_record(looks={**job_record().looks, ("idler_bore", Phase.FOUND): Look(("cracked", "scored"))}))
+    yield assess(job_record(looks={**job_record().looks, ("idler_bore", Phase.FOUND): SeenDamage(("cracked", "scored"))}))
     yield assess(job_record(sheet=replace(of, heat=body), duty=replace(duty, start_c=5.0, hot_c=140.0)))
     for gap, u in ((0.3, 0.003), (0.12, 0.05), (0.146, 0.004), (-0.02, 0.003), (0.05, 0.003)):
         yield assess(job_record(tries=(TryMade((Check(gap, u, math.inf),), moved=18.85),), duty=duty))
@@ -176,8 +176,8 @@ def makers() -> Iterator[object]:
         duty = Duty(row.material, max(middle[0], 5.0), middle[1], middle[1], 5.0, 300.0, "mineral oil")
         nothing = JobRecord(of, duty, {}, frozenset(), {}, None, 0.0, (), {})
         features = [f for f in nothing.family.features if f.kind is not FeatureKind.PAIR and of.spec(f.key).new_mm is not None]
-        looked = {(f.key, Phase.FOUND): Look() for f in nothing.family.features}
-        damaged = {(f.key, Phase.FOUND): Look(tuple(d.key for d in f.damages)) for f in nothing.family.features}
+        looked = {(f.key, Phase.FOUND): SeenDamage() for f in nothing.family.features}
+        damaged = {(f.key, Phase.FOUND): SeenDamage(tuple(d.key for d in f.damages)) for f in nothing.family.features}
         fresh = readings({f.key: sum(of.spec(f.key).new_mm) / 2 for f in features}, of)
         worn = readings(
             {f.key: of.spec(f.key).new_mm[0] * (1.02 if f.kind is FeatureKind.INTERNAL else 0.98) for f in features}, of
@@ -292,9 +292,9 @@ REFUSED = (
     lambda: interval(0.2, 0.1, "gap"),
     lambda: Limit(),
     lambda: Limit(2, 1),
-    lambda: Gauge("g", 0, 0.1, 2),
-    lambda: Gauge("g", 0.1, -1, 2),
-    lambda: Gauge("g", 0.1, 1, 0),
+    lambda: CertifiedGauge("g", 0, 0.1, 2),
+    lambda: CertifiedGauge("g", 0.1, -1, 2),
+    lambda: CertifiedGauge("g", 0.1, 1, 0),
     lambda: summarize((), Statistic.LARGEST, "bore"),
     lambda: check_replaced(5, 4, 0, 9),
     lambda: check_replaced(5, 9, 6, 8),

@@ -9,7 +9,7 @@ from typing import ClassVar, Self
 from finegap.core.families.family import Family
 from finegap.core.formatting import Sentence, Text
 from finegap.core.job_record import Phase
-from finegap.core.tasks.base import Plain, TaskNow, TaskView
+from finegap.core.tasks.base import PlainTask, TaskNow, TaskView
 
 
 @dataclass(frozen=True)
@@ -20,7 +20,7 @@ class BothSidesView(TaskView):
 
 
 @dataclass(frozen=True)
-class BothSidesTask(Plain):
+class BothSidesTask(PlainTask):
     """``done`` of ``asked`` sides of a feature were measured."""
 
     kind: ClassVar[str] = "both-sides"

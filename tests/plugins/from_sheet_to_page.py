@@ -20,20 +20,20 @@ import uuid
 from django.contrib.auth.models import User
 from pypdf import PdfReader
 
+from finegap.api.errors import Refused
+from finegap.api.plain import plain
 from finegap.bench import changes, services
 from finegap.bench.queries import job_view
 from finegap.core.entry import Entry
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
 from finegap.core.job_record import Decided
-from finegap.fleet.changes import AddPump
-from finegap.fleet.services import add_pump
 from finegap.formats import report
+from finegap.pumps.changes import AddPump
+from finegap.pumps.services import add_pump
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision
-from finegap.site.errors import Refused
-from finegap.site.plain import plain
 from tests.apps.base import Works, feeler, furnish, sheet_data
 
 SIZES = {

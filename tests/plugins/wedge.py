@@ -10,9 +10,9 @@ from finegap.core.families.family import Family, GapWords
 from finegap.core.formatting import Bare, Sentence, Text, length
 from finegap.core.gap.declared import length_of
 from finegap.core.gap.move import Move, way_of
-from finegap.core.gap.setting import Setting, TryMade, judged, settled
 from finegap.core.gap.table import Row
-from finegap.core.means.base import MeansView, Moved, Plain, SetNow, asked_one
+from finegap.core.gap.tries import Setting, TryMade, judged, settled
+from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, asked_one
 from finegap.core.means.schemas import LENGTH
 from finegap.core.quantities import Dimension
 from finegap.core.working import Given, Working
@@ -27,7 +27,7 @@ class WedgeView(MeansView):
 
 
 @dataclass(frozen=True)
-class WedgeMeans(Plain):
+class WedgeMeans(PlainMeans):
     """``run_mm`` is how far it goes for one millimetre of gap."""
 
     kind: ClassVar[str] = "wedge"

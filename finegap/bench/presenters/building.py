@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
+from finegap.api.shown import NamedResponse
 from finegap.bench import responses
 from finegap.bench.records import Records
 from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.tasks.picture import picture_view
 from finegap.inventory.models import GreaseGun
 from finegap.inventory.queries import gun_responses
-from finegap.site.responses import NamedResponse
 
 
 def building(records: Records) -> responses.BuildingResponse:

@@ -14,7 +14,7 @@ from finegap.bench.models import Decision, Look, NewPart, PartFitted, Photo
 from finegap.bench.records import Records, reading_faults
 from finegap.core.families.features import Feature, FeatureKind
 from finegap.core.formatting import Amount, Amounts, Bare, Joined, Kind, Sentence, Text, Units, bare, between_edges, length
-from finegap.core.gap.setting import Check
+from finegap.core.gap.tries import Check
 from finegap.core.gauges import Cabinet
 from finegap.core.inspection import Coverage, FeatureState, PartJudgement, option_words, reason_needed
 from finegap.core.job import Assessment

@@ -10,8 +10,8 @@ from django.utils import timezone
 from finegap.bench import responses
 from finegap.bench.changes import TryOf
 from finegap.bench.models import Abandonment, Job, SignOff
-from finegap.bench.presenters import building, inspecting, preparing, setting, striking
-from finegap.bench.record.layout import laid_out
+from finegap.bench.presenters import building, gaps, inspecting, preparing, striking
+from finegap.bench.presenters.layout import laid_out
 from finegap.bench.records import Records, name_of
 from finegap.bench.verdicts import changed_since, outside_then, shown_verdicts
 from finegap.core import VERSION
@@ -63,7 +63,7 @@ def job_response(records: Records, signature: SignOff | None = None) -> response
         opened_by=name_of(job.opened_by),
         opened_at=job.opened_at,
         pump=_pump(job, sheet),
-        duty=setting.duty(job),
+        duty=gaps.duty(job),
         sheet=sheet.cite(),
         family=sheet.family.key,
         school=sheet.school.value,
@@ -77,10 +77,10 @@ def job_response(records: Records, signature: SignOff | None = None) -> response
         explained=_explained(assessment),
         order=preparing.order(assessment.order, sheet.catalogue),
         materials=list(MATERIALS),
-        choice=setting.choice(assessment.gap.choice, records),
-        setting=setting.setting(records, assessment, TryOf.GAP),
-        mesh=setting.setting(records, assessment, TryOf.MESH),
-        slip=setting.slip(assessment.gap),
+        choice=gaps.choice(assessment.gap.choice, records),
+        setting=gaps.setting(records, assessment, TryOf.GAP),
+        mesh=gaps.setting(records, assessment, TryOf.MESH),
+        slip=gaps.slip(assessment.gap),
         tasks=[task.show(key) for key, task in assessment.tasks.by_key.items()],
         building=building.building(records),
         gauges=gauge_responses(records.gauges, timezone.localdate()),

@@ -17,9 +17,9 @@ from typing import Any
 
 import rfc8785
 
+from finegap.api.plain import walked
 from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Shown, Text, Units, render
 from finegap.core.quantities import internal_unit
-from finegap.site.plain import walked
 
 FORMAT = "fine-gap/job-record"
 

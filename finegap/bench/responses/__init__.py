@@ -3,7 +3,23 @@
 Texts have no unit system until the answer is made; ``*_mm`` and ``*_deg`` are for drawing.
 """
 
+from finegap.api.shown import MarkResponse, NamedResponse
 from finegap.bench.responses.building import BuildingResponse
+from finegap.bench.responses.gaps import (
+    AxisTickResponse,
+    CandidateResponse,
+    ChoiceResponse,
+    GapResultResponse,
+    HotResponse,
+    MapResponse,
+    PileResponse,
+    ProofResponse,
+    RegionResponse,
+    SetResponse,
+    SlipResponse,
+    TryResponse,
+    WarmingResponse,
+)
 from finegap.bench.responses.inspecting import (
     BandResponse,
     DamageResponse,
@@ -47,22 +63,6 @@ from finegap.bench.responses.preparing import (
     ReadyResponse,
     StepResponse,
 )
-from finegap.bench.responses.setting import (
-    AxisTickResponse,
-    CandidateResponse,
-    ChoiceResponse,
-    GapResultResponse,
-    HotResponse,
-    MapResponse,
-    PileResponse,
-    ProofResponse,
-    RegionResponse,
-    SetResponse,
-    SlipResponse,
-    TryResponse,
-    WarmingResponse,
-)
-from finegap.site.responses import MarkResponse, NamedResponse
 
 __all__ = [
     "AbandonedResponse",

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from finegap.api.shown import NamedResponse
 from finegap.core.tasks.picture import PictureView
 from finegap.inventory.responses import GunResponse
-from finegap.site.responses import NamedResponse
 
 
 @dataclass(frozen=True)

@@ -5,14 +5,14 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 
+from finegap.api.shown import MarkResponse
 from finegap.bench.responses.building import BuildingResponse
+from finegap.bench.responses.gaps import ChoiceResponse, SetResponse, SlipResponse
 from finegap.bench.responses.inspecting import FeatureResponse
 from finegap.bench.responses.preparing import JobDetailsResponse, OrderResponse, ReadyResponse, StepResponse
-from finegap.bench.responses.setting import ChoiceResponse, SetResponse, SlipResponse
 from finegap.core.formatting import Text
 from finegap.core.tasks.base import TaskView
 from finegap.inventory.responses import GaugeResponse
-from finegap.site.responses import MarkResponse
 
 
 @dataclass(frozen=True)

@@ -14,10 +14,10 @@ from finegap.bench.services.measuring import look_at, record_reading, record_set
 from finegap.bench.services.opening import open_job
 from finegap.bench.services.photos import attach_photo, remove_photo
 from finegap.bench.services.proving import note_run_in, see
-from finegap.bench.services.setting import record_try, set_zero
 from finegap.bench.services.signing import sign_off
 from finegap.bench.services.steps import mark_step, say_on_hand
 from finegap.bench.services.striking import strike
+from finegap.bench.services.tries import record_try, set_zero
 
 __all__ = [
     "JobRef",

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from django.db import transaction
 
+from finegap.api.errors import Refused
+from finegap.api.retry import digest
 from finegap.bench.changes import Abandon, Amend, TryOf
 from finegap.bench.models import Abandonment, Amendment, Job, SignOff
 from finegap.bench.services.changing import ALL, JobInHand, JobRef, changes, check_last, has_worked, is_there
-from finegap.bench.services.setting import move_stock
+from finegap.bench.services.tries import move_stock
 from finegap.core.errors import FieldError
-from finegap.fleet.models import Pump
-from finegap.site.errors import Refused
-from finegap.site.retry import digest
+from finegap.pumps.models import Pump
 
 _LONGEST = 2000
 _MOST_AMENDMENTS = 50

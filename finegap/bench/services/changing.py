@@ -19,6 +19,9 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
+from finegap.api.errors import Conflict, ReadOnly
+from finegap.api.retry import digest
+from finegap.api.roles import LEAD, role_of
 from finegap.bench.models import Abandonment, Event, Job, SectionVersion, SignOff
 from finegap.bench.recorded import Recorded
 from finegap.bench.records import Records, load, name_of
@@ -26,9 +29,6 @@ from finegap.bench.services.news import catch_up
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.formatting import Units
-from finegap.site.errors import Conflict, ReadOnly
-from finegap.site.retry import digest
-from finegap.site.security import LEAD, role_of
 
 _TOLD = 20
 """What somebody else did since: so much of it is told, the newest."""

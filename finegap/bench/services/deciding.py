@@ -10,7 +10,7 @@ from finegap.bench.changes import Decide
 from finegap.bench.models import Decision, Job
 from finegap.bench.records import family_of
 from finegap.bench.services.changing import JobInHand, changes
-from finegap.bench.services.setting import unprove
+from finegap.bench.services.tries import unprove
 from finegap.core import job_record as core
 from finegap.core.deciding import decided as decided_with
 from finegap.core.errors import FieldError
@@ -28,7 +28,7 @@ def decide(now: JobInHand, new: Decide) -> None:
     FieldError
         Against the verdict without a reason, of the feature or of a part it takes with it; or a pair that names no part.
     """
-    before, wanted = now.before.job_record, core.Decision(new.decided, new.reason.strip(), tuple(new.parts))
+    before, wanted = now.before.job_record, core.FeatureDecision(new.decided, new.reason.strip(), tuple(new.parts))
     states = {state.feature.key: state for state in now.before.assessment.features}
     state = states.get(new.feature)
     if state is None:
@@ -64,7 +64,7 @@ def _verdict(state: FeatureState) -> str:
     return state.found_judgement.verdict.value if state.found_judgement else "not measured"
 
 
-def _put(now: JobInHand, state: FeatureState, decision: core.Decision | None, record_id: uuid.UUID) -> None:
+def _put(now: JobInHand, state: FeatureState, decision: core.FeatureDecision | None, record_id: uuid.UUID) -> None:
     key = state.feature.key
     now.strike(now.job.decisions.filter(feature=key), "decided again")
     if decision is not None:
@@ -74,7 +74,7 @@ def _put(now: JobInHand, state: FeatureState, decision: core.Decision | None, re
         )  # fmt: skip
 
 
-def renew(now: JobInHand, decisions: Mapping[str, core.Decision]) -> str:
+def renew(now: JobInHand, decisions: Mapping[str, core.FeatureDecision]) -> str:
     """After the decisions became these: what that changes of the parts that are new. Words for the log.
 
     A part that is kept after all is not a new one that is in, and what was measured as the new one is not of it. A pump whose parts
@@ -92,7 +92,7 @@ def renew(now: JobInHand, decisions: Mapping[str, core.Decision]) -> str:
     return unprove(now, after.family, "other parts were decided after it")
 
 
-def _said(state: FeatureState, decision: core.Decision | None) -> str:
+def _said(state: FeatureState, decision: core.FeatureDecision | None) -> str:
     if decision is None:
         return f"{state.feature.name}: open again"
     return f"{state.feature.name}: {decision.decided.value} (verdict {_verdict(state)}) {decision.reason}".strip()

@@ -15,8 +15,8 @@ from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.wear.hours import check_replaced
-from finegap.fleet.duty import read_maybe, settle_viscosity, usual_of
-from finegap.fleet.meter import last_hours
+from finegap.pumps.duty import read_maybe, settle_viscosity, usual_of
+from finegap.pumps.meter import last_hours
 
 PLACES = ("workshop", "site")
 

@@ -20,14 +20,14 @@ from finegap.core.errors import FieldError, Unlikely
 from finegap.core.families.features import Feature, FeatureKind, Station
 from finegap.core.formatting import length
 from finegap.core.gauges import GaugeKind
-from finegap.core.materials import expansion_of, warm_part
+from finegap.core.materials import part_expansion, warm_part
 from finegap.core.measuring.feeler import check_pile, interval
-from finegap.core.measuring.paste import Pasted, read_set
 from finegap.core.measuring.plausible import check_plausible, plausible
 from finegap.core.measuring.temperature import Warm
 from finegap.core.measuring.verdict import Verdict
-from finegap.core.numerals import Mark
-from finegap.core.quantities import Dimension, Quantity, Sign, said
+from finegap.core.numerals import DecimalMark
+from finegap.core.paste import Pasted, read_set
+from finegap.core.quantities import AllowedSign, Dimension, Quantity, said
 from finegap.inventory.models import Gauge
 
 
@@ -83,7 +83,7 @@ def record_set(now: JobInHand, new: RecordSet) -> None:
     job, ref = now.job, now.ref
     feature = _measured(job, new.feature)
     gauge = length_gauge(new.gauge)
-    sign = Sign.NOT_NEGATIVE if feature.kind.is_gap else Sign.POSITIVE
+    sign = AllowedSign.NOT_NEGATIVE if feature.kind.is_gap else AllowedSign.POSITIVE
     entry, possible = ref.entry, _possible(job, feature)
     rows = read_set(new.text, feature.stations, entry.unit(Dimension.LENGTH), feature.name, sign, entry.mark, possible)
     pasted = []
@@ -99,8 +99,8 @@ def record_set(now: JobInHand, new: RecordSet) -> None:
 def _as_sent(entry: Entry, gauge: Gauge, taken: Taken) -> Entry:
     """How it was typed; a gauge whose own mark is stated writes that, and the receiver a point."""
     if gauge.mark:
-        return replace(entry, mark=Mark(gauge.mark))
-    return replace(entry, mark=Mark.POINT) if taken is Taken.RECEIVER else entry
+        return replace(entry, mark=DecimalMark(gauge.mark))
+    return replace(entry, mark=DecimalMark.POINT) if taken is Taken.RECEIVER else entry
 
 
 def _said(reading: Reading) -> str:
@@ -202,7 +202,7 @@ def _reaches(gauge: Gauge, reading: Reading) -> bool:
 def _warm(job: Job, feature: Feature, new: RecordReading, entry: Entry) -> Warm:
     """The temperature of the part as typed, and its expansion, from the sheet or as chosen."""
     quantity = entry.quantity(new.part, Dimension.TEMPERATURE, "part temperature")
-    part = warm_part(quantity.value, expansion_of(new.material, sheet_of(job).spec(feature.key).expansion))
+    part = warm_part(quantity.value, part_expansion(new.material, sheet_of(job).spec(feature.key).expansion))
     entry.check_usual(quantity, "part temperature", FIELDS["part"].usual)
     return part
 
@@ -251,7 +251,7 @@ def length_typed(
     typed: str, name: str, entry: Entry, kind: FeatureKind, possible: Callable[[float], bool] | None = None
 ) -> Quantity:
     """A length as typed; only a gap may be nothing. Of two meanings the one that is ``possible`` is taken."""
-    sign = Sign.NOT_NEGATIVE if kind.is_gap else Sign.POSITIVE
+    sign = AllowedSign.NOT_NEGATIVE if kind.is_gap else AllowedSign.POSITIVE
     return entry.quantity(typed, Dimension.LENGTH, name, sign, possible)
 
 

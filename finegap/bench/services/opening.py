@@ -6,6 +6,7 @@ from django.contrib.auth.models import User
 from django.db import models, transaction
 from django.utils import timezone
 
+from finegap.api.errors import Refused
 from finegap.bench.changes import OpenJob
 from finegap.bench.models import Event, Job, SectionVersion
 from finegap.bench.services.changing import ALL, zone_of
@@ -14,9 +15,8 @@ from finegap.core.errors import FieldError
 from finegap.core.families.family import Symptom
 from finegap.core.gap.viscosity import AS_WRITTEN
 from finegap.core.sheet import read_sheet
-from finegap.fleet.models import Pump
+from finegap.pumps.models import Pump
 from finegap.sheets.models import ShopProcedure
-from finegap.site.errors import Refused
 
 
 def open_job(actor: User, new: OpenJob, entry: Entry = AS_WRITTEN) -> Job:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 
+from finegap.api.errors import Refused
 from finegap.bench.changes import NoteRunIn, SeeProof
 from finegap.bench.models import Job, ProofMark, RunInNote
 from finegap.bench.services.changing import AHEAD, JobInHand, JobRef, changes
@@ -11,11 +12,10 @@ from finegap.bench.services.steps import step_of
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.proof.run_in import Note, check_note, count_drops
-from finegap.core.tasks.base import Typed
+from finegap.core.tasks.base import TypedSight
 from finegap.core.tasks.registry import KINDS
 from finegap.core.tasks.run_in import RunInTask
 from finegap.core.tasks.turning import TurningTask
-from finegap.site.errors import Refused
 
 
 @changes(lambda new, now: f"step:{new.step}", ProofMark)
@@ -34,7 +34,7 @@ def see(now: JobInHand, new: SeeProof) -> None:
         raise FieldError("step", f"{new.seen} is not looked at there.", "Expected the step that is done with it.")
     if new.places and task is not TurningTask:
         raise FieldError("tight spot", "only the turning of a shaft has one.", f"Expected none with {new.seen}.")
-    value, typed = task.observe(new.seen, Typed(new.typed.strip(), new.seconds, tuple(new.places)), now.ref.entry)
+    value, typed = task.observe(new.seen, TypedSight(new.typed.strip(), new.seconds, tuple(new.places)), now.ref.entry)
     now.strike(job.proofs.filter(step=new.step, seen=new.seen), "seen again")
     ProofMark.objects.create(
         id=new.id, job=job, step=new.step, seen=new.seen, value=value, typed=typed, places=sorted(set(new.places), key=int),

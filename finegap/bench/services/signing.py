@@ -5,6 +5,7 @@ from __future__ import annotations
 import lzma
 from collections import Counter
 
+from finegap.api.errors import Refused
 from finegap.bench.changes import Sign
 from finegap.bench.models import Job, SignOff, SizeOnRecord
 from finegap.bench.presenters.job import job_response
@@ -15,11 +16,10 @@ from finegap.core import VERSION
 from finegap.core.errors import FieldError
 from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Units, render
-from finegap.core.gap.setting import Check
+from finegap.core.gap.tries import Check
 from finegap.core.inspection import FeatureState
 from finegap.core.job import Assessment
 from finegap.core.measuring.readings import Result
-from finegap.site.errors import Refused
 
 
 @changes(lambda new, now: ALL, SignOff)

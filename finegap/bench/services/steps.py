@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 
+from finegap.api.errors import Conflict, Refused
 from finegap.bench.changes import MarkStep, SayOnHand
 from finegap.bench.models import Job, OnHand, StepMark
 from finegap.bench.records import family_of, name_of
@@ -12,7 +13,6 @@ from finegap.core.errors import FieldError
 from finegap.core.families.family import Family
 from finegap.core.families.steps import Step
 from finegap.core.tasks.ready import ReadyTask
-from finegap.site.errors import Conflict, Refused
 
 _MOST_ITEMS = 300
 

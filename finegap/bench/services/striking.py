@@ -25,8 +25,8 @@ from finegap.bench.models import (
 from finegap.bench.recorded import Strikeable
 from finegap.bench.services.changing import JobInHand, changes
 from finegap.bench.services.deciding import about_feature, renew
-from finegap.bench.services.setting import move_stock, unprove
 from finegap.bench.services.steps import about_step
+from finegap.bench.services.tries import move_stock, unprove
 from finegap.core.errors import FieldError
 from finegap.core.families.family import Family
 from finegap.core.families.steps import Step

@@ -18,7 +18,7 @@ from finegap.core.families.family import Family
 from finegap.core.families.stack import LinesUp, Points, Ring, Shape, Stack, StackPart
 from finegap.core.formatting import Kind, Sentence, between
 from finegap.core.materials import MATERIALS, Expansion
-from finegap.core.quantities import Dimension, Sign, parse
+from finegap.core.quantities import AllowedSign, Dimension, parse
 
 CARBON = "carbon graphite"
 _PRESS_FRICTION = (0.08, 0.16)
@@ -176,10 +176,10 @@ def _disc(data: Mapping[str, Any], sheet: Mapping[str, Any]) -> DiscSpec:
     known = [one["fastener"].lower() for one in sheet["torques"]]
     if under not in known:
         raise FieldError("disc_spring.under", f"the torque table has no {data['under']}.", f"Expected one of: {', '.join(known)}.")
-    return DiscSpec(disc, _length(data["settles"], "disc_spring.settles", Sign.NOT_NEGATIVE), under)
+    return DiscSpec(disc, _length(data["settles"], "disc_spring.settles", AllowedSign.NOT_NEGATIVE), under)
 
 
-def _length(text: str, path: str, sign: Sign = Sign.POSITIVE) -> float:
+def _length(text: str, path: str, sign: AllowedSign = AllowedSign.POSITIVE) -> float:
     return parse(text, Dimension.LENGTH, path, sign=sign).value
 
 
@@ -230,7 +230,7 @@ def _solid(given: str | Mapping[str, Any], path: str) -> Solid:
             raise FieldError(path, f"the stiffness of {given} is not known here.", expected)
         return Solid.of(material)
     stress = {
-        name: parse(given[name], Dimension.STRESS, f"{path}.{name}", sign=Sign.POSITIVE).value if name in given else None
+        name: parse(given[name], Dimension.STRESS, f"{path}.{name}", sign=AllowedSign.POSITIVE).value if name in given else None
         for name in ("modulus", "compressive", "yield")
     }
     upto = parse(given["upto"], Dimension.TEMPERATURE, f"{path}.upto").value if "upto" in given else None
@@ -298,14 +298,14 @@ _RING_SIZES = ("inside", "section", "groove", "depth", "width")
 
 def read_torque(line: Mapping[str, Any], path: str) -> Torque:
     """A line of the torque table."""
-    low, high = (parse(line["torque"][i], Dimension.TORQUE, f"{path}.torque[{i}]", sign=Sign.POSITIVE).value for i in (0, 1))
+    low, high = (parse(line["torque"][i], Dimension.TORQUE, f"{path}.torque[{i}]", sign=AllowedSign.POSITIVE).value for i in (0, 1))
     if low > high:
         raise FieldError(f"{path}.torque", "the range is reversed.", "Expected the lower torque first.")
     count, condition = line.get("count", 1), line.get("condition", "dry")
     passes = tuple(line.get("passes", DEFAULT_PASSES if count > 1 else (1.0,)))
     if passes[-1] != 1 or any(not 0 < a < b for a, b in pairwise(passes)):
         raise FieldError(f"{path}.passes", "they do not rise to the whole torque.", "Expected shares such as 0.4, 0.7, 1.")
-    turn = parse(line["turn"], Dimension.ANGLE, f"{path}.turn", sign=Sign.POSITIVE).value if "turn" in line else None
+    turn = parse(line["turn"], Dimension.ANGLE, f"{path}.turn", sign=AllowedSign.POSITIVE).value if "turn" in line else None
     return Torque(
         line["fastener"], low, high, condition, line.get("page", ""), count, passes,
         thread_of(line["thread"], f"{path}.thread") if "thread" in line else None,

@@ -49,7 +49,7 @@ SOURCE = "ISO 286-1:2010, tables of grades and deviations (from memory)"
 
 
 @dataclass(frozen=True)
-class Fit:
+class IsoFit:
     """A fit at a nominal size: limits of hole and shaft in mm."""
 
     code: str
@@ -63,7 +63,7 @@ class Fit:
         return self.shaft_mm[0] - self.hole_mm[1], self.shaft_mm[1] - self.hole_mm[0]
 
 
-def fit_of(code: str, nominal_mm: float, field: str = "fit") -> Fit:
+def fit_of(code: str, nominal_mm: float, field: str = "fit") -> IsoFit:
     """Limits of a fit such as ``H7/r6`` at a nominal size in mm.
 
     Raises
@@ -82,7 +82,7 @@ def fit_of(code: str, nominal_mm: float, field: str = "fit") -> Fit:
     if not 0 < nominal_mm <= _STEPS[-1]:
         raise FieldError("nominal", f"{nominal_mm:g} mm is outside the tables.", f"Expected up to {_STEPS[-1]} mm.")
     low, high = _shaft(letter, shaft, nominal_mm)
-    return Fit(
+    return IsoFit(
         code.strip(),
         nominal_mm,
         (nominal_mm, nominal_mm + tolerance_um(hole, nominal_mm) / 1000),

@@ -2,15 +2,15 @@
 
 from finegap.core.calculators.building import BUILDING
 from finegap.core.calculators.cost import COST
+from finegap.core.calculators.gap import GAP
 from finegap.core.calculators.means import MEANS
-from finegap.core.calculators.model import Calculator, Input, Typed
+from finegap.core.calculators.model import Calculator, Input, TypedInputs
 from finegap.core.calculators.proof import PROOF
-from finegap.core.calculators.setting import SETTING
 from finegap.core.errors import FieldError
 
-__all__ = ["CALCULATORS", "Calculator", "Input", "Typed", "calculator"]
+__all__ = ["CALCULATORS", "Calculator", "Input", "TypedInputs", "calculator"]
 
-CALCULATORS = {c.key: c for c in (*SETTING, *MEANS, *COST, *PROOF, *BUILDING)}
+CALCULATORS = {c.key: c for c in (*GAP, *MEANS, *COST, *PROOF, *BUILDING)}
 """By key: those of the gap first, then those of Prove and of Build."""
 
 

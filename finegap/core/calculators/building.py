@@ -10,10 +10,10 @@ from finegap.core.assembly.oring import ORing
 from finegap.core.assembly.packing import Joints, Packing
 from finegap.core.assembly.press import PressFit, Solid
 from finegap.core.assembly.torque import FRICTION, Adapter, Joint, Tang, criss_cross, thread_of
-from finegap.core.calculators.model import Calculator, Input, Typed, mm
+from finegap.core.calculators.model import Calculator, Input, TypedInputs, mm
 from finegap.core.formatting import Amount, Kind, Sentence, between, length
 from finegap.core.materials import MATERIALS, Expansion
-from finegap.core.quantities import Dimension, Sign
+from finegap.core.quantities import AllowedSign, Dimension
 from finegap.core.result_lines import ResultLine, Status
 from finegap.core.working import Given, Working
 
@@ -21,7 +21,7 @@ _MATERIALS = tuple((name, name) for name in MATERIALS)
 _OTHER = ("other", "another, as below")
 
 
-def _press_fit(given: Typed) -> tuple[ResultLine, ...]:
+def _press_fit(given: TypedInputs) -> tuple[ResultLine, ...]:
     friction = (given.value("friction_low"), given.value("friction_high"))
     fit = PressFit(
         given.value("bore"), given.value("joint"), given.value("seat_outside"), given.value("length"),
@@ -37,7 +37,7 @@ def _known(name: str, allowed_mpa: float | None = None) -> Solid:
     return Solid.of(material, allowed_mpa)
 
 
-def _solid(given: Typed, key: str) -> Solid:
+def _solid(given: TypedInputs, key: str) -> Solid:
     allowed = given.maybe("allowed")
     if given.text(key) != _OTHER[0]:
         return _known(given.text(key), allowed)
@@ -45,7 +45,7 @@ def _solid(given: Typed, key: str) -> Solid:
     return Solid("the bushing's material", given.value("modulus"), given.value("poisson"), expansion, None, allowed)
 
 
-def _fit(given: Typed) -> tuple[ResultLine, ...]:
+def _fit(given: TypedInputs) -> tuple[ResultLine, ...]:
     fit = fit_of(given.text("fit"), given.value("nominal"))
     low, high = fit.interference_mm
 
@@ -68,7 +68,7 @@ def _fit(given: Typed) -> tuple[ResultLine, ...]:
     )
 
 
-def _packing(given: Typed) -> tuple[ResultLine, ...]:
+def _packing(given: TypedInputs) -> tuple[ResultLine, ...]:
     joints = Joints[given.text("joints").upper()]
     packing = Packing(given.value("shaft"), given.value("section"), int(given.value("rings")), joints)
     clock = ", ".join(joints.said(ring) for ring in range(1, packing.rings + 1))
@@ -78,19 +78,19 @@ def _packing(given: Typed) -> tuple[ResultLine, ...]:
     )
 
 
-def _o_ring(given: Typed) -> tuple[ResultLine, ...]:
+def _o_ring(given: TypedInputs) -> tuple[ResultLine, ...]:
     kind = given.text("kind")
     inside, section, groove, depth, width = map(given.value, ("inside", "section", "groove", "depth", "width"))
     return ORing(inside, section, groove, depth, width, given.text("use") == "moving", kind == "encapsulated").lines()
 
 
-def _adapter(given: Typed) -> tuple[ResultLine, ...]:
+def _adapter(given: TypedInputs) -> tuple[ResultLine, ...]:
     adapter = Adapter(given.value("wrench"), given.value("adapter"), given.value("angle"))
     at_nut = given.value("torque")
     return (ResultLine("Set the wrench to", Amount(at_nut * adapter.share, Kind.FINE_TORQUE), working=adapter.working(at_nut)),)
 
 
-def _preload(given: Typed) -> tuple[ResultLine, ...]:
+def _preload(given: TypedInputs) -> tuple[ResultLine, ...]:
     joint = Joint(thread_of(given.text("thread")), (given.value("friction_low"), given.value("friction_high")), given.maybe("face"))
     torque = given.value("torque")
     low, high = joint.preload_n(torque, torque)
@@ -98,16 +98,16 @@ def _preload(given: Typed) -> tuple[ResultLine, ...]:
     return (ResultLine("Preload", words, working=joint.working(torque, torque, "from and to")),)
 
 
-def _order(given: Typed) -> tuple[ResultLine, ...]:
+def _order(given: TypedInputs) -> tuple[ResultLine, ...]:
     return (ResultLine("Tighten in this order, numbered clockwise", ", ".join(map(str, criss_cross(int(given.value("count")))))),)
 
 
-def _tang(given: Typed) -> tuple[ResultLine, ...]:
+def _tang(given: TypedInputs) -> tuple[ResultLine, ...]:
     tang = Tang(int(given.value("slots")), int(given.value("tangs")), given.maybe("turn"))
     return (ResultLine("To the next tang", tang.sentence, Status.CARE if tang.always is False else Status.GOOD, tang.working),)
 
 
-def _grease(given: Typed) -> tuple[ResultLine, ...]:
+def _grease(given: TypedInputs) -> tuple[ResultLine, ...]:
     greased = Greased(given.value("outside"), given.value("width"), given.maybe("ten"))
     lines = [ResultLine("Grease", Amount(greased.grams, Kind.MASS), working=greased.working)]
     if greased.strokes is not None:
@@ -115,7 +115,7 @@ def _grease(given: Typed) -> tuple[ResultLine, ...]:
     return tuple(lines)
 
 
-def _elastomer(given: Typed) -> tuple[ResultLine, ...]:
+def _elastomer(given: TypedInputs) -> tuple[ResultLine, ...]:
     code = given.text("elastomer")
     lines = [
         against_liquid(code, given.text("liquid"), given.value("temperature")),
@@ -128,10 +128,10 @@ _FRICTIONS = (
     Input("friction_low", "friction, from", number=(0.001, 1), usual=f"{FRICTION['oiled'][0]:g}"),
     Input("friction_high", "friction, to", number=(0.001, 1), usual=f"{FRICTION['oiled'][1]:g}"),
 )
-_TEMPERATURE = Input("temperature", "temperature in service", Dimension.TEMPERATURE, sign=Sign.ANY)
+_TEMPERATURE = Input("temperature", "temperature in service", Dimension.TEMPERATURE, sign=AllowedSign.ANY)
 
 
-def _disc_spring(given: Typed) -> tuple[ResultLine, ...]:
+def _disc_spring(given: TypedInputs) -> tuple[ResultLine, ...]:
     disc = DiscSpring(*(given.value(name) for name in ("outside", "inside", "thickness", "cone")))
     stack = SpringStack(disc, int(given.value("parallel")), int(given.value("series")))
     travel = given.maybe("travel")
@@ -203,7 +203,7 @@ BUILDING = (
         (
             Input("elastomer", "elastomer", choices=tuple((e.code, f"{e.code}, {e.name}") for e in ELASTOMERS.values())),
             Input("liquid", "liquid", choices=tuple((m.key, m.name) for m in MEDIA.values())),
-            Input("temperature", "temperature of the liquid", Dimension.TEMPERATURE, sign=Sign.ANY),
+            Input("temperature", "temperature of the liquid", Dimension.TEMPERATURE, sign=AllowedSign.ANY),
             Input("lubricant", "lubricant", choices=tuple((m.key, m.name) for m in MEDIA.values() if m.lubricates)),
         ),
         _elastomer,
@@ -214,8 +214,8 @@ BUILDING = (
         (
             Input("torque", "torque at the nut", Dimension.TORQUE),
             mm("wrench", "wrench, drive to grip"),
-            mm("adapter", "adapter, drive to nut", sign=Sign.NOT_NEGATIVE),
-            Input("angle", "angle of the adapter", Dimension.ANGLE, sign=Sign.NOT_NEGATIVE, usual="0"),
+            mm("adapter", "adapter, drive to nut", sign=AllowedSign.NOT_NEGATIVE),
+            Input("angle", "angle of the adapter", Dimension.ANGLE, sign=AllowedSign.NOT_NEGATIVE, usual="0"),
         ),
         _adapter,
     ),
@@ -259,8 +259,8 @@ BUILDING = (
             mm("inside", "inside diameter"),
             mm("thickness", "thickness"),
             mm("cone", "cone height, free height less thickness"),
-            mm("settles", "how much the joint settles", Sign.NOT_NEGATIVE, usual="0.05 mm"),
-            mm("travel", "deflection of the stack", Sign.NOT_NEGATIVE, optional=True),
+            mm("settles", "how much the joint settles", AllowedSign.NOT_NEGATIVE, usual="0.05 mm"),
+            mm("travel", "deflection of the stack", AllowedSign.NOT_NEGATIVE, optional=True),
             Input("parallel", "discs nested in a packet", number=(1, 20), whole=True, usual="1"),
             Input("series", "packets on one another", number=(1, 40), whole=True, usual="1"),
         ),

@@ -2,26 +2,26 @@
 
 from __future__ import annotations
 
-from finegap.core.calculators.model import Calculator, Input, Typed, mm
-from finegap.core.calculators.setting import DENSITY, temperature_asked, viscosity_asked
+from finegap.core.calculators.gap import DENSITY, temperature_asked, viscosity_asked
+from finegap.core.calculators.model import Calculator, Input, TypedInputs, mm
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Kind, length
-from finegap.core.gap.heat import Body, Part, Warming, hot_gap, warming_up
+from finegap.core.gap.heat import Body, HeatedPart, Warming, hot_gap, warming_up
 from finegap.core.gap.performance import Losses, Path, TestPoint, perform
 from finegap.core.gap.slip import Annulus, Fluid, Slot, untold
 from finegap.core.materials import MATERIALS, Expansion
-from finegap.core.quantities import Dimension, Sign
+from finegap.core.quantities import AllowedSign, Dimension
 from finegap.core.result_lines import ResultLine, Status
 
 _SOURCE = "differential growth; expansions from memory of handbooks, or as given"
 
 
-def _part(given: Typed, key: str, length_mm: float) -> Part:
+def _part(given: TypedInputs, key: str, length_mm: float) -> HeatedPart:
     own = given.maybe(f"{key}_expansion")
-    return Part(length_mm, MATERIALS[given.text(key)].expansion if own is None else Expansion.of(own))
+    return HeatedPart(length_mm, MATERIALS[given.text(key)].expansion if own is None else Expansion.of(own))
 
 
-def _hot(given: Typed) -> tuple[ResultLine, ...]:
+def _hot(given: TypedInputs) -> tuple[ResultLine, ...]:
     cold, span = given.value("cold"), given.value("span")
     minutes = given.maybe("rotor_minutes"), given.maybe("casing_minutes")
     if (minutes[0] is None) != (minutes[1] is None):
@@ -49,7 +49,7 @@ def _hot(given: Typed) -> tuple[ResultLine, ...]:
     return tuple(lines)
 
 
-def _fluid(given: Typed) -> Fluid:
+def _fluid(given: TypedInputs) -> Fluid:
     return Fluid(given.value("viscosity"), given.value("density"))
 
 
@@ -62,7 +62,7 @@ def _passes(of: Slot | Annulus) -> ResultLine:
     )
 
 
-def _slot(given: Typed) -> tuple[ResultLine, ...]:
+def _slot(given: TypedInputs) -> tuple[ResultLine, ...]:
     pressure = given.value("pressure")
     slot = Slot(given.value("gap"), given.value("width"), given.value("length"), pressure, _fluid(given), given.value("wall"))
     lines = [_passes(slot)]
@@ -75,7 +75,7 @@ def _slot(given: Typed) -> tuple[ResultLine, ...]:
     return tuple(lines)
 
 
-def _annulus(given: Typed) -> tuple[ResultLine, ...]:
+def _annulus(given: TypedInputs) -> tuple[ResultLine, ...]:
     return (
         _passes(
             Annulus(
@@ -86,7 +86,7 @@ def _annulus(given: Typed) -> tuple[ResultLine, ...]:
     )  # fmt: skip
 
 
-def _duty(given: Typed) -> tuple[ResultLine, ...]:
+def _duty(given: TypedInputs) -> tuple[ResultLine, ...]:
     lands = {name: given.maybe(name) for name in ("end_width", "end_length", "radial_width", "radial_length")}
     paths = [Path("end", "End clearance", lands["end_width"], lands["end_length"])]
     gaps, fresh = {"end": given.value("end")}, {}
@@ -101,7 +101,7 @@ def _duty(given: Typed) -> tuple[ResultLine, ...]:
     return done.lines()
 
 
-def _test(given: Typed, radial: float | None) -> TestPoint | None:
+def _test(given: TypedInputs, radial: float | None) -> TestPoint | None:
     keys = ("test_flow", "test_pressure", "test_viscosity", "test_speed", "test_end")
     values = [given.maybe(key) for key in keys]
     if all(v is None for v in values):
@@ -117,7 +117,7 @@ def _test(given: Typed, radial: float | None) -> TestPoint | None:
 
 
 _METALS = tuple((name, name) for name in MATERIALS)
-_PRESSURE = Input("pressure", "pressure difference", Dimension.PRESSURE, sign=Sign.NOT_NEGATIVE)
+_PRESSURE = Input("pressure", "pressure difference", Dimension.PRESSURE, sign=AllowedSign.NOT_NEGATIVE)
 _FLUID = (viscosity_asked("viscosity", "viscosity when pumping"), DENSITY)
 
 
@@ -143,13 +143,13 @@ COST = (
             _own("casing"),
             _own("rotor"),
             mm("rotor_length", "thrust location to rotor face, if another", optional=True),
-            mm("head_reach", "how far the head reaches into the casing", Sign.NOT_NEGATIVE, optional=True),
+            mm("head_reach", "how far the head reaches into the casing", AllowedSign.NOT_NEGATIVE, optional=True),
             Input("head", "head of", choices=_METALS, usual="cast iron"),
             _own("head"),
             temperature_asked("start_at", "warmed up from", optional=True),
             _minutes("rotor"),
             _minutes("casing"),
-            mm("least", "hot gap that must be left", Sign.NOT_NEGATIVE, optional=True),
+            mm("least", "hot gap that must be left", AllowedSign.NOT_NEGATIVE, optional=True),
         ),
         _hot,
     ),

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections import Counter
 
-from finegap.core.calculators.model import Calculator, Input, Typed, mm
+from finegap.core.calculators.model import Calculator, Input, TypedInputs, mm
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.family import GapWords
@@ -13,17 +13,17 @@ from finegap.core.formatting import Sentence
 from finegap.core.gap import gaskets, shims, timing
 from finegap.core.gap.move import Move, Window
 from finegap.core.gap.stock import Stack, ordered
-from finegap.core.quantities import Dimension, Sign
+from finegap.core.quantities import AllowedSign, Dimension
 from finegap.core.result_lines import ResultLine, Status
 
 _TIMES = re.compile(r"^(?P<size>.+?)\s*[x×*]\s*(?P<count>\d+)$")
 
 
 def _um(text: str, field: str, entry: Entry) -> int:
-    return round(entry.quantity(text, Dimension.LENGTH, field, Sign.POSITIVE).value * 1000)
+    return round(entry.quantity(text, Dimension.LENGTH, field, AllowedSign.POSITIVE).value * 1000)
 
 
-def _pieces(given: Typed, key: str, name: str) -> Counter[int]:
+def _pieces(given: TypedInputs, key: str, name: str) -> Counter[int]:
     """Thicknesses with counts, as typed: “0.05 x 6; 0.10 x 4”. One without a count is one piece."""
     found: Counter[int] = Counter()
     for text in filter(None, re.split(r"\s*;\s*", given.text(key).strip())):
@@ -32,18 +32,18 @@ def _pieces(given: Typed, key: str, name: str) -> Counter[int]:
     return found
 
 
-def _stock(given: Typed) -> Counter[int]:
+def _stock(given: TypedInputs) -> Counter[int]:
     stock = _pieces(given, "stock", "stock")
     if not stock:
         raise FieldError("stock", "nothing was entered.", "Expected thicknesses and counts, such as: 0.05 x 6; 0.10 x 4.")
     return stock
 
 
-def _stack(given: Typed, key: str, name: str) -> Stack:
+def _stack(given: TypedInputs, key: str, name: str) -> Stack:
     return ordered(_pieces(given, key, name).elements())
 
 
-def _window(given: Typed, prefix: str = "") -> Window:
+def _window(given: TypedInputs, prefix: str = "") -> Window:
     window = Window(*(given.value(f"{prefix}{name}") for name in ("target", "low", "high")))
     if not window.low_mm <= window.target_mm <= window.high_mm:
         raise FieldError(
@@ -57,7 +57,7 @@ def _move(move: Move, possible: bool) -> tuple[ResultLine, ...]:
     return (*lines, *(ResultLine("And then", detail) for detail in move.details))
 
 
-def _gaskets(given: Typed) -> tuple[ResultLine, ...]:
+def _gaskets(given: TypedInputs) -> tuple[ResultLine, ...]:
     now = _stack(given, "now", "fitted now")
     if not now:
         raise FieldError("fitted now", "nothing was entered.", "Expected what is under the head.")
@@ -69,8 +69,8 @@ def _gaskets(given: Typed) -> tuple[ResultLine, ...]:
 _SIDE = GapWords("total side gap", "under the cover", "rotor and end covers")
 
 
-def _cover(given: Typed) -> tuple[ResultLine, ...]:
-    known = gaskets.Known(given.value("cylinder"), given.value("rotor"), "cylinder length", "rotor length")
+def _cover(given: TypedInputs) -> tuple[ResultLine, ...]:
+    known = gaskets.MetalGap(given.value("cylinder"), given.value("rotor"), "cylinder length", "rotor length")
     stock = _stock(given)
     move, choice = gaskets.first_move(stock, 0, _window(given), _SIDE, known, tuple(stock))
     lines = _move(move, choice.stack is not None)
@@ -86,7 +86,7 @@ def _cover(given: Typed) -> tuple[ResultLine, ...]:
     return (*lines, ResultLine("Vanes", words, Status.GOOD if short else Status.STOP))
 
 
-def _shims(given: Typed) -> tuple[ResultLine, ...]:
+def _shims(given: TypedInputs) -> tuple[ResultLine, ...]:
     stacks = [_stack(given, f"shims_{i}", f"shims of shaft {i}") for i in (1, 2)]
     checks = [given.value(f"{side}_{i}") for i in (1, 2) for side in ("front", "back")]
     available = _stock(given) + Counter(stacks[0]) + Counter(stacks[1])
@@ -102,7 +102,7 @@ def _shims(given: Typed) -> tuple[ResultLine, ...]:
     return (ResultLine("Body face", words, Status.STOP), *lines)
 
 
-def _mesh(given: Typed) -> tuple[ResultLine, ...]:
+def _mesh(given: TypedInputs) -> tuple[ResultLine, ...]:
     gear = timing.Timing(given.value("pitch"), given.maybe("marked") or given.value("pitch"))
     low = given.value("low")
     left, right = given.value("left"), given.value("right")
@@ -116,7 +116,7 @@ _STOCK = Input("stock", "stock, thickness x count with ; between", Dimension.LEN
 def _wanted(prefix: str = "", name: str = "") -> tuple[Input, ...]:
     return (
         mm(f"{prefix}target", f"{name}wanted"),
-        mm(f"{prefix}low", f"{name}smallest", Sign.NOT_NEGATIVE),
+        mm(f"{prefix}low", f"{name}smallest", AllowedSign.NOT_NEGATIVE),
         mm(f"{prefix}high", f"{name}largest"),
     )
 
@@ -131,7 +131,7 @@ MEANS = (
         "Gaskets under a head",
         (
             _fitted("now", "fitted now, as compressed, with ; between"),
-            mm("measured", "measured gap", Sign.NOT_NEGATIVE),
+            mm("measured", "measured gap", AllowedSign.NOT_NEGATIVE),
             *_wanted(),
             _STOCK,
         ),
@@ -157,14 +157,14 @@ MEANS = (
                 one
                 for i, shaft in ((1, "drive shaft"), (2, "driven shaft"))
                 for one in (
-                    mm(f"front_{i}", f"{shaft}: front", Sign.ANY),
-                    mm(f"back_{i}", f"{shaft}: back", Sign.NOT_NEGATIVE),
+                    mm(f"front_{i}", f"{shaft}: front", AllowedSign.ANY),
+                    mm(f"back_{i}", f"{shaft}: back", AllowedSign.NOT_NEGATIVE),
                     _fitted(f"shims_{i}", f"{shaft}: shims now, with ; between"),
                 )
             ),
             *_wanted("front_", "front "),
             *_wanted("back_", "back "),
-            mm("difference", "the rotors may differ by", Sign.NOT_NEGATIVE),
+            mm("difference", "the rotors may differ by", AllowedSign.NOT_NEGATIVE),
             _STOCK,
         ),
         _shims,
@@ -173,12 +173,12 @@ MEANS = (
         "mesh-gap",
         "Two mesh gaps made alike",
         (
-            mm("left", "narrowest at the left", Sign.NOT_NEGATIVE),
-            mm("right", "narrowest at the right", Sign.NOT_NEGATIVE),
+            mm("left", "narrowest at the left", AllowedSign.NOT_NEGATIVE),
+            mm("right", "narrowest at the right", AllowedSign.NOT_NEGATIVE),
             mm("pitch", "pitch diameter"),
             mm("marked", "diameter the marks are on, if another", optional=True),
-            mm("low", "least mesh gap", Sign.NOT_NEGATIVE, usual="0"),
-            mm("difference", "they may differ by", Sign.NOT_NEGATIVE, usual="0"),
+            mm("low", "least mesh gap", AllowedSign.NOT_NEGATIVE, usual="0"),
+            mm("difference", "they may differ by", AllowedSign.NOT_NEGATIVE, usual="0"),
         ),
         _mesh,
     ),

@@ -11,8 +11,8 @@ from dataclasses import dataclass
 from finegap.core.entry import Entry, bare_unit
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
-from finegap.core.numerals import Mark
-from finegap.core.quantities import Dimension, Sign, parse, parse_number
+from finegap.core.numerals import DecimalMark
+from finegap.core.quantities import AllowedSign, Dimension, parse, parse_number
 from finegap.core.result_lines import ResultLine
 
 
@@ -26,7 +26,7 @@ class Input:
     key: str
     name: str
     dimension: Dimension | None = None
-    sign: Sign = Sign.POSITIVE
+    sign: AllowedSign = AllowedSign.POSITIVE
     number: tuple[float, float] | None = None
     whole: bool = False
     choices: tuple[tuple[str, str], ...] = ()
@@ -39,7 +39,7 @@ class Input:
         return bare_unit(self.dimension, units) if self.dimension else ""
 
 
-class Typed:
+class TypedInputs:
     """What was typed, read with the names and units of a calculator's inputs."""
 
     def __init__(self, inputs: tuple[Input, ...], typed: Mapping[str, str], entry: Entry) -> None:
@@ -66,9 +66,9 @@ class Typed:
         assert one.dimension is not None
         return parse(self.text(key), one.dimension, one.name, one.bare(self.units), one.sign, self._mark(key)).value
 
-    def _mark(self, key: str) -> Mark:
+    def _mark(self, key: str) -> DecimalMark:
         """The mark it was typed with; what is usual is written with a point."""
-        return self.entry.mark if self._typed.get(key, "").strip() else Mark.POINT
+        return self.entry.mark if self._typed.get(key, "").strip() else DecimalMark.POINT
 
     def maybe(self, key: str) -> float | None:
         """In the internal unit, or ``None`` where nothing was typed."""
@@ -82,7 +82,7 @@ class Calculator:
     key: str
     name: str
     inputs: tuple[Input, ...]
-    calculate: Callable[[Typed], tuple[ResultLine, ...]]
+    calculate: Callable[[TypedInputs], tuple[ResultLine, ...]]
 
     def run(self, typed: Mapping[str, str], entry: Entry) -> tuple[ResultLine, ...]:
         """Its lines, for what was typed with these units and decimal mark.
@@ -92,9 +92,9 @@ class Calculator:
         FieldError
             What was typed cannot be used; the field is named as it is on screen.
         """
-        return self.calculate(Typed(self.inputs, typed, entry))
+        return self.calculate(TypedInputs(self.inputs, typed, entry))
 
 
-def mm(key: str, name: str, sign: Sign = Sign.POSITIVE, usual: str = "", optional: bool = False) -> Input:
+def mm(key: str, name: str, sign: AllowedSign = AllowedSign.POSITIVE, usual: str = "", optional: bool = False) -> Input:
     """A length that is asked for."""
     return Input(key, name, Dimension.LENGTH, sign=sign, usual=usual, optional=optional)

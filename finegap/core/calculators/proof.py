@@ -4,17 +4,17 @@ from __future__ import annotations
 
 import re
 
-from finegap.core.calculators.model import Calculator, Input, Typed
+from finegap.core.calculators.model import Calculator, Input, TypedInputs
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Kind, Sentence
 from finegap.core.proof.first_hour import by_bucket
 from finegap.core.proof.run_in import Note, Rules, Say, advise, check_note, rules_for
-from finegap.core.quantities import Dimension, Sign
+from finegap.core.quantities import AllowedSign, Dimension
 from finegap.core.result_lines import ResultLine, Status
 from finegap.core.working import Given, Working
 
 
-def _drops(given: Typed) -> tuple[ResultLine, ...]:
+def _drops(given: TypedInputs) -> tuple[ResultLine, ...]:
     count, seconds, per_ml = given.value("count"), given.value("seconds"), given.value("per_ml")
     rate = 60 * (count - 1) / seconds
     an_hour = rate * 60 / per_ml
@@ -45,7 +45,7 @@ def _drops(given: Typed) -> tuple[ResultLine, ...]:
 _STANDS = {Say.STOP: Status.STOP, Say.BACK_OFF: Status.CARE, Say.DONE: Status.GOOD}
 
 
-def _run_in(given: Typed) -> tuple[ResultLine, ...]:
+def _run_in(given: TypedInputs) -> tuple[ResultLine, ...]:
     usual = rules_for(given.value("pumping"))
     hottest = given.maybe("hottest")
     rules = Rules(
@@ -73,7 +73,7 @@ def _run_in(given: Typed) -> tuple[ResultLine, ...]:
     return tuple(lines)
 
 
-def _note(text: str, number: int, given: Typed) -> Note:
+def _note(text: str, number: int, given: TypedInputs) -> Note:
     field = f"log, line {number}"
     parts = text.split()
     if len(parts) != 4:
@@ -87,7 +87,7 @@ def _note(text: str, number: int, given: Typed) -> Note:
     return Note(minute, drops, box, read(parts[3], field, -1, 1) * 8)
 
 
-def _bucket(given: Typed) -> tuple[ResultLine, ...]:
+def _bucket(given: TypedInputs) -> tuple[ResultLine, ...]:
     volume, seconds = given.value("volume"), given.value("seconds")
     flow = Amount(by_bucket(volume, seconds), Kind.FLOW)
     working = Working(
@@ -116,8 +116,8 @@ PROOF = (
         "Running packing in",
         (
             Input("log", "log: minute, drops, box, turn; a line each, with ; between", long=True),
-            Input("pumping", "pumping temperature", Dimension.TEMPERATURE, sign=Sign.ANY, usual="20 C"),
-            Input("hottest", "hottest box, if the sheet says it", Dimension.TEMPERATURE, sign=Sign.ANY, optional=True),
+            Input("pumping", "pumping temperature", Dimension.TEMPERATURE, sign=AllowedSign.ANY, usual="20 C"),
+            Input("hottest", "hottest box, if the sheet says it", Dimension.TEMPERATURE, sign=AllowedSign.ANY, optional=True),
             Input("drops_low", "drops wanted from", number=(0.1, 1000), usual="2"),
             Input("drops_high", "drops wanted to", number=(0.1, 1000), usual="10"),
             Input("settle", "minutes between two turns", number=(1, 600), usual="10"),

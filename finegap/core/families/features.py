@@ -69,7 +69,7 @@ def stations(planes: Iterable[str], directions: Iterable[str]) -> tuple[Station,
 
 
 @dataclass(frozen=True)
-class Counted:
+class SheetCount:
     """How many there are of something, by a detail of the sheet: vanes, rollers, lobes.
 
     ``name`` is what each is called, with its number as ``{n}``; ``usual`` how many there are where the sheet does not say.
@@ -133,7 +133,7 @@ class Feature:
     press: str = ""
     flat: bool = False
     when: When = field(default_factory=dict)
-    counted: Counted | None = None
+    counted: SheetCount | None = None
 
     def stations_by(self, details: Mapping[str, str]) -> tuple[Station, ...]:
         """Its stations on a pump whose sheet gives these details."""

@@ -9,10 +9,10 @@ from typing import Any
 from finegap.core.errors import FieldError
 from finegap.core.families.family import Family
 from finegap.core.families.features import FeatureKind
-from finegap.core.gap.heat import NO_PART, Body, Part, Warming
+from finegap.core.gap.heat import NO_PART, Body, HeatedPart, Warming
 from finegap.core.gap.performance import Losses, Path, TestPoint
 from finegap.core.materials import MATERIALS, Expansion
-from finegap.core.quantities import Dimension, Sign, parse
+from finegap.core.quantities import AllowedSign, Dimension, parse
 
 
 @dataclass(frozen=True)
@@ -42,7 +42,7 @@ def read_run_in(data: Mapping[str, Any]) -> RunIn:
     return RunIn(drops, hottest)
 
 
-def length_of(text: str, path: str, sign: Sign = Sign.POSITIVE) -> float:
+def length_of(text: str, path: str, sign: AllowedSign = AllowedSign.POSITIVE) -> float:
     """A length of a sheet, in mm."""
     return parse(text, Dimension.LENGTH, path, sign=sign).value
 
@@ -63,7 +63,7 @@ def expansion_of(given: str | float, path: str) -> Expansion:
 
 def pair_of(data: list[str], path: str) -> tuple[float, float]:
     """A range of lengths of a sheet, in mm."""
-    low, high = (length_of(text, f"{path}[{i}]", Sign.NOT_NEGATIVE) for i, text in enumerate(data))
+    low, high = (length_of(text, f"{path}[{i}]", AllowedSign.NOT_NEGATIVE) for i, text in enumerate(data))
     if low >= high:
         raise FieldError(path, "the range is reversed or empty.", "Expected the lower end first.")
     return low, high
@@ -75,18 +75,18 @@ def read_heat(data: Mapping[str, Any]) -> Body:
     rotor = length_of(data["rotor_length"], "heat.rotor_length") if "rotor_length" in data else casing
     head = NO_PART
     if "head" in data:
-        head = Part(
+        head = HeatedPart(
             length_of(data["head"]["reach"], "heat.head.reach"), expansion_of(data["head"]["material"], "heat.head.material")
         )
     warming = None
     if "warming" in data:
         warming = Warming(float(data["warming"]["rotor_minutes"]), float(data["warming"]["casing_minutes"]))
     return Body(
-        Part(casing, expansion_of(data["casing"], "heat.casing")),
-        Part(rotor, expansion_of(data["rotor"], "heat.rotor")),
+        HeatedPart(casing, expansion_of(data["casing"], "heat.casing")),
+        HeatedPart(rotor, expansion_of(data["rotor"], "heat.rotor")),
         head,
         warming,
-        length_of(data["least_hot"], "heat.least_hot", Sign.NOT_NEGATIVE) if "least_hot" in data else 0.0,
+        length_of(data["least_hot"], "heat.least_hot", AllowedSign.NOT_NEGATIVE) if "least_hot" in data else 0.0,
     )
 
 
@@ -100,7 +100,7 @@ def read_losses(data: Mapping[str, Any], family: Family) -> Losses:
     """
     paths = tuple(_path(one, family, f"slip.paths[{i}]") for i, one in enumerate(data["paths"]))
     test = _test(data["test"]) if "test" in data else None
-    displacement = parse(data["displacement"], Dimension.VOLUME, "slip.displacement", sign=Sign.POSITIVE).value
+    displacement = parse(data["displacement"], Dimension.VOLUME, "slip.displacement", sign=AllowedSign.POSITIVE).value
     try:
         return Losses(displacement, paths, test)
     except FieldError as error:
@@ -127,9 +127,9 @@ def _path(data: Mapping[str, Any], family: Family, path: str) -> Path:
 
 def _test(data: Mapping[str, Any]) -> TestPoint:
     return TestPoint(
-        parse(data["flow"], Dimension.FLOW, "slip.test.flow", sign=Sign.POSITIVE).value,
-        parse(data["pressure"], Dimension.PRESSURE, "slip.test.pressure", sign=Sign.POSITIVE).value,
-        parse(data["viscosity"], Dimension.VISCOSITY, "slip.test.viscosity", sign=Sign.POSITIVE).value,
+        parse(data["flow"], Dimension.FLOW, "slip.test.flow", sign=AllowedSign.POSITIVE).value,
+        parse(data["pressure"], Dimension.PRESSURE, "slip.test.pressure", sign=AllowedSign.POSITIVE).value,
+        parse(data["viscosity"], Dimension.VISCOSITY, "slip.test.viscosity", sign=AllowedSign.POSITIVE).value,
         float(data["speed"]),
         {key: length_of(text, f"slip.test.gaps.{key}") for key, text in data["gaps"].items()},
     )

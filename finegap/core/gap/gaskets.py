@@ -150,7 +150,7 @@ def out_and_in(change: StackChange) -> Sentence | None:
 
 
 @dataclass(frozen=True)
-class Known:
+class MetalGap:
     """The gap the metal alone leaves, told by two sizes before any trial: outer less inner, in mm, with their names."""
 
     outer_mm: float
@@ -169,7 +169,7 @@ def first_move(
     start_um: int,
     window: Window,
     words: GapWords,
-    known: Known | None = None,
+    known: MetalGap | None = None,
     sold_um: tuple[int, ...] = (),
 ) -> tuple[Move, StackChoice]:
     """The stack to begin with: the sheet's starting gasket, or what the measured sizes ask for; from stock."""
@@ -200,7 +200,7 @@ def _by_sizes(
     stock: Mapping[int, int],
     window: Window,
     words: GapWords,
-    known: Known,
+    known: MetalGap,
     sold_um: tuple[int, ...],
     details: tuple[Sentence, ...],
 ) -> tuple[Move, StackChoice]:

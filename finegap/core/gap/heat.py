@@ -18,7 +18,7 @@ _SETTLED = 12.0
 
 
 @dataclass(frozen=True)
-class Part:
+class HeatedPart:
     """A part between the thrust location and the gap: length in mm, and what is known of its expansion."""
 
     length_mm: float
@@ -30,7 +30,7 @@ class Part:
         return 1e-6 * self.length_mm * least, 1e-6 * self.length_mm * most
 
 
-NO_PART = Part(0.0, Expansion.of(0.0))
+NO_PART = HeatedPart(0.0, Expansion.of(0.0))
 
 
 @dataclass(frozen=True)
@@ -53,9 +53,9 @@ class Body:
     ``least_mm`` is the hot gap that must be left.
     """
 
-    casing: Part
-    rotor: Part
-    head: Part = NO_PART
+    casing: HeatedPart
+    rotor: HeatedPart
+    head: HeatedPart = NO_PART
     warming: Warming | None = None
     least_mm: float = 0.0
 
@@ -269,7 +269,7 @@ def _given(cold_mm: float, body: Body, casing_c: float, rotor_c: float) -> tuple
     )
 
 
-def _expansion(symbol: str, name: str, part: Part, temperature_c: float, least: bool = False) -> Given:
+def _expansion(symbol: str, name: str, part: HeatedPart, temperature_c: float, least: bool = False) -> Given:
     """The side that was taken: the one that grows least of the casing, most of what stands against it."""
     bounds = part.expansion.bounds(temperature_c)
     taken = bounds[0 if least == (temperature_c >= REFERENCE_C) else 1]

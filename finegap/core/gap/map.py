@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from finegap.core.gap.duty_range import DutyRange
-from finegap.core.gap.table import Choice, Range, Row
+from finegap.core.gap.table import Range, Row, RowChoice
 
 _MARGIN_DECADES = 0.4
 _MARGIN_K = 15.0
@@ -55,7 +55,7 @@ class TableMap:
         return tuple(float(t) for t in range(math.ceil(low / step) * step, math.floor(high) + 1, step))
 
 
-def map_of(choice: Choice, viscosity_mm2_s: float, temperature_c: float, duty_range: DutyRange | None = None) -> TableMap:
+def map_of(choice: RowChoice, viscosity_mm2_s: float, temperature_c: float, duty_range: DutyRange | None = None) -> TableMap:
     """The map of the rows a choice was made from, wide enough for every printed end and for the duty with its range."""
     way = () if duty_range is None or duty_range.is_point else duty_range.drawn()
     rows = [candidate.row for candidate in choice.candidates]

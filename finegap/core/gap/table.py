@@ -63,7 +63,7 @@ class Candidate:
 
 
 @dataclass(frozen=True)
-class Choice:
+class RowChoice:
     """The row to use, or ``None`` with every near miss explained; nearest first.
 
     ``over`` says what the duty's range from cold start to hot running does to the choice, and ``hole`` where no row covers it.
@@ -133,7 +133,7 @@ def choose(
     temperature_c: float,
     source: str,
     duty_range: DutyRange | None = None,
-) -> Choice:
+) -> RowChoice:
     """Choose the end clearance for a duty.
 
     Among rows where both viscosity and temperature match, the largest clearance: touching wrecks a pump, slip only costs flow.
@@ -174,7 +174,7 @@ def choose(
     duty = {"v": Amount(viscosity_mm2_s, Kind.VISCOSITY), "t": Amount(temperature_c, Kind.TEMPERATURE)}
     sentence = _sentence(chosen, at_point, len(matching), candidates, duty)
     working = _working(chosen, candidates, material, duty, duty_range, source)
-    return Choice(
+    return RowChoice(
         chosen, tuple(candidates), sentence, working, _over(duty_range, chosen, at_point, passed), _asked(duty_range, holes)
     )
 

@@ -10,7 +10,7 @@ from functools import cached_property
 from finegap.core.entry import VISCOSITY_USUAL, Entry
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Amounts, Kind, Sentence
-from finegap.core.quantities import Dimension, Sign, is_saybolt, parse, split_at, unit_of
+from finegap.core.quantities import AllowedSign, Dimension, is_saybolt, parse, split_at, unit_of
 from finegap.core.working import Given, Working
 
 GRADES = {
@@ -237,10 +237,10 @@ def _point(
     if not _is_dynamic(value):
         # Saybolt seconds lean a little on the temperature they were counted at.
         whole = f"{value} at {measured_at.said}" if measured_at and is_saybolt(value) else value
-        quantity = entry.quantity(whole, Dimension.VISCOSITY, field, Sign.POSITIVE)
+        quantity = entry.quantity(whole, Dimension.VISCOSITY, field, AllowedSign.POSITIVE)
         entry.check_usual(quantity, field, VISCOSITY_USUAL)
         return quantity.value, at_c
-    dynamic = entry.quantity(value, Dimension.DYNAMIC, field, Sign.POSITIVE).value
+    dynamic = entry.quantity(value, Dimension.DYNAMIC, field, AllowedSign.POSITIVE).value
     if density_kg_m3 is None:
         raise FieldError(field, "it is a dynamic viscosity, and the density is not known.", "Expected the density, too, or mm2/s.")
     return kinematic_mm2_s(dynamic, density_kg_m3), at_c

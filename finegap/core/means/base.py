@@ -17,9 +17,9 @@ from finegap.core.families.steps import Step
 from finegap.core.formatting import Sentence, Text, Units
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.move import Move, Window
-from finegap.core.gap.setting import Check, GapResult, GapTarget, Setting, TryMade
 from finegap.core.gap.table import Row
 from finegap.core.gap.tape import Tape
+from finegap.core.gap.tries import Check, GapResult, GapTarget, Setting, TryMade
 from finegap.core.measuring.verdict import School, guard_of
 from finegap.core.quantities import Dimension
 
@@ -50,7 +50,7 @@ class Moved:
 
 
 @dataclass(frozen=True)
-class Size:
+class FittedSize:
     """A size of a part as it goes back in, in mm, with the name of its feature."""
 
     mm: float | None
@@ -72,7 +72,7 @@ class SetNow:
     words: GapWords
     back: Window | None = None
     box: Mapping[int, int] | None = None
-    sizes: Mapping[str, Size] | None = None
+    sizes: Mapping[str, FittedSize] | None = None
     zero: Zero | None = None
     lash_mm: float = 0.0
 
@@ -166,7 +166,7 @@ class Means(Protocol):
         """
 
 
-class Plain:
+class PlainMeans:
     """What most means have in common: no number of its own, no stack, no zero, no tape."""
 
     kind: ClassVar[str]
@@ -229,7 +229,7 @@ SHARES = {
 """Shares of that guard, the best that can be had first, and what is said of them."""
 
 
-def told(move: Move, share: float, school: School) -> Move:
+def with_share(move: Move, share: float, school: School) -> Move:
     """A move that says by which share of the guard it keeps inside."""
     notes = () if school is School.PLAIN else (Sentence(SHARES[share]),)
     return replace(move, working=replace(move.working, notes=(*move.working.notes, *notes)))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import ClassVar
 
-from finegap.core.gap.setting import Setting
+from finegap.core.gap.tries import Setting
 from finegap.core.means.base import MeansView, SetNow
 from finegap.core.means.ring import RingMeans
 

@@ -9,9 +9,9 @@ from typing import Any, ClassVar, Self
 from finegap.core.families.family import Family, GapWords
 from finegap.core.formatting import Text
 from finegap.core.gap import fixed
-from finegap.core.gap.setting import Setting, judged, settled
 from finegap.core.gap.table import Row
-from finegap.core.means.base import MeansView, Plain, SetNow, asked_one
+from finegap.core.gap.tries import Setting, judged, settled
+from finegap.core.means.base import MeansView, PlainMeans, SetNow, asked_one
 
 
 @dataclass(frozen=True)
@@ -20,7 +20,7 @@ class FixedView(MeansView):
 
 
 @dataclass(frozen=True)
-class FixedMeans(Plain):
+class FixedMeans(PlainMeans):
     """A gap that cannot be adjusted."""
 
     kind: ClassVar[str] = "fixed"

@@ -13,10 +13,10 @@ from finegap.core.errors import FieldError
 from finegap.core.families.family import Family, GapWords
 from finegap.core.formatting import Sentence, Text
 from finegap.core.gap import gaskets, mismatch
-from finegap.core.gap.gaskets import Known, StackChange, StackChoice
-from finegap.core.gap.setting import Setting, TryMade, judged, settled
+from finegap.core.gap.gaskets import MetalGap, StackChange, StackChoice
 from finegap.core.gap.table import Row
-from finegap.core.means.base import SHARES, MeansView, Plain, SetNow, asked_one, drawn_in, guard_mm, told
+from finegap.core.gap.tries import Setting, TryMade, judged, settled
+from finegap.core.means.base import SHARES, MeansView, PlainMeans, SetNow, asked_one, drawn_in, guard_mm, with_share
 from finegap.core.means.pieces import Piece, listed, pieces, shelf, sold, stacks_words, um_of
 from finegap.core.means.schemas import LENGTH, TEXT, THICKNESSES
 
@@ -42,7 +42,7 @@ class GasketsState:
 
 
 @dataclass(frozen=True)
-class GasketMeans(Plain):
+class GasketMeans(PlainMeans):
     """Thicknesses as compressed that the maker sells, and the one to begin with, in micrometres.
 
     ``outer`` and ``inner`` name two features whose difference is the gap without a gasket (a cylinder and the rotor in it); empty
@@ -102,7 +102,7 @@ class GasketMeans(Plain):
                 window = drawn_in(now.window, guard)
                 move, following, choice = gaskets.move_for(stack, gap, window, available, to_buy, now.words)
                 if choice.stack is not None:
-                    move = told(move, share, now.school)
+                    move = with_share(move, share, now.school)
                     break
             change = following or gaskets.change_between(stack, stack)
         else:
@@ -112,13 +112,13 @@ class GasketMeans(Plain):
         asked, state = asked_one(now), GasketsState(change, choice)
         return settled(Setting(asked, judged(asked, now.tries, now.school), move, state=state, mismatch=odd))
 
-    def _known(self, now: SetNow) -> Known | None:
+    def _known(self, now: SetNow) -> MetalGap | None:
         """The gap the metal alone leaves, where sizes tell it before any trial."""
         sizes = now.sizes or {}
         outer, inner = sizes.get(self.outer), sizes.get(self.inner)
         if outer is None or inner is None or outer.mm is None or inner.mm is None:
             return None
-        return Known(outer.mm, inner.mm, outer.name, inner.name)
+        return MetalGap(outer.mm, inner.mm, outer.name, inner.name)
 
     def show(self, setting: Setting, now: SetNow) -> GasketsView:
         """The stack now, and what changes."""

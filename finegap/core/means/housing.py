@@ -14,12 +14,12 @@ from finegap.core.gap import housing, mismatch
 from finegap.core.gap.declared import length_of
 from finegap.core.gap.housing import Housing, SheetCheck, ThreadHand, Zero, check_sheet
 from finegap.core.gap.move import Move, Way, Window
-from finegap.core.gap.setting import Setting, TryMade, judged, settled
 from finegap.core.gap.table import Row
 from finegap.core.gap.tape import Tape
-from finegap.core.means.base import MeansView, Moved, Plain, SetNow, asked_one
+from finegap.core.gap.tries import Setting, TryMade, judged, settled
+from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, asked_one
 from finegap.core.means.schemas import LENGTH
-from finegap.core.quantities import Dimension, Sign
+from finegap.core.quantities import AllowedSign, Dimension
 from finegap.core.working import Working
 
 _ZERO_SCHOOLS = {"first drag": Zero.FIRST_DRAG, "back off": Zero.BACK_OFF}
@@ -60,7 +60,7 @@ class HousingState:
 
 
 @dataclass(frozen=True)
-class HousingMeans(Plain):
+class HousingMeans(PlainMeans):
     """Threaded bearing housing, with the sheet's own check against itself where it prints an arc."""
 
     kind: ClassVar[str] = "housing"
@@ -96,7 +96,7 @@ class HousingMeans(Plain):
         )
         if "travel" in data:
             _check_reach(length_of(data["travel"], "adjustment.travel"), rows)
-        lash = length_of(data.get("lash", "0 mm"), "adjustment.lash", Sign.NOT_NEGATIVE)
+        lash = length_of(data.get("lash", "0 mm"), "adjustment.lash", AllowedSign.NOT_NEGATIVE)
         check = None
         if "arc" in data:
             printed = length_of(data["arc"], "adjustment.arc")

@@ -11,9 +11,9 @@ from finegap.core.formatting import Sentence, Text, length
 from finegap.core.gap import ring
 from finegap.core.gap.declared import pair_of
 from finegap.core.gap.mismatch import LEAST_ODD_MM
-from finegap.core.gap.setting import Setting, judged, settled
 from finegap.core.gap.table import Row
-from finegap.core.means.base import MeansView, Plain, SetNow, asked_one
+from finegap.core.gap.tries import Setting, judged, settled
+from finegap.core.means.base import MeansView, PlainMeans, SetNow, asked_one
 from finegap.core.means.schemas import RANGE
 
 
@@ -23,7 +23,7 @@ class RingView(MeansView):
 
 
 @dataclass(frozen=True)
-class RingMeans(Plain):
+class RingMeans(PlainMeans):
     """``depth_mm`` is how far the bearing lies below the cover face, low and high, where the sheet says it."""
 
     kind: ClassVar[str] = "ring"

@@ -15,11 +15,11 @@ from finegap.core.gap import gaskets, mismatch, shims
 from finegap.core.gap.declared import length_of
 from finegap.core.gap.gaskets import StackChange
 from finegap.core.gap.move import Window
-from finegap.core.gap.setting import GapTarget, Setting, TryJudged, TryMade, hold, judged, settled
 from finegap.core.gap.shims import ShimChoice
 from finegap.core.gap.stock import Stack
 from finegap.core.gap.table import Row
-from finegap.core.means.base import SHARES, MeansView, Plain, SetNow, difference, drawn_in, guard_mm, told
+from finegap.core.gap.tries import GapTarget, Setting, TryJudged, TryMade, hold, judged, settled
+from finegap.core.means.base import SHARES, MeansView, PlainMeans, SetNow, difference, drawn_in, guard_mm, with_share
 from finegap.core.means.pieces import Piece, listed, pieces, shelf, sold, stacks_words, um_of
 from finegap.core.means.schemas import LENGTH, THICKNESSES
 
@@ -59,7 +59,7 @@ class ShimsState:
 
 
 @dataclass(frozen=True)
-class ShimMeans(Plain):
+class ShimMeans(PlainMeans):
     """Thicknesses sold and the one to begin with [um]; how far the rotors may differ, in mm."""
 
     kind: ClassVar[str] = "shims"
@@ -133,7 +133,7 @@ class ShimMeans(Plain):
             apart = drawn_in(spread, share * doubt).high_mm
             move, changes, choice = shims.move_for(rotors, front, back, apart, stock, () if share else self.sold_um)
             if choice.stacks is not None:
-                move = told(move, share, now.school)
+                move = with_share(move, share, now.school)
                 break
         one, other = last.stacks
         stay = (gaskets.change_between(one, one), gaskets.change_between(other, other))

@@ -14,10 +14,10 @@ from finegap.core.formatting import Amount, Bare, Kind, Text, length
 from finegap.core.gap import mismatch, timing
 from finegap.core.gap.declared import length_of, pair_of
 from finegap.core.gap.move import Window
-from finegap.core.gap.setting import GapTarget, Setting, TryJudged, TryMade, hold, judged, settled
 from finegap.core.gap.table import Row
 from finegap.core.gap.timing import Timing
-from finegap.core.means.base import MeansView, Moved, Plain, SetNow, difference
+from finegap.core.gap.tries import GapTarget, Setting, TryJudged, TryMade, hold, judged, settled
+from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, difference
 from finegap.core.means.housing import arc_words
 from finegap.core.means.schemas import LENGTH, RANGE
 from finegap.core.quantities import Dimension
@@ -35,7 +35,7 @@ class TimingView(MeansView):
 
 
 @dataclass(frozen=True)
-class TimingMeans(Plain):
+class TimingMeans(PlainMeans):
     """The gear, what each mesh gap may be, and by how much they may differ, in mm."""
 
     kind: ClassVar[str] = "timing"

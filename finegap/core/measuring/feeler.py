@@ -8,8 +8,8 @@ from functools import lru_cache
 from itertools import combinations
 
 from finegap.core.errors import FieldError, Unlikely
-from finegap.core.numerals import Mark
-from finegap.core.quantities import Dimension, Quantity, Sign, parse, unit_of
+from finegap.core.numerals import DecimalMark
+from finegap.core.quantities import AllowedSign, Dimension, Quantity, parse, unit_of
 
 MOST_LEAVES = 3
 """More leaves than this in one pile spring apart and read thick (common practice, no source)."""
@@ -50,7 +50,7 @@ def check_leaves(leaves_um: Sequence[int], field: str = "leaves") -> tuple[int, 
     return tuple(sorted(leaves_um))
 
 
-def read_leaves(text: str, unit: str, mark: Mark = Mark.POINT) -> tuple[int, ...]:
+def read_leaves(text: str, unit: str, mark: DecimalMark = DecimalMark.POINT) -> tuple[int, ...]:
     """Leaves in micrometres from one line, thinnest first: spaces or semicolons between, a comma is a decimal mark or stands before
     a space. A unit anywhere in the line is that of all of them; ``unit`` is theirs without one.
 
@@ -65,7 +65,7 @@ def read_leaves(text: str, unit: str, mark: Mark = Mark.POINT) -> tuple[int, ...
         raise FieldError("leaves", f"they are in {' and '.join(sorted(named))}.", "Expected one unit for all of them.")
     of = next(iter(named), unit)
     sizes = [word for word in words if not unit_of(word, Dimension.LENGTH)]
-    return check_leaves([round(parse(w, Dimension.LENGTH, "leaves", of, Sign.POSITIVE, mark).value * 1000) for w in sizes])
+    return check_leaves([round(parse(w, Dimension.LENGTH, "leaves", of, AllowedSign.POSITIVE, mark).value * 1000) for w in sizes])
 
 
 @lru_cache(maxsize=32)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from finegap.core.errors import Suggestion, Unlikely
-from finegap.core.numerals import Mark, read_numeral, spelled_out
+from finegap.core.numerals import DecimalMark, read_numeral, spelled_out
 from finegap.core.quantities import Dimension, Quantity, parse
 
 _SIZE_SHARE = 0.25
@@ -19,7 +19,7 @@ def plausible(expected_mm: float, is_gap: bool) -> Callable[[float], bool]:
     return lambda mm: abs(mm - expected_mm) <= _SIZE_SHARE * expected_mm
 
 
-def check_plausible(reading: Quantity, field: str, expected_mm: float, is_gap: bool, mark: Mark = Mark.POINT) -> None:
+def check_plausible(reading: Quantity, field: str, expected_mm: float, is_gap: bool, mark: DecimalMark = DecimalMark.POINT) -> None:
     """Refuse a reading absurdly far from what the feature can be.
 
     Parameters

@@ -35,7 +35,7 @@ class Statistic(Enum):
 
 
 @dataclass(frozen=True)
-class Gauge:
+class CertifiedGauge:
     """What a gauge is good for.
 
     ``expanded_mm`` and ``k`` come from its certificate; ``repeatability_mm`` is the standard deviation of this gauge in trained
@@ -64,7 +64,7 @@ class Gauge:
 
 
 @dataclass(frozen=True)
-class Reading:
+class StationReading:
     """One reading: where on the part (``plane`` along it, ``station`` within all), what, with which gauge.
 
     ``half_mm`` is half the interval of a feeler reading, 0 for any other, and ``pile`` how many leaves the larger of its piles has;
@@ -75,7 +75,7 @@ class Reading:
     station: str
     plane: str
     value_mm: float
-    gauge: Gauge
+    gauge: CertifiedGauge
     half_mm: float = 0.0
     warm: Warm | None = None
     faults: tuple[Sentence, ...] = ()
@@ -145,7 +145,7 @@ class Result:
         return expanded(self.u_mm, self.dof, self.half_mm)
 
 
-def summarize(readings: Sequence[Reading], statistic: Statistic, title: str, fine: bool = False) -> Result:
+def summarize(readings: Sequence[StationReading], statistic: Statistic, title: str, fine: bool = False) -> Result:
     """Reduce readings to the one value that is held against the limit.
 
     Repeats at a station are averaged; the statistic picks the station. Repeatability is pooled over all stations with repeats,
@@ -170,7 +170,7 @@ def summarize(readings: Sequence[Reading], statistic: Statistic, title: str, fin
     if not readings:
         raise FieldError(title, "there is no reading yet.", "Expected one reading or more.")
     fine = fine or all(reading.gauge.resolution_mm < _FINE_STEP_MM for reading in readings)
-    groups: dict[str, list[Reading]] = {}
+    groups: dict[str, list[StationReading]] = {}
     for reading in readings:
         groups.setdefault(reading.station, []).append(reading)
     means = {station: _mean([r.at_20c_mm for r in group]) for station, group in groups.items()}
@@ -249,7 +249,7 @@ def _deciding(means: dict[str, float], statistic: Statistic) -> str:
     return pick(means, key=lambda station: means[station])
 
 
-def _by_plane(groups: dict[str, list[Reading]], means: dict[str, float]) -> list[list[float]]:
+def _by_plane(groups: dict[str, list[StationReading]], means: dict[str, float]) -> list[list[float]]:
     planes: dict[str, list[float]] = {}
     for station, group in groups.items():
         planes.setdefault(group[0].plane, []).append(means[station])
@@ -263,14 +263,14 @@ def _taper(planes: list[list[float]]) -> float | None:
     return max(means) - min(means)
 
 
-def _remarks(readings: Sequence[Reading]) -> tuple[Sentence, ...]:
+def _remarks(readings: Sequence[StationReading]) -> tuple[Sentence, ...]:
     """What the readings say against themselves, each once."""
     warm = [r.warm for r in readings if r.warm]
     remarks = [fault for r in readings for fault in r.faults] + [w.sentence for w in warm]
     return tuple({remark.render(Units.MM): remark for remark in remarks}.values())
 
 
-def _repeatability(spread: float, dof: int, repeats: int, worst: Reading) -> tuple[Component, tuple[Sentence, ...]]:
+def _repeatability(spread: float, dof: int, repeats: int, worst: StationReading) -> tuple[Component, tuple[Sentence, ...]]:
     gauge = worst.gauge
     if worst.half_mm:
         # Leaves go or do not go: repeating them tells nothing the interval does not hold already.

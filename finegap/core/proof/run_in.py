@@ -221,7 +221,7 @@ def _amounts(last: Note, rules: Rules) -> Amounts:
 
 
 @dataclass(frozen=True)
-class Counted:
+class DropCount:
     """Drops counted by tapping: how many a minute, and how good that is."""
 
     a_minute: float
@@ -229,7 +229,7 @@ class Counted:
     working: Working
 
 
-def count_drops(taps_s: Sequence[float]) -> Counted:
+def count_drops(taps_s: Sequence[float]) -> DropCount:
     """Drops a minute from the times [s] at which they fell: n drops leave n - 1 times between them.
 
     Raises
@@ -260,4 +260,4 @@ def count_drops(taps_s: Sequence[float]) -> Counted:
         Sentence("{rate} ± {u}", {"rate": f"{rate:.1f}", "u": f"{expanded:.1f}"}),
         "counting: n drops leave n − 1 times between; their scatter by JCGM 100, 4.2",
     )
-    return Counted(rate, expanded, working)
+    return DropCount(rate, expanded, working)

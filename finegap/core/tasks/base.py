@@ -50,7 +50,7 @@ class Rows(Enum):
 
 
 @dataclass(frozen=True)
-class Typed:
+class TypedSight:
     """What was typed of something seen at a step: its text, the seconds it took, the places it is of."""
 
     text: str
@@ -74,7 +74,7 @@ class StepTask(Protocol):
     """Where it is recorded; ``None`` where nothing is."""
 
     @classmethod
-    def observe(cls, seen: str, typed: Typed, entry: Entry) -> tuple[float | None, str]:
+    def observe(cls, seen: str, typed: TypedSight, entry: Entry) -> tuple[float | None, str]:
         """One of its sights, read: its value in the internal unit, if it has one, and its words.
 
         Raises
@@ -115,7 +115,7 @@ class StepTask(Protocol):
         """What is shown of it."""
 
 
-class Plain:
+class PlainTask:
     """What most tasks have in common: nothing typed or recorded, nothing to be done first, nothing that blocks, no parts."""
 
     of_its_step: ClassVar[bool] = False
@@ -124,7 +124,7 @@ class Plain:
     rows: ClassVar[Rows | None] = None
 
     @classmethod
-    def observe(cls, seen: str, typed: Typed, entry: Entry) -> tuple[float | None, str]:
+    def observe(cls, seen: str, typed: TypedSight, entry: Entry) -> tuple[float | None, str]:
         """Nothing is seen of it."""
         raise FieldError("seen", f"“{seen}” is not looked at here.", "Expected nothing.")
 
@@ -160,6 +160,6 @@ class Plain:
         return ()
 
 
-def said(name: str, text: Text) -> Sentence:
+def one_line(name: str, text: Text) -> Sentence:
     """A line of a sum in one sentence."""
     return Sentence("{name}: {text}", {"name": name, "text": text})

@@ -10,7 +10,7 @@ from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.gap.move import Window
 from finegap.core.proof.seen import Proof
 from finegap.core.result_lines import ResultLine, Status
-from finegap.core.tasks.base import Plain, Rows, TaskNow, TaskView, Typed
+from finegap.core.tasks.base import PlainTask, Rows, TaskNow, TaskView, TypedSight
 from finegap.core.working import Given, Working
 
 
@@ -24,7 +24,7 @@ class EndPlayView(TaskView):
 
 
 @dataclass(frozen=True)
-class EndPlayTask(Plain):
+class EndPlayTask(PlainTask):
     """End play at one step, and the window of the gap."""
 
     kind: ClassVar[str] = "end-play"
@@ -44,7 +44,7 @@ class EndPlayTask(Plain):
         return cls(of, now.record.seen_at(of, cls.kind), now.gap.window)
 
     @classmethod
-    def observe(cls, seen: str, typed: Typed, entry: Entry) -> tuple[float | None, str]:
+    def observe(cls, seen: str, typed: TypedSight, entry: Entry) -> tuple[float | None, str]:
         """In mm."""
         play = entry.read("end_play", typed.text)
         return play.value, play.said

@@ -11,7 +11,7 @@ from finegap.core.formatting import Sentence
 from finegap.core.proof.first_hour import NOISES, FirstHourItem, by_bucket, first_hour
 from finegap.core.proof.seen import Proof, Sight, sight
 from finegap.core.result_lines import ResultLine, Status
-from finegap.core.tasks.base import Plain, Rows, TaskNow, TaskView, Typed, said
+from finegap.core.tasks.base import PlainTask, Rows, TaskNow, TaskView, TypedSight, one_line
 
 
 @dataclass(frozen=True)
@@ -42,7 +42,7 @@ _ENTRIES = {
 
 
 @dataclass(frozen=True)
-class FirstHourTask(Plain):
+class FirstHourTask(PlainTask):
     """What was seen at one step, in lines."""
 
     kind: ClassVar[str] = "first-hour"
@@ -66,7 +66,7 @@ class FirstHourTask(Plain):
         return cls(of, record.first_hour(of), lines)
 
     @classmethod
-    def observe(cls, seen: str, typed: Typed, entry: Entry) -> tuple[float | None, str]:
+    def observe(cls, seen: str, typed: TypedSight, entry: Entry) -> tuple[float | None, str]:
         """A noise of the list, or a quantity; a flow also as a bucket with the seconds it took, then in L/min."""
         item = FirstHourItem(seen)
         if typed.seconds.strip() and item is not FirstHourItem.FLOW:
@@ -98,7 +98,7 @@ class FirstHourTask(Plain):
 
     def blockers(self) -> tuple[tuple[Sentence, bool], ...]:
         """What stops the pump."""
-        return tuple((said(line.name, line.text), True) for line in self.lines if line.status is Status.STOP)
+        return tuple((one_line(line.name, line.text), True) for line in self.lines if line.status is Status.STOP)
 
     def show(self, key: str) -> FirstHourView:
         """What was seen."""

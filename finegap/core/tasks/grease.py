@@ -9,11 +9,11 @@ from finegap.core.assembly.declared import Bearing
 from finegap.core.assembly.grease import Greased
 from finegap.core.formatting import Amount, Kind
 from finegap.core.result_lines import ResultLine, Status
-from finegap.core.tasks.base import Plain, TaskNow, TaskView
+from finegap.core.tasks.base import PlainTask, TaskNow, TaskView
 
 
 @dataclass(frozen=True)
-class Lubricated:
+class LubricatedBearing:
     """A bearing to be lubricated."""
 
     name: str
@@ -25,11 +25,11 @@ class Lubricated:
 class GreaseView(TaskView):
     """Every bearing of the sheet; empty where it gives no sizes."""
 
-    bearings: list[Lubricated]
+    bearings: list[LubricatedBearing]
 
 
 @dataclass(frozen=True)
-class GreaseTask(Plain):
+class GreaseTask(PlainTask):
     """The sheet's bearings, and what ten strokes of the gun in hand weigh, in grams."""
 
     kind: ClassVar[str] = "grease"
@@ -47,9 +47,9 @@ class GreaseTask(Plain):
         """Bearing by bearing."""
         return GreaseView(self.kind, key, [self._bearing(bearing) for bearing in self.bearings])
 
-    def _bearing(self, bearing: Bearing) -> Lubricated:
+    def _bearing(self, bearing: Bearing) -> LubricatedBearing:
         if bearing.oil:
-            return Lubricated(
+            return LubricatedBearing(
                 bearing.name, True, [ResultLine("Oil", "to the middle of the sight glass, standing still and level.")]
             )
         greased = Greased(bearing.outside_mm, bearing.width_mm, self.grams_per_ten_strokes)
@@ -59,7 +59,7 @@ class GreaseTask(Plain):
             ResultLine("Strokes", strokes, Status.GOOD if greased.strokes is not None else Status.ASK),
             ResultLine("Or", "until clean grease shows, where there is a way out."),
         ]
-        return Lubricated(bearing.name, False, lines)
+        return LubricatedBearing(bearing.name, False, lines)
 
 
 TASK = GreaseTask

@@ -8,7 +8,7 @@ from typing import ClassVar, Self
 from finegap.core.assembly.packing import Packing
 from finegap.core.formatting import Sentence
 from finegap.core.result_lines import ResultLine
-from finegap.core.tasks.base import Plain, TaskNow, TaskView
+from finegap.core.tasks.base import PlainTask, TaskNow, TaskView
 
 _ON = "shaft_at_seal"
 """The feature packing runs on."""
@@ -25,7 +25,7 @@ class PackingView(TaskView):
 
 
 @dataclass(frozen=True)
-class PackingTask(Plain):
+class PackingTask(PlainTask):
     """Packing for the shaft as it was measured, or as it is new."""
 
     kind: ClassVar[str] = "packing"

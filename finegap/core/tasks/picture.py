@@ -8,7 +8,7 @@ from typing import ClassVar, Self
 
 from finegap.core.families.drawing import Mark, Picture
 from finegap.core.families.family import Family
-from finegap.core.tasks.base import Plain, TaskNow, TaskView
+from finegap.core.tasks.base import PlainTask, TaskNow, TaskView
 
 
 @dataclass(frozen=True)
@@ -41,7 +41,7 @@ class PictureView(TaskView):
 
 
 @dataclass(frozen=True)
-class PictureTask(Plain):
+class PictureTask(PlainTask):
     """A picture of the family."""
 
     kind: ClassVar[str] = "picture"

@@ -7,11 +7,11 @@ from dataclasses import dataclass
 from typing import ClassVar, Self
 
 from finegap.core.assembly.declared import PressSpec
-from finegap.core.assembly.pressing import PressState, press_state
 from finegap.core.families.family import Family
 from finegap.core.formatting import Sentence
 from finegap.core.result_lines import ResultLine, Status
-from finegap.core.tasks.base import Plain, TaskNow, TaskView, said
+from finegap.core.tasks.base import PlainTask, TaskNow, TaskView, one_line
+from finegap.core.tasks.pressing import PressState, press_state
 
 _ONE_STROKE = "Carbon graphite: lubricate, start straight, one continuous stroke. Stopping cracks it."
 
@@ -35,7 +35,7 @@ class PressView(TaskView):
 
 
 @dataclass(frozen=True)
-class PressTask(Plain):
+class PressTask(PlainTask):
     """A press fit as it stands."""
 
     kind: ClassVar[str] = "press"
@@ -60,7 +60,7 @@ class PressTask(Plain):
 
     def holds_back(self) -> tuple[Sentence, ...]:
         """What says that it would not hold, or break."""
-        return tuple(said(line.name, line.text) for line in self.state.lines if line.status is Status.STOP)
+        return tuple(one_line(line.name, line.text) for line in self.state.lines if line.status is Status.STOP)
 
     def blockers(self) -> tuple[tuple[Sentence, bool], ...]:
         """It should not have been made."""

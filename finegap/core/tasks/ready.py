@@ -7,7 +7,7 @@ from typing import ClassVar, Self
 
 from finegap.core.formatting import Sentence, Text
 from finegap.core.ready import not_ready
-from finegap.core.tasks.base import Plain, TaskNow, TaskView
+from finegap.core.tasks.base import PlainTask, TaskNow, TaskView
 
 
 @dataclass(frozen=True)
@@ -18,7 +18,7 @@ class ReadyView(TaskView):
 
 
 @dataclass(frozen=True)
-class ReadyTask(Plain):
+class ReadyTask(PlainTask):
     """What is missing, and what nobody has looked for."""
 
     kind: ClassVar[str] = "ready"

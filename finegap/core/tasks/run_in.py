@@ -7,7 +7,7 @@ from typing import ClassVar, Self
 
 from finegap.core.formatting import Amount, Kind, Sentence, Text
 from finegap.core.proof.run_in import Advice, Note, Rules, Say, advise, rules_for
-from finegap.core.tasks.base import Plain, Rows, TaskNow, TaskView
+from finegap.core.tasks.base import PlainTask, Rows, TaskNow, TaskView
 
 _NOT_YET = {Say.BEGIN, Say.BACK_OFF, Say.STOP}
 _EIGHTHS = {0.5: "1/16", 1.0: "1/8"}
@@ -46,7 +46,7 @@ class RunInView(TaskView):
 
 
 @dataclass(frozen=True)
-class RunInTask(Plain):
+class RunInTask(PlainTask):
     """The log of the run-in, and what packing may do here."""
 
     kind: ClassVar[str] = "run-in"

@@ -12,7 +12,7 @@ from finegap.core.families.stack import Points, Shape, StackPart
 from finegap.core.formatting import Sentence, Text
 from finegap.core.procedure import filled
 from finegap.core.result_lines import ResultLine
-from finegap.core.tasks.base import Plain, Rows, TaskNow, TaskView
+from finegap.core.tasks.base import PlainTask, Rows, TaskNow, TaskView
 from finegap.core.tasks.press import one_stroke
 from finegap.core.tasks.spring import spring_lines
 
@@ -56,7 +56,7 @@ class StackView(TaskView):
 
 
 @dataclass(frozen=True)
-class StackTask(Plain):
+class StackTask(PlainTask):
     """``fresh`` are features whose part was decided new; ``notes`` what the notes of parts say of the sheet."""
 
     kind: ClassVar[str] = "stack"

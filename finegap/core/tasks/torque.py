@@ -10,7 +10,7 @@ from finegap.core.assembly.tightening import Tightened, Tightening, Wrench, pass
 from finegap.core.families.family import Family
 from finegap.core.formatting import Amount, Kind, Sentence, Text, between
 from finegap.core.result_lines import ResultLine, Status
-from finegap.core.tasks.base import Plain, Rows, TaskNow, TaskView
+from finegap.core.tasks.base import PlainTask, Rows, TaskNow, TaskView
 
 
 @dataclass(frozen=True)
@@ -64,7 +64,7 @@ class TorqueView(TaskView):
 
 
 @dataclass(frozen=True)
-class TorqueTask(Plain):
+class TorqueTask(PlainTask):
     """A line of the torque table, and the wrenches of the cabinet."""
 
     kind: ClassVar[str] = "torque"

@@ -9,7 +9,7 @@ from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Sentence
 from finegap.core.proof.seen import Proof, Sight, sight
-from finegap.core.tasks.base import Plain, Rows, TaskNow, TaskView, Typed
+from finegap.core.tasks.base import PlainTask, Rows, TaskNow, TaskView, TypedSight
 
 CLOCK = tuple(str(hour) for hour in range(1, 13))
 """Where a shaft may be tight."""
@@ -24,7 +24,7 @@ class TurningView(TaskView):
 
 
 @dataclass(frozen=True)
-class TurningTask(Plain):
+class TurningTask(PlainTask):
     """How the shaft turned at one step."""
 
     kind: ClassVar[str] = "turning"
@@ -42,7 +42,7 @@ class TurningTask(Plain):
         return cls(of, now.record.seen_at(of, cls.kind))
 
     @classmethod
-    def observe(cls, seen: str, typed: Typed, entry: Entry) -> tuple[float | None, str]:
+    def observe(cls, seen: str, typed: TypedSight, entry: Entry) -> tuple[float | None, str]:
         """Where it is tight, by hours of the clock; freely where nowhere is."""
         odd = next((place for place in typed.places if place not in CLOCK), None)
         if odd is not None:

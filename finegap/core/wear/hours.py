@@ -10,7 +10,7 @@ from finegap.core.errors import FieldError
 
 
 @dataclass(frozen=True)
-class MeterReading:
+class HoursRead:
     """What the meter said at one overhaul, in hours.
 
     ``old_last`` is the last reading of a meter that was replaced since the overhaul before, and ``new_first`` what the new one
@@ -52,7 +52,7 @@ def check_replaced(hours: float | None, old_last: float | None, new_first: float
         raise FieldError("hours on the meter", f"{read}.", hint)
 
 
-def since_before(before: float | None, now: MeterReading) -> float | None:
+def since_before(before: float | None, now: HoursRead) -> float | None:
     """Hours run between two readings; ``None`` where they cannot be told: not read, or gone backwards without a word."""
     if before is None or now.hours is None:
         return None

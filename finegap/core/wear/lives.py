@@ -7,11 +7,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from finegap.core.formatting import Amounts, Sentence, length
-from finegap.core.wear.hours import MeterReading, since_before
+from finegap.core.wear.hours import HoursRead, since_before
 
 
 @dataclass(frozen=True)
-class Size:
+class MeasuredSize:
     """A measured size with its standard uncertainty, in mm."""
 
     value_mm: float
@@ -28,11 +28,11 @@ class Visit:
 
     job: int
     day: int
-    meter: MeterReading
+    meter: HoursRead
     work: float
-    found: Size | None
+    found: MeasuredSize | None
     changed: bool = False
-    left: Size | None = None
+    left: MeasuredSize | None = None
 
 
 @dataclass(frozen=True)
@@ -40,7 +40,7 @@ class Point:
     """A size at hours since fitted, at the present duty. ``job`` is the overhaul; 0 for a new part's size off the sheet."""
 
     hours: float
-    size: Size
+    size: MeasuredSize
     job: int = 0
 
 
@@ -116,10 +116,10 @@ def _lost(run: float | None, visit: Visit, work_now: float) -> Sentence | None:
     return None
 
 
-def _fresh(new_mm: tuple[float, float] | None) -> Size | None:
+def _fresh(new_mm: tuple[float, float] | None) -> MeasuredSize | None:
     if new_mm is None:
         return None
-    return Size((new_mm[0] + new_mm[1]) / 2, (new_mm[1] - new_mm[0]) / math.sqrt(12))
+    return MeasuredSize((new_mm[0] + new_mm[1]) / 2, (new_mm[1] - new_mm[0]) / math.sqrt(12))
 
 
 def _measured(

@@ -12,7 +12,7 @@ from finegap.core.working import Given, Working
 
 
 @dataclass(frozen=True)
-class Part:
+class CataloguePart:
     """A part as the maker sells it. ``renews`` are the features it makes new; ``always`` when it is never used twice."""
 
     number: str
@@ -40,10 +40,10 @@ class Catalogue:
     """Everything the sheet says can be bought for this pump."""
 
     currency: str
-    parts: tuple[Part, ...] = ()
+    parts: tuple[CataloguePart, ...] = ()
     kits: tuple[Kit, ...] = ()
 
-    def part(self, number: str) -> Part:
+    def part(self, number: str) -> CataloguePart:
         """A part by number."""
         return next(p for p in self.parts if p.number == number)
 

@@ -185,7 +185,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Fifty lines before a version, newest first; 0 is the newest. */
+        /** @description Fifty lines, newest first. */
         get: operations["jobs_log_list"];
         put?: never;
         post?: never;
@@ -1540,7 +1540,7 @@ export interface components {
              */
             kind: "grease";
             key: string;
-            bearings: components["schemas"]["Lubricated"][];
+            bearings: components["schemas"]["LubricatedBearing"][];
         };
         /** @enum {string} */
         GreaseViewKindEnum: "grease";
@@ -1816,7 +1816,7 @@ export interface components {
             hours: string;
         };
         /** @description A bearing to be lubricated. */
-        Lubricated: {
+        LubricatedBearing: {
             name: string;
             oil: boolean;
             lines: components["schemas"]["ResultLine"][];
@@ -2131,7 +2131,7 @@ export interface components {
             gauge: string;
         };
         /** @description What the receiver sent, to be saved as if typed. */
-        Pulled: {
+        PulledAnswer: {
             typed: string;
             note: string;
         };
@@ -3587,6 +3587,14 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     jobs_looks_create: {
@@ -4062,7 +4070,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Pulled"];
+                    "application/json": components["schemas"]["PulledAnswer"];
                 };
             };
             409: {

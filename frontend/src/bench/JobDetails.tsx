@@ -46,7 +46,7 @@ export function JobDetails({ job }: { job: Job }) {
   const [whole, setWhole] = useState(false);
   const open = whole || (missing && !job.signed);
   return (
-    <section className="known" aria-label="What is known">
+    <section className="job-details" aria-label="What is known">
       <p>
         {missing ? (
           <b className="warning">Not known yet: {details.missing.join(', ')}.</b>
@@ -98,13 +98,13 @@ function DetailsForm({ job, whole, onSaved }: FormProps) {
   const asked = (key: string) => whole || lacks(details, key);
   return (
     <form
-      className="panel known-form"
+      className="panel details-form"
       onSubmit={(event) => {
         event.preventDefault();
         save.mutate({ ...text, ...(Object.keys(build).length ? { build } : {}) }, { onSuccess: onSaved });
       }}
     >
-      <div className="known-fields">
+      <div className="field-grid">
         {asked('symptom') && (
           <label className="field">
             Symptom

@@ -60,7 +60,7 @@ export function PumpForm({ page, onHide }: { page: PumpDetail; onHide: () => voi
         });
       }}
     >
-      <div className="known-fields">
+      <div className="field-grid">
         {LINES.map(([name, words]) => (
           <TextField
             key={name}

@@ -70,7 +70,7 @@ export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () =
           </Modal.Title>
         </Modal.Header>
         <Modal.Body>
-          <div className="known-fields">
+          <div className="field-grid">
             {!gauge && (
               <TextField
                 autoFocus

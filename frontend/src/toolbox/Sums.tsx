@@ -80,7 +80,7 @@ function SumForm({ sum, inUnit }: FormProps) {
           setAsked(mapped(typed, (text, key) => ({ text, sign: signOf(key) })));
         }}
       >
-        <div className="known-fields">
+        <div className="field-grid">
           {sum.asks.map((a) =>
             a.choices.length ? (
               <label className="field" key={a.key}>

@@ -3,10 +3,10 @@
 from dataclasses import replace
 
 from finegap.core.families.damages import CRACKED, GALLED, PITTED, POLISHED, SCORED
-from finegap.core.families.features import Counted, Damage, Feature, FeatureKind, Station, stations
+from finegap.core.families.features import Damage, Feature, FeatureKind, SheetCount, Station, stations
 from finegap.core.measuring.verdict import Verdict
 
-_VANES = Counted("vanes", "vane {n}", 4)
+_VANES = SheetCount("vanes", "vane {n}", 4)
 _ENDS = ("left end", "middle", "right end")
 _ROUND = ("12", "3", "6", "9")
 

@@ -9,14 +9,14 @@ from typing import Any
 
 from django.core.management.base import BaseCommand
 
+from finegap.api.plain import plain
 from finegap.core.calculators import CALCULATORS, Calculator, Input, calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Sentence, Units
-from finegap.core.numerals import Mark
+from finegap.core.numerals import DecimalMark
 from finegap.core.quantities import from_internal
 from finegap.core.result_lines import ResultLine
-from finegap.site.plain import plain
 
 
 class Command(BaseCommand):
@@ -30,11 +30,13 @@ class Command(BaseCommand):
         parser.add_argument("name", nargs="?", help="which one")
         parser.add_argument("--list", action="store_true", help="all of them with the JSON schemas of input and output")
         parser.add_argument("--units", choices=[u.value for u in Units], default=Units.MM.value, help="unit system of bare numbers")
-        parser.add_argument("--mark", choices=[m.value for m in Mark], default=Mark.POINT.value, help="decimal mark you write")
+        parser.add_argument(
+            "--mark", choices=[m.value for m in DecimalMark], default=DecimalMark.POINT.value, help="decimal mark you write"
+        )
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Print, or say on standard error what is wrong and leave with 2."""
-        units, mark = Units(options["units"]), Mark(options["mark"])
+        units, mark = Units(options["units"]), DecimalMark(options["mark"])
         if options["list"] or not options["name"]:
             self.stdout.write(_dumped([described(one, units) for one in CALCULATORS.values()]))
             return
@@ -53,7 +55,7 @@ def _dumped(data: Any) -> str:
     return json.dumps(data, ensure_ascii=False, indent=2)
 
 
-def _given(text: str, mark: Mark) -> dict[str, str]:
+def _given(text: str, mark: DecimalMark) -> dict[str, str]:
     """What was asked, as it would have been typed; a number of JSON has a point whatever the works writes."""
     expected = 'Expected such as {"shaft": "50 mm", "rings": 4}.'
     try:
@@ -65,7 +67,7 @@ def _given(text: str, mark: Mark) -> dict[str, str]:
     return {key: _typed(key, value, mark) for key, value in data.items()}
 
 
-def _typed(key: str, value: Any, mark: Mark) -> str:
+def _typed(key: str, value: Any, mark: DecimalMark) -> str:
     if isinstance(value, list):
         return " ".join(_typed(key, one, mark) for one in value)
     if isinstance(value, float):

@@ -16,6 +16,7 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 from django.utils import timezone
 
+from finegap.api.roles import ROLES
 from finegap.bench import changes
 from finegap.bench import services as bench
 from finegap.bench.models import Job
@@ -34,17 +35,16 @@ from finegap.core.tasks.run_in import RunInTask
 from finegap.core.tasks.stack import StackTask
 from finegap.core.tasks.torque import TorqueTask
 from finegap.core.tasks.turning import TurningTask
-from finegap.fleet.changes import AddPump, Lubricate, ReadMeter
-from finegap.fleet.services import add_pump, lubricate, read_meter
 from finegap.inventory.changes import CountGaskets
 from finegap.inventory.models import Gauge, GreaseGun
 from finegap.inventory.services import count_gaskets
 from finegap.people.models import Pin
+from finegap.pumps.changes import AddPump, Lubricate, ReadMeter
+from finegap.pumps.services import add_pump, lubricate, read_meter
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.models import Sheet
 from finegap.sheets.services import add_revision
 from finegap.site.demo import PEOPLE
-from finegap.site.security import ROLES
 
 _LARGE_WRENCH_N_M = 50.0
 DEMO = Path(settings.BASE_DIR) / "demo"

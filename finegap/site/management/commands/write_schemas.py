@@ -8,7 +8,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandParser
 
-from finegap.bench.record.schema import record_schema
+from finegap.bench.presenters.record_schema import record_schema
 from finegap.formats.sheet_file import sheet_schema
 
 

@@ -15,11 +15,10 @@ from finegap.core.gap.heat import HotGap, WarmingUp
 from finegap.core.gap.leaves import Pile, proving, uncertainty_mm
 from finegap.core.gap.map import TableMap, map_of
 from finegap.core.gap.move import way_of
-from finegap.core.gap.setting import Check, GapResult, GapTarget, Setting, TryJudged
-from finegap.core.gap.table import Candidate, Choice
+from finegap.core.gap.table import Candidate, RowChoice
+from finegap.core.gap.tries import Check, GapResult, GapTarget, Setting, TryJudged
 from finegap.core.gap_assessment import GapAssessment
-from finegap.core.gauges import Choice as InCabinet
-from finegap.core.gauges import GaugeKind
+from finegap.core.gauges import CabinetGauge, GaugeKind
 from finegap.core.job import Assessment
 from finegap.core.means.base import Means
 from finegap.core.measuring.verdict import Limit, School, Verdict
@@ -41,7 +40,7 @@ def duty(job: Job) -> responses.DutyResponse:
     )
 
 
-def choice(choice: Choice, records: Records) -> responses.ChoiceResponse:
+def choice(choice: RowChoice, records: Records) -> responses.ChoiceResponse:
     """The number, and every row with its reason and its place on the map."""
     duty = records.job_record.duty
     return responses.ChoiceResponse(
@@ -184,13 +183,13 @@ def _held(asked: GapTarget, held: GapResult | None, several: bool, records: Reco
     )
 
 
-def _proof(choice: InCabinet, limit: Limit, school: School) -> responses.ProofResponse:
+def _proof(choice: CabinetGauge, limit: Limit, school: School) -> responses.ProofResponse:
     """Leaves of a set that prove a gap."""
     go, stop = proving(choice.leaves_um, limit, choice.gauge.expanded_mm, choice.gauge.k, school)
     return responses.ProofResponse(choice.tag, *(_pile(pile, choice) if pile else None for pile in (go, stop)))
 
 
-def _pile(pile: Pile, choice: InCabinet) -> responses.PileResponse:
+def _pile(pile: Pile, choice: CabinetGauge) -> responses.PileResponse:
     u = uncertainty_mm(pile, choice.gauge.expanded_mm, choice.gauge.k)
     return responses.PileResponse(
         leaves=Joined(tuple(bare(leaf / 1000, fine=True) for leaf in pile.leaves_um), " + "),

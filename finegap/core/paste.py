@@ -8,8 +8,8 @@ from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
 from finegap.core.families.features import Station
-from finegap.core.numerals import Mark
-from finegap.core.quantities import Dimension, Quantity, Sign, parse, unit_of
+from finegap.core.numerals import DecimalMark
+from finegap.core.quantities import AllowedSign, Dimension, Quantity, parse, unit_of
 
 MOST_ROWS = 400
 _NUMBER = re.compile(r"^[-+−]?[\d.,/ ]*\d")
@@ -32,8 +32,8 @@ def read_set(
     stations: Sequence[Station],
     unit: str,
     field: str,
-    sign: Sign = Sign.POSITIVE,
-    mark: Mark = Mark.POINT,
+    sign: AllowedSign = AllowedSign.POSITIVE,
+    mark: DecimalMark = DecimalMark.POINT,
     possible: Callable[[float], bool] | None = None,
 ) -> tuple[Pasted, ...]:
     """Read pasted cells, all of them or none.

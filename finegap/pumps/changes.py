@@ -5,7 +5,7 @@ from __future__ import annotations
 import uuid
 from dataclasses import dataclass
 
-from finegap.site import fields as sent
+from finegap.api import fields as sent
 
 
 @dataclass(frozen=True)

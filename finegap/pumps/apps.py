@@ -2,5 +2,6 @@ from django.apps import AppConfig
 
 
 class Config(AppConfig):
-    name = "finegap.fleet"
+    name = "finegap.pumps"
+    label = "fleet"
     default_auto_field = "django.db.models.BigAutoField"

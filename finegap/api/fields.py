@@ -6,7 +6,7 @@ from dataclasses import MISSING, field
 from typing import Any
 
 
-def needed() -> Any:
+def required() -> Any:
     """Anything that has to be sent; its type says what it may be."""
     return field()
 
@@ -36,16 +36,16 @@ def number(low: float, high: float, default: float | None = None, *, kw_only: bo
     return field(default=MISSING if default is None else default, metadata=given, kw_only=kw_only)
 
 
-def several(most: int, each: dict[str, Any], *, needed: bool = True) -> Any:
+def several(most: int, each: dict[str, Any], *, required: bool = True) -> Any:
     """A list of up to ``most``, each within bounds of its own."""
     given = _kwargs({"max_length": most, "child_kwargs": each})
-    return field(metadata=given) if needed else field(default_factory=list, metadata=given)
+    return field(metadata=given) if required else field(default_factory=list, metadata=given)
 
 
-def by_name(most: int, *, needed: bool = False) -> Any:
-    """Texts of up to ``most`` letters by name; none where they are left out, unless they are ``needed``."""
-    given = _kwargs({"child_kwargs": {"max_length": most, "allow_blank": needed}})
-    return field(metadata=given) if needed else field(default_factory=dict, metadata=given)
+def by_name(most: int, *, required: bool = False) -> Any:
+    """Texts of up to ``most`` letters by name; none where they are left out, unless they are ``required``."""
+    given = _kwargs({"child_kwargs": {"max_length": most, "allow_blank": required}})
+    return field(metadata=given) if required else field(default_factory=dict, metadata=given)
 
 
 def _bounded(given: dict[str, Any], default: Any, *, shown: bool = True) -> Any:

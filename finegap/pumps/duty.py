@@ -9,9 +9,9 @@ from finegap.core.errors import Unlikely
 from finegap.core.formatting import Units
 from finegap.core.gap.duty_range import DutyRange
 from finegap.core.gap.viscosity import Viscosity, read_viscosity
-from finegap.core.numerals import Mark
+from finegap.core.numerals import DecimalMark
 from finegap.core.sheet import SpecSheet
-from finegap.fleet.models import Duty
+from finegap.pumps.models import DutyFields
 
 Usual = Mapping[str, tuple[float, float]]
 """What is usual in a field, by its key; a field that is not named keeps its own."""
@@ -27,7 +27,7 @@ def read_maybe(entry: Entry, key: str, typed: str, usual: Usual) -> float | None
     return entry.read(key, typed, usual.get(key)).value if typed.strip() else None
 
 
-def settle_viscosity(duty: Duty, typed: str | None, entry: Entry) -> None:
+def settle_viscosity(duty: DutyFields, typed: str | None, entry: Entry) -> None:
     """Read the viscosity at the pumping temperature, and make sure of it over the whole range.
 
     ``typed`` is what was typed just now; with ``None`` what was typed before is read again, with the units and mark of that time.
@@ -52,8 +52,8 @@ def settle_viscosity(duty: Duty, typed: str | None, entry: Entry) -> None:
         raise Unlikely("viscosity", duty_range.far.render(entry.units), "Is it meant all the same?")
 
 
-def read_again(duty: Duty, meant: bool = True, bare_at: str | None = "C") -> Viscosity:
+def read_again(duty: DutyFields, meant: bool = True, bare_at: str | None = "C") -> Viscosity:
     """The viscosity of a duty, as it was typed."""
-    entry = Entry(Units(duty.viscosity_units), Mark(duty.viscosity_mark), meant)
+    entry = Entry(Units(duty.viscosity_units), DecimalMark(duty.viscosity_mark), meant)
     # Before core 0.5 a bare temperature in it was degrees Celsius.
     return read_viscosity(duty.viscosity_typed, duty.temperature_c, duty.density_kg_m3, entry=entry, bare_at=bare_at)

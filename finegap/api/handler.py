@@ -8,38 +8,8 @@ from rest_framework import exceptions
 from rest_framework.response import Response
 from rest_framework.views import exception_handler
 
+from finegap.api.errors import Conflict, OtherPerson, ReadOnly, Refused
 from finegap.core.errors import Ambiguous, FieldError, Unlikely
-
-
-class Conflict(Exception):
-    """Somebody else changed the same part or step since it was looked at. ``changes`` says who did what, newest last."""
-
-    def __init__(self, changes: list[str]) -> None:
-        super().__init__("Somebody else changed this while you were looking at it.")
-        self.changes = changes
-
-
-class OtherPerson(Exception):
-    """The page was opened by somebody else than who is signed in now."""
-
-    def __init__(self, name: str) -> None:
-        super().__init__(f"{name} is signed in now, in another tab or window of this browser. Nothing was saved.")
-
-
-class ReadOnly(Exception):
-    """The job is signed, or was abandoned."""
-
-    def __init__(self, problem: str = "This job is signed: it can be read, not changed.") -> None:
-        super().__init__(problem)
-
-
-class Refused(Exception):
-    """The rules of the job do not allow it now; the reasons are sentences."""
-
-    def __init__(self, problem: str, reasons: list[str] | None = None) -> None:
-        super().__init__(problem)
-        self.reasons = reasons or []
-
 
 _CODES: tuple[tuple[type[FieldError], str], ...] = ((Unlikely, "unlikely"), (Ambiguous, "ambiguous"))
 

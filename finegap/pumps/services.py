@@ -8,19 +8,19 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
+from finegap.api.errors import Conflict
+from finegap.api.retry import digest
+from finegap.api.tags import read_tag
 from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.sheet import SpecSheet, read_sheet
 from finegap.core.wear.hours import check_replaced
-from finegap.fleet import meter
-from finegap.fleet.changes import AddPump, EditPump, Lubricate, ReadMeter, Strike
-from finegap.fleet.duty import read_maybe, settle_viscosity, usual_of
-from finegap.fleet.models import Logged, Lubricated, MeterReading, Pump
+from finegap.pumps import meter
+from finegap.pumps.changes import AddPump, EditPump, Lubricate, ReadMeter, Strike
+from finegap.pumps.duty import read_maybe, settle_viscosity, usual_of
+from finegap.pumps.models import Logged, Lubricated, MeterReading, Pump
 from finegap.sheets.models import Sheet
-from finegap.site.errors import Conflict
-from finegap.site.retry import digest
-from finegap.site.tags import read_tag
 
 _HOURS_OF_A_DAY = 24
 

@@ -7,6 +7,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import Any
 
+from finegap.api.errors import Refused
 from finegap.bench.changes import CheckGap, RecordTry, SetZero, TryOf
 from finegap.bench.models import Job, Try, TryCheck, ZeroFound
 from finegap.bench.records import core_gauge, family_of, sheet_of
@@ -19,17 +20,16 @@ from finegap.core.families.features import FeatureKind
 from finegap.core.families.steps import Stage, Step
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.leaves import pair_uncertainty_mm
-from finegap.core.gap.setting import Check, GapTarget, feeler_check
+from finegap.core.gap.tries import Check, GapTarget, feeler_check
 from finegap.core.means.base import Means
 from finegap.core.measuring import readings as measuring
 from finegap.core.measuring.feeler import check_pile
 from finegap.core.measuring.plausible import check_plausible, plausible
-from finegap.core.numerals import Mark
+from finegap.core.numerals import DecimalMark
 from finegap.core.quantities import Quantity, understood
 from finegap.core.sheet import SpecSheet
 from finegap.core.tasks.base import Rows
 from finegap.inventory.models import GasketStock, Gauge
-from finegap.site.errors import Refused
 
 
 @changes(lambda new, now: TryOf.GAP, ZeroFound)
@@ -193,7 +193,7 @@ def _checked(asked: Sequence[GapTarget], new: RecordTry, ref: JobRef) -> list[Tr
 def _one_check(asked: GapTarget, new: CheckGap, several: bool, ref: JobRef) -> TryCheck:
     of = f", {asked.name}" if several else ""
     gauge = length_gauge(new.gauge) if new.gauge or new.read else None
-    entry = replace(ref.entry, mark=Mark(gauge.mark)) if gauge and gauge.mark else ref.entry
+    entry = replace(ref.entry, mark=DecimalMark(gauge.mark)) if gauge and gauge.mark else ref.entry
     possible = plausible(asked.window.high_mm, is_gap=True)
     typed = {
         name: length_typed(text, label, entry, FeatureKind.GAP, possible) if text else None
@@ -225,7 +225,7 @@ def _one_check(asked: GapTarget, new: CheckGap, several: bool, ref: JobRef) -> T
 
 def _check(goes: Quantity | None, stops: Quantity | None, read: Quantity | None, gauge: Gauge | None, of: str) -> Check:
     if read is not None and gauge is not None:
-        reading = measuring.Reading("gap", "", read.value, core_gauge(gauge.now))
+        reading = measuring.StationReading("gap", "", read.value, core_gauge(gauge.now))
         result = measuring.summarize([reading], measuring.Statistic.AS_MEASURED, "Gap")
         return Check(result.value_mm, result.u_mm, result.dof)
     for leaf, name in ((goes, "leaf that goes"), (stops, "leaf that does not")):

@@ -6,11 +6,11 @@ from django.conf import settings
 from django.db import models
 
 from finegap.core.formatting import Units
-from finegap.core.numerals import Mark
+from finegap.core.numerals import DecimalMark
 from finegap.sheets.models import Sheet
 
 
-class Duty(models.Model):
+class DutyFields(models.Model):
     """What a pump does, and of what it is made, as the clearance table names it. A job keeps the duty it was opened with.
 
     ``build`` holds the choices in which this pump differs from its sheet, by option of the family; ``medium`` is the kind of liquid
@@ -25,7 +25,7 @@ class Duty(models.Model):
     viscosity_typed = models.CharField(max_length=120)
     viscosity_mm2_s = models.FloatField()
     viscosity_units = models.CharField(max_length=2, default=Units.MM.value)
-    viscosity_mark = models.CharField(max_length=10, default=Mark.POINT.value)
+    viscosity_mark = models.CharField(max_length=10, default=DecimalMark.POINT.value)
     temperature_c = models.FloatField()
     casing_c = models.FloatField()
     start_c = models.FloatField(null=True, blank=True)
@@ -41,10 +41,10 @@ class Duty(models.Model):
 
     def duty(self) -> dict[str, Any]:
         """The duty by field."""
-        return {field.name: getattr(self, field.name) for field in Duty._meta.local_fields}
+        return {field.name: getattr(self, field.name) for field in DutyFields._meta.local_fields}
 
 
-class Pump(Duty):
+class Pump(DutyFields):
     """A pump with its sheet and its duty. ``hours_per_week`` only where the meter does not tell it; ``wet``: a wet place."""
 
     tag = models.CharField(max_length=30, unique=True)

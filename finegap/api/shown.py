@@ -1,8 +1,4 @@
-"""Shapes more than one place shows: choices, outlines.
-
-Workings and lines of sums are the core's own. A ``Text`` is written out in the unit system asked for when the answer is made
-(``site.plain``); shapes have none.
-"""
+"""Shapes that more than one page shows: choices, outlines."""
 
 from __future__ import annotations
 

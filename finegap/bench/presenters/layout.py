@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from finegap.api.plain import walked
 from finegap.bench import responses
 from finegap.bench.models import Job
 from finegap.bench.record.complete import completed
@@ -19,7 +20,6 @@ from finegap.core.means.base import MeansView
 from finegap.core.tasks import registry as registered_tasks
 from finegap.core.tasks.base import TaskView
 from finegap.core.tasks.picture import outlines, picture_view
-from finegap.site.plain import walked
 
 Record = dict[str, Any]
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 
 from finegap.core.wear.lubrication import Metered
-from finegap.fleet.models import Pump
+from finegap.pumps.models import Pump
 
 
 def readings(pump: Pump) -> list[Metered]:

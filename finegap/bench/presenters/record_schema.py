@@ -12,9 +12,9 @@ from types import NoneType
 from typing import Any, get_args, get_origin, get_type_hints
 
 from finegap.bench import responses
+from finegap.bench.presenters.layout import KINDS
 from finegap.bench.record import RECORD_VERSION
 from finegap.bench.record.document import FORMAT, LAYOUT
-from finegap.bench.record.layout import KINDS
 from finegap.core.formatting import Text
 
 _AMOUNT = {

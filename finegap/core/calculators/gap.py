@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from finegap.core.calculators.model import Calculator, Input, Typed, mm
+from finegap.core.calculators.model import Calculator, Input, TypedInputs, mm
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Kind, Sentence, between, length, rule_fraction
 from finegap.core.gap.housing import Housing, ThreadHand
@@ -12,7 +12,7 @@ from finegap.core.gap.leaves import INSIDE, go_and_no_go, pile_for, pile_working
 from finegap.core.gap.move import Way
 from finegap.core.gap.viscosity import GRADE_C, GRADES, SAME_K, Liquid, grade_mm2_s, kinematic_mm2_s, read_viscosity
 from finegap.core.measuring.feeler import MOST_LEAVES, read_leaves
-from finegap.core.quantities import Dimension, Sign, split_at
+from finegap.core.quantities import AllowedSign, Dimension, split_at
 from finegap.core.result_lines import ResultLine, Status
 from finegap.core.saybolt import saybolt_seconds
 from finegap.core.working import Given, Working
@@ -25,10 +25,10 @@ def viscosity_asked(key: str, name: str) -> Input:
 
 def temperature_asked(key: str, name: str, usual: str = "", optional: bool = False) -> Input:
     """A temperature that is asked for."""
-    return Input(key, name, Dimension.TEMPERATURE, sign=Sign.ANY, usual=usual, optional=optional)
+    return Input(key, name, Dimension.TEMPERATURE, sign=AllowedSign.ANY, usual=usual, optional=optional)
 
 
-def _two_points(given: Typed) -> tuple[ResultLine, ...]:
+def _two_points(given: TypedInputs) -> tuple[ResultLine, ...]:
     for name in ("first", "second"):
         _check_at(given, name)
     liquid = Liquid(given.value("first"), given.value("first_at"), given.value("second"), given.value("second_at"))
@@ -36,7 +36,7 @@ def _two_points(given: Typed) -> tuple[ResultLine, ...]:
     return _viscosity("Viscosity", Amount(liquid.at(at), Kind.FINE_VISCOSITY), liquid.working(at), liquid, at)
 
 
-def _check_at(given: Typed, name: str) -> None:
+def _check_at(given: TypedInputs, name: str) -> None:
     """A viscosity that says its temperature belongs to the one asked for beside it."""
     _, at = split_at(given.text(name))
     if not at:
@@ -68,7 +68,7 @@ def _saybolt(mm2_s: float, at_c: float) -> tuple[ResultLine, ...]:
     return (ResultLine("In Saybolt seconds", f"{seconds:.1f} SSU", working=working),)
 
 
-def _grade(given: Typed) -> tuple[ResultLine, ...]:
+def _grade(given: TypedInputs) -> tuple[ResultLine, ...]:
     grade = int(given.text("grade"))
     middle = grade_mm2_s(grade)
     working = Working(
@@ -87,7 +87,7 @@ def _grade(given: Typed) -> tuple[ResultLine, ...]:
     )
 
 
-def _kinematic(given: Typed) -> tuple[ResultLine, ...]:
+def _kinematic(given: TypedInputs) -> tuple[ResultLine, ...]:
     dynamic, density = given.value("dynamic"), given.value("density")
     viscosity = kinematic_mm2_s(dynamic, density)
     working = Working(
@@ -100,7 +100,7 @@ def _kinematic(given: Typed) -> tuple[ResultLine, ...]:
     return (ResultLine("Kinematic viscosity", Amount(viscosity, Kind.FINE_VISCOSITY), working=working),)
 
 
-def _any(given: Typed) -> tuple[ResultLine, ...]:
+def _any(given: TypedInputs) -> tuple[ResultLine, ...]:
     at = given.value("at")
     known = read_viscosity(given.text("viscosity"), at, given.maybe("density"), entry=replace(given.entry, meant=True))
     amount = Amount(known.pumping_mm2_s, Kind.FINE_VISCOSITY)
@@ -111,7 +111,7 @@ def _any(given: Typed) -> tuple[ResultLine, ...]:
     return _viscosity("Viscosity when pumping", amount, working, known.liquid, at)
 
 
-def _lash(given: Typed) -> tuple[ResultLine, ...]:
+def _lash(given: TypedInputs) -> tuple[ResultLine, ...]:
     housing, arc = _housing(given), given.value("arc")
     lash = housing.clearance_mm(arc)
     working = Working(
@@ -136,11 +136,11 @@ def _lash(given: Typed) -> tuple[ResultLine, ...]:
     )  # fmt: skip
 
 
-def _housing(given: Typed) -> Housing:
+def _housing(given: TypedInputs) -> Housing:
     return Housing(given.value("diameter"), given.value("lead"), ThreadHand(given.text("hand")))
 
 
-def _arc(given: Typed) -> tuple[ResultLine, ...]:
+def _arc(given: TypedInputs) -> tuple[ResultLine, ...]:
     housing, clearance = _housing(given), given.value("clearance")
     arc = housing.arc_mm(clearance)
     numbers = (
@@ -160,7 +160,7 @@ def _arc(given: Typed) -> tuple[ResultLine, ...]:
     )
 
 
-def _clearance(given: Typed) -> tuple[ResultLine, ...]:
+def _clearance(given: TypedInputs) -> tuple[ResultLine, ...]:
     housing, arc = _housing(given), given.value("arc")
     clearance = length(housing.clearance_mm(arc), fine=True)
     working = Working(
@@ -177,11 +177,11 @@ def _clearance(given: Typed) -> tuple[ResultLine, ...]:
     return (ResultLine("Clearance", clearance, working=working),)
 
 
-def _leaves_of(given: Typed) -> tuple[int, ...]:
+def _leaves_of(given: TypedInputs) -> tuple[int, ...]:
     return read_leaves(given.text("leaves"), given.entry.unit(Dimension.LENGTH), given.entry.mark)
 
 
-def _pile(given: Typed) -> tuple[ResultLine, ...]:
+def _pile(given: TypedInputs) -> tuple[ResultLine, ...]:
     pile = pile_for(_leaves_of(given), round(given.value("thickness") * 1000))
     words = Sentence("{off} thicker than wanted." if pile.off_um > 0 else "{off} thinner than wanted.",
                      {"off": length(abs(pile.off_um) / 1000, fine=True)})  # fmt: skip
@@ -189,7 +189,7 @@ def _pile(given: Typed) -> tuple[ResultLine, ...]:
     return (ResultLine("Leaves", pile.words, working=pile_working(pile)), *((off,) if pile.off_um else ()))
 
 
-def _window(given: Typed) -> tuple[ResultLine, ...]:
+def _window(given: TypedInputs) -> tuple[ResultLine, ...]:
     go, stop = go_and_no_go(_leaves_of(given), round(given.value("low") * 1000), round(given.value("high") * 1000))
     none = f"This set makes no pile of up to {MOST_LEAVES} leaves there: another set, or another way to measure."
     return (
@@ -210,7 +210,7 @@ _HOUSING = (mm("diameter", "outside diameter of the housing"), mm("lead", "lead,
 DENSITY = Input("density", "density in kg/m³", number=(300, 3000), usual="900")
 _LEAVES = Input("leaves", "leaves of the set, with spaces between", Dimension.LENGTH, long=True)
 
-SETTING = (
+GAP = (
     Calculator(
         "viscosity",
         "Viscosity at another temperature",
@@ -248,7 +248,10 @@ SETTING = (
     Calculator("arc", "Arc of a bearing housing", (*_HOUSING, mm("clearance", "change of clearance")), _arc),
     Calculator("clearance", "Clearance of an arc", (*_HOUSING, mm("arc", "arc along the outside")), _clearance),
     Calculator(
-        "lash", "Axial play from an arc", (*_HOUSING, mm("arc", "arc turned before the rotor follows", Sign.NOT_NEGATIVE)), _lash
+        "lash",
+        "Axial play from an arc",
+        (*_HOUSING, mm("arc", "arc turned before the rotor follows", AllowedSign.NOT_NEGATIVE)),
+        _lash,
     ),
     Calculator("leaves", "Leaves for a thickness", (_LEAVES, mm("thickness", "thickness wanted")), _pile),
     Calculator("go-no-go", "Leaves that prove a window", (_LEAVES, mm("low", "smallest gap"), mm("high", "largest gap")), _window),

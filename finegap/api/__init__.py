@@ -1,0 +1,1 @@
+"""What every app's API stands on: requests, answers, errors, roles."""
