@@ -1,7 +1,7 @@
 import { QueryClient } from '@tanstack/react-query';
 import { renderHook, waitFor } from '@testing-library/react';
 import { beforeEach, expect, test, vi } from 'vitest';
-import { resend, type How } from '../bench/useJob';
+import { resend, type How } from '../bench/job/useJob';
 import { ask, closePage, keep, settle, takeOver, useWaiting } from './outbox';
 
 const HOW: How = { unit: 'in', mark: 'comma', person: 'ines', meant: false, at: '2026-03-31T14:05:00+02:00' };

@@ -1,8 +1,8 @@
 import { lazy, Suspense } from 'react';
 import { createBrowserRouter, Navigate } from 'react-router';
-import { JobList } from '../bench/JobList';
-import { JobPage } from '../bench/JobPage';
-import { Waits } from '../bench/Waits';
+import { JobList } from '../bench/job/JobList';
+import { JobPage } from '../bench/job/JobPage';
+import { Waits } from '../bench/job/Waits';
 import { Shell } from './Shell';
 
 /* eslint-disable react-refresh/only-export-components -- the one table of pages */

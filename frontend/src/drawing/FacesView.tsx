@@ -1,7 +1,7 @@
 import { useId } from 'react';
 import type { Setting } from '../api/client';
 import { Hatch } from './GapBar';
-import { standing } from '../bench/standing';
+import { standing } from '../bench/job/standing';
 
 const SCALE = 90;
 

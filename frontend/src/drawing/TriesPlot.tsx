@@ -1,5 +1,5 @@
 import type { Setting } from '../api/client';
-import { standing } from '../bench/standing';
+import { standing } from '../bench/job/standing';
 
 const WIDTH = 512;
 const HEIGHT = 136;

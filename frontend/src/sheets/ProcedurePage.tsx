@@ -7,7 +7,7 @@ import { meQuery, procedureQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
 import { day } from '../app/time';
-import { STAGES } from '../bench/stages';
+import { STAGES } from '../bench/job/stages';
 
 /** A family's procedure as this shop follows it: a lead may reword, reorder and add steps. */
 export function ProcedurePage() {

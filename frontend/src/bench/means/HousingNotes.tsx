@@ -1,8 +1,8 @@
 import { newId } from '../../api/client';
 import { useKeys } from '../../app/keys';
 import { WorkingLink } from '../../app/WorkingLink';
-import { StrikeOut } from '../StrikeOut';
-import { useChange } from '../useJob';
+import { StrikeOut } from '../job/StrikeOut';
+import { useChange } from '../job/useJob';
 import type { MeansProps } from './kinds';
 
 /** The tape, the sheet against itself, and how zero and the play stand. */

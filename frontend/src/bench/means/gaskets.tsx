@@ -1,5 +1,5 @@
 import { GasketStack } from '../../drawing/GasketStack';
-import { isOther, StackCounts, useStack } from '../StackCounts';
+import { isOther, StackCounts, useStack } from '../set/StackCounts';
 import type { MeansParts } from './kinds';
 
 export const GASKETS: MeansParts<'gaskets'> = {

@@ -1,7 +1,7 @@
 import type { Setting } from '../../api/client';
 import { useDraft } from '../../app/unit';
 import { EndView } from '../../drawing/EndView';
-import { FindZero } from '../FindZero';
+import { FindZero } from '../set/FindZero';
 import { Arc } from './Arc';
 import { HousingNotes } from './HousingNotes';
 import type { MeansParts, ViewOf } from './kinds';

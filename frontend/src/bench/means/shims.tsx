@@ -1,5 +1,5 @@
 import { ShimView } from '../../drawing/ShimView';
-import { isOther, StackCounts, useStack } from '../StackCounts';
+import { isOther, StackCounts, useStack } from '../set/StackCounts';
 import type { MeansParts } from './kinds';
 
 export const SHIMS: MeansParts<'shims'> = {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useDraft } from '../../app/unit';
 import { MeshView } from '../../drawing/MeshView';
-import { standing } from '../standing';
+import { standing } from '../job/standing';
 import { Arc } from './Arc';
 import type { MeansParts } from './kinds';
 

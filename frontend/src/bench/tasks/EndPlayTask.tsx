@@ -5,8 +5,8 @@ import { Lines } from '../../app/Lines';
 import { ProblemNote } from '../../app/ProblemNote';
 import { TextField } from '../../app/TextField';
 import { useDraft, useUnit } from '../../app/unit';
-import { StrikeOut } from '../StrikeOut';
-import { useChange } from '../useJob';
+import { StrikeOut } from '../job/StrikeOut';
+import { useChange } from '../job/useJob';
 
 /** End play by indicator, held against the width of the gap's window. */
 export function EndPlayTask({ job, view, step }: { job: Job; view: EndPlay; step: string }) {

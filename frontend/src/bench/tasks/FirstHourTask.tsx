@@ -7,8 +7,8 @@ import { TextField } from '../../app/TextField';
 import { moment } from '../../app/time';
 import { useDraft } from '../../app/unit';
 import { useSign } from '../../app/works';
-import { StrikeOut } from '../StrikeOut';
-import { useChange } from '../useJob';
+import { StrikeOut } from '../job/StrikeOut';
+import { useChange } from '../job/useJob';
 
 interface AtStep {
   job: Job;

@@ -3,7 +3,7 @@ import type { Grease, Job } from '../../api/client';
 import { Lines } from '../../app/Lines';
 import { ProblemNote } from '../../app/ProblemNote';
 import { GunForm } from '../../toolbox/GunForm';
-import { useChange } from '../useJob';
+import { useChange } from '../job/useJob';
 
 /** How much each bearing gets, in grams and in strokes of the gun in hand. */
 export function GreaseTask({ job, view }: { job: Job; view: Grease }) {

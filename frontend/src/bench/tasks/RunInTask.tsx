@@ -7,8 +7,8 @@ import { TextField } from '../../app/TextField';
 import { useDraft } from '../../app/unit';
 import { useSign } from '../../app/works';
 import { RunInPlot } from '../../drawing/RunInPlot';
-import { StrikeOut } from '../StrikeOut';
-import { useChange } from '../useJob';
+import { StrikeOut } from '../job/StrikeOut';
+import { useChange } from '../job/useJob';
 
 const TURNS = [
   [0, 'not turned'],

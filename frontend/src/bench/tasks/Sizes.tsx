@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Feature, Job } from '../../api/client';
-import { NewPart } from '../NewPart';
-import { Pad } from '../Pad';
+import { NewPart } from '../build/NewPart';
+import { Pad } from '../inspect/Pad';
 
 /** What is measured at this step: parts about to be pressed, and what was fitted. */
 export function Sizes({ job, features }: { job: Job; features: Feature[] }) {

@@ -7,9 +7,9 @@ import { ProblemNote } from '../../app/ProblemNote';
 import { TextField } from '../../app/TextField';
 import { moment } from '../../app/time';
 import { StackDrawing } from '../../drawing/StackDrawing';
-import { StrikeOut } from '../StrikeOut';
-import { useChange } from '../useJob';
-import { useUnread } from '../useUnread';
+import { StrikeOut } from '../job/StrikeOut';
+import { useChange } from '../job/useJob';
+import { useUnread } from '../job/useUnread';
 import { SmallPicture } from './PictureTask';
 
 /** A stack, part by part: the one in hand with its direction, and what is in. */

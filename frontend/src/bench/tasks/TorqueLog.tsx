@@ -1,6 +1,6 @@
 import type { Job, Tightening } from '../../api/client';
 import { moment } from '../../app/time';
-import { StrikeOut } from '../StrikeOut';
+import { StrikeOut } from '../job/StrikeOut';
 
 /** Every torque as logged: never erased, struck out with a reason. */
 export function TorqueLog({ job, one }: { job: Job; one: Tightening }) {

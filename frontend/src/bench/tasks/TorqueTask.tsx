@@ -9,7 +9,7 @@ import { TextField } from '../../app/TextField';
 import { useDraft, useDrafts, useUnit } from '../../app/unit';
 import { useEntered, useSign } from '../../app/works';
 import { BoltCircle } from '../../drawing/BoltCircle';
-import { useChange } from '../useJob';
+import { useChange } from '../job/useJob';
 import { TorqueLog } from './TorqueLog';
 
 /** Sooner than this after the last one no fastener has been tightened. */

@@ -4,8 +4,8 @@ import { newId, type Job, type Turning } from '../../api/client';
 import { useKeys } from '../../app/keys';
 import { ProblemNote } from '../../app/ProblemNote';
 import { moment } from '../../app/time';
-import { StrikeOut } from '../StrikeOut';
-import { useChange } from '../useJob';
+import { StrikeOut } from '../job/StrikeOut';
+import { useChange } from '../job/useJob';
 
 const HOURS = ['12', '1', '2', '3', '4', '5', '6', '7', '8', '9', '10', '11'];
 

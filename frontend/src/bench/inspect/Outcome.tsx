@@ -1,0 +1,109 @@
+import { useState } from 'react';
+import type { Feature, Job, Judged } from '../../api/client';
+import { useKeys } from '../../app/keys';
+import { WorkingDialog, WorkingLink } from '../../app/WorkingLink';
+import { WearBar } from '../../drawing/GapBar';
+import { VerdictMark, verdictClass } from '../../drawing/VerdictMark';
+import { WearPanel } from './WearPanel';
+
+const WORD: Record<string, string> = {
+  external: 'smallest',
+  internal: 'largest',
+  pair: 'clearance',
+  gap: 'measured',
+  runout: 'runout',
+  flatness: 'widest gap',
+};
+
+/** What the readings come to: the deciding size with its uncertainty, the wear bar, the verdict and its sentences. */
+export function Outcome({ job, feature, phase }: { job: Job; feature: Feature; phase: 'found' | 'left' }) {
+  const result = phase === 'left' ? feature.left : feature.found;
+  const judged = phase === 'left' ? feature.judged_left : feature.judged;
+  const limit = feature.upper_mm ?? feature.lower_mm;
+  // A part that may be neither smaller nor larger does not wear towards a limit.
+  const window = feature.upper_mm !== null && feature.lower_mm !== null;
+  return (
+    <div className="outcome">
+      {result ? (
+        <p className="figures">
+          {WORD[feature.kind]} <b>{result.text}</b> ± {result.expanded_text}
+          {result.out_of_round !== null && (
+            <>
+              {' '}
+              · out of round <b>{result.out_of_round}</b>
+            </>
+          )}
+          {result.taper !== null && (
+            <>
+              {' '}
+              · taper <b>{result.taper}</b>
+            </>
+          )}{' '}
+          <WorkingLink working={result.working} />
+        </p>
+      ) : (
+        feature.kind !== 'check' && <p className="figures quiet">No result yet.</p>
+      )}
+      {limit !== null && !window && (
+        <WearBar
+          newMm={feature.new_mm}
+          limitMm={limit}
+          limitText={`limit ${feature.limit_text.replace(/^at (least|most) /, '')}`}
+          valueMm={result?.value_mm ?? null}
+          expandedMm={result?.expanded_mm ?? 0}
+          laterMm={phase === 'found' ? feature.forecast?.size_at_planned_mm : null}
+        />
+      )}
+      {judged && <Call judged={judged} />}
+      {phase === 'found' && feature.forecast && <Coming job={job} feature={feature} />}
+      {phase === 'found' && feature.missing && <p className="quiet">{feature.missing}</p>}
+      {result?.notes
+        .filter((note) => !judged?.reasons.includes(note))
+        .map((note) => (
+          <p className="quiet" key={note}>
+            {note}
+          </p>
+        ))}
+    </div>
+  );
+}
+
+function Call({ judged }: { judged: Judged }) {
+  const [open, setOpen] = useState(false);
+  const { working } = judged;
+  useKeys(working ? [{ key: 'w', label: 'working', run: () => setOpen(true) }] : []);
+  return (
+    <div className="judgement" aria-live="polite">
+      <VerdictMark verdict={judged.verdict} />
+      <div>
+        <p className={`verdict ${verdictClass(judged.verdict)}`}>{judged.verdict}</p>
+        <p>
+          {judged.sentence} {judged.reasons.join(' ')} {working && <WorkingLink working={working} />}
+        </p>
+      </div>
+      {working && <WorkingDialog working={working} show={open} onHide={() => setOpen(false)} />}
+    </div>
+  );
+}
+
+/** How it wears, in a line, and its chart. */
+function Coming({ job, feature }: { job: Job; feature: Feature }) {
+  const [open, setOpen] = useState(false);
+  useKeys([{ key: 'h', label: 'wear chart', run: () => setOpen(true) }]);
+  const said = feature.judged?.reasons.some((r) => r.includes(feature.forecast?.sentence ?? '\0'));
+  return (
+    <p className="quiet coming">
+      {said ? feature.forecast?.date : `${feature.forecast?.sentence ?? ''} ${feature.forecast?.date ?? ''}`}{' '}
+      <button type="button" className="working-link" onClick={() => setOpen(true)}>
+        wear chart
+      </button>
+      {feature.odd.map((odd) => (
+        <span className="warning" key={odd}>
+          {' '}
+          {odd}
+        </span>
+      ))}
+      {open && <WearPanel job={job} feature={feature} onHide={() => setOpen(false)} />}
+    </p>
+  );
+}
