@@ -11,4 +11,12 @@ export default ts.config(
   hooks.configs.flat['recommended-latest'],
   refresh.configs.vite,
   prettier,
+  {
+    // A component lays out or decides, and can be read at one look. An exception says why, beside it.
+    rules: {
+      'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }],
+      complexity: ['error', 12],
+      'max-lines': ['error', { max: 300, skipBlankLines: true, skipComments: true }],
+    },
+  },
 );

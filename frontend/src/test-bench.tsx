@@ -36,30 +36,6 @@ export function stubServer(usual: () => Response) {
   return server;
 }
 
-/** A step nobody has done, with nothing to it. */
-export const STEP = {
-  id: null,
-  early: [],
-  reopened: false,
-  past: '',
-  own: false,
-  why: '',
-  look: '',
-  tells: [],
-  tools: [],
-  consumables: [],
-  tasks: [],
-  measures: [],
-  waits: [],
-  photos: [],
-  note: '',
-  skipped: '',
-  caution: false,
-  hold: false,
-  by: null,
-  at: null,
-};
-
 /** What every job has, where a test does not care. */
 const EMPTY: Partial<Job> = { features: [], steps: [] };
 

@@ -15,25 +15,20 @@ interface Props {
 /** The one way an error is shown: the field, what is wrong, what was expected, and what can be done. */
 export function ProblemNote({ error, onSuggestion, onConfirm }: Props) {
   if (!error) return null;
-  const details: Problem | null = error instanceof ApiError ? error.details : null;
+  if (!(error instanceof ApiError)) {
+    return (
+      <div className="problem" role="alert">
+        <strong>{error.message}</strong>
+      </div>
+    );
+  }
+  const { details } = error;
   return (
     <div className="problem" role="alert">
-      <strong>{details?.field ? `${capital(details.field)}: ${details.problem}` : error.message}</strong>
-      {details?.hint && <span> {details.hint}</span>}
-      {details && details.reasons.length > 0 && (
-        <ul>
-          {details.reasons.map((reason) => (
-            <li key={reason}>{reason}</li>
-          ))}
-        </ul>
-      )}
-      {details?.code === 'conflict' && <p>The sheet now shows their work. Look, then save yours again.</p>}
-      {details?.code === 'person' && (
-        <Button variant="outline-primary" onClick={() => window.location.reload()}>
-          Load the page anew
-        </Button>
-      )}
-      {details && onSuggestion && details.suggestions.length > 0 && (
+      <strong>{details.field ? `${capital(details.field)}: ${details.problem}` : error.message}</strong>
+      {details.hint && <span> {details.hint}</span>}
+      <Reasons details={details} />
+      {onSuggestion && details.suggestions.length > 0 && (
         <div className="choices">
           {details.suggestions.map((s) => (
             <Button key={s.typed} variant="outline-primary" onClick={() => onSuggestion(s.typed)}>
@@ -42,10 +37,31 @@ export function ProblemNote({ error, onSuggestion, onConfirm }: Props) {
           ))}
         </div>
       )}
-      {details?.code === 'unlikely' && onConfirm && (
+      {details.code === 'unlikely' && onConfirm && (
         <Confirm key={details.problem} wanted={details.reason_wanted} onConfirm={onConfirm} />
       )}
     </div>
+  );
+}
+
+/** Why, and what to do where somebody else has changed the same, or is signed in. */
+function Reasons({ details }: { details: Problem }) {
+  return (
+    <>
+      {details.reasons.length > 0 && (
+        <ul>
+          {details.reasons.map((reason) => (
+            <li key={reason}>{reason}</li>
+          ))}
+        </ul>
+      )}
+      {details.code === 'conflict' && <p>The sheet now shows their work. Look, then save yours again.</p>}
+      {details.code === 'person' && (
+        <Button variant="outline-primary" onClick={() => window.location.reload()}>
+          Load the page anew
+        </Button>
+      )}
+    </>
   );
 }
 

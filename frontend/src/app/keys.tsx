@@ -57,41 +57,8 @@ export function KeyProvider({ children }: { children: ReactNode }) {
     return action !== undefined;
   }, []);
 
-  useEffect(() => {
-    function onKey(event: KeyboardEvent) {
-      if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented) return;
-      if (document.querySelector('.modal.show')) return;
-      const arrow = event.key.startsWith('Arrow');
-      const inPad = event.target instanceof HTMLInputElement && event.target.dataset.pad;
-      if (
-        isTyping(event.target) &&
-        !(arrow && inPad && event.key !== 'ArrowLeft' && event.key !== 'ArrowRight')
-      )
-        return;
-      if (event.key === '?') {
-        event.preventDefault();
-        setHelping(true);
-        return;
-      }
-      if (/^[\d.,-]$/.test(event.key) && !inPad) {
-        // A digit typed anywhere is a reading: it lands in the pad.
-        document.querySelector<HTMLInputElement>('input[data-pad]')?.focus();
-        return;
-      }
-      if (press(event.key)) event.preventDefault();
-    }
-    function onHeld(event: KeyboardEvent) {
-      if (isHeld(event)) event.preventDefault();
-    }
-    // Before a form or a button hears of it: each press does one thing.
-    window.addEventListener('keydown', onHeld, { capture: true });
-    window.addEventListener('keydown', onKey);
-    return () => {
-      window.removeEventListener('keydown', onHeld, { capture: true });
-      window.removeEventListener('keydown', onKey);
-    };
-  }, [press]);
-
+  const help = useCallback(() => setHelping(true), []);
+  useKeyboard(press, help);
   return (
     <RegisterContext.Provider value={register}>
       {children}
@@ -103,35 +70,82 @@ export function KeyProvider({ children }: { children: ReactNode }) {
               <kbd>{a.show ?? a.key.toUpperCase()}</kbd> {a.label}
             </button>
           ))}
-        <button type="button" onClick={() => setHelping(true)}>
+        <button type="button" onClick={help}>
           <kbd>?</kbd> all keys
         </button>
       </footer>
-      <Modal show={helping} onHide={() => setHelping(false)} aria-labelledby="keys-title" centered>
-        <Modal.Header closeButton>
-          <Modal.Title id="keys-title">Keys here</Modal.Title>
-        </Modal.Header>
-        <Modal.Body>
-          <dl className="key-list">
-            <dt>
-              <kbd>0–9</kbd> <kbd>Enter</kbd>
-            </dt>
-            <dd>type a number and save it</dd>
-            {shown
-              .filter((a) => a.label)
-              .map((a) => (
-                <div key={a.key} className="key-row">
-                  <dt>
-                    <kbd>{a.show ?? a.key.toUpperCase()}</kbd>
-                  </dt>
-                  <dd>{a.label}</dd>
-                </div>
-              ))}
-          </dl>
-          <p>Letters work while the number is empty; a number may carry its unit: 1.6 in, 5 thou, 130 um.</p>
-        </Modal.Body>
-      </Modal>
+      <KeyHelp show={helping} keys={shown} onHide={() => setHelping(false)} />
     </RegisterContext.Provider>
+  );
+}
+
+/** Whether a key is for a field that is typed in, or for a dialog over the page. In the pad, arrows up and down are not. */
+function isForField(event: KeyboardEvent, inPad: boolean): boolean {
+  if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented) return true;
+  if (document.querySelector('.modal.show')) return true;
+  return isTyping(event.target) && !(inPad && (event.key === 'ArrowUp' || event.key === 'ArrowDown'));
+}
+
+/** Listens for the keys of the screen; `press` tells whether one of them was meant. */
+function useKeyboard(press: (key: string) => boolean, help: () => void): void {
+  useEffect(() => {
+    function onKey(event: KeyboardEvent) {
+      const inPad = event.target instanceof HTMLInputElement && Boolean(event.target.dataset.pad);
+      if (isForField(event, inPad)) return;
+      if (event.key === '?') {
+        event.preventDefault();
+        help();
+      } else if (/^[\d.,-]$/.test(event.key) && !inPad) {
+        // A digit typed anywhere is a reading: it lands in the pad.
+        document.querySelector<HTMLInputElement>('input[data-pad]')?.focus();
+      } else if (press(event.key)) event.preventDefault();
+    }
+    function onHeld(event: KeyboardEvent) {
+      if (isHeld(event)) event.preventDefault();
+    }
+    // Before a form or a button hears of it: each press does one thing.
+    window.addEventListener('keydown', onHeld, { capture: true });
+    window.addEventListener('keydown', onKey);
+    return () => {
+      window.removeEventListener('keydown', onHeld, { capture: true });
+      window.removeEventListener('keydown', onKey);
+    };
+  }, [press, help]);
+}
+
+interface HelpProps {
+  show: boolean;
+  keys: Omit<KeyAction, 'run'>[];
+  onHide: () => void;
+}
+
+/** All keys that do something here. */
+function KeyHelp({ show, keys, onHide }: HelpProps) {
+  return (
+    <Modal show={show} onHide={onHide} aria-labelledby="keys-title" centered>
+      <Modal.Header closeButton>
+        <Modal.Title id="keys-title">Keys here</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <dl className="key-list">
+          <dt>
+            <kbd>0–9</kbd> <kbd>Enter</kbd>
+          </dt>
+          <dd>type a number and save it</dd>
+          {keys
+            .filter((a) => a.label)
+            .map((a) => (
+              <div key={a.key} className="key-row">
+                <dt>
+                  <kbd>{a.show ?? a.key.toUpperCase()}</kbd>
+                </dt>
+                <dd>{a.label}</dd>
+              </div>
+            ))}
+        </dl>
+        <p>Letters work while the number is empty; a number may carry its unit: 1.6 in, 5 thou, 130 um.</p>
+      </Modal.Body>
+    </Modal>
   );
 }
 

@@ -1,3 +1,4 @@
+import { scaleLinear, scaleSqrt } from 'd3-scale';
 import type { Coach } from '../api/client';
 
 const WIDTH = 640;
@@ -6,67 +7,21 @@ const RIGHT = 632;
 const DROPS = { top: 12, bottom: 112 };
 const BOX = { top: 140, bottom: 220 };
 
+type Notes = Coach['notes'];
+type Scale = (value: number) => number;
+
 /** The log drawn: drops a minute in their range above, the box's temperature under its limit below, every turn of the gland marked. */
 export function RunInPlot({ coach }: { coach: Coach }) {
   const { notes } = coach;
   if (notes.length < 2) return null;
-  const last = notes.at(-1)?.minute ?? 1;
   const first = notes[0]?.minute ?? 0;
-  const x = (minute: number) =>
-    LEFT + 8 + ((minute - first) / Math.max(last - first, 1)) * (RIGHT - LEFT - 16);
-  const [low = 0, high = 1] = coach.drops;
-  const most = Math.max(high * 1.5, ...notes.map((n) => n.drops ?? 0));
-  // Square roots: between a stream and a drop the eye needs both.
-  const d = (drops: number) => DROPS.bottom - Math.sqrt(drops / most) * (DROPS.bottom - DROPS.top);
-  const boxes = notes.flatMap((n) => (n.box_c === null ? [] : [n.box_c]));
-  const cool = Math.min(coach.hottest_c - 30, ...boxes);
-  const warm = Math.max(coach.hottest_c + 8, ...boxes);
-  const t = (c: number) => BOX.bottom - ((c - cool) / (warm - cool)) * (BOX.bottom - BOX.top);
-  const dropped = notes.filter((n) => n.drops !== null);
-  const felt = notes.filter((n) => n.box_c !== null);
+  const last = notes.at(-1)?.minute ?? 1;
+  const x = scaleLinear([first, Math.max(last, first + 1)], [LEFT + 8, RIGHT - 8]);
   return (
     <svg viewBox={`0 0 ${WIDTH} 262`} className="run-in-plot" role="img" aria-label={described(coach)}>
-      <rect x={LEFT} y={d(high)} width={RIGHT - LEFT} height={d(low) - d(high)} className="window" />
-      <text x={LEFT - 6} y={d(high) + 5} textAnchor="end" className="window-text">
-        {high}
-      </text>
-      <text x={LEFT - 6} y={d(low) + 5} textAnchor="end" className="window-text">
-        {low}
-      </text>
-      <text x={RIGHT} y={DROPS.top + 6} textAnchor="end" className="note">
-        drops a minute
-      </text>
-      <polyline
-        points={dropped.map((n) => `${x(n.minute)},${d(n.drops ?? 0)}`).join(' ')}
-        className="life-line"
-      />
-      {dropped.map((n) => (
-        <circle key={n.number} cx={x(n.minute)} cy={d(n.drops ?? 0)} r="5" className="size-dot" />
-      ))}
-      <path d={`M${LEFT} ${t(coach.hottest_c)} H${RIGHT}`} className="limit-line" />
-      <text x={LEFT - 6} y={t(coach.hottest_c) + 5} textAnchor="end" className="limit-text">
-        {coach.hottest}
-      </text>
-      <text x={RIGHT} y={BOX.bottom - 4} textAnchor="end" className="note">
-        stuffing box
-      </text>
-      <polyline
-        points={felt.map((n) => `${x(n.minute)},${t(n.box_c ?? 0)}`).join(' ')}
-        className="life-line"
-      />
-      {felt.map((n) => (
-        <circle key={n.number} cx={x(n.minute)} cy={t(n.box_c ?? 0)} r="5" className="size-dot hollow" />
-      ))}
-      {notes
-        .filter((n) => n.eighths !== 0)
-        .map((n) => (
-          <g key={n.number} className="arrow">
-            <path
-              d={n.eighths > 0 ? `M${x(n.minute)} 126 l-7 -12 h14 Z` : `M${x(n.minute)} 116 l-7 12 h14 Z`}
-              className={n.eighths > 0 ? 'arrow-head' : 'back-off'}
-            />
-          </g>
-        ))}
+      <Drops coach={coach} x={x} />
+      <Box coach={coach} x={x} />
+      <Turns notes={notes} x={x} />
       <path d={`M${LEFT} ${BOX.bottom + 8} H${RIGHT}`} className="frame-line" />
       <text x={x(first)} y={BOX.bottom + 28} className="note">
         {first.toFixed(0)} min
@@ -79,6 +34,78 @@ export function RunInPlot({ coach }: { coach: Coach }) {
       </text>
     </svg>
   );
+}
+
+interface Props {
+  coach: Coach;
+  x: Scale;
+}
+
+function Drops({ coach, x }: Props) {
+  const [low = 0, high = 1] = coach.drops;
+  const most = Math.max(high * 1.5, ...coach.notes.map((n) => n.drops ?? 0));
+  // Square roots: between a stream and a drop the eye needs both.
+  const y = scaleSqrt([0, most], [DROPS.bottom, DROPS.top]);
+  const dropped = coach.notes.filter((n) => n.drops !== null);
+  return (
+    <>
+      <rect x={LEFT} y={y(high)} width={RIGHT - LEFT} height={y(low) - y(high)} className="window" />
+      {[high, low].map((bound) => (
+        <text key={bound} x={LEFT - 6} y={y(bound) + 5} textAnchor="end" className="window-text">
+          {bound}
+        </text>
+      ))}
+      <text x={RIGHT} y={DROPS.top + 6} textAnchor="end" className="note">
+        drops a minute
+      </text>
+      <polyline
+        points={dropped.map((n) => `${x(n.minute)},${y(n.drops ?? 0)}`).join(' ')}
+        className="life-line"
+      />
+      {dropped.map((n) => (
+        <circle key={n.number} cx={x(n.minute)} cy={y(n.drops ?? 0)} r="5" className="size-dot" />
+      ))}
+    </>
+  );
+}
+
+function Box({ coach, x }: Props) {
+  const felt = coach.notes.filter((n) => n.box_c !== null);
+  const boxes = felt.map((n) => n.box_c ?? 0);
+  const cool = Math.min(coach.hottest_c - 30, ...boxes);
+  const warm = Math.max(coach.hottest_c + 8, ...boxes);
+  const y = scaleLinear([cool, warm], [BOX.bottom, BOX.top]);
+  return (
+    <>
+      <path d={`M${LEFT} ${y(coach.hottest_c)} H${RIGHT}`} className="limit-line" />
+      <text x={LEFT - 6} y={y(coach.hottest_c) + 5} textAnchor="end" className="limit-text">
+        {coach.hottest}
+      </text>
+      <text x={RIGHT} y={BOX.bottom - 4} textAnchor="end" className="note">
+        stuffing box
+      </text>
+      <polyline
+        points={felt.map((n) => `${x(n.minute)},${y(n.box_c ?? 0)}`).join(' ')}
+        className="life-line"
+      />
+      {felt.map((n) => (
+        <circle key={n.number} cx={x(n.minute)} cy={y(n.box_c ?? 0)} r="5" className="size-dot hollow" />
+      ))}
+    </>
+  );
+}
+
+function Turns({ notes, x }: { notes: Notes; x: Scale }) {
+  return notes
+    .filter((n) => n.eighths !== 0)
+    .map((n) => (
+      <g key={n.number} className="arrow">
+        <path
+          d={n.eighths > 0 ? `M${x(n.minute)} 126 l-7 -12 h14 Z` : `M${x(n.minute)} 116 l-7 12 h14 Z`}
+          className={n.eighths > 0 ? 'arrow-head' : 'back-off'}
+        />
+      </g>
+    ));
 }
 
 function described(coach: Coach): string {

@@ -56,14 +56,22 @@ export function Section({ drawing, features, selected, onSelect }: Props) {
 /** What is known of a feature in a word or two: its size, else what was seen, else that it is open. */
 // eslint-disable-next-line react-refresh/only-export-components -- one wording for drawing and list
 export function stateOf(feature: Feature): { value: string; verdict: string | null } {
-  const judged = feature.judged_left ?? feature.judged;
+  const verdict = (feature.judged_left ?? feature.judged)?.verdict ?? null;
   const size = (feature.left ?? feature.found)?.text;
   const seen = (feature.look_left ?? feature.look)?.words;
-  const verdict = judged?.verdict ?? null;
-  const open = feature.kind === 'check' ? 'to look at' : feature.wanted ? 'to measure' : 'no size given';
-  const first = feature.suspect > 0 && feature.wanted && feature.stations.length > 0 ? ', first' : '';
-  return { value: size ?? (verdict && verdict !== 'Keep' ? '' : seen) ?? open + first, verdict };
+  // A verdict that is not Keep says more than what was seen.
+  const words = verdict && verdict !== 'Keep' ? '' : seen;
+  return { value: size ?? words ?? openWords(feature), verdict };
 }
+
+function openWords(feature: Feature): string {
+  const open = feature.kind === 'check' ? 'to look at' : feature.wanted ? 'to measure' : 'no size given';
+  const first = feature.suspect > 0 && feature.wanted && feature.stations.length > 0;
+  return first ? `${open}, first` : open;
+}
+
+/** A verdict that is written beside the size; Keep is not. */
+const toldOf = (verdict: string | null): string => (verdict && verdict !== 'Keep' ? verdict : '');
 
 /** Words too long to stand beside a size. */
 const SHORT: Record<string, string> = { 'Measure again': 'again' };
@@ -78,7 +86,8 @@ function leaderStart(feature: Feature): number {
   const [ax = 0, ay = 0] = feature.anchor;
   const [lx = 0, ly = 0] = feature.label;
   const { value, verdict } = stateOf(feature);
-  const said = verdict && verdict !== 'Keep' ? `${value} · ${SHORT[verdict] ?? verdict}` : value;
+  const told = toldOf(verdict);
+  const said = told ? `${value} · ${SHORT[told] ?? told}` : value;
   const end = lx + 33 + LETTER * Math.max(feature.name.length, said.length);
   const drop = (Math.abs(ay - ly) / (ax - lx)) * (end - lx);
   return ax > end && drop < CLEAR ? end : lx;
@@ -99,26 +108,24 @@ function Leader({ feature, selected }: { feature: Feature; selected: boolean }) 
 
 const slug = (verdict: string): string => verdict.toLowerCase().replace(' ', '-');
 
-function Balloon({
-  feature,
-  selected,
-  onSelect,
-}: {
+interface BalloonProps {
   feature: Feature;
   selected: boolean;
   onSelect: (key: string) => void;
-}) {
+}
+
+function Balloon({ feature, selected, onSelect }: BalloonProps) {
   const [lx = 0, ly = 0] = feature.label;
   const { value, verdict } = stateOf(feature);
   const state = verdict ?? (feature.done ? 'measured' : 'open');
   const choose = () => onSelect(feature.key);
-  const suspect = feature.suspect ? ', suspect' : '';
+  const said = [`${feature.number} ${feature.name}: ${value}`, verdict, feature.suspect ? 'suspect' : ''];
   return (
     <g
       role="button"
       tabIndex={0}
       aria-pressed={selected}
-      aria-label={`${feature.number} ${feature.name}: ${value}${verdict ? `, ${verdict}` : ''}${suspect}`}
+      aria-label={said.filter(Boolean).join(', ')}
       className={`balloon state-${slug(state)}${selected ? ' selected' : ''}`}
       onClick={choose}
       onKeyDown={(event) => {
@@ -136,24 +143,28 @@ function Balloon({
       <text x={lx + 27} y={ly - 4} className="balloon-name">
         {feature.name}
       </text>
-      {verdict && verdict !== 'Keep' && value && (
-        <text x={lx + 27} y={ly - 5} className="balloon-word">
-          {SHORT[verdict] ?? verdict}
+      <BalloonValue feature={feature} x={lx + 27} y={ly} />
+    </g>
+  );
+}
+
+/** The size, and the verdict where it is not Keep: beside the size, and in one word where the drawing is narrow. */
+function BalloonValue({ feature, x, y }: { feature: Feature; x: number; y: number }) {
+  const { value, verdict } = stateOf(feature);
+  const told = toldOf(verdict);
+  const short = SHORT[told] ?? told;
+  return (
+    <>
+      {told && value && (
+        <text x={x} y={y - 5} className="balloon-word">
+          {short}
         </text>
       )}
-      <text
-        x={lx + 27}
-        y={ly + 15}
-        className={`balloon-value${feature.done || verdict ? '' : ' balloon-open'}`}
-      >
+      <text x={x} y={y + 15} className={`balloon-value${feature.done || verdict ? '' : ' balloon-open'}`}>
         {value}
-        {verdict && verdict !== 'Keep' && (
-          <tspan className={value ? 'balloon-verdict' : ''}>
-            {value ? ` · ${SHORT[verdict] ?? verdict}` : verdict}
-          </tspan>
-        )}
+        {told && <tspan className={value ? 'balloon-verdict' : ''}>{value ? ` · ${short}` : told}</tspan>}
       </text>
-    </g>
+    </>
   );
 }
 

@@ -61,34 +61,7 @@ function Rotor({ shaft, top, hatch, unit, front, back }: RotorProps) {
         {shaft.name}
       </text>
       <rect x="40" y={mid - 13} width={bodyFront - 70} height="26" className="bright" />
-      <rect
-        x={bodyBack - 46}
-        y={top + 34}
-        width="46"
-        height="188"
-        className="metal"
-        fill={`url(#${hatch})`}
-      />
-      <rect
-        x={bodyBack - 46}
-        y={top + 34}
-        width={bodyFront - bodyBack + 46}
-        height="18"
-        className="metal"
-        fill={`url(#${hatch})`}
-      />
-      <rect
-        x={bodyBack - 46}
-        y={top + 204}
-        width={bodyFront - bodyBack + 46}
-        height="18"
-        className="metal"
-        fill={`url(#${hatch})`}
-      />
-      <path d={`M${bodyFront} ${top + 28} V${top + 228}`} className="face-line" />
-      <text x={bodyFront + 8} y={top + 44} className="note">
-        body face
-      </text>
+      <Body back={bodyBack} front={bodyFront} top={top} hatch={hatch} />
       <rect x={bodyBack + b} y={top + 62} width="120" height="132" className="steel-part" />
       <text x={bodyBack + b + 60} y={mid + 6} textAnchor="middle" className="gasket-text">
         rotor
@@ -112,6 +85,42 @@ function Rotor({ shaft, top, hatch, unit, front, back }: RotorProps) {
       {change !== 0 && <Arrow x={bodyBack + b + 60} y={top + 84} forward={change > 0} />}
       <Moves shaft={shaft} x={6} y={mid + 84} unit={unit} />
     </g>
+  );
+}
+
+interface BodyProps {
+  back: number;
+  front: number;
+  top: number;
+  hatch: string;
+}
+
+/** The body round a rotor, open at its face. */
+function Body({ back, front, top, hatch }: BodyProps) {
+  return (
+    <>
+      <rect x={back - 46} y={top + 34} width="46" height="188" className="metal" fill={`url(#${hatch})`} />
+      <rect
+        x={back - 46}
+        y={top + 34}
+        width={front - back + 46}
+        height="18"
+        className="metal"
+        fill={`url(#${hatch})`}
+      />
+      <rect
+        x={back - 46}
+        y={top + 204}
+        width={front - back + 46}
+        height="18"
+        className="metal"
+        fill={`url(#${hatch})`}
+      />
+      <path d={`M${front} ${top + 28} V${top + 228}`} className="face-line" />
+      <text x={front + 8} y={top + 44} className="note">
+        body face
+      </text>
+    </>
   );
 }
 

@@ -1,3 +1,4 @@
+import { scaleLinear, scaleLog } from 'd3-scale';
 import { useId } from 'react';
 import type { TableMap as Drawn } from '../api/client';
 import { Hatch } from './GapBar';
@@ -7,30 +8,21 @@ const HEIGHT = 330;
 const BOX = { left: 62, right: 552, top: 14, bottom: 284 };
 const LINE = 20;
 const HALF_NAME = 78;
+/** Thinner than this the map does not go. */
+const THINNEST = 0.3;
+
+interface Axes {
+  /** Viscosity to the right, by its logarithm. */
+  x: (mm2_s: number) => number;
+  /** Temperature upwards. */
+  y: (celsius: number) => number;
+}
 
 /** The clearance table as a map: what no row covers is hatched, where rows overlap both lie over one another. */
 export function TableMap({ map }: { map: Drawn }) {
   const hole = useId();
-  const x = scale(map.mm2_s.map(Math.log10), BOX.left, BOX.right);
-  const y = scale(map.c, BOX.bottom, BOX.top);
-  const places = map.regions.map((r) => ({
-    region: r,
-    left: x(Math.log10(r.mm2_s[0] ?? 1)),
-    right: x(Math.log10(r.mm2_s[1] ?? 1)),
-    top: y(r.c[1] ?? 0),
-    bottom: y(r.c[0] ?? 0),
-  }));
-  const [duty = 1, at = 0] = map.duty;
-  const point = { x: x(Math.log10(Math.max(duty, 0.3))), y: y(at) };
-  const way = map.way.length > 1 ? [map.way[0], map.way.at(-1)] : [];
-  const ends = way.map(([v = 1, t = 0] = []) => ({ x: x(Math.log10(Math.max(v, 0.3))), y: y(t) }));
-  const labels = apart(
-    places.map((p) => ({ ...p, x: (p.left + p.right) / 2, y: (p.top + p.bottom) / 2 })),
-    [point, ...ends],
-  );
-  const drawn = [...places.keys()].sort(
-    (a, b) => Number(map.regions[a]?.chosen) - Number(map.regions[b]?.chosen),
-  );
+  const axes = axesOf(map);
+  const places = placesOf(map, axes);
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="table-map" role="img" aria-label={described(map)}>
       <Hatch id={hole} />
@@ -42,12 +34,47 @@ export function TableMap({ map }: { map: Drawn }) {
         className="metal"
         fill={`url(#${hole})`}
       />
+      <Regions places={places} />
+      <Ticks map={map} axes={axes} />
+      <Names map={map} places={places} axes={axes} />
+      <Duty map={map} axes={axes} />
+    </svg>
+  );
+}
+
+function axesOf(map: Drawn): Axes {
+  const [thin = 1, thick = 10] = map.mm2_s;
+  const [cold = 0, hot = 1] = map.c;
+  const x = scaleLog([thin, thick], [BOX.left, BOX.right]);
+  return { x: (mm2_s) => x(Math.max(mm2_s, THINNEST)), y: scaleLinear([cold, hot], [BOX.bottom, BOX.top]) };
+}
+
+interface Place {
+  region: Drawn['regions'][number];
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+}
+
+const placesOf = (map: Drawn, { x, y }: Axes): Place[] =>
+  map.regions.map((region) => ({
+    region,
+    left: x(region.mm2_s[0] ?? 1),
+    right: x(region.mm2_s[1] ?? 1),
+    top: y(region.c[1] ?? 0),
+    bottom: y(region.c[0] ?? 0),
+  }));
+
+/** Rows as areas; the chosen one lies over the others. */
+function Regions({ places }: { places: Place[] }) {
+  const drawn = [...places].sort((a, b) => Number(a.region.chosen) - Number(b.region.chosen));
+  return (
+    <>
       {places.map(({ left, right, top, bottom }, i) => (
         <rect key={i} x={left} y={top} width={right - left} height={bottom - top} className="region-ground" />
       ))}
-      {drawn.map((i) => {
-        const p = places[i];
-        if (!p) return null;
+      {drawn.map((p, i) => {
         const { region, left, right, top, bottom } = p;
         const state = region.chosen ? 'chosen' : region.matches ? 'matches' : 'misses';
         return (
@@ -57,10 +84,17 @@ export function TableMap({ map }: { map: Drawn }) {
           </g>
         );
       })}
+    </>
+  );
+}
+
+function Ticks({ map, axes: { x, y } }: { map: Drawn; axes: Axes }) {
+  return (
+    <>
       {map.mm2_s_ticks.map((t) => (
         <g key={t.value}>
-          <path d={`M${x(Math.log10(t.value))} ${BOX.bottom} v6`} className="frame-line" />
-          <text x={x(Math.log10(t.value))} y={BOX.bottom + 22} textAnchor="middle" className="note">
+          <path d={`M${x(t.value)} ${BOX.bottom} v6`} className="frame-line" />
+          <text x={x(t.value)} y={BOX.bottom + 22} textAnchor="middle" className="note">
             {t.text}
           </text>
         </g>
@@ -76,62 +110,62 @@ export function TableMap({ map }: { map: Drawn }) {
       <text x={BOX.right} y={HEIGHT - 4} textAnchor="end" className="note">
         viscosity, mm²/s
       </text>
-      {places.map(({ region }, i) => (
-        <text
-          key={i}
-          x={labels[i]?.x}
-          y={labels[i]?.y}
-          textAnchor="middle"
-          className={`region-name${region.chosen ? ' chosen' : ''}`}
-        >
-          {region.setting} {region.clearance}
-        </text>
+    </>
+  );
+}
+
+interface Spot {
+  x: number;
+  y: number;
+}
+
+const spotOf = ([mm2_s = 1, celsius = 0]: number[], { x, y }: Axes): Spot => ({ x: x(mm2_s), y: y(celsius) });
+
+/** Both ends of the duty's range, cold first; none where it is one point. */
+const endsOf = (map: Drawn, axes: Axes): Spot[] =>
+  map.way.length > 1 ? [map.way[0] ?? [], map.way.at(-1) ?? []].map((end) => spotOf(end, axes)) : [];
+
+interface NamesProps {
+  map: Drawn;
+  places: Place[];
+  axes: Axes;
+}
+
+function Names({ map, places, axes }: NamesProps) {
+  const rooms = places.map((p) => ({ ...p, x: (p.left + p.right) / 2, y: (p.top + p.bottom) / 2 }));
+  const labels = apart(rooms, [spotOf(map.duty, axes), ...endsOf(map, axes)]);
+  return places.map(({ region }, i) => (
+    <text
+      key={i}
+      x={labels[i]?.x}
+      y={labels[i]?.y}
+      textAnchor="middle"
+      className={`region-name${region.chosen ? ' chosen' : ''}`}
+    >
+      {region.setting} {region.clearance}
+    </text>
+  ));
+}
+
+/** Where the pump works, and its way from cold start to hot running. */
+function Duty({ map, axes }: { map: Drawn; axes: Axes }) {
+  const point = spotOf(map.duty, axes);
+  const way = map.way.map((one) => spotOf(one, axes));
+  return (
+    <>
+      {way.length > 1 && <polyline points={way.map((p) => `${p.x},${p.y}`).join(' ')} className="duty-way" />}
+      {endsOf(map, axes).map((end, i) => (
+        <g key={i}>
+          <circle cx={end.x} cy={end.y} r="5" className="duty-end" />
+          <text x={end.x} y={end.y - 10} textAnchor="middle" className="duty-name">
+            {i ? 'hot' : 'cold'}
+          </text>
+        </g>
       ))}
-      {map.way.length > 1 && (
-        <polyline
-          points={map.way.map(([v = 1, t = 0]) => `${x(Math.log10(Math.max(v, 0.3)))},${y(t)}`).join(' ')}
-          className="duty-way"
-        />
-      )}
-      {way[0] && <WayEnd point={way[0]} name="cold" x={x} y={y} />}
-      {way[1] && <WayEnd point={way[1]} name="hot" x={x} y={y} />}
       <circle cx={point.x} cy={point.y} r="8" className="duty-point" />
       <path d={`M${point.x} ${point.y - 16} v32 M${point.x - 16} ${point.y} h32`} className="duty-cross" />
-    </svg>
+    </>
   );
-}
-
-interface EndProps {
-  point: number[];
-  name: string;
-  x: (value: number) => number;
-  y: (value: number) => number;
-}
-
-/** An end of the duty's range, named. */
-function WayEnd({ point: [viscosity = 1, at = 0], name, x, y }: EndProps) {
-  const [px, py] = [x(Math.log10(Math.max(viscosity, 0.3))), y(at)];
-  return (
-    <g>
-      <circle cx={px} cy={py} r="5" className="duty-end" />
-      <text x={px} y={py - 10} textAnchor="middle" className="duty-name">
-        {name}
-      </text>
-    </g>
-  );
-}
-
-function scale(span: number[], from: number, to: number): (value: number) => number {
-  const [low = 0, high = 1] = span;
-  return (value) => from + ((value - low) / (high - low)) * (to - from);
-}
-
-interface Place {
-  region: Drawn['regions'][number];
-  left: number;
-  right: number;
-  top: number;
-  bottom: number;
 }
 
 /** Only the ends the row really has are drawn as edges. */
@@ -144,11 +178,6 @@ function edges({ region, left, right, top, bottom }: Place): string {
     cold ? '' : `M${left} ${bottom} H${right}`,
     hot ? '' : `M${left} ${top} H${right}`,
   ].join(' ');
-}
-
-interface Spot {
-  x: number;
-  y: number;
 }
 
 interface Room extends Spot {

@@ -1,3 +1,4 @@
+import { scaleLinear } from 'd3-scale';
 import type { Setting } from '../api/client';
 import { standing } from '../bench/job/standing';
 
@@ -16,7 +17,7 @@ export function TriesPlot({ setting, unit }: { setting: Setting; unit: string })
   const low = Math.min(setting.low_mm, ...lows);
   const high = Math.max(setting.high_mm, ...highs);
   const room = 0.08 * (high - low);
-  const y = (mm: number) => BOTTOM - ((mm - low + room) / (high - low + 2 * room)) * (BOTTOM - TOP);
+  const y = scaleLinear([low - room, high + room], [BOTTOM, TOP]);
   const step = (WIDTH - LEFT) / tries.length;
   const x = (index: number) => LEFT + (index + 0.5) * step;
   const said = tries.map((t) => `try ${t.number} ${t.gap}`).join(', ');

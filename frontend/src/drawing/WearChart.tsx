@@ -1,3 +1,4 @@
+import { scaleLinear } from 'd3-scale';
 import { useId } from 'react';
 import type { Wear } from '../api/client';
 
@@ -8,29 +9,53 @@ const BOTTOM = 58;
 const TOP = 16;
 const RIGHT = 18;
 
+interface Axes {
+  /** Hours to the right. */
+  x: (hours: number) => number;
+  /** Size in mm upwards. */
+  y: (mm: number) => number;
+  hours: number[];
+}
+
 /** Sizes of one part against hours since it was fitted: bars of uncertainty, band, limit, next overhaul, earlier lives faint. */
 export function WearChart({ wear, unit }: { wear: Wear; unit: string }) {
-  const inside = useId();
   const everything = [...wear.points, ...wear.lives.flat()];
   if (!everything.length) return <p className="quiet">No size of this part is on record yet.</p>;
-  const last = Math.max(...everything.map((p) => p.hours), ...wear.band.map((b) => b.hours), 100);
-  const ticks = wear.ticks.map((t) => t.mm);
-  const sizes = [
-    ...everything.map((p) => p.mm),
-    ...ticks,
-    ...(wear.limit_mm === null ? [] : [wear.limit_mm]),
-  ];
-  const [low, high] = [Math.min(...sizes), Math.max(...sizes)];
-  const x = (hours: number) => LEFT + ((WIDTH - LEFT - RIGHT) * hours) / last;
-  const y = (mm: number) => HEIGHT - BOTTOM - ((HEIGHT - BOTTOM - TOP) * (mm - low)) / (high - low || 1);
-  const line = (points: { hours: number; mm: number }[]) =>
-    points.map((p, i) => `${i ? 'L' : 'M'}${x(p.hours).toFixed(1)} ${y(p.mm).toFixed(1)}`).join(' ');
-  const band = [
-    ...wear.band.map((b) => ({ hours: b.hours, mm: b.high_mm })),
-    ...wear.band.map((b) => ({ hours: b.hours, mm: b.low_mm })).reverse(),
-  ];
+  const axes = axesOf(wear);
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="wear-chart" role="img" aria-label={said(wear, unit)}>
+      <Ticks wear={wear} axes={axes} />
+      <Band wear={wear} axes={axes} />
+      <Limit wear={wear} axes={axes} />
+      <NextOverhaul wear={wear} axes={axes} />
+      <Lives wear={wear} axes={axes} />
+      <path d={`M${LEFT} ${TOP} V${HEIGHT - BOTTOM} H${WIDTH - RIGHT}`} className="frame-line" />
+    </svg>
+  );
+}
+
+interface Props {
+  wear: Wear;
+  axes: Axes;
+}
+
+function axesOf(wear: Wear): Axes {
+  const everything = [...wear.points, ...wear.lives.flat()];
+  const last = Math.max(...everything.map((p) => p.hours), ...wear.band.map((b) => b.hours), 100);
+  const limit = wear.limit_mm === null ? [] : [wear.limit_mm];
+  const sizes = [...everything.map((p) => p.mm), ...wear.ticks.map((t) => t.mm), ...limit];
+  const [low, high] = [Math.min(...sizes), Math.max(...sizes)];
+  const x = scaleLinear([0, last], [LEFT, WIDTH - RIGHT]);
+  const y = scaleLinear([low, high > low ? high : low + 1], [HEIGHT - BOTTOM, TOP]);
+  return { x, y, hours: x.ticks(8) };
+}
+
+const line = ({ x, y }: Axes, points: { hours: number; mm: number }[]) =>
+  points.map((p, i) => `${i ? 'L' : 'M'}${x(p.hours).toFixed(1)} ${y(p.mm).toFixed(1)}`).join(' ');
+
+function Ticks({ wear, axes: { x, y, hours } }: Props) {
+  return (
+    <>
       {wear.ticks.map((t) => (
         <g key={t.mm}>
           <line x1={LEFT} x2={WIDTH - RIGHT} y1={y(t.mm)} y2={y(t.mm)} className="grid-line" />
@@ -39,7 +64,7 @@ export function WearChart({ wear, unit }: { wear: Wear; unit: string }) {
           </text>
         </g>
       ))}
-      {hourTicks(last).map((h) => (
+      {hours.map((h) => (
         <text key={h} x={x(h)} y={HEIGHT - 36} textAnchor="middle" className="note">
           {h.toLocaleString('en').replace(',', ' ')}
         </text>
@@ -47,44 +72,63 @@ export function WearChart({ wear, unit }: { wear: Wear; unit: string }) {
       <text x={WIDTH - RIGHT} y={HEIGHT - 10} textAnchor="end" className="note">
         hours since fitted, at the present duty
       </text>
+    </>
+  );
+}
+
+/** The forecast and the band it is sure of, kept inside the frame. */
+function Band({ wear, axes }: Props) {
+  const inside = useId();
+  const high = wear.band.map((b) => ({ hours: b.hours, mm: b.high_mm }));
+  const low = wear.band.map((b) => ({ hours: b.hours, mm: b.low_mm })).reverse();
+  if (!high.length) return null;
+  return (
+    <>
       <clipPath id={inside}>
         <rect x={LEFT} y={TOP} width={WIDTH - LEFT - RIGHT} height={HEIGHT - BOTTOM - TOP} />
       </clipPath>
       <g clipPath={`url(#${inside})`}>
-        {band.length > 0 && <path d={`${line(band)} Z`} className="band" />}
-        {wear.band.length > 0 && <path d={line(wear.band)} className="forecast-line" />}
+        <path d={`${line(axes, [...high, ...low])} Z`} className="band" />
+        <path d={line(axes, wear.band)} className="forecast-line" />
       </g>
-      {wear.limit_mm !== null && (
-        <>
-          <line
-            x1={LEFT}
-            x2={WIDTH - RIGHT}
-            y1={y(wear.limit_mm)}
-            y2={y(wear.limit_mm)}
-            className="limit-line"
-          />
-          <text x={LEFT + 8} y={y(wear.limit_mm) - 6} className="limit-text">
-            limit {wear.limit_text}
-          </text>
-        </>
-      )}
-      {wear.planned_h !== null && (
-        <g>
-          <line
-            x1={x(wear.planned_h)}
-            x2={x(wear.planned_h)}
-            y1={TOP}
-            y2={HEIGHT - BOTTOM}
-            className="planned-line"
-          />
-          <text x={x(wear.planned_h) - 6} y={TOP + 14} textAnchor="end" className="planned-text">
-            next overhaul
-          </text>
-        </g>
-      )}
+    </>
+  );
+}
+
+function Limit({ wear, axes: { y } }: Props) {
+  if (wear.limit_mm === null) return null;
+  const at = y(wear.limit_mm);
+  return (
+    <>
+      <line x1={LEFT} x2={WIDTH - RIGHT} y1={at} y2={at} className="limit-line" />
+      <text x={LEFT + 8} y={at - 6} className="limit-text">
+        limit {wear.limit_text}
+      </text>
+    </>
+  );
+}
+
+function NextOverhaul({ wear, axes: { x } }: Props) {
+  if (wear.planned_h === null) return null;
+  const at = x(wear.planned_h);
+  return (
+    <g>
+      <line x1={at} x2={at} y1={TOP} y2={HEIGHT - BOTTOM} className="planned-line" />
+      <text x={at - 6} y={TOP + 14} textAnchor="end" className="planned-text">
+        next overhaul
+      </text>
+    </g>
+  );
+}
+
+/** Earlier lives faint, then this one: each size with its doubt. */
+function Lives({ wear, axes }: Props) {
+  const { x, y } = axes;
+  return (
+    <>
       {wear.lives.map((life, i) => (
         <g key={i} className="past-life">
-          <path d={line(life)} className="life-line" />
+          <path d={line(axes, life)} className="life-line" />
           {life.map((p, j) => (
             <circle key={j} cx={x(p.hours)} cy={y(p.mm)} r="4" />
           ))}
@@ -102,15 +146,8 @@ export function WearChart({ wear, unit }: { wear: Wear; unit: string }) {
           <circle cx={x(p.hours)} cy={y(p.mm)} r="6" className={p.job ? 'size-dot' : 'size-dot hollow'} />
         </g>
       ))}
-      <path d={`M${LEFT} ${TOP} V${HEIGHT - BOTTOM} H${WIDTH - RIGHT}`} className="frame-line" />
-    </svg>
+    </>
   );
-}
-
-function hourTicks(last: number): number[] {
-  const step =
-    [100, 200, 500, 1000, 2000, 5000, 10_000, 20_000, 50_000].find((s) => last / s <= 8) ?? 100_000;
-  return Array.from({ length: Math.floor(last / step) + 1 }, (_, i) => i * step);
 }
 
 function said(wear: Wear, unit: string): string {

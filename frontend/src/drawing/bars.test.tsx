@@ -1,11 +1,12 @@
 import { render, screen } from '@testing-library/react';
 import { expect, test } from 'vitest';
-import type { Gaskets, Setting } from '../api/client';
+import type { Gaskets } from '../api/client';
 import { GapBar, WearBar } from './GapBar';
 import { GasketStack } from './GasketStack';
 import { TableMap } from './TableMap';
 import { TriesPlot } from './TriesPlot';
 import { VerdictMark } from './VerdictMark';
+import { aSetting, aTry } from '../test-settings';
 
 const WINDOW = { low: { mm: 0.13, text: '0.13' }, high: { mm: 0.18, text: '0.18' }, targetMm: 0.15 };
 
@@ -99,20 +100,9 @@ test('verdicts differ by shape, not by colour alone', () => {
 });
 
 test('tries are drawn in order on their way into the window, the last one solid, its doubt as long as it is', () => {
-  const one = (number: number, gap_mm: number) => ({
-    number,
-    gap_mm,
-    gap: gap_mm.toFixed(2),
-    expanded_mm: 0.01,
-  });
-  const setting = {
-    low: '0.13',
-    high: '0.18',
-    low_mm: 0.13,
-    high_mm: 0.18,
-    target_mm: 0.15,
-    tries: [one(1, 0.3), one(2, 0.2), one(3, 0.16)],
-  } as unknown as Setting;
+  const one = (number: number, gap_mm: number) =>
+    aTry(number, { gap_mm, gap: gap_mm.toFixed(2), expanded_mm: 0.01 });
+  const setting = aSetting({ tries: [one(1, 0.3), one(2, 0.2), one(3, 0.16)] });
   const { container } = render(<TriesPlot setting={setting} unit="mm" />);
   const dots = [...container.querySelectorAll('circle')];
   const [a = 0, b = 0, c = 0] = dots.map((d) => Number(d.getAttribute('cy')));

@@ -1,9 +1,10 @@
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, test, vi } from 'vitest';
-import type { Feature, Reading, Result } from '../api/client';
+import type { Feature, Reading } from '../api/client';
 import { Section } from './Section';
 import { StationPlan } from './StationPlan';
+import { aFeature, aJudged, aResult } from '../test-builders';
 
 const DRAWING = {
   width: 300,
@@ -13,32 +14,21 @@ const DRAWING = {
     { style: 'steel light', path: 'M20 0 h10 v10 Z' },
   ],
 };
-const WORKING = { title: '', formula: '', given: [], result: '', source: '', notes: [] };
 
 function feature(verdict: string | null, more: Partial<Feature> = {}): Feature {
   const known = verdict !== null && verdict !== 'open';
-  const judged = known ? { verdict, sentence: '', reasons: [], probability: 1, working: WORKING } : null;
-  const found: Result | null = verdict === 'open' ? null : ({ text: '34.14' } as Result);
-  return {
+  return aFeature({
     key: `f-${verdict}`,
     number: 2,
     name: 'Idler, bore',
     kind: 'internal',
     anchor: [10, 20],
     label: [30, 40],
-    stations: [],
-    readings: [],
-    found,
-    judged,
-    left: null,
-    judged_left: null,
-    look: null,
-    look_left: null,
+    found: verdict === 'open' ? null : aResult({ text: '34.14' }),
+    judged: known ? aJudged(verdict) : null,
     done: verdict !== 'open',
-    wanted: true,
-    suspect: 0,
     ...more,
-  } as unknown as Feature;
+  });
 }
 
 test('a leader begins behind the words it would run through, and at its number where it leaves them', () => {
@@ -84,15 +74,8 @@ test('the state of each gap is in its shape, in its words and in its name', () =
 
 test('a gap is chosen by a press or from the keyboard, and what was left counts over what was found', async () => {
   const choose = vi.fn();
-  const left = { text: '34.04' } as unknown as Result;
-  const judged_left = {
-    verdict: 'Keep',
-    sentence: '',
-    reasons: [],
-    probability: 1,
-    chance: '',
-    working: WORKING,
-  };
+  const left = aResult({ text: '34.04' });
+  const judged_left = aJudged('Keep');
   render(
     <Section
       drawing={DRAWING}

@@ -1,89 +1,29 @@
 import { useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
+import { useForm } from 'react-hook-form';
 import { client, newId, type PumpDetail } from '../api/client';
-import { DayField } from '../app/DayField';
 import { ProblemNote } from '../app/ProblemNote';
-import { TextField } from '../app/TextField';
 import { day } from '../app/time';
 import { grouped } from '../app/words';
 import type { Entered } from '../app/works';
 import { Struckable } from './Struckable';
 import { usePumpChange } from './usePumpChange';
 
-interface NewReading {
-  id: string;
+interface Typed {
   hours: string;
   day: string;
   old_last: string;
   new_first: string;
 }
 
-const NOTHING = { hours: '', day: '', old_last: '', new_first: '' };
+const NOTHING: Typed = { hours: '', day: '', old_last: '', new_first: '' };
 
 /** The hours meter: read, replaced, and a slip struck out. */
 export function Meter({ page }: { page: PumpDetail }) {
-  const [typed, setTyped] = useState(NOTHING);
-  const [replaced, setReplaced] = useState(false);
-  const identity = useRef(newId());
-  const save = usePumpChange(page.line.tag, (body: NewReading & Entered, at) =>
-    client.POST('/api/pumps/{tag}/meter', { ...at, body }),
-  );
-  const put = (name: keyof typeof NOTHING) => (text: string) => {
-    // Other numbers are another reading.
-    identity.current = newId();
-    setTyped((now) => ({ ...now, [name]: text }));
-  };
   return (
     <section aria-label="Hours meter">
       <h2>Hours meter {page.rate && <small>{page.rate}</small>}</h2>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (save.isPending) return;
-          const swapped = replaced ? {} : { old_last: '', new_first: '' };
-          save.mutate(
-            { id: identity.current, ...typed, ...swapped },
-            {
-              onSuccess: () => {
-                identity.current = newId();
-                setTyped(NOTHING);
-                setReplaced(false);
-              },
-            },
-          );
-        }}
-      >
-        <div className="try-check">
-          <TextField short label="Reads (h)" keyboard="numeric" value={typed.hours} onChange={put('hours')} />
-          <DayField label="Day, if not today" value={typed.day} onChange={put('day')} />
-        </div>
-        <label className="tick">
-          <input type="checkbox" checked={replaced} onChange={() => setReplaced(!replaced)} /> The meter was
-          replaced since it was last read
-        </label>
-        {replaced && (
-          <div className="try-check">
-            <TextField
-              short
-              label="The old one ended at (h)"
-              keyboard="numeric"
-              value={typed.old_last}
-              onChange={put('old_last')}
-            />
-            <TextField
-              short
-              label="This one began at (h)"
-              keyboard="numeric"
-              value={typed.new_first}
-              onChange={put('new_first')}
-            />
-          </div>
-        )}
-        <ProblemNote error={save.error} onConfirm={save.confirm} />
-        <Button type="submit" disabled={save.isPending}>
-          Save reading
-        </Button>
-      </form>
+      <ReadForm tag={page.line.tag} />
       <Struckable
         caption="Readings between overhauls"
         tag={page.line.tag}
@@ -94,5 +34,66 @@ export function Meter({ page }: { page: PumpDetail }) {
         }))}
       />
     </section>
+  );
+}
+
+function ReadForm({ tag }: { tag: string }) {
+  const [replaced, setReplaced] = useState(false);
+  const { register, handleSubmit, reset } = useForm<Typed>({ defaultValues: NOTHING });
+  // Other numbers are another reading.
+  const identity = useRef({ id: newId(), of: '' });
+  const save = usePumpChange(tag, (body: Typed & { id: string } & Entered, at) =>
+    client.POST('/api/pumps/{tag}/meter', { ...at, body }),
+  );
+  const send = (typed: Typed) => {
+    if (save.isPending) return;
+    const body = replaced ? typed : { ...typed, old_last: '', new_first: '' };
+    const of = JSON.stringify(body);
+    if (identity.current.of !== of) identity.current = { id: newId(), of };
+    save.mutate(
+      { id: identity.current.id, ...body },
+      {
+        onSuccess: () => {
+          identity.current = { id: newId(), of: '' };
+          reset(NOTHING);
+          setReplaced(false);
+        },
+      },
+    );
+  };
+  const hours = { type: 'text', inputMode: 'numeric', autoComplete: 'off', maxLength: 40 } as const;
+  return (
+    <form onSubmit={(event) => void handleSubmit(send)(event)}>
+      <div className="try-check">
+        <label className="field short">
+          Reads (h)
+          <input {...hours} {...register('hours')} />
+        </label>
+        <label className="field">
+          Day, if not today
+          <input type="date" {...register('day')} />
+        </label>
+      </div>
+      <label className="tick">
+        <input type="checkbox" checked={replaced} onChange={() => setReplaced(!replaced)} /> The meter was
+        replaced since it was last read
+      </label>
+      {replaced && (
+        <div className="try-check">
+          <label className="field short">
+            The old one ended at (h)
+            <input {...hours} {...register('old_last')} />
+          </label>
+          <label className="field short">
+            This one began at (h)
+            <input {...hours} {...register('new_first')} />
+          </label>
+        </div>
+      )}
+      <ProblemNote error={save.error} onConfirm={save.confirm} />
+      <Button type="submit" disabled={save.isPending}>
+        Save reading
+      </Button>
+    </form>
   );
 }

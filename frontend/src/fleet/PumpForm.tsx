@@ -6,8 +6,9 @@ import { client, type PumpDetail } from '../api/client';
 import { sheetsQuery } from '../api/queries';
 import type { components } from '../api/schema';
 import { ProblemNote } from '../app/ProblemNote';
-import { TextField } from '../app/TextField';
-import { useDrafts, useUnit } from '../app/unit';
+import { FormSelect, FormText } from '../app/form';
+import { useDraftForm } from '../app/useDraftForm';
+import { useUnit } from '../app/unit';
 import { useWorks, type Entered } from '../app/works';
 import { usePumpChange } from './usePumpChange';
 
@@ -40,79 +41,45 @@ export function PumpForm({ page, onHide }: { page: PumpDetail; onHide: () => voi
   const kinds: Record<string, string> = Object.fromEntries(LINES.map(([name, , kind]) => [name, kind]));
   const signOf = (name: string) => signs[kinds[name] ?? '']?.[unit] ?? '';
   const [begun] = useState(() => begin(page));
-  const [texts, put] = useDrafts(begun.texts, signOf);
-  const [rest, setRest] = useState(begun.rest);
+  const form = useDraftForm(begun.texts, signOf);
+  const [wet, setWet] = useState(page.wet);
   const save = usePumpChange(page.line.tag, (body: Given & Entered, at) =>
     client.PUT('/api/pumps/{tag}', { ...at, body }),
   );
-  const given = { ...begun.texts, ...texts, ...rest } as Given;
+  const send = () =>
+    save.mutate({ ...begun.rest, ...form.texts(), wet } as Given, {
+      onSuccess: (saved) => {
+        onHide();
+        void navigate(`/fleet/${encodeURIComponent(saved.line.tag)}`, { replace: true });
+      },
+    });
   return (
     <form
       className="panel"
       aria-label={`Put ${page.line.tag} right`}
       onSubmit={(event) => {
         event.preventDefault();
-        save.mutate(given, {
-          onSuccess: (saved) => {
-            onHide();
-            void navigate(`/fleet/${encodeURIComponent(saved.line.tag)}`, { replace: true });
-          },
-        });
+        send();
       }}
     >
       <div className="field-grid">
         {LINES.map(([name, words]) => (
-          <TextField
+          <FormText
             key={name}
+            form={form}
+            name={name}
             label={signOf(name) ? `${words} (${signOf(name)})` : words}
-            value={texts[name] ?? ''}
             maxLength={120}
-            onChange={(text) => put(name, text)}
           />
         ))}
-        <TextField
-          label="Overhauled every (h)"
-          value={texts['overhaul_every'] ?? ''}
-          onChange={(text) => put('overhaul_every', text)}
-        />
-        <TextField
-          label="Hours a week (h), where the meter does not tell"
-          value={texts['hours_per_week'] ?? ''}
-          onChange={(text) => put('hours_per_week', text)}
-        />
-        <label className="field">
-          Spec sheet
-          <select value={rest.sheet} onChange={(e) => setRest({ ...rest, sheet: e.target.value })}>
-            {sheets.data?.map((s) => (
-              <option key={s.slug} value={s.slug}>
-                {s.title}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="field">
-          Material, as the clearance table names it
-          <select value={rest.material} onChange={(e) => setRest({ ...rest, material: e.target.value })}>
-            {page.entered.materials.map((m) => (
-              <option key={m}>{m}</option>
-            ))}
-          </select>
-        </label>
-        <label className="field">
-          Kind of liquid, for its elastomers
-          <select value={rest.medium} onChange={(e) => setRest({ ...rest, medium: e.target.value })}>
-            <option value="">not in this list: ask the seal maker</option>
-            {page.entered.media.map((m) => (
-              <option key={m.key} value={m.key}>
-                {m.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <FormText form={form} name="overhaul_every" label="Overhauled every (h)" />
+        <FormText form={form} name="hours_per_week" label="Hours a week (h), where the meter does not tell" />
+        {choicesOf(page, sheets.data ?? []).map((one) => (
+          <FormSelect key={one.name} form={form} {...one} />
+        ))}
       </div>
       <label className="tick">
-        <input type="checkbox" checked={rest.wet} onChange={() => setRest({ ...rest, wet: !rest.wet })} /> A
-        wet or condensing place
+        <input type="checkbox" checked={wet} onChange={() => setWet(!wet)} /> A wet or condensing place
       </label>
       <ProblemNote error={save.error} onConfirm={save.confirm} />
       <Button type="submit" disabled={save.isPending}>
@@ -125,7 +92,27 @@ export function PumpForm({ page, onHide }: { page: PumpDetail; onHide: () => voi
   );
 }
 
-function begin({ line, entered, wet }: PumpDetail) {
+/** What is chosen from a list. */
+function choicesOf({ entered }: PumpDetail, sheets: readonly { slug: string; title: string }[]) {
+  return [
+    { name: 'sheet', label: 'Spec sheet', options: sheets.map((s) => [s.slug, s.title] as const) },
+    {
+      name: 'material',
+      label: 'Material, as the clearance table names it',
+      options: entered.materials.map((m) => [m, m] as const),
+    },
+    {
+      name: 'medium',
+      label: 'Kind of liquid, for its elastomers',
+      options: [
+        ['', 'not in this list: ask the seal maker'] as const,
+        ...entered.media.map((m) => [m.key, m.name] as const),
+      ],
+    },
+  ];
+}
+
+function begin({ line, entered }: PumpDetail) {
   const { version, sheet, material, medium, build } = entered;
   const { liquid, viscosity, temperature, casing, density, start, hot, pressure, speed } = entered;
   const { hazards, overhaul_every, hours_per_week } = entered;
@@ -133,8 +120,8 @@ function begin({ line, entered, wet }: PumpDetail) {
   return {
     texts: {
       ...{ tag, service, location, serial, liquid, hazards, viscosity, temperature, casing, start, hot },
-      ...{ density, pressure, speed, overhaul_every, hours_per_week },
-    } as Record<string, string>,
-    rest: { version, sheet, material, medium, build, wet },
+      ...{ density, pressure, speed, overhaul_every, hours_per_week, sheet, material, medium },
+    },
+    rest: { version, build },
   };
 }

@@ -24,32 +24,7 @@ export function SheetPage() {
 function Detail({ sheet, unit }: { sheet: SheetDetail; unit: string }) {
   return (
     <>
-      <header className="sheet-head">
-        <div>
-          <h1>{sheet.title}</h1>
-          <p>
-            Revision {sheet.revision} of {day(sheet.date)}. {sheet.family}. From: {sheet.source}. Added by{' '}
-            {sheet.added_by}. Verdicts by the {sheet.school} school.
-          </p>
-          {sheet.revisions.length > 1 && (
-            <p>
-              Revisions:{' '}
-              {sheet.revisions.map((r) => (
-                <Link key={r} to={`/sheets/${sheet.slug}/${r}`}>
-                  {r}{' '}
-                </Link>
-              ))}
-            </p>
-          )}
-        </div>
-        <a
-          className="btn btn-outline-primary"
-          href={`/api/sheets/${sheet.slug}/${sheet.revision}/file`}
-          download
-        >
-          Save as a file
-        </a>
-      </header>
+      <Head sheet={sheet} />
       {sheet.check && <p className={sheet.check_agrees ? 'quiet' : 'warning'}>{sheet.check}</p>}
       <div className="two-columns wide-right">
         <div>
@@ -85,5 +60,37 @@ function Detail({ sheet, unit }: { sheet: SheetDetail; unit: string }) {
         />
       )}
     </>
+  );
+}
+
+/** Which revision it is, where it is from, and the file it was read from. */
+function Head({ sheet }: { sheet: SheetDetail }) {
+  return (
+    <header className="sheet-head">
+      <div>
+        <h1>{sheet.title}</h1>
+        <p>
+          Revision {sheet.revision} of {day(sheet.date)}. {sheet.family}. From: {sheet.source}. Added by{' '}
+          {sheet.added_by}. Verdicts by the {sheet.school} school.
+        </p>
+        {sheet.revisions.length > 1 && (
+          <p>
+            Revisions:{' '}
+            {sheet.revisions.map((r) => (
+              <Link key={r} to={`/sheets/${sheet.slug}/${r}`}>
+                {r}{' '}
+              </Link>
+            ))}
+          </p>
+        )}
+      </div>
+      <a
+        className="btn btn-outline-primary"
+        href={`/api/sheets/${sheet.slug}/${sheet.revision}/file`}
+        download
+      >
+        Save as a file
+      </a>
+    </header>
   );
 }

@@ -5,13 +5,13 @@ import { client, type Gauge } from '../api/client';
 import type { components } from '../api/schema';
 import { ProblemNote } from '../app/ProblemNote';
 import { DayField } from '../app/DayField';
-import { TextField } from '../app/TextField';
-import { useDrafts, useUnit } from '../app/unit';
+import { FormSelect, FormText } from '../app/form';
+import { useDraftField, useDraftForm, type DraftForm } from '../app/useDraftForm';
+import { useUnit } from '../app/unit';
 import { useTyped } from '../app/useTyped';
 import { useWorks, type Entered } from '../app/works';
 
-type Given = Required<Omit<components['schemas']['KeepGaugeRequest'], keyof Entered | 'sends'>>;
-type Sends = '' | Entered['mark'];
+type Given = Omit<components['schemas']['KeepGaugeRequest'], keyof Entered>;
 
 const KINDS = [
   'outside micrometer',
@@ -28,21 +28,16 @@ const KINDS = [
 /** What is in the unit the gauge reads in. */
 const READ = ['low', 'high', 'resolution', 'repeatability', 'expanded', 'leaves'];
 
-/** A gauge into the cabinet, or a new certificate to one that is there. */
-export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () => void }) {
-  const { unit } = useUnit();
+const MARKS = [
+  ['', 'not stated: that of the works'],
+  ['point', 'point, 37.975'],
+  ['comma', 'comma, 37,975'],
+] as const;
+
+function useKeep(gauge: Gauge | null, onKept: () => void) {
   const cache = useQueryClient();
-  const begun = begin(gauge);
-  const [kind, setKind] = useState(begun.kind);
-  const [sends, setSends] = useState<Sends>((gauge?.mark ?? '') as Sends);
-  const { signs } = useWorks();
-  const dimension = kind === 'torque wrench' ? 'torque' : kind === 'thermometer' ? 'temperature' : 'length';
-  const reads = signs[dimension]?.[unit] ?? '';
-  const [texts, putText] = useDrafts(begun, (name) => (READ.includes(name) ? reads : ''));
-  const given = { ...begun, ...texts, kind };
-  const put = (name: keyof Given) => (text: string) => putText(name, text);
-  const keep = useTyped(
-    (body: Given & { sends: Sends } & Entered) =>
+  return useTyped(
+    (body: Given & Entered) =>
       gauge
         ? client.PUT('/api/gauges/{tag}', {
             params: { path: { tag: gauge.tag }, query: { unit: body.unit } },
@@ -53,15 +48,27 @@ export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () =
       cache.setQueryData(['gauges', how.unit], lines);
       void cache.invalidateQueries({ queryKey: ['gauges'] });
       void cache.invalidateQueries({ queryKey: ['job'] });
-      onHide();
+      onKept();
     },
   );
+}
+
+/** A gauge into the cabinet, or a new certificate to one that is there. */
+export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () => void }) {
+  const { unit } = useUnit();
+  const { signs } = useWorks();
+  const [kind, setKind] = useState(gauge?.kind ?? KINDS[0] ?? '');
+  const dimension = kind === 'torque wrench' ? 'torque' : kind === 'thermometer' ? 'temperature' : 'length';
+  const reads = signs[dimension]?.[unit] ?? '';
+  const [begun] = useState(() => begin(gauge));
+  const form = useDraftForm(begun, (name) => (READ.includes(name) ? reads : ''));
+  const keep = useKeep(gauge, onHide);
   return (
     <Modal show onHide={onHide} centered size="lg" aria-labelledby="gauge-title">
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          keep.mutate({ ...given, sends });
+          keep.mutate({ ...form.texts(), kind } as Given);
         }}
       >
         <Modal.Header closeButton>
@@ -72,13 +79,7 @@ export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () =
         <Modal.Body>
           <div className="field-grid">
             {!gauge && (
-              <TextField
-                autoFocus
-                label="Its name, as written on it"
-                value={given.tag}
-                maxLength={20}
-                onChange={put('tag')}
-              />
+              <FormText autoFocus form={form} name="tag" label="Its name, as written on it" maxLength={20} />
             )}
             <label className="field">
               Kind
@@ -88,47 +89,14 @@ export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () =
                 ))}
               </select>
             </label>
-            <TextField label={`Range from (${reads})`} value={given.low} onChange={put('low')} />
-            <TextField label={`Range to (${reads})`} value={given.high} onChange={put('high')} />
-            <TextField
-              label={`Smallest step (${reads})`}
-              value={given.resolution}
-              onChange={put('resolution')}
-            />
-            <TextField
-              label={`Repeatability in trained hands (${reads}), if known`}
-              value={given.repeatability}
-              onChange={put('repeatability')}
-            />
-            <TextField
-              label="Certificate number"
-              value={given.certificate}
-              maxLength={60}
-              onChange={put('certificate')}
-            />
-            <TextField
-              label={`U of the certificate (${reads})`}
-              value={given.expanded}
-              onChange={put('expanded')}
-            />
-            <label className="field">
-              Decimal mark it sends by cable
-              <select value={sends} onChange={(e) => setSends(e.target.value as Sends)}>
-                <option value="">not stated: that of the works</option>
-                <option value="point">point, 37.975</option>
-                <option value="comma">comma, 37,975</option>
-              </select>
-            </label>
-            <TextField label="k of the certificate" value={given.k} onChange={put('k')} />
-            <DayField label="Calibrated on" value={given.calibrated} onChange={put('calibrated')} />
-            <DayField label="Due again" value={given.due} onChange={put('due')} />
+            <CertificateFields form={form} reads={reads} />
           </div>
           {kind === 'feeler set' && (
-            <TextField
+            <FormText
+              form={form}
+              name="leaves"
               label={`Its leaves, one by one, with spaces between (${unit})`}
-              value={given.leaves}
               maxLength={600}
-              onChange={put('leaves')}
             />
           )}
           <ProblemNote error={keep.error} onConfirm={keep.confirm} />
@@ -143,38 +111,42 @@ export function GaugeForm({ gauge, onHide }: { gauge: Gauge | null; onHide: () =
   );
 }
 
-function begin(gauge: Gauge | null): Given {
-  const today = new Date().toISOString().slice(0, 10);
-  if (!gauge) {
-    return {
-      tag: '',
-      kind: 'outside micrometer',
-      low: '',
-      high: '',
-      resolution: '',
-      expanded: '',
-      k: '2',
-      certificate: '',
-      repeatability: '',
-      leaves: '',
-      calibrated: today,
-      due: '',
-    };
-  }
+/** What the certificate says, in the unit the gauge reads in. */
+function CertificateFields({ form, reads }: { form: DraftForm; reads: string }) {
+  return (
+    <>
+      <FormText form={form} name="low" label={`Range from (${reads})`} />
+      <FormText form={form} name="high" label={`Range to (${reads})`} />
+      <FormText form={form} name="resolution" label={`Smallest step (${reads})`} />
+      <FormText
+        form={form}
+        name="repeatability"
+        label={`Repeatability in trained hands (${reads}), if known`}
+      />
+      <FormText form={form} name="certificate" label="Certificate number" maxLength={60} />
+      <FormText form={form} name="expanded" label={`U of the certificate (${reads})`} />
+      <FormSelect form={form} name="sends" label="Decimal mark it sends by cable" options={MARKS} />
+      <FormText form={form} name="k" label="k of the certificate" />
+      <FormDay form={form} name="calibrated" label="Calibrated on" />
+      <FormDay form={form} name="due" label="Due again" />
+    </>
+  );
+}
+
+function FormDay({ form, name, label }: { form: DraftForm; name: string; label: string }) {
+  const [day, put] = useDraftField(form, name);
+  return <DayField label={label} value={day} onChange={put} />;
+}
+
+/** Every field as it begins: of a gauge that is there, as its last certificate says. */
+function begin(gauge: Gauge | null): Record<string, string> {
+  const calibrated = new Date().toISOString().slice(0, 10);
+  const nothing = { low: '', high: '', resolution: '', expanded: '', certificate: '', repeatability: '' };
+  if (!gauge) return { ...nothing, tag: '', k: '2', leaves: '', calibrated, due: '', sends: '' };
   const [low = '', high = ''] = gauge.range.split(' to ');
-  const { tag, kind, resolution, expanded, k, certificate, repeatability } = gauge;
+  const { tag, resolution, expanded, k, certificate, repeatability, leaves, mark } = gauge;
   return {
-    tag,
-    kind,
-    low: low.trim(),
-    high,
-    resolution,
-    expanded,
-    k: String(k),
-    certificate,
-    repeatability,
-    leaves: gauge.leaves.join(' '),
-    calibrated: today,
-    due: '',
+    ...{ tag, resolution, expanded, certificate, repeatability, calibrated, high },
+    ...{ low: low.trim(), k: String(k), leaves: leaves.join(' '), due: '', sends: mark },
   };
 }

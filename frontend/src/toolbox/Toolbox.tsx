@@ -38,47 +38,7 @@ export function Toolbox() {
         {form && <GaugeForm gauge={form === 'new' ? null : form} onHide={() => setForm(null)} />}
         {me.data && !lead && <p className="quiet">A lead adds gauges and new certificates.</p>}
         <Loaded query={gauges} what="the gauges" empty="No gauge yet.">
-          {(lines) => (
-            <table className="ruled">
-              <thead>
-                <tr>
-                  <th scope="col">Gauge</th>
-                  <th scope="col">Step</th>
-                  <th scope="col">U (k)</th>
-                  <th scope="col">Calibrated</th>
-                  <th scope="col">Due</th>
-                </tr>
-              </thead>
-              <tbody>
-                {lines.map((g) => (
-                  <tr key={g.tag}>
-                    <th scope="row">
-                      {g.tag}{' '}
-                      <small>
-                        {g.kind}, {g.range}
-                        {g.certificate ? `, certificate ${g.certificate}` : ''}
-                      </small>
-                      {g.leaves.length > 0 && <small>leaves {g.leaves.join(' · ')}</small>}
-                    </th>
-                    <td className="number">{g.resolution}</td>
-                    <td className="number">
-                      {g.expanded} ({g.k})
-                    </td>
-                    <td>{day(g.calibrated)}</td>
-                    <td className={g.overdue ? 'warning' : ''}>
-                      {day(g.due)}
-                      {g.overdue ? ', out of date' : ''}
-                      {lead && (
-                        <button type="button" className="take-back" onClick={() => setForm(g)}>
-                          new certificate
-                        </button>
-                      )}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
+          {(lines) => <Cabinet gauges={lines} lead={lead} onCertificate={setForm} />}
         </Loaded>
       </div>
       <div>
@@ -90,6 +50,57 @@ export function Toolbox() {
         <Guns />
       </div>
     </div>
+  );
+}
+
+interface CabinetProps {
+  gauges: Gauge[];
+  lead: boolean;
+  onCertificate: (gauge: Gauge) => void;
+}
+
+/** Gauges with their certificates. */
+function Cabinet({ gauges, lead, onCertificate }: CabinetProps) {
+  return (
+    <table className="ruled">
+      <thead>
+        <tr>
+          <th scope="col">Gauge</th>
+          <th scope="col">Step</th>
+          <th scope="col">U (k)</th>
+          <th scope="col">Calibrated</th>
+          <th scope="col">Due</th>
+        </tr>
+      </thead>
+      <tbody>
+        {gauges.map((g) => (
+          <tr key={g.tag}>
+            <th scope="row">
+              {g.tag}{' '}
+              <small>
+                {g.kind}, {g.range}
+                {g.certificate ? `, certificate ${g.certificate}` : ''}
+              </small>
+              {g.leaves.length > 0 && <small>leaves {g.leaves.join(' · ')}</small>}
+            </th>
+            <td className="number">{g.resolution}</td>
+            <td className="number">
+              {g.expanded} ({g.k})
+            </td>
+            <td>{day(g.calibrated)}</td>
+            <td className={g.overdue ? 'warning' : ''}>
+              {day(g.due)}
+              {g.overdue ? ', out of date' : ''}
+              {lead && (
+                <button type="button" className="take-back" onClick={() => onCertificate(g)}>
+                  new certificate
+                </button>
+              )}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

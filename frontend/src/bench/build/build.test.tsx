@@ -3,33 +3,24 @@ import userEvent from '@testing-library/user-event';
 import { expect, test } from 'vitest';
 import type { Feature, Job, Line } from '../../api/client';
 import { Lines } from '../../app/Lines';
-import { showOnBench, STEP, stubServer } from '../../test-bench';
+import { showOnBench, stubServer } from '../../test-bench';
 import { Build } from './Build';
 import { drawn } from '../job/stages';
 import { Sizes } from '../tasks/Sizes';
+import { aFeature, aJob, aStep } from '../../test-builders';
 
 stubServer(() => Response.json(JOB));
 
 const feature = (key: string, more: Partial<Feature> = {}) =>
-  ({
-    key,
-    number: 1,
-    name: key,
-    kind: 'check',
-    press: '',
-    parts: [],
-    damages: [],
-    photos: [],
-    readings: [],
-    decision: null,
-    left: null,
-    look_left: null,
-    judged_left: null,
-    upper_mm: null,
-    lower_mm: null,
-    ...more,
-  }) as unknown as Feature;
-const CHANGED = { decided: 'change', reason: '', by: 'Ines' } as Feature['decision'];
+  aFeature({ key, name: key, kind: 'check', ...more });
+const CHANGED: Feature['decision'] = {
+  id: 'd',
+  decided: 'change',
+  reason: '',
+  parts: [],
+  by: 'Ines',
+  at: '',
+};
 const PICTURE = {
   key: 'pin',
   name: 'Pin',
@@ -40,7 +31,7 @@ const PICTURE = {
   labels: [],
 };
 const PRESS = {
-  key: 'bushing',
+  how: '',
   name: 'Bushing',
   said: '',
   features: ['outside'],
@@ -48,35 +39,28 @@ const PRESS = {
   lines: [],
   ready: false,
 };
-const JOB = {
-  number: 5,
-  version: 7,
-  unit: 'mm',
-  signed: null,
+const JOB = aJob({
   steps: [
-    { ...STEP, stage: 'build', key: 'clean', text: 'All clean.' },
-    {
-      ...STEP,
+    aStep({ stage: 'build', key: 'clean', text: 'All clean.' }),
+    aStep({
       stage: 'build',
       key: 'press',
       text: 'Bushing in; measured after.',
       tasks: ['press:bushing'],
       measures: ['bore'],
-    },
-    { ...STEP, stage: 'build', key: 'pin', text: 'Pin towards the ports, seen.', tasks: ['picture:pin'] },
+    }),
+    aStep({ stage: 'build', key: 'pin', text: 'Pin towards the ports, seen.', tasks: ['picture:pin'] }),
   ],
   features: [
     feature('outside', { press: 'bushing' }),
     feature('bore', { decision: CHANGED }),
     feature('idler', { decision: CHANGED }),
   ],
-  gauges: [],
-  building: { pictures: [] },
   tasks: [
     { ...PRESS, kind: 'press', key: 'press:bushing' },
     { ...PICTURE, kind: 'picture', key: 'picture:pin' },
   ],
-} as unknown as Job;
+});
 const picker = () => screen.getByRole<HTMLSelectElement>('combobox', { name: 'Work in hand' });
 const withDone = (...keys: string[]): Job => ({
   ...JOB,
@@ -115,7 +99,7 @@ test('arrows go through the pages, round to the first', async () => {
 });
 
 test('from a part the next one follows, also while one before it waits for its answers', async () => {
-  const seen = { sound: true } as unknown as Feature['look_left'];
+  const seen = { damages: [], words: 'sound', note: '', by: 'Ines', at: '' };
   const three = [feature('a'), feature('b', { look_left: seen }), feature('c')];
   showOnBench(<Sizes job={JOB} features={three} />, JOB);
   await userEvent.click(screen.getByRole('button', { name: /^b/ }));

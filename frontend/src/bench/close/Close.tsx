@@ -16,24 +16,16 @@ import { useChange } from '../job/useJob';
 
 /** What is still open, the gap as left, the signature, the report. */
 export function Close({ job }: { job: Job }) {
-  const { unit } = useUnit();
+  const isOpen = !job.signed && !job.abandoned;
   return (
     <div className="stage two-columns">
       <section aria-label="Still open">
         <Meanwhile job={job} />
-        <h2>
-          {job.signed
-            ? 'Signed'
-            : job.abandoned
-              ? 'Abandoned'
-              : job.blockers.length
-                ? 'Still open'
-                : 'Nothing is open'}
-        </h2>
-        {!job.signed && !job.abandoned && job.blockers.length === 0 && (
+        <h2>{stateOf(job)}</h2>
+        {isOpen && job.blockers.length === 0 && (
           <p>Found and left, the gap, and the hold points are all there.</p>
         )}
-        {!job.signed && !job.abandoned && <Blockers job={job} />}
+        {isOpen && <Blockers job={job} />}
         <details open={job.signed !== null}>
           <summary>Log of the job</summary>
           <LogLines job={job} />
@@ -42,36 +34,44 @@ export function Close({ job }: { job: Job }) {
       <section aria-label="Signature">
         {job.setting && <p className="kicker">{gapName(job)} as left</p>}
         <GapSummary job={job} />
-        {job.signed ? (
-          <p className="lead">
-            Signed by {job.signed.by}, {moment(job.signed.at)}.
-            {job.signed.reason && ` Past what was open, because: ${job.signed.reason}`}
-            {job.signed.own && ' By a lead who had worked on this job.'}
-          </p>
-        ) : (
-          !job.abandoned && <SignForm job={job} />
-        )}
-        <p className="report-links">
-          <a
-            className="btn btn-outline-primary"
-            href={`/api/jobs/${job.number}/report.pdf?unit=${unit}`}
-            target="_blank"
-            rel="noreferrer"
-          >
-            Report
-          </a>
-          <a
-            className="btn btn-outline-primary"
-            href={`/api/jobs/${job.number}/report.json?unit=${unit}`}
-            download
-          >
-            The same as JSON
-          </a>
-        </p>
+        {job.signed && <Signed signed={job.signed} />}
+        {isOpen && <SignForm job={job} />}
+        <ReportLinks job={job} />
         {job.signed && <Amendments job={job} />}
-        {!job.signed && !job.abandoned && <Abandon job={job} />}
+        {isOpen && <Abandon job={job} />}
       </section>
     </div>
+  );
+}
+
+function stateOf(job: Job): string {
+  if (job.signed) return 'Signed';
+  if (job.abandoned) return 'Abandoned';
+  return job.blockers.length ? 'Still open' : 'Nothing is open';
+}
+
+function Signed({ signed }: { signed: NonNullable<Job['signed']> }) {
+  return (
+    <p className="lead">
+      Signed by {signed.by}, {moment(signed.at)}.
+      {signed.reason && ` Past what was open, because: ${signed.reason}`}
+      {signed.own && ' By a lead who had worked on this job.'}
+    </p>
+  );
+}
+
+function ReportLinks({ job }: { job: Job }) {
+  const { unit } = useUnit();
+  const address = (kind: string) => `/api/jobs/${job.number}/report.${kind}?unit=${unit}`;
+  return (
+    <p className="report-links">
+      <a className="btn btn-outline-primary" href={address('pdf')} target="_blank" rel="noreferrer">
+        Report
+      </a>
+      <a className="btn btn-outline-primary" href={address('json')} download>
+        The same as JSON
+      </a>
+    </p>
   );
 }
 

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { newId, type Feature, type Job } from '../../api/client';
+import { newId, type Feature, type Job, type Judged } from '../../api/client';
 import { Lines } from '../../app/Lines';
 import { ProblemNote } from '../../app/ProblemNote';
 import { TextField } from '../../app/TextField';
@@ -77,13 +77,37 @@ function isSettled(settled: Feature['decision'], parts: string[]): boolean {
 }
 
 function Line({ job, feature }: { job: Job; feature: Feature }) {
+  const { judged } = feature;
+  const deciding = useDeciding(job, feature);
+  if (!judged) return null;
+  return (
+    <article
+      className={`decision${feature.open_decision ? ' open' : ''}${feature.parts.length ? ' pair' : ''}`}
+      aria-label={feature.name}
+    >
+      <VerdictMark verdict={judged.verdict} size={40} />
+      <div className="what">
+        <h2>
+          {feature.number}. {feature.name}{' '}
+          <span className={verdictClass(judged.verdict)}>{judged.verdict}</span>
+        </h2>
+        <Judgement job={job} feature={feature} judged={judged} />
+        <PairOptions feature={feature} />
+        <Settled job={job} feature={feature} />
+        <WhyField deciding={deciding} />
+        <ProblemNote error={deciding.error} />
+      </div>
+      <Ways job={job} feature={feature} deciding={deciding} />
+    </article>
+  );
+}
+
+/** A decision of a feature; one against the verdict waits for its reason. */
+function useDeciding(job: Job, feature: Feature) {
   const [reason, setReason] = useState('');
   const [wanted, setWanted] = useState<Wanted | null>(null);
-  const [charting, setCharting] = useState(false);
   const decide = useChange('decisions', job.number);
-  const { judged, decision: settled } = feature;
-  if (!judged) return null;
-  function choose(decided: Choice, parts: string[] = []) {
+  const choose = (decided: Choice, parts: string[] = []) => {
     const asks = decided === 'keep' ? feature.reason_to_keep : feature.reason_to_change;
     if (asks && !reason.trim()) {
       setWanted({ decided, parts });
@@ -98,87 +122,108 @@ function Line({ job, feature }: { job: Job; feature: Feature }) {
         },
       },
     );
-  }
-  const off = job.signed !== null || decide.isPending;
+  };
+  return {
+    reason,
+    setReason,
+    wanted,
+    choose,
+    error: decide.error,
+    off: job.signed !== null || decide.isPending,
+  };
+}
+
+type Deciding = ReturnType<typeof useDeciding>;
+
+/** The size against its limit, the verdict's sentence and reasons, and how it wears. */
+function Judgement({ job, feature, judged }: { job: Job; feature: Feature; judged: Judged }) {
+  const [charting, setCharting] = useState(false);
   return (
-    <article
-      className={`decision${feature.open_decision ? ' open' : ''}${feature.parts.length ? ' pair' : ''}`}
-      aria-label={feature.name}
-    >
-      <VerdictMark verdict={judged.verdict} size={40} />
-      <div className="what">
-        <h2>
-          {feature.number}. {feature.name}{' '}
-          <span className={verdictClass(judged.verdict)}>{judged.verdict}</span>
-        </h2>
-        <p>
-          {feature.found && (
-            <>
-              <b>{feature.found.text}</b> ± {feature.found.expanded_text}, {feature.limit_text}.{' '}
-            </>
-          )}
-          {judged.sentence} {judged.reasons.join(' ')}{' '}
-          {judged.working && <WorkingLink working={judged.working} />}{' '}
-          {feature.forecast && (
-            <button type="button" className="working-link" onClick={() => setCharting(true)}>
-              wear chart
-            </button>
-          )}
-        </p>
-        <PairOptions feature={feature} />
-        {settled && (
-          <div className="settled">
-            {settled.by}: <b>{settled.decided}</b>
-            {settled.parts.length > 0 && ` ${settled.parts.map((key) => nameOf(job, key)).join(' and ')}`}
-            {settled.reason ? `, because: ${settled.reason}` : ''}{' '}
-            <StrikeOut
-              job={job}
-              kind="decision"
-              record={settled.id}
-              what={`${feature.name}: ${settled.decided}`}
-              warns="A pair and its parts are one decision."
-            />
-          </div>
-        )}
-        {!settled && feature.by_parts && <p className="settled">Decided by what is changed of its parts.</p>}
-        {wanted && (
-          <TextField
-            autoFocus
-            label={`${wanted.decided === 'keep' ? 'Keeping it' : 'Changing it'} goes against the verdict. Why?`}
-            value={reason}
-            maxLength={300}
-            onChange={setReason}
-            onEnter={() => choose(wanted.decided, wanted.parts)}
-          />
-        )}
-        {!wanted && decide.error && (
-          <TextField label="The reason, in a few words" value={reason} maxLength={300} onChange={setReason} />
-        )}
-        <ProblemNote error={decide.error} />
-      </div>
-      <div className="choices">
-        {ways(job, feature).map(({ label, parts }) => (
-          <Button
-            key={label}
-            variant={isSettled(settled, parts) ? 'primary' : 'outline-primary'}
-            aria-pressed={isSettled(settled, parts)}
-            disabled={off}
-            onClick={() => choose('change', parts)}
-          >
-            {label}
-          </Button>
-        ))}
-        <Button
-          variant={settled?.decided === 'keep' ? 'primary' : 'outline-primary'}
-          aria-pressed={settled?.decided === 'keep'}
-          disabled={off}
-          onClick={() => choose('keep')}
-        >
-          Keep{feature.reason_to_keep ? ', with a reason' : ''}
-        </Button>
-      </div>
+    <p>
+      {feature.found && (
+        <>
+          <b>{feature.found.text}</b> ± {feature.found.expanded_text}, {feature.limit_text}.{' '}
+        </>
+      )}
+      {judged.sentence} {judged.reasons.join(' ')}{' '}
+      {judged.working && <WorkingLink working={judged.working} />}{' '}
+      {feature.forecast && (
+        <button type="button" className="working-link" onClick={() => setCharting(true)}>
+          wear chart
+        </button>
+      )}
       {charting && <WearPanel job={job} feature={feature} onHide={() => setCharting(false)} />}
-    </article>
+    </p>
+  );
+}
+
+/** What was decided, by whom and why. */
+function Settled({ job, feature }: { job: Job; feature: Feature }) {
+  const settled = feature.decision;
+  if (!settled) {
+    return feature.by_parts ? <p className="settled">Decided by what is changed of its parts.</p> : null;
+  }
+  return (
+    <div className="settled">
+      {settled.by}: <b>{settled.decided}</b>
+      {settled.parts.length > 0 && ` ${settled.parts.map((key) => nameOf(job, key)).join(' and ')}`}
+      {settled.reason ? `, because: ${settled.reason}` : ''}{' '}
+      <StrikeOut
+        job={job}
+        kind="decision"
+        record={settled.id}
+        what={`${feature.name}: ${settled.decided}`}
+        warns="A pair and its parts are one decision."
+      />
+    </div>
+  );
+}
+
+/** Why, where it goes against the verdict, or where the server asked. */
+function WhyField({ deciding }: { deciding: Deciding }) {
+  const { reason, setReason, wanted, choose, error } = deciding;
+  if (wanted) {
+    return (
+      <TextField
+        autoFocus
+        label={`${wanted.decided === 'keep' ? 'Keeping it' : 'Changing it'} goes against the verdict. Why?`}
+        value={reason}
+        maxLength={300}
+        onChange={setReason}
+        onEnter={() => choose(wanted.decided, wanted.parts)}
+      />
+    );
+  }
+  if (!error) return null;
+  return <TextField label="The reason, in a few words" value={reason} maxLength={300} onChange={setReason} />;
+}
+
+/** What can be decided, each in one press. */
+function Ways({ job, feature, deciding }: { job: Job; feature: Feature; deciding: Deciding }) {
+  const settled = feature.decision;
+  const kept = settled?.decided === 'keep';
+  return (
+    <div className="choices">
+      {ways(job, feature).map(({ label, parts }) => (
+        <Button
+          key={label}
+          variant={isSettled(settled, parts) ? 'primary' : 'outline-primary'}
+          aria-pressed={isSettled(settled, parts)}
+          disabled={deciding.off}
+          onClick={() => deciding.choose('change', parts)}
+        >
+          {label}
+        </Button>
+      ))}
+      <Button
+        variant={kept ? 'primary' : 'outline-primary'}
+        aria-pressed={kept}
+        disabled={deciding.off}
+        onClick={() => deciding.choose('keep')}
+      >
+        Keep{feature.reason_to_keep ? ', with a reason' : ''}
+      </Button>
+    </div>
   );
 }
 

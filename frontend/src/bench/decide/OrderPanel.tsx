@@ -5,8 +5,6 @@ import { WorkingLink } from '../../app/WorkingLink';
 
 /** The cheapest cover of all that must change, what the kits bring besides, and the order as a file or text. */
 export function OrderPanel({ job }: { job: Job }) {
-  const { unit } = useUnit();
-  const [copied, setCopied] = useState('');
   const { order } = job;
   if (!order) {
     return (
@@ -16,16 +14,6 @@ export function OrderPanel({ job }: { job: Job }) {
       </section>
     );
   }
-  const address = (kind: string) => `/api/jobs/${job.number}/order.${kind}?unit=${unit}`;
-  const copy = async () => {
-    try {
-      const answer = await fetch(address('txt'));
-      await navigator.clipboard.writeText(await answer.text());
-      setCopied('Copied, with model and serial.');
-    } catch {
-      setCopied('This browser does not allow copying here; open the text instead.');
-    }
-  };
   return (
     <section className="order" aria-label="Parts to order">
       <h2>Parts to order</h2>
@@ -56,6 +44,27 @@ export function OrderPanel({ job }: { job: Job }) {
         For {job.pump.maker} {job.pump.model}, serial {job.pump.serial}.{' '}
         <WorkingLink working={order.working} />
       </p>
+      <OrderFiles job={job} />
+    </section>
+  );
+}
+
+/** The order as text on the clipboard, and as files. */
+function OrderFiles({ job }: { job: Job }) {
+  const { unit } = useUnit();
+  const [copied, setCopied] = useState('');
+  const address = (kind: string) => `/api/jobs/${job.number}/order.${kind}?unit=${unit}`;
+  const copy = async () => {
+    try {
+      const answer = await fetch(address('txt'));
+      await navigator.clipboard.writeText(await answer.text());
+      setCopied('Copied, with model and serial.');
+    } catch {
+      setCopied('This browser does not allow copying here; open the text instead.');
+    }
+  };
+  return (
+    <>
       <div className="choices">
         <button type="button" className="tool" onClick={() => void copy()}>
           Copy as text
@@ -68,6 +77,6 @@ export function OrderPanel({ job }: { job: Job }) {
         </a>
       </div>
       {copied && <p role="status">{copied}</p>}
-    </section>
+    </>
   );
 }

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Feature, Job, Judged } from '../../api/client';
+import type { Feature, Job, Judged, Result } from '../../api/client';
 import { useKeys } from '../../app/keys';
 import { WorkingDialog, WorkingLink } from '../../app/WorkingLink';
 import { WearBar } from '../../drawing/GapBar';
@@ -17,54 +17,81 @@ const WORD: Record<string, string> = {
 
 /** What the readings come to: the deciding size with its uncertainty, the wear bar, the verdict and its sentences. */
 export function Outcome({ job, feature, phase }: { job: Job; feature: Feature; phase: 'found' | 'left' }) {
-  const result = phase === 'left' ? feature.left : feature.found;
-  const judged = phase === 'left' ? feature.judged_left : feature.judged;
-  const limit = feature.upper_mm ?? feature.lower_mm;
-  // A part that may be neither smaller nor larger does not wear towards a limit.
-  const window = feature.upper_mm !== null && feature.lower_mm !== null;
+  const found = phase === 'found';
+  const result = found ? feature.found : feature.left;
+  const judged = found ? feature.judged : feature.judged_left;
+  const notes = result?.notes.filter((note) => !judged?.reasons.includes(note)) ?? [];
   return (
     <div className="outcome">
-      {result ? (
-        <p className="figures">
-          {WORD[feature.kind]} <b>{result.text}</b> ± {result.expanded_text}
-          {result.out_of_round !== null && (
-            <>
-              {' '}
-              · out of round <b>{result.out_of_round}</b>
-            </>
-          )}
-          {result.taper !== null && (
-            <>
-              {' '}
-              · taper <b>{result.taper}</b>
-            </>
-          )}{' '}
-          <WorkingLink working={result.working} />
-        </p>
-      ) : (
-        feature.kind !== 'check' && <p className="figures quiet">No result yet.</p>
-      )}
-      {limit !== null && !window && (
-        <WearBar
-          newMm={feature.new_mm}
-          limitMm={limit}
-          limitText={`limit ${feature.limit_text.replace(/^at (least|most) /, '')}`}
-          valueMm={result?.value_mm ?? null}
-          expandedMm={result?.expanded_mm ?? 0}
-          laterMm={phase === 'found' ? feature.forecast?.size_at_planned_mm : null}
-        />
-      )}
+      {result && <Figures feature={feature} result={result} />}
+      {!result && feature.kind !== 'check' && <p className="figures quiet">No result yet.</p>}
+      <TowardsLimit
+        feature={feature}
+        result={result}
+        laterMm={found ? feature.forecast?.size_at_planned_mm : null}
+      />
       {judged && <Call judged={judged} />}
-      {phase === 'found' && feature.forecast && <Coming job={job} feature={feature} />}
-      {phase === 'found' && feature.missing && <p className="quiet">{feature.missing}</p>}
-      {result?.notes
-        .filter((note) => !judged?.reasons.includes(note))
-        .map((note) => (
-          <p className="quiet" key={note}>
-            {note}
-          </p>
-        ))}
+      {found && <Ahead job={job} feature={feature} />}
+      {notes.map((note) => (
+        <p className="quiet" key={note}>
+          {note}
+        </p>
+      ))}
     </div>
+  );
+}
+
+/** How it will wear, or why that cannot be told. */
+function Ahead({ job, feature }: { job: Job; feature: Feature }) {
+  return (
+    <>
+      {feature.forecast && <Coming job={job} feature={feature} />}
+      {feature.missing && <p className="quiet">{feature.missing}</p>}
+    </>
+  );
+}
+
+function Figures({ feature, result }: { feature: Feature; result: Result }) {
+  return (
+    <p className="figures">
+      {WORD[feature.kind]} <b>{result.text}</b> ± {result.expanded_text}
+      {result.out_of_round !== null && (
+        <>
+          {' '}
+          · out of round <b>{result.out_of_round}</b>
+        </>
+      )}
+      {result.taper !== null && (
+        <>
+          {' '}
+          · taper <b>{result.taper}</b>
+        </>
+      )}{' '}
+      <WorkingLink working={result.working} />
+    </p>
+  );
+}
+
+interface LimitProps {
+  feature: Feature;
+  result: Result | null;
+  laterMm: number | null | undefined;
+}
+
+/** How far the part is towards its limit. One that may be neither smaller nor larger does not wear towards any. */
+function TowardsLimit({ feature, result, laterMm }: LimitProps) {
+  const limit = feature.upper_mm ?? feature.lower_mm;
+  const window = feature.upper_mm !== null && feature.lower_mm !== null;
+  if (limit === null || window) return null;
+  return (
+    <WearBar
+      newMm={feature.new_mm}
+      limitMm={limit}
+      limitText={`limit ${feature.limit_text.replace(/^at (least|most) /, '')}`}
+      valueMm={result?.value_mm ?? null}
+      expandedMm={result?.expanded_mm ?? 0}
+      laterMm={laterMm}
+    />
   );
 }
 

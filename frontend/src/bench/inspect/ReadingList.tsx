@@ -24,35 +24,56 @@ export function ReadingList({ readings, stations, onStrike }: Props) {
         <table className="ruled">
           <tbody>
             {readings.map((r, i) => (
-              <tr key={r.id ?? i} className={r.struck_reason ? 'struck' : ''}>
-                <td>{name(r.station)}</td>
-                <td className="number">{r.typed}</td>
-                <td className="number">{r.text}</td>
-                <td>
-                  {r.gauge}
-                  {r.part ? `, part at ${r.part}` : ''}
-                  {r.taken === 'typed' ? '' : r.taken === 'receiver' ? ', pulled' : ', pasted'}
-                  {r.understood && `, read as ${r.understood}`}
-                  {r.reason && `, meant: ${r.reason}`}
-                  {r.faults.length > 0 && <span className="warning"> {r.faults.join(' ')}</span>}
-                </td>
-                <td>
-                  {r.by}, {moment(r.at)}
-                  {r.struck_reason && <em> {r.struck_reason}</em>}
-                </td>
-                <td>
-                  {!r.struck_reason && r.id !== null && onStrike && (
-                    <button type="button" className="take-back" onClick={() => onStrike(r.id ?? '')}>
-                      strike out
-                    </button>
-                  )}
-                </td>
-              </tr>
+              <Row key={r.id ?? i} reading={r} station={name(r.station)} onStrike={onStrike} />
             ))}
           </tbody>
         </table>
       )}
     </div>
+  );
+}
+
+interface RowProps {
+  reading: Reading;
+  station: string;
+  onStrike: ((id: string) => void) | null;
+}
+
+function Row({ reading: r, station, onStrike }: RowProps) {
+  return (
+    <tr className={r.struck_reason ? 'struck' : ''}>
+      <td>{station}</td>
+      <td className="number">{r.typed}</td>
+      <td className="number">{r.text}</td>
+      <td>
+        <HowTaken reading={r} />
+      </td>
+      <td>
+        {r.by}, {moment(r.at)}
+        {r.struck_reason && <em> {r.struck_reason}</em>}
+      </td>
+      <td>
+        {!r.struck_reason && r.id !== null && onStrike && (
+          <button type="button" className="take-back" onClick={() => onStrike(r.id ?? '')}>
+            strike out
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+/** With which gauge, how it came here, and what is odd about it. */
+function HowTaken({ reading: r }: { reading: Reading }) {
+  return (
+    <>
+      {r.gauge}
+      {r.part ? `, part at ${r.part}` : ''}
+      {r.taken === 'typed' ? '' : r.taken === 'receiver' ? ', pulled' : ', pasted'}
+      {r.understood && `, read as ${r.understood}`}
+      {r.reason && `, meant: ${r.reason}`}
+      {r.faults.length > 0 && <span className="warning"> {r.faults.join(' ')}</span>}
+    </>
   );
 }
 

@@ -10,6 +10,7 @@ import { UnitProvider, useUnit } from '../../app/unit';
 import { WorksContext } from '../../app/works';
 import { TEST_WORKS } from '../../test-bench';
 import { Pad } from './Pad';
+import { aFeature, aGauge, aJob, aReading } from '../../test-builders';
 
 interface Sent {
   url: string;
@@ -31,49 +32,25 @@ beforeEach(() => {
 afterEach(() => vi.unstubAllGlobals());
 
 const STATIONS = ['12', '3', '6'].map((d) => ({ key: d, plane: '', direction: d, label: `${d} o'clock` }));
-const FEATURE = {
+const FEATURE = aFeature({
   key: 'teeth',
   number: 11,
   name: 'Tooth ends',
-  kind: 'external',
   new_text: '58.95 to 59.00',
   limit_text: 'at least 58.80',
-  page: '',
   new_mm: [58.95, 59],
   lower_mm: 58.8,
-  upper_mm: null,
   stations: STATIONS,
-  readings: [],
   fits: [{ tag: 'M-4', decides: true, sentence: 'It decides.', working: null }],
   gauge: 'M-4',
-  damages: [],
-  photos: [],
-  found: null,
-  judged: null,
-  left: null,
-  forecast: null,
-  missing: '',
-  odd: [],
-  expansion: '',
-} as unknown as Feature;
+});
 const GAUGES = [
-  { tag: 'M-4', kind: 'outside micrometer', lengths: true, range: '50 to 100 mm', overdue: false },
-  { tag: 'F-2', kind: 'feeler set', lengths: true, range: '0.03 to 1 mm', overdue: false },
-  { tag: 'W-1', kind: 'torque wrench', lengths: false, range: '40 to 250', overdue: false },
+  aGauge('M-4', 'outside micrometer'),
+  aGauge('F-2', 'feeler set'),
+  aGauge('W-1', 'torque wrench', { lengths: false }),
 ];
 
-function job(feature: Feature, version = 1): Job {
-  return {
-    number: 5,
-    version,
-    unit: 'mm',
-    signed: null,
-    features: [feature],
-    steps: [],
-    gauges: GAUGES,
-    materials: [],
-  } as unknown as Job;
-}
+const job = (feature: Feature, version = 1): Job => aJob({ version, features: [feature], gauges: GAUGES });
 
 /** A server that keeps what it is sent, each answer after a moment. */
 function keeping() {
@@ -81,14 +58,7 @@ function keeping() {
   return async ({ body }: Sent) => {
     await new Promise((later) => setTimeout(later, 60));
     const { station = '', typed = '' } = body;
-    kept.push({
-      id: body.id,
-      phase: 'found',
-      station,
-      text: typed,
-      typed,
-      struck_reason: '',
-    } as never);
+    kept.push(aReading({ id: body.id ?? '', station, text: typed, typed }));
     return Response.json(job({ ...FEATURE, readings: [...kept] }, kept.length + 1));
   };
 }

@@ -2,32 +2,40 @@ import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { expect, test } from 'vitest';
-import type { Job, Setting } from '../../api/client';
-import { showOnBench, STEP, stubServer } from '../../test-bench';
+import type { Job } from '../../api/client';
+import { showOnBench, stubServer } from '../../test-bench';
 import { Steps } from '../steps/Steps';
 import { TryForm } from '../set/TryForm';
+import { aGauge, aJob, aStep } from '../../test-builders';
+import {
+  aGap,
+  aPiece,
+  aSetting,
+  aShaft,
+  aTry,
+  byGaskets,
+  byHousing,
+  byShims,
+  byTiming,
+} from '../../test-settings';
 
 const server = stubServer(() => Response.json({ ...JOB, version: 8 }));
 const { sent } = server;
 
-const JOB = {
-  number: 5,
-  version: 7,
-  unit: 'mm',
-  signed: null,
+const JOB = aJob({
   steps: [
-    { ...STEP, stage: 'prove', key: 'a', text: 'Nameplate read.', by: 'Ines', at: '2026-01-02T03:04:05Z' },
-    { ...STEP, stage: 'prove', key: 'b', text: 'Turns freely by hand.', hold: true },
-    { ...STEP, stage: 'prove', key: 'c', text: 'Guards back on.', caution: true },
-    { ...STEP, key: 'x', text: 'Elsewhere.', stage: 'strip' },
-    { ...STEP, key: 'y', text: 'Packing in.', stage: 'build', waits: ['Packing: next comes ring 2.'] },
+    aStep({ key: 'a', text: 'Nameplate read.', by: 'Ines', at: '2026-01-02T03:04:05Z' }),
+    aStep({ key: 'b', text: 'Turns freely by hand.', hold: true }),
+    aStep({ key: 'c', text: 'Guards back on.', caution: true }),
+    aStep({ key: 'x', text: 'Elsewhere.', stage: 'strip' }),
+    aStep({ key: 'y', text: 'Packing in.', stage: 'build', waits: ['Packing: next comes ring 2.'] }),
   ],
   gauges: [
-    { tag: 'OLD', kind: 'feeler set', overdue: true, lengths: true },
-    { tag: 'F-1', kind: 'feeler set', overdue: false, lengths: true },
-    { tag: 'D-1', kind: 'dial indicator', overdue: false, lengths: true },
+    aGauge('OLD', 'feeler set', { overdue: true }),
+    aGauge('F-1', 'feeler set'),
+    aGauge('D-1', 'dial indicator'),
   ],
-} as unknown as Job;
+});
 
 const show = (children: ReactNode, ...more: Job[]) => showOnBench(children, JOB, ...more);
 
@@ -55,7 +63,7 @@ test('a step is marked from the version on screen, by key or by hand, once for a
 
 test('after a switch of the unit a change goes from the last version seen, and its answer is kept in its own unit', async () => {
   localStorage.setItem('unit', 'in');
-  const stale = { ...JOB, unit: 'in', version: 6 } as Job;
+  const stale = { ...JOB, unit: 'in', version: 6 };
   const { kept } = show(<Steps job={stale} stage="prove" />, stale);
   await new Promise((read) => setTimeout(read, 450));
   server.answer = () => Response.json({ ...JOB, unit: 'mm', version: 8 }); // asked for just before the switch
@@ -65,21 +73,7 @@ test('after a switch of the unit a change goes from the last version seen, and i
   expect(kept(5, 'in')).toMatchObject({ unit: 'in' });
 });
 
-const SETTING = {
-  sets: 'gap',
-  place: 'under the head',
-  tries: [],
-  opens: [],
-  asks_opened: false,
-  outside: [],
-  gaps: [{ key: 'gap', name: 'end clearance', derived: false, proofs: [] }],
-  way: 'close',
-  right: false,
-  means: { kind: 'housing', hand: 'right', arc: '18.7' },
-  feelers: ['OLD', 'F-1'],
-  low: '0.13',
-  high: '0.18',
-} as unknown as Setting;
+const SETTING = aSetting({ feelers: ['OLD', 'F-1'] });
 
 test('a try carries the arc as told, its way, both leaves and the feeler set in date', async () => {
   show(<TryForm job={JOB} setting={SETTING} />);
@@ -96,7 +90,7 @@ test('a try carries the arc as told, its way, both leaves and the feeler set in 
 });
 
 test('on a left-hand thread closing is counterclockwise', () => {
-  const left = { ...SETTING, means: { kind: 'housing', hand: 'left', arc: '18.7' } } as unknown as Setting;
+  const left = { ...SETTING, means: byHousing({ hand: 'left', arc: '18.7' }) };
   show(<TryForm job={JOB} setting={left} />);
   expect(screen.getByLabelText('Arc counterclockwise (mm)')).toBeVisible();
 });
@@ -130,17 +124,8 @@ test('a refused try keeps everything that was typed, and the retry has the same 
 });
 
 test('no more gaskets can be put in than shelf and pump have, and none less than nothing', async () => {
-  const piece = (um: number, count: number) => ({ um, text: `${um / 1000}`, count });
-  const means = {
-    kind: 'gaskets',
-    now: [piece(100, 1)],
-    next: [piece(100, 1)],
-    out: [],
-    into: [],
-    box: [piece(100, 1)],
-    possible: true,
-  };
-  show(<TryForm job={JOB} setting={{ ...SETTING, means } as unknown as Setting} />);
+  const means = byGaskets({ now: [aPiece(100, 1)], next: [aPiece(100, 1)], box: [aPiece(100, 1)] });
+  show(<TryForm job={JOB} setting={{ ...SETTING, means }} />);
   const [less, more] = [/one less of 0.1/, /one more of 0.1/].map((name) =>
     screen.getByRole('button', { name }),
   );
@@ -179,24 +164,19 @@ test('the leaves that prove the window are told for the set in hand, and taken o
   expect(screen.getByText(/OLD makes no pile that must go to prove it/)).toBeInTheDocument();
 });
 
-const gap = (key: string, name: string, more = {}) => ({ key, name, derived: false, proofs: [], ...more });
-
 test('two shafts share one shelf, and each gap is checked with its own gauge', async () => {
-  const piece = (um: number, count: number) => ({ um, text: `${um / 1000}`, count });
-  const shaft = (name: string, next: object[]) => ({ name, now: [], next, out: [], into: [] });
-  const means = {
-    kind: 'shims',
-    shafts: [shaft('drive shaft', [piece(100, 1)]), shaft('driven shaft', [])],
-    box: [piece(100, 2)],
-  };
+  const means = byShims({
+    shafts: [aShaft('drive shaft', [aPiece(100, 1)]), aShaft('driven shaft', [])],
+    box: [aPiece(100, 2)],
+  });
   const gaps = [
-    gap('front:1', 'front, drive shaft'),
-    gap('back:1', 'back, drive shaft'),
-    gap('front:2', 'front, driven shaft'),
-    gap('back:2', 'back, driven shaft', { proofs }),
-    gap('differ:front', 'front, one rotor to the other', { derived: true }),
+    aGap('front:1', 'front, drive shaft'),
+    aGap('back:1', 'back, drive shaft'),
+    aGap('front:2', 'front, driven shaft'),
+    aGap('back:2', 'back, driven shaft', { proofs }),
+    aGap('differ:front', 'front, one rotor to the other', { derived: true }),
   ];
-  show(<TryForm job={JOB} setting={{ ...SETTING, means, gaps } as unknown as Setting} />);
+  show(<TryForm job={JOB} setting={{ ...SETTING, means, gaps }} />);
   const more = screen.getAllByRole('button', { name: /one more of 0.1/ });
   if (!more[1]) throw new Error('no second shaft');
   await userEvent.click(more[1]);
@@ -222,22 +202,15 @@ test('two shafts share one shelf, and each gap is checked with its own gauge', a
 });
 
 test('a timing gear is turned towards the side the move names, by nothing at the first check', async () => {
-  const means = {
-    kind: 'timing',
+  const means = byTiming({
     toward: 'right',
     arc: '0.05',
     angle_deg: 0.05,
     pitch: '120 mm',
     marked: '120 mm',
-  };
-  const gaps = [gap('mesh:left', 'mesh gap, left'), gap('mesh:right', 'mesh gap, right')];
-  const mesh = {
-    ...SETTING,
-    sets: 'mesh',
-    means,
-    gaps,
-    tries: [{ number: 1, struck_reason: '' }],
-  } as unknown as Setting;
+  });
+  const gaps = [aGap('mesh:left', 'mesh gap, left'), aGap('mesh:right', 'mesh gap, right')];
+  const mesh = { ...SETTING, sets: 'mesh', means, gaps, tries: [aTry(1)] };
   const { unmount } = show(<TryForm job={JOB} setting={{ ...mesh, tries: [] }} />);
   expect(screen.queryByLabelText('towards the')).toBeNull();
   unmount();

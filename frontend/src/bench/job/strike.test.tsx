@@ -1,30 +1,20 @@
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, test } from 'vitest';
-import type { Feature, Job, Setting, Step } from '../../api/client';
-import { showOnBench, STEP, stubServer } from '../../test-bench';
+import type { Step } from '../../api/client';
+import { showOnBench, stubServer } from '../../test-bench';
 import { Decide } from '../decide/Decide';
 import { Steps } from '../steps/Steps';
 import { TryForm } from '../set/TryForm';
+import { aFeature, aJob, aJudged, aStep } from '../../test-builders';
+import { aPiece, aSetting, byGaskets } from '../../test-settings';
 
-const JOB = {
-  number: 5,
-  version: 7,
-  unit: 'mm',
-  signed: null,
-  abandoned: null,
-  features: [],
-  gauges: [],
-  steps: [],
-  slip: { found: [], left: [] },
-  explained: null,
-  order: null,
-} as unknown as Job;
+const JOB = aJob();
 const server = stubServer(() => Response.json(JOB));
 const { sent } = server;
 
 const step = (more: Partial<Step>) =>
-  ({ ...STEP, stage: 'prove', key: 'bump', text: 'Rotation by a bump.', hold: true, ...more }) as Step;
+  aStep({ key: 'bump', text: 'Rotation by a bump.', hold: true, ...more });
 
 test('a step that is not its turn says what comes first, and is done by neither key nor hand', async () => {
   const early = step({ early: ['First: Guards back on.'] });
@@ -39,16 +29,7 @@ test('a step that is not its turn says what comes first, and is done by neither 
 
 test('a decision is struck out by what it is, with its reason', async () => {
   const decision = { id: 'd1', decided: 'change', reason: 'worn', parts: [], by: 'Ines', at: '' };
-  const feature = {
-    key: 'pin',
-    number: 3,
-    name: 'Idler pin',
-    judged: { verdict: 'Change', sentence: '', reasons: [], working: null },
-    decision,
-    parts: [],
-    options: [],
-    found: null,
-  } as unknown as Feature;
+  const feature = aFeature({ key: 'pin', number: 3, name: 'Idler pin', judged: aJudged('Change'), decision });
   showOnBench(<Decide job={{ ...JOB, features: [feature] }} />, JOB);
   await userEvent.click(screen.getByRole('button', { name: 'strike out: Idler pin: change' }));
   await userEvent.type(screen.getByLabelText(/Why is it struck out/), 'another pump{Enter}');
@@ -56,28 +37,11 @@ test('a decision is struck out by what it is, with its reason', async () => {
   expect(sent[0]?.body).toMatchObject({ kind: 'decision', record: 'd1', reason: 'another pump' });
 });
 
-const GASKETS = {
-  now: [{ um: 250, text: '0.25', count: 1 }],
-  next: [{ um: 100, text: '0.10', count: 1 }],
-  out: [],
-  into: [],
-  box: [{ um: 100, text: '0.10', count: 2 }],
-  possible: true,
-};
-const SETTING = {
-  sets: 'gap',
-  name: 'end clearance',
-  place: 'under the head',
-  tries: [],
-  gaps: [{ key: 'gap', name: 'end clearance', derived: false, proofs: [] }],
-  way: 'close',
-  right: false,
-  means: { kind: 'gaskets', ...GASKETS },
+const SETTING = aSetting({
+  means: byGaskets({ now: [aPiece(250, 1)], next: [aPiece(100, 1)], box: [aPiece(100, 2)] }),
   feelers: ['F-1'],
   opens: ['Head on to its marks, tilted.'],
-  asks_opened: false,
-  outside: [],
-} as unknown as Setting;
+});
 
 test('a try that opens the pump says what it takes apart, and asks for the trial in one tick', async () => {
   showOnBench(<TryForm job={JOB} setting={SETTING} />, JOB);

@@ -1,9 +1,10 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import type { Job, JobDetails as Details } from '../../api/client';
 import { ProblemNote } from '../../app/ProblemNote';
-import { TextField } from '../../app/TextField';
-import { useDrafts, useUnit } from '../../app/unit';
+import { FormSelect, FormText } from '../../app/form';
+import { useDraftForm, type DraftForm } from '../../app/useDraftForm';
+import { useUnit } from '../../app/unit';
 import { useWorks } from '../../app/works';
 import { useChange } from '../job/useJob';
 
@@ -36,8 +37,6 @@ const MEASURED: Record<string, string> = {
   speed: 'speed',
   hours_run: 'hours',
 };
-
-type TextKey = (typeof TEXTS)[number][0];
 
 /** What has to be known before anything is opened: in one line when it is, a form when it is not. */
 export function JobDetails({ job }: { job: Job }) {
@@ -89,110 +88,126 @@ function DetailsForm({ job, whole, onSaved }: FormProps) {
   const { signs } = useWorks();
   const signOf = (name: string) => (name === 'hours_run' ? 'h' : signs[MEASURED[name] ?? '']?.[unit]) ?? '';
   // Two points of a viscosity carry a temperature, whose bare number is in the unit that is on, too.
-  const [text, put] = useDrafts({}, (name) => (name === 'hours_run' ? '' : signOf(name)));
-  const [build, setBuild] = useState<Record<string, string>>({});
-  const [meter, setMeter] = useState(details.old_meter_last !== '');
+  const known = useMemo(() => begun(details), [details]);
+  const form = useDraftForm(known, (name) => (name === 'hours_run' ? '' : signOf(name)));
   const save = useChange('details', job.number);
-  const value = (key: TextKey | 'symptom' | 'place' | 'medium' | 'old_meter_last' | 'new_meter_first') =>
-    text[key] ?? details[key];
   const asked = (key: string) => whole || lacks(details, key);
   return (
     <form
       className="panel details-form"
       onSubmit={(event) => {
         event.preventDefault();
-        save.mutate({ ...text, ...(Object.keys(build).length ? { build } : {}) }, { onSuccess: onSaved });
+        save.mutate(changeOf(form.changed()), { onSuccess: onSaved });
       }}
     >
       <div className="field-grid">
-        {asked('symptom') && (
-          <label className="field">
-            Symptom
-            <select value={value('symptom')} onChange={(e) => put('symptom', e.target.value)}>
-              <option value="">choose</option>
-              {details.symptoms.map((s) => (
-                <option key={s.key} value={s.key}>
-                  {s.name}
-                </option>
-              ))}
-            </select>
-          </label>
-        )}
-        {asked('place') && (
-          <label className="field">
-            Where the work is done
-            <select value={value('place')} onChange={(e) => put('place', e.target.value)}>
-              <option value="">choose</option>
-              <option value="workshop">in the workshop</option>
-              <option value="site">on site</option>
-            </select>
-          </label>
-        )}
-        {asked('medium') && (
-          <label className="field">
-            Kind of liquid, for its elastomers
-            <select value={value('medium')} onChange={(e) => put('medium', e.target.value)}>
-              <option value="">not in this list: ask the seal maker</option>
-              {details.media.map((m) => (
-                <option key={m.key} value={m.key}>
-                  {m.name}
-                </option>
-              ))}
-            </select>
-          </label>
-        )}
+        {choicesOf(details)
+          .filter(({ name }) => asked(name))
+          .map((one) => (
+            <FormSelect key={one.name} form={form} {...one} />
+          ))}
         {TEXTS.filter(([key]) => asked(key)).map(([key, label]) => (
-          <TextField
+          <FormText
             key={key}
+            form={form}
+            name={key}
             label={signOf(key) ? `${label} (${signOf(key)})` : label}
-            value={value(key)}
             maxLength={200}
-            onChange={(typed) => put(key, typed)}
           />
         ))}
-        {details.build
-          .filter((b) => whole && !b.fixed)
-          .map((b) => (
-            <label className="field" key={b.key}>
-              {b.name}
-              <select
-                value={build[b.key] ?? b.choice}
-                onChange={(e) => setBuild((now) => ({ ...now, [b.key]: e.target.value }))}
-              >
-                {b.choices.map((c) => (
-                  <option key={c.key} value={c.key}>
-                    {c.name}
-                  </option>
-                ))}
-              </select>
-            </label>
-          ))}
+        {whole && <BuildChoices details={details} form={form} />}
       </div>
-      {asked('hours_run') && (
-        <label className="tick">
-          <input type="checkbox" checked={meter} onChange={() => setMeter(!meter)} /> The hours meter was
-          replaced since the last overhaul
-        </label>
-      )}
-      {meter && (
-        <div className="try-check">
-          <TextField
-            label="The old one's last reading (h)"
-            value={value('old_meter_last')}
-            onChange={(typed) => put('old_meter_last', typed)}
-          />
-          <TextField
-            label="The new one began at (h)"
-            value={value('new_meter_first')}
-            onChange={(typed) => put('new_meter_first', typed)}
-          />
-        </div>
-      )}
+      <MeterReplaced form={form} asked={asked('hours_run')} begun={details.old_meter_last !== ''} />
       <ProblemNote error={save.error} onConfirm={save.confirm} />
       <Button type="submit" disabled={save.isPending}>
         Save what is known
       </Button>
     </form>
+  );
+}
+
+const BUILD = 'build:';
+
+/** Every field as it is known now. A choice of the build has its option's name behind a word of its own. */
+function begun(details: Details): Record<string, string> {
+  const { symptom, place, medium, old_meter_last, new_meter_first } = details;
+  return {
+    ...Object.fromEntries(TEXTS.map(([key]) => [key, details[key]])),
+    ...{ symptom, place, medium, old_meter_last, new_meter_first },
+    ...Object.fromEntries(details.build.map((b) => [BUILD + b.key, b.choice])),
+  };
+}
+
+/** What was changed, as it is sent: the build in one. */
+function changeOf(changed: Record<string, string>) {
+  const names = Object.keys(changed);
+  const pick = (wanted: boolean) => names.filter((name) => name.startsWith(BUILD) === wanted);
+  const build = Object.fromEntries(pick(true).map((name) => [name.slice(BUILD.length), changed[name] ?? '']));
+  const texts = Object.fromEntries(pick(false).map((name) => [name, changed[name] ?? '']));
+  return { ...texts, ...(Object.keys(build).length ? { build } : {}) };
+}
+
+/** What is chosen from a list. */
+function choicesOf(details: Details) {
+  const named = (all: readonly { key: string; name: string }[]) => all.map((m) => [m.key, m.name] as const);
+  return [
+    { name: 'symptom', label: 'Symptom', options: [['', 'choose'] as const, ...named(details.symptoms)] },
+    {
+      name: 'place',
+      label: 'Where the work is done',
+      options: [
+        ['', 'choose'] as const,
+        ['workshop', 'in the workshop'] as const,
+        ['site', 'on site'] as const,
+      ],
+    },
+    {
+      name: 'medium',
+      label: 'Kind of liquid, for its elastomers',
+      options: [['', 'not in this list: ask the seal maker'] as const, ...named(details.media)],
+    },
+  ];
+}
+
+function BuildChoices({ details, form }: { details: Details; form: DraftForm }) {
+  return details.build
+    .filter((b) => !b.fixed)
+    .map((b) => (
+      <FormSelect
+        key={b.key}
+        form={form}
+        name={BUILD + b.key}
+        label={b.name}
+        options={b.choices.map((c) => [c.key, c.name] as const)}
+      />
+    ));
+}
+
+interface MeterProps {
+  form: DraftForm;
+  asked: boolean;
+  /** A replaced meter is known already. */
+  begun: boolean;
+}
+
+/** Where the hours meter is not the one of the last overhaul. */
+function MeterReplaced({ form, asked, begun: known }: MeterProps) {
+  const [replaced, setReplaced] = useState(known);
+  return (
+    <>
+      {asked && (
+        <label className="tick">
+          <input type="checkbox" checked={replaced} onChange={() => setReplaced(!replaced)} /> The hours meter
+          was replaced since the last overhaul
+        </label>
+      )}
+      {replaced && (
+        <div className="try-check">
+          <FormText form={form} name="old_meter_last" label="The old one's last reading (h)" />
+          <FormText form={form} name="new_meter_first" label="The new one began at (h)" />
+        </div>
+      )}
+    </>
   );
 }
 

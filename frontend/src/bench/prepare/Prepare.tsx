@@ -1,4 +1,4 @@
-import type { Job } from '../../api/client';
+import type { Job, Setting } from '../../api/client';
 import { WorkingLink } from '../../app/WorkingLink';
 import { capital } from '../../app/words';
 import { TableMap } from '../../drawing/TableMap';
@@ -31,48 +31,63 @@ function TheNumber({ job }: { job: Job }) {
         {job.choice.sentence} {job.choice.over} <WorkingLink working={job.choice.working} />
       </p>
       {job.choice.hole && <p className="notice">{job.choice.hole}</p>}
-      {job.setting?.hot && (
-        <p className={job.setting.hot.touches ? 'problem' : ''}>
-          Predicted hot: {job.setting.hot.text}
-          {job.setting.hot.touches && `. ${job.setting.hot.sentence}`}{' '}
-          <WorkingLink working={job.setting.hot.working} />
-        </p>
-      )}
-      {job.setting?.warming && (
-        <p className={job.setting.warming.touches ? 'notice' : 'quiet'}>
-          {job.setting.warming.sentence} <WorkingLink working={job.setting.warming.working} />
-        </p>
-      )}
-      <details>
-        <summary>Clearance table for {job.duty.material}, as a map and in rows</summary>
-        {job.choice.map && <TableMap map={job.choice.map} />}
-        <table className="ruled">
-          <thead>
-            <tr>
-              <th scope="col">Setting</th>
-              <th scope="col">Viscosity</th>
-              <th scope="col">Temperature</th>
-              <th scope="col">Clearance and why</th>
-            </tr>
-          </thead>
-          <tbody>
-            {job.choice.candidates.map((c) => (
-              <tr
-                key={`${c.setting}-${c.viscosity}`}
-                className={c.chosen ? 'chosen' : c.matches ? '' : 'faint'}
-              >
-                <th scope="row">{c.setting}</th>
-                <td>{c.viscosity}</td>
-                <td>{c.temperature}</td>
-                <td>{c.reason}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </details>
+      {job.setting && <Hot setting={job.setting} />}
+      <TableRows job={job} />
       <p className="quiet">
         {job.sheet}. Viscosity as entered: {job.duty.viscosity_typed}.
       </p>
     </section>
+  );
+}
+
+/** What is left of the gap when the pump is hot, and while it warms up. */
+function Hot({ setting }: { setting: Setting }) {
+  const { hot, warming } = setting;
+  return (
+    <>
+      {hot && (
+        <p className={hot.touches ? 'problem' : ''}>
+          Predicted hot: {hot.text}
+          {hot.touches && `. ${hot.sentence}`} <WorkingLink working={hot.working} />
+        </p>
+      )}
+      {warming && (
+        <p className={warming.touches ? 'notice' : 'quiet'}>
+          {warming.sentence} <WorkingLink working={warming.working} />
+        </p>
+      )}
+    </>
+  );
+}
+
+function TableRows({ job }: { job: Job }) {
+  return (
+    <details>
+      <summary>Clearance table for {job.duty.material}, as a map and in rows</summary>
+      {job.choice.map && <TableMap map={job.choice.map} />}
+      <table className="ruled">
+        <thead>
+          <tr>
+            <th scope="col">Setting</th>
+            <th scope="col">Viscosity</th>
+            <th scope="col">Temperature</th>
+            <th scope="col">Clearance and why</th>
+          </tr>
+        </thead>
+        <tbody>
+          {job.choice.candidates.map((c) => (
+            <tr
+              key={`${c.setting}-${c.viscosity}`}
+              className={c.chosen ? 'chosen' : c.matches ? '' : 'faint'}
+            >
+              <th scope="row">{c.setting}</th>
+              <td>{c.viscosity}</td>
+              <td>{c.temperature}</td>
+              <td>{c.reason}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
   );
 }

@@ -1,10 +1,11 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, test, vi } from 'vitest';
-import type { Coach, Job, TaskView } from '../../api/client';
+import type { Coach, TaskView } from '../../api/client';
 import { RunInPlot } from '../../drawing/RunInPlot';
-import { refusal, showOnBench, STEP, stubServer } from '../../test-bench';
+import { refusal, showOnBench, stubServer } from '../../test-bench';
 import { Prove } from './Prove';
+import { aJob, aStep } from '../../test-builders';
 
 const server = stubServer(() => Response.json({ ...JOB, version: 8 }));
 const { sent } = server;
@@ -38,19 +39,7 @@ const COACH: Coach = {
 };
 
 const job = (task: TaskView) =>
-  ({
-    number: 5,
-    version: 7,
-    unit: 'mm',
-    signed: null,
-    features: [],
-    setting: null,
-    choice: { sentence: '' },
-    slip: { found: [], left: [] },
-    building: { pictures: [] },
-    steps: [{ ...STEP, stage: 'prove', key: 'a', text: 'Run in: slowly.', tasks: [task.key] }],
-    tasks: [task],
-  }) as unknown as Job;
+  aJob({ steps: [aStep({ key: 'a', text: 'Run in: slowly.', tasks: [task.key] })], tasks: [task] });
 const JOB = job(COACH);
 
 test('drops are counted by tapping a key, the line goes with box and turn, and nothing is lost by a refusal', async () => {

@@ -37,27 +37,7 @@ export function FindZero({ job, housing }: { job: Job; housing: Housing }) {
         Loosen both face screws first; turn the shaft by hand all the while. Then draw one line across bracket
         and housing. Never find zero by forcing the shaft until it locks, never run at zero.
       </p>
-      <fieldset>
-        <legend>How zero was found</legend>
-        <div className="pick-list">
-          {SCHOOLS.map(([key, how]) => (
-            <label key={key}>
-              <input
-                type="radio"
-                name="school"
-                value={key}
-                checked={school === key}
-                onChange={() => setSchool(key)}
-              />
-              <span>
-                <b>{key}</b>
-                {key === housing.prescribed && <i> as the sheet says</i>}
-                <small>{how}</small>
-              </span>
-            </label>
-          ))}
-        </div>
-      </fieldset>
+      <Schools housing={housing} school={school} onSchool={setSchool} />
       <div className="two-fields">
         <TextField
           label={`Play, if not ${housing.lash} (${unit})`}
@@ -81,5 +61,38 @@ export function FindZero({ job, housing }: { job: Job; housing: Housing }) {
         Zero is found
       </Button>
     </form>
+  );
+}
+
+interface SchoolsProps {
+  housing: Housing;
+  school: string;
+  onSchool: (school: (typeof SCHOOLS)[number][0]) => void;
+}
+
+/** The two ways to find zero, each with what it leaves. */
+function Schools({ housing, school, onSchool }: SchoolsProps) {
+  return (
+    <fieldset>
+      <legend>How zero was found</legend>
+      <div className="pick-list">
+        {SCHOOLS.map(([key, how]) => (
+          <label key={key}>
+            <input
+              type="radio"
+              name="school"
+              value={key}
+              checked={school === key}
+              onChange={() => onSchool(key)}
+            />
+            <span>
+              <b>{key}</b>
+              {key === housing.prescribed && <i> as the sheet says</i>}
+              <small>{how}</small>
+            </span>
+          </label>
+        ))}
+      </div>
+    </fieldset>
   );
 }

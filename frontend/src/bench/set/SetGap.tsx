@@ -14,7 +14,7 @@ import { partsOf } from '../means';
 import type { MeansKind, MeansProps, ViewOf } from '../means/kinds';
 import { StageTasks } from '../steps/StageTasks';
 import { standing } from '../job/standing';
-import { StrikeOut } from '../job/StrikeOut';
+import { Tries } from './Tries';
 import { TryForm } from './TryForm';
 
 type At = 'gap' | 'mesh' | 'steps';
@@ -24,35 +24,12 @@ export function SetGap({ job }: { job: Job }) {
   const steps = job.steps.filter((s) => s.stage === 'set');
   const open = steps.filter((s) => s.by === null).length;
   const [at, setAt] = useState<At>(job.setting?.right && job.mesh?.right === false ? 'mesh' : 'gap');
-  const order: At[] = [
-    'gap',
-    ...(job.mesh ? (['mesh'] as const) : []),
-    ...(steps.length ? (['steps'] as const) : []),
-  ];
+  const order = orderOf(job, steps.length);
   const next = order[(order.indexOf(at) + 1) % order.length] ?? 'gap';
   useKeys(
     order.length > 1 ? [{ key: 'm', label: next === 'steps' ? 'steps' : 'gap', run: () => setAt(next) }] : [],
   );
-  const tabs = order.length > 1 && (
-    <div className="which-gap" role="group" aria-label="What is set">
-      {order.map((one) => {
-        const setting = one === 'steps' ? null : one === 'mesh' ? job.mesh : job.setting;
-        return (
-          <button
-            key={one}
-            type="button"
-            className="tool"
-            aria-pressed={one === at}
-            onClick={() => setAt(one)}
-          >
-            {setting ? capital(setting.name) : 'Steps at Set'}
-            {setting?.right && ', right'}
-            {one === 'steps' && (open ? `, ${open} to do` : ', done')}
-          </button>
-        );
-      })}
-    </div>
-  );
+  const tabs = order.length > 1 && <Tabs job={job} order={order} at={at} open={open} onAt={setAt} />;
   if (at === 'steps' && steps.length > 0) {
     return (
       <div className="set-steps">
@@ -67,6 +44,40 @@ export function SetGap({ job }: { job: Job }) {
     );
   }
   return <Gap job={job} tabs={tabs} atMesh={at === 'mesh'} onSteps={open ? () => setAt('steps') : null} />;
+}
+
+/** What there is to set, in its order. */
+function orderOf(job: Job, steps: number): At[] {
+  const order: At[] = ['gap'];
+  if (job.mesh) order.push('mesh');
+  if (steps) order.push('steps');
+  return order;
+}
+
+interface TabsProps {
+  job: Job;
+  order: At[];
+  at: At;
+  /** How many steps at Set are to be done. */
+  open: number;
+  onAt: (at: At) => void;
+}
+
+function Tabs({ job, order, at, open, onAt }: TabsProps) {
+  return (
+    <div className="which-gap" role="group" aria-label="What is set">
+      {order.map((one) => (
+        <button key={one} type="button" className="tool" aria-pressed={one === at} onClick={() => onAt(one)}>
+          {one === 'steps' ? `Steps at Set${open ? `, ${open} to do` : ', done'}` : tabOf(job, one)}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function tabOf(job: Job, one: 'gap' | 'mesh'): string {
+  const setting = one === 'mesh' ? job.mesh : job.setting;
+  return `${capital(setting?.name ?? '')}${setting?.right ? ', right' : ''}`;
 }
 
 interface GapProps {
@@ -145,7 +156,40 @@ function Move({ job, setting, onSteps }: MoveProps) {
   const one = setting.gaps.length === 1;
   return (
     <>
-      {one && (
+      <Headline job={job} setting={setting} />
+      {one ? (
+        <GapBar
+          faces={setting.faces}
+          low={{ mm: setting.low_mm, text: setting.low }}
+          high={{ mm: setting.high_mm, text: setting.high }}
+          targetMm={setting.target_mm}
+          measured={last ? { mm: last.gap_mm, expandedMm: last.expanded_mm, text: last.gap } : null}
+        />
+      ) : (
+        <Gaps gaps={setting.gaps} unit={job.unit} />
+      )}
+      <Warnings setting={setting} />
+      {last?.verdict === 'Keep' && onSteps && (
+        <p className="notice">
+          What was opened is to be done again here, in its order.{' '}
+          <button type="button" className="tool" onClick={onSteps}>
+            To the steps
+          </button>
+        </p>
+      )}
+      <Tries job={job} setting={setting} />
+      {one && tries.length > 1 && <TriesPlot setting={setting} unit={job.unit} />}
+      {!job.signed && !job.abandoned && <TryForm key={setting.tries.length} job={job} setting={setting} />}
+      {setting.sets === 'gap' && <Costs job={job} />}
+    </>
+  );
+}
+
+/** The move in one large sentence, with what is behind it. */
+function Headline({ job, setting }: { job: Job; setting: Setting }) {
+  return (
+    <>
+      {setting.gaps.length === 1 && (
         <p className="quiet">
           Window {setting.low} to {setting.high}, aim for {setting.target} {job.unit}.
         </p>
@@ -162,17 +206,14 @@ function Move({ job, setting, onSteps }: MoveProps) {
           </>
         )}
       </p>
-      {one ? (
-        <GapBar
-          faces={setting.faces}
-          low={{ mm: setting.low_mm, text: setting.low }}
-          high={{ mm: setting.high_mm, text: setting.high }}
-          targetMm={setting.target_mm}
-          measured={last ? { mm: last.gap_mm, expandedMm: last.expanded_mm, text: last.gap } : null}
-        />
-      ) : (
-        <Gaps gaps={setting.gaps} unit={job.unit} />
-      )}
+    </>
+  );
+}
+
+/** What would wreck the pump, and what is odd. */
+function Warnings({ setting }: { setting: Setting }) {
+  return (
+    <>
       {setting.hot?.touches && (
         <p className="problem" role="alert">
           {setting.hot.sentence} This blocks sign-off. <WorkingLink working={setting.hot.working} />
@@ -189,89 +230,16 @@ function Move({ job, setting, onSteps }: MoveProps) {
           {sentence} The pump is not right while it is.
         </p>
       ))}
-      {last?.verdict === 'Keep' && onSteps && (
-        <p className="notice">
-          What was opened is to be done again here, in its order.{' '}
-          <button type="button" className="tool" onClick={onSteps}>
-            To the steps
-          </button>
-        </p>
-      )}
-      <Tries job={job} setting={setting} />
-      {one && tries.length > 1 && <TriesPlot setting={setting} unit={job.unit} />}
-      {!job.signed && !job.abandoned && <TryForm key={setting.tries.length} job={job} setting={setting} />}
-      {setting.sets === 'gap' && job.slip.left.length > 0 && (
-        <details>
-          <summary>What this gap costs: slip, flow, power</summary>
-          <Lines lines={job.slip.left} />
-        </details>
-      )}
     </>
   );
 }
 
-const TRIES_SHOWN = 4;
-
-function Tries({ job, setting }: { job: Job; setting: Setting }) {
-  const [all, setAll] = useState(false);
-  if (!setting.tries.length) return null;
-  const one = setting.gaps.length === 1;
-  const shown = all ? setting.tries : setting.tries.slice(-TRIES_SHOWN);
-  const hidden = setting.tries.length - shown.length;
+function Costs({ job }: { job: Job }) {
+  if (!job.slip.left.length) return null;
   return (
-    <table className="ruled tries">
-      <caption className={hidden ? '' : 'visually-hidden'}>
-        {hidden ? (
-          <button type="button" className="fold" onClick={() => setAll(true)}>
-            {hidden} earlier tries ▾
-          </button>
-        ) : (
-          'Tries at the gap'
-        )}
-      </caption>
-      <thead>
-        <tr>
-          <th scope="col">Try</th>
-          <th scope="col">Set by</th>
-          {one && <th scope="col">Checked</th>}
-          <th scope="col">{one ? 'Gap' : `Gaps (${job.unit})`}</th>
-          <th scope="col">Next</th>
-        </tr>
-      </thead>
-      <tbody>
-        {shown.map((t) => (
-          <tr key={t.number} className={t.struck_reason ? 'struck' : ''}>
-            <th scope="row">{t.number}</th>
-            <td>{t.set_by}</td>
-            {one && <td>{t.checked}</td>}
-            <td className="number">
-              {t.working ? (
-                <WorkingLink working={t.working}>{one ? `${t.gap} ${job.unit}` : t.gap}</WorkingLink>
-              ) : (
-                t.gap
-              )}
-            </td>
-            <td>
-              {t.next}
-              {t.opened && ', opened for it'}
-              {t.struck_reason ? (
-                <em> {t.struck_reason}</em>
-              ) : (
-                <>
-                  {' '}
-                  <StrikeOut
-                    job={job}
-                    kind="try"
-                    record={t.id}
-                    what={`try ${t.number}`}
-                    warns="What was proved after it is to be proved again."
-                  />
-                </>
-              )}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <details>
+      <summary>What this gap costs: slip, flow, power</summary>
+      <Lines lines={job.slip.left} />
+    </details>
   );
 }

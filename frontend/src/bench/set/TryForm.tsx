@@ -1,8 +1,8 @@
-import { useRef, useState } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import { Button } from 'react-bootstrap';
 import { newId, type Job, type Setting } from '../../api/client';
 import { ProblemNote } from '../../app/ProblemNote';
-import { CheckRows, Proof, useChecks } from './CheckRows';
+import { CheckRows, Proof, useChecks, type Checks } from './CheckRows';
 import { partsOf } from '../means';
 import type { MeansKind, MeansProps } from '../means/kinds';
 import { pageName } from '../steps/StageTasks';
@@ -15,17 +15,14 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
 }
 
 function OfKind<K extends MeansKind>({ kind, view, job, setting }: MeansProps<K> & { kind: K }) {
-  const means = partsOf(kind);
-  const done = means.useTry(setting, view);
+  const done = partsOf(kind).useTry(setting, view);
   const checks = useChecks(job, setting);
   const identity = useRef(newId());
   const record = useChange('tries', job.number);
   const number = (setting.tries.at(-1)?.number ?? 0) + 1;
-  const before = standing(setting).at(-1);
   const [opened, setOpened] = useState<boolean | null>(null);
   const [tightened, setTightened] = useState(false);
-
-  function save() {
+  const save = () => {
     if (record.isPending) return;
     record.mutate({
       id: identity.current,
@@ -37,11 +34,7 @@ function OfKind<K extends MeansKind>({ kind, view, job, setting }: MeansProps<K>
       trial: tightened,
       opened: setting.asks_opened ? opened : null,
     });
-  }
-
-  // Another stack means the pump was opened; of the first try only the technician knows.
-  const opens =
-    setting.opens.length > 0 && (before ? done.isChanged : setting.asks_opened ? opened === true : true);
+  };
   return (
     <form
       className="try-form"
@@ -52,36 +45,10 @@ function OfKind<K extends MeansKind>({ kind, view, job, setting }: MeansProps<K>
       }}
     >
       {done.above}
-      <div className="try-check">
-        {done.beside}
-        {checks.single && <CheckRows checks={checks} setting={setting} />}
-      </div>
-      {!checks.single && <CheckRows checks={checks} setting={setting} />}
-      {checks.single && setting.gaps[0] && <Proof gap={setting.gaps[0]} index={0} checks={checks} />}
-      {setting.asks_opened && (
-        <fieldset className="turns">
-          <legend>It was put together at Build. For this try it was</legend>
-          <label>
-            <input type="radio" name="opened" checked={opened === false} onChange={() => setOpened(false)} />{' '}
-            checked as it was built
-          </label>
-          <label>
-            <input type="radio" name="opened" checked={opened === true} onChange={() => setOpened(true)} />{' '}
-            opened
-          </label>
-        </fieldset>
-      )}
-      {opens && (
-        <div className="opens">
-          <p>
-            Opened for this, {setting.opens.length === 1 ? 'this is' : 'these are'} to be done again here,
-            after the last change: {setting.opens.map((text) => pageName(text)).join('; ')}.
-          </p>
-          <label>
-            <input type="checkbox" checked={tightened} onChange={(e) => setTightened(e.target.checked)} />{' '}
-            Tightened for the trial, evenly
-          </label>
-        </div>
+      <Checked checks={checks} setting={setting} beside={done.beside} />
+      {setting.asks_opened && <AskOpened opened={opened} onOpened={setOpened} />}
+      {isOpened(setting, done.isChanged, opened) && (
+        <ToDoAgain setting={setting} tightened={tightened} onTightened={setTightened} />
       )}
       <ProblemNote error={record.error} onConfirm={record.confirm} />
       <div className="pad-row">
@@ -96,5 +63,76 @@ function OfKind<K extends MeansKind>({ kind, view, job, setting }: MeansProps<K>
         )}
       </div>
     </form>
+  );
+}
+
+/** Whether a try opens the pump. Another stack says so; of the first try only the technician knows. */
+function isOpened(setting: Setting, isChanged: boolean, opened: boolean | null): boolean {
+  if (!setting.opens.length) return false;
+  if (standing(setting).length) return isChanged;
+  return setting.asks_opened ? opened === true : true;
+}
+
+interface CheckedProps {
+  checks: Checks;
+  setting: Setting;
+  /** What stands beside the check of a gap that is alone. */
+  beside: ReactNode;
+}
+
+/** What the checks read: one gap beside what was done, several below it. */
+function Checked({ checks, setting, beside }: CheckedProps) {
+  const rows = <CheckRows checks={checks} setting={setting} />;
+  return (
+    <>
+      <div className="try-check">
+        {beside}
+        {checks.single && rows}
+      </div>
+      {!checks.single && rows}
+      {checks.single && setting.gaps[0] && <Proof gap={setting.gaps[0]} index={0} checks={checks} />}
+    </>
+  );
+}
+
+interface AskProps {
+  opened: boolean | null;
+  onOpened: (opened: boolean) => void;
+}
+
+function AskOpened({ opened, onOpened }: AskProps) {
+  return (
+    <fieldset className="turns">
+      <legend>It was put together at Build. For this try it was</legend>
+      <label>
+        <input type="radio" name="opened" checked={opened === false} onChange={() => onOpened(false)} />{' '}
+        checked as it was built
+      </label>
+      <label>
+        <input type="radio" name="opened" checked={opened === true} onChange={() => onOpened(true)} /> opened
+      </label>
+    </fieldset>
+  );
+}
+
+interface AgainProps {
+  setting: Setting;
+  tightened: boolean;
+  onTightened: (tightened: boolean) => void;
+}
+
+/** What the opened pump needs again, and that it was tightened for the check. */
+function ToDoAgain({ setting, tightened, onTightened }: AgainProps) {
+  return (
+    <div className="opens">
+      <p>
+        Opened for this, {setting.opens.length === 1 ? 'this is' : 'these are'} to be done again here, after
+        the last change: {setting.opens.map((text) => pageName(text)).join('; ')}.
+      </p>
+      <label>
+        <input type="checkbox" checked={tightened} onChange={(e) => onTightened(e.target.checked)} />{' '}
+        Tightened for the trial, evenly
+      </label>
+    </div>
   );
 }

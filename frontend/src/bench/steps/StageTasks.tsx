@@ -46,27 +46,13 @@ export function StageTasks<P extends Page>({ job, stage, pages, above, show }: P
       <Steps job={job} stage={stage} />
       <section aria-label="Work in hand">
         {above}
-        <div className="page-picker">
-          <button type="button" className="tool" aria-label="Work before" onClick={() => move(-1)}>
-            ◂
-          </button>
-          <select
-            aria-label="Work in hand"
-            value={page?.key ?? ''}
-            onChange={(event) => setChosen({ page: event.target.value, at: present })}
-          >
-            {!page && <option value="">Nothing to calculate or to log at this step</option>}
-            {pages.map((p) => (
-              <option key={p.key} value={p.key}>
-                {p.name}
-                {p.key === present ? ' (this step)' : ''}
-              </option>
-            ))}
-          </select>
-          <button type="button" className="tool" aria-label="Next work" onClick={() => move(1)}>
-            ▸
-          </button>
-        </div>
+        <Picker
+          pages={pages}
+          page={page}
+          present={present}
+          onPick={(key) => setChosen({ page: key, at: present })}
+          onMove={move}
+        />
         {page ? (
           <div className="works" key={page.key}>
             {show(page)}
@@ -77,6 +63,41 @@ export function StageTasks<P extends Page>({ job, stage, pages, above, show }: P
           </p>
         )}
       </section>
+    </div>
+  );
+}
+
+interface PickerProps {
+  pages: Page[];
+  page: Page | undefined;
+  present: string;
+  onPick: (key: string) => void;
+  onMove: (by: number) => void;
+}
+
+/** Which step's work is looked at. */
+function Picker({ pages, page, present, onPick, onMove }: PickerProps) {
+  return (
+    <div className="page-picker">
+      <button type="button" className="tool" aria-label="Work before" onClick={() => onMove(-1)}>
+        ◂
+      </button>
+      <select
+        aria-label="Work in hand"
+        value={page?.key ?? ''}
+        onChange={(event) => onPick(event.target.value)}
+      >
+        {!page && <option value="">Nothing to calculate or to log at this step</option>}
+        {pages.map((p) => (
+          <option key={p.key} value={p.key}>
+            {p.name}
+            {p.key === present ? ' (this step)' : ''}
+          </option>
+        ))}
+      </select>
+      <button type="button" className="tool" aria-label="Next work" onClick={() => onMove(1)}>
+        ▸
+      </button>
     </div>
   );
 }

@@ -18,21 +18,11 @@ export function GreaseTask({ job, view }: { job: Job; view: Grease }) {
     <section aria-label="Grease and oil">
       <div className="work-head">
         <h2>Grease and oil</h2>
-        <label className="inline-field">
-          Grease gun{' '}
-          <select
-            value={(say.isPending && say.variables.change.gun) || gun}
-            disabled={job.signed !== null}
-            onChange={(event) => say.mutate({ gun: event.target.value })}
-          >
-            <option value="">none</option>
-            {guns.map((g) => (
-              <option key={g.tag} value={g.tag}>
-                {g.tag}, {g.grease}
-              </option>
-            ))}
-          </select>
-        </label>
+        <GunInHand
+          job={job}
+          gun={(say.isPending && say.variables.change.gun) || gun}
+          onGun={(tag) => say.mutate({ gun: tag })}
+        />
         {!job.signed && (
           <button
             type="button"
@@ -66,5 +56,27 @@ export function GreaseTask({ job, view }: { job: Job; view: Grease }) {
         </div>
       ))}
     </section>
+  );
+}
+
+interface GunProps {
+  job: Job;
+  gun: string;
+  onGun: (tag: string) => void;
+}
+
+function GunInHand({ job, gun, onGun }: GunProps) {
+  return (
+    <label className="inline-field">
+      Grease gun{' '}
+      <select value={gun} disabled={job.signed !== null} onChange={(event) => onGun(event.target.value)}>
+        <option value="">none</option>
+        {job.building.guns.map((g) => (
+          <option key={g.tag} value={g.tag}>
+            {g.tag}, {g.grease}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }

@@ -11,6 +11,7 @@ import { StackTask } from './StackTask';
 import { GreaseTask } from './GreaseTask';
 import { PictureTask, SmallPicture } from './PictureTask';
 import { TorqueTask } from './TorqueTask';
+import { aGauge, aJob } from '../../test-builders';
 
 const server = stubServer(() => Response.json(JOB));
 const { sent } = server;
@@ -74,17 +75,11 @@ const TIGHTENING: Tightening = {
   lines: [],
   log: [],
 };
-const JOB = {
-  number: 5,
-  version: 7,
-  unit: 'mm',
-  signed: null,
-  features: [],
-  steps: [],
-  gauges: [{ tag: 'W-1', kind: 'torque wrench', range: '10 to 250 N·m', certificate: '', overdue: false }],
-  building: { lubricant: 'soap', lubricants: [], pictures: [] },
+const JOB = aJob({
+  gauges: [aGauge('W-1', 'torque wrench', { range: '10 to 250 N·m' })],
+  building: { lubricant: 'soap', lubricants: [], pictures: [], gun: '', guns: [] },
   tasks: [TIGHTENING, STACK],
-} as unknown as Job;
+});
 
 const show = (children: ReactNode) => showOnBench(children, JOB);
 
