@@ -46,11 +46,12 @@ dev: $(VENV)/.run frontend/node_modules/.done ## Django and Vite side by side, r
 	@$(PY) manage.py migrate -v0 && $(PY) manage.py load_demo
 	@trap 'kill 0' INT TERM EXIT; FINEGAP_DEMO=1 FINEGAP_DEBUG=1 $(PY) manage.py runserver & cd frontend && npm run dev
 
-check: $(VENV)/.dev frontend/node_modules/.done ## format, lint, types, import contracts, no family in the engine, stale generated files
+check: $(VENV)/.dev frontend/node_modules/.done ## format, lint, types, import contracts, sizes, no family in the engine, stale generated files
 	@$(VENV)/bin/ruff format --check --quiet . && $(VENV)/bin/ruff check --quiet .
 	@$(VENV)/bin/mypy
 	@$(VENV)/bin/lint-imports --no-logo 2>/dev/null || $(VENV)/bin/lint-imports
 	@$(PY) tools/engine.py
+	@$(PY) tools/sizes.py
 	@$(PY) manage.py makemigrations --check --dry-run -v0
 	@tools/generated --check
 	@cd frontend && npm run --silent check
@@ -58,9 +59,8 @@ check: $(VENV)/.dev frontend/node_modules/.done ## format, lint, types, import c
 types: $(VENV)/.dev frontend/node_modules/.done ## the OpenAPI schema and the front end's types, from the code
 	@tools/generated
 
-test: $(VENV)/.dev frontend/node_modules/.done frontend/dist/index.html ## everything CI runs; what needs no browser two at a time
-	@$(MAKE) --no-print-directory -j2 --output-sync=target timed-test-apps timed-check timed-test-front timed-test-core
-	@$(MAKE) --no-print-directory timed-test-browser
+test: $(VENV)/.dev frontend/node_modules/.done frontend/dist/index.html ## everything CI runs, two parts at a time
+	@$(MAKE) --no-print-directory -j2 --output-sync=target timed-test-browser timed-test-apps timed-check timed-test-front timed-test-core
 
 timed-%:
 	@tools/timed $* $(MAKE) --no-print-directory $*
@@ -72,7 +72,7 @@ test-core: $(VENV)/.dev
 	@$(PY) -W error -W "ignore::DeprecationWarning" manage.py test --testrunner tests.runner.TimedRunner tests.core
 
 test-apps: $(VENV)/.dev frontend/dist/index.html
-	@$(PY) -W error -W "ignore::DeprecationWarning" manage.py test --noinput --testrunner tests.runner.TimedRunner tests.apps
+	@FINEGAP_TEST_DB=:memory: $(PY) -W error -W "ignore::DeprecationWarning" manage.py test --noinput --testrunner tests.runner.TimedRunner tests.apps
 
 test-browser: $(VENV)/.dev frontend/dist/index.html
 	@tools/chromium

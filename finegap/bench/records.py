@@ -50,9 +50,9 @@ from finegap.core.measuring.temperature import Warm
 from finegap.core.procedure import ShopStep, in_force
 from finegap.core.proof.run_in import Note
 from finegap.core.proof.seen import Proof
-from finegap.core.quantities import Dimension
 from finegap.core.sheet import SpecSheet, read_sheet
 from finegap.core.stamp import Stamp
+from finegap.core.units import Dimension
 from finegap.core.wear.hours import HoursRead
 from finegap.core.wear.lives import MeasuredSize, Visit
 from finegap.inventory.models import Certificate, GasketStock, Gauge

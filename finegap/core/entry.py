@@ -11,7 +11,8 @@ from dataclasses import dataclass
 from finegap.core.errors import Suggestion, Unlikely
 from finegap.core.formatting import Units
 from finegap.core.numerals import DecimalMark
-from finegap.core.quantities import AllowedSign, Dimension, Quantity, from_internal, parse, parse_hours, parse_number, unit_names
+from finegap.core.quantities import AllowedSign, Quantity, from_internal, parse, parse_hours, parse_number, unit_names
+from finegap.core.units import Dimension
 
 BARE: Mapping[Dimension, tuple[str, str]] = {
     Dimension.LENGTH: ("mm", "in"),

@@ -14,7 +14,8 @@ from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_UP, Decimal
 from enum import Enum
 from fractions import Fraction
 
-from finegap.core.quantities import Dimension, from_internal
+from finegap.core.quantities import from_internal
+from finegap.core.units import Dimension
 
 
 class Units(Enum):

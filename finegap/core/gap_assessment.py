@@ -8,10 +8,11 @@ from dataclasses import dataclass, replace
 from finegap.core.assembly.tightening import Tightening
 from finegap.core.families.family import GapWords
 from finegap.core.families.features import FeatureKind
-from finegap.core.formatting import Sentence, length
+from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.gap import heat, table
+from finegap.core.gap.losses import USUAL_KG_M3
 from finegap.core.gap.move import Window
-from finegap.core.gap.performance import USUAL_KG_M3, Performance, perform
+from finegap.core.gap.performance import Performance, perform
 from finegap.core.gap.slip import Fluid
 from finegap.core.gap.tries import Check, Setting
 from finegap.core.inspection import FeatureState
@@ -239,9 +240,9 @@ def gap_blockers(record: JobRecord, gap_assessment: GapAssessment) -> tuple[tupl
 def _setting_blockers(setting: Setting, name: str) -> list[tuple[Sentence, bool]]:
     gap = setting.gap_mm
     if gap is None:
-        return [(Sentence(f"The {name} has not been set and checked."), False)]
+        return [(Sentence("The {name} has not been set and checked.", {"name": name}), False)]
     if gap <= 0:
-        return [(Sentence(f"The {name} was measured as {{gap}}: never run at zero.", {"gap": length(gap)}), False)]
+        return [(Sentence("The {name} was measured as {gap}: never run at zero.", {"name": name, "gap": length(gap)}), False)]
     if setting.right:
         return []
     if setting.unproved is not None:
@@ -252,5 +253,5 @@ def _setting_blockers(setting: Setting, name: str) -> list[tuple[Sentence, bool]
         Verdict.MEASURE_AGAIN: "is not proved inside {low} to {high}.",
     }
     low, high, shown = worst.target.window.shown(worst.check.value_mm)
-    amounts = {"gap": shown, "low": low, "high": high}
-    return [(Sentence(f"The {worst.target.name}, {{gap}}, " + how[worst.judgement.verdict], amounts), True)]
+    amounts: Amounts = {"name": worst.target.name, "gap": shown, "low": low, "high": high}
+    return [(Sentence("The {name}, {gap}, " + how[worst.judgement.verdict], amounts), True)]

@@ -12,7 +12,7 @@ from finegap.core.formatting import Amount, Amounts, Kind, Sentence, length
 from finegap.core.measuring.readings import CertifiedGauge
 from finegap.core.measuring.uncertainty import Component, combine
 from finegap.core.measuring.verdict import Limit, guard_of
-from finegap.core.quantities import Dimension
+from finegap.core.units import Dimension
 from finegap.core.working import Given, Working
 
 

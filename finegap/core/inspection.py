@@ -301,7 +301,8 @@ def _crossing_words(coming: Forecast) -> Sentence:
     verb = "is predicted past" if coming.crosses else "could be past"
     at = coming.hours_left if coming.crosses else coming.early
     when = "the limit before the next planned overhaul, {planned} h away" if at else "the limit already, by the line of its sizes"
-    return Sentence(f"It {verb} {when}. {{rate}}", {"planned": grouped(coming.planned_h or 0), "rate": coming.sentence})
+    told = Sentence(when, {"planned": grouped(coming.planned_h or 0)})
+    return Sentence("It {verb} {when}. {rate}", {"verb": verb, "when": told, "rate": coming.sentence})
 
 
 def seen(feature: Feature, look: SeenDamage | None) -> tuple[Damage, ...]:

@@ -9,7 +9,8 @@ from dataclasses import dataclass
 from finegap.core.errors import FieldError
 from finegap.core.families.features import Station
 from finegap.core.numerals import DecimalMark
-from finegap.core.quantities import AllowedSign, Dimension, Quantity, parse, unit_of
+from finegap.core.quantities import AllowedSign, Quantity, parse, unit_of
+from finegap.core.units import Dimension
 
 MOST_ROWS = 400
 _NUMBER = re.compile(r"^[-+−]?[\d.,/ ]*\d")

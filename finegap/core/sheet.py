@@ -26,14 +26,15 @@ from finegap.core.gap.declared import (
     read_run_in,
 )
 from finegap.core.gap.heat import Body
-from finegap.core.gap.performance import Losses
+from finegap.core.gap.losses import Losses
 from finegap.core.gap.table import Range, Row, check_rows
 from finegap.core.materials import Expansion
 from finegap.core.means.base import Means
 from finegap.core.means.registry import read_means
 from finegap.core.means.timing import TimingMeans
 from finegap.core.measuring.verdict import Limit, School
-from finegap.core.quantities import AllowedSign, Dimension, parse
+from finegap.core.quantities import AllowedSign, parse
+from finegap.core.units import Dimension
 from finegap.core.wear.lubrication import Plan
 from finegap.core.wear.parts import Catalogue, CataloguePart, Kit
 

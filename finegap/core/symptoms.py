@@ -80,4 +80,4 @@ def _told(state: FeatureState, windows: Windows) -> Sentence:
         return Sentence("{name}", amounts)
     low, high, found = window.shown(state.found.value_mm)
     bounds: Amounts = {"low": Bare(low), "high": high, "found": found}
-    return Sentence(f"{{name}}, {{found}}, {side.value} than {{low}} to {{high}}", amounts | bounds)
+    return Sentence("{name}, {found}, {value} than {low} to {high}", {"value": side.value} | (amounts | bounds))

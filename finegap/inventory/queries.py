@@ -11,7 +11,7 @@ from finegap.core.entry import BARE, SIGNS
 from finegap.core.formatting import Amount, Bare, Kind, Sentence, Units
 from finegap.core.gap.stock import piece
 from finegap.core.gauges import GaugeKind
-from finegap.core.quantities import Dimension
+from finegap.core.units import Dimension
 from finegap.inventory.models import Certificate, GasketStock, Gauge, GreaseGun, WorksSettings
 from finegap.inventory.responses import (
     BareUnitResponse,

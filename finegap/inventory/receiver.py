@@ -13,7 +13,8 @@ from django.conf import settings
 
 from finegap.api.errors import Refused
 from finegap.core.errors import FieldError
-from finegap.core.quantities import Dimension, parse
+from finegap.core.quantities import parse
+from finegap.core.units import Dimension
 
 _PATIENCE_S = 2.0
 _LONGEST_LINE = 200

@@ -15,7 +15,8 @@ from finegap.core.errors import FieldError
 from finegap.core.gauges import GaugeKind
 from finegap.core.measuring.feeler import read_leaves
 from finegap.core.numerals import DecimalMark
-from finegap.core.quantities import AllowedSign, Dimension
+from finegap.core.quantities import AllowedSign
+from finegap.core.units import Dimension
 from finegap.inventory.changes import CountGaskets, KeepGauge, KeepSettings, WeighGun
 from finegap.inventory.models import Certificate, GasketStock, Gauge, GreaseGun, WorksSettings
 from finegap.sheets.models import Sheet

@@ -16,7 +16,8 @@ from finegap.core.errors import Ambiguous, FieldError, Unlikely
 from finegap.core.formatting import Units
 from finegap.core.job_record import Decided, Phase
 from finegap.core.numerals import DecimalMark
-from finegap.core.quantities import Dimension, parse
+from finegap.core.quantities import parse
+from finegap.core.units import Dimension
 from finegap.inventory.changes import CountGaskets, KeepGauge, KeepSettings, WeighGun
 from finegap.inventory.models import Certificate, Gauge, WorksSettings
 from finegap.inventory.services import count_gaskets, keep_gauge, keep_settings, weigh_gun

@@ -3,6 +3,7 @@
 from django.contrib.auth.models import User
 from playwright.sync_api import expect
 
+from finegap.bench.changes import OpenJob
 from finegap.bench.services import open_job
 from finegap.core.entry import Entry
 from finegap.inventory.changes import CountGaskets
@@ -25,7 +26,7 @@ class TwoShafts(Bench):
             count_gaskets(lead, CountGaskets("piston", thickness, count), Entry())
 
     def opened(self, pump):
-        return open_job(User.objects.get(username="tom"), pump, "test", "14 380").number
+        return open_job(User.objects.get(username="tom"), OpenJob(pump, "test", "14 380")).number
 
     def check(self, **gaps):
         """Each gap as a pair of leaves."""

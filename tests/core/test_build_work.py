@@ -15,6 +15,7 @@ from finegap.core.assembly.tightening import Tightened, Tightening, Wrench, wren
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.families.family import Press
+from finegap.core.families.features import SheetCount
 from finegap.core.families.stack import LinesUp, Points, Ring, Shape, Stack, StackPart
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units, render
@@ -158,6 +159,17 @@ class Stacks(unittest.TestCase):
                 state = self.state(stack, (), details, Used("water", 60, "silicone grease"))
                 stopped = any(line.status is Status.STOP for line in state.lines["cover_ring"])
                 self.assertEqual((stopped, "Stretch" in [line.name for line in state.lines["cover_ring"]]), (refused, bool(sizes)))
+
+    def test_a_part_the_sheet_counts_is_there_each_by_itself(self):
+        vane = StackPart("vane", "Vane", Shape.SLEEVE, "rounded edge outward", counted=SheetCount("vanes", "Vane {n}", 4))
+        declared = (Stack("rotor", "Rotor", "rotor", (StackPart("key", "Key", Shape.SLEEVE), vane)),)
+        nothing = read_building({}, FAMILIES["sliding_vane"])
+        for details, count in (({}, 4), ({"vanes": "6"}, 6)):
+            parts = stacks_of(declared, nothing, details)["rotor"].parts
+            self.assertEqual([p.key for p in parts], ["key", *(f"vane-{n}" for n in range(1, count + 1))])
+            self.assertEqual((parts[-1].name, parts[-1].facing), (f"Vane {count}", "rounded edge outward"))
+        with self.assertRaisesRegex(FieldError, "“some” is no count"):
+            stacks_of(declared, nothing, {"vanes": "some"})
 
     def test_a_part_that_lines_up_with_nothing_is_refused(self):
         seat = StackPart("seat", "Seat", Shape.SEAT, marks=("notch",), lines_up=(LinesUp("notch", "pin", "casing"),))

@@ -129,6 +129,7 @@ WRONG = (
     ("stacks[lid].parts[lid].feature", part(feature="hoel"), "no feature hoel"),
     ("stacks[lid].parts[lid].note", part(note="{one_stroke:bsuh}"), "no value one_stroke:bsuh"),
     ("stacks[lid].parts[lid].elastomer", part(elastomer="elsatomer"), "no detail elsatomer"),
+    ("stacks[lid].parts[lid].counted", part(counted=SheetCount("vnaes", "Vane {n}", 4)), "no detail vnaes"),
     ("stacks[other].place", {"stacks": (LID, Stack("other", "Other", "elsewhere", LID.parts))}, "no step that puts together elsewhere"),
     ("presses[bush]", press(seat="hole"), "no size before pressing hole"),
     ("presses[bush]", press(free=""), "a solid one none"),

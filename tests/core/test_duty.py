@@ -16,8 +16,9 @@ from finegap.core.errors import FieldError
 from finegap.core.formatting import Units, render
 from finegap.core.gap import heat, table
 from finegap.core.gap.duty_range import DutyRange
+from finegap.core.gap.losses import Losses, Path, TestPoint
 from finegap.core.gap.map import map_of
-from finegap.core.gap.performance import HEAT_J_KG_K, Losses, Path, TestPoint, perform
+from finegap.core.gap.performance import HEAT_J_KG_K, perform
 from finegap.core.gap.slip import Fluid
 from finegap.core.gap.table import Range, Row
 from finegap.core.gap.viscosity import Liquid, read_viscosity

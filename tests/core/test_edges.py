@@ -26,9 +26,10 @@ from finegap.core.gap.declared import RunIn, read_run_in
 from finegap.core.gap.duty_range import DutyRange
 from finegap.core.gap.housing import Housing, Zero
 from finegap.core.gap.leaves import go_and_no_go, pair_piles, pair_uncertainty_mm, pile_for
+from finegap.core.gap.losses import Losses
+from finegap.core.gap.losses import Path as Path_
 from finegap.core.gap.move import Window
-from finegap.core.gap.performance import Losses, perform
-from finegap.core.gap.performance import Path as Path_
+from finegap.core.gap.performance import perform
 from finegap.core.gap.shims import Faces, Wanted, choose_shims, wanted_of
 from finegap.core.gap.shims import what_to_buy as shims_to_buy
 from finegap.core.gap.slip import Fluid
@@ -48,13 +49,14 @@ from finegap.core.measuring.uncertainty import from_interval, probability_below
 from finegap.core.measuring.verdict import Limit, School, Verdict, judge
 from finegap.core.paste import read_set
 from finegap.core.proof.first_hour import FirstHourItem, Running, by_bucket, first_hour
-from finegap.core.quantities import Dimension, parse
+from finegap.core.quantities import parse
 from finegap.core.ready import not_ready
 from finegap.core.renewing import wears_up
 from finegap.core.result_lines import Status
 from finegap.core.sequence import GAP_RIGHT, must_be_done, out_of_turn
 from finegap.core.sheet import read_sheet
 from finegap.core.tasks.spring import spring_lines
+from finegap.core.units import Dimension
 from finegap.core.wear.forecast import forecast
 from finegap.core.wear.lives import Life, MeasuredSize, Point
 from tests.apps.base import GOOD

@@ -23,8 +23,9 @@ from finegap.core.measuring.verdict import Limit, School, Verdict, judge
 from finegap.core.ordering import to_order
 from finegap.core.paste import read_set
 from finegap.core.procedure import ShopStep, in_force, read_steps, told
-from finegap.core.quantities import Dimension, parse
+from finegap.core.quantities import parse
 from finegap.core.settle import MOST_REPEATS, guard_after, repeats_needed, settle
+from finegap.core.units import Dimension
 from finegap.core.wear.hours import HoursRead
 from finegap.core.wear.lives import MeasuredSize, Visit
 from finegap.core.wear.parts import Catalogue, CataloguePart, Kit

@@ -17,7 +17,8 @@ from finegap.core.measuring.plausible import check_plausible
 from finegap.core.measuring.readings import CertifiedGauge, StationReading, Statistic, running_clearance, summarize
 from finegap.core.measuring.uncertainty import Component, combine, coverage_factor, from_interval, pooled_repeatability
 from finegap.core.measuring.verdict import Limit, School, Verdict, conformance_probability, guard_of, judge
-from finegap.core.quantities import Dimension, parse
+from finegap.core.quantities import parse
+from finegap.core.units import Dimension
 from tests.references import VALUES
 
 MICROMETER = CertifiedGauge("M", 0.001, 0.0012, 2)

@@ -17,7 +17,8 @@ from finegap.core.gap.viscosity import read_viscosity
 from finegap.core.measuring.plausible import plausible
 from finegap.core.numerals import DecimalMark
 from finegap.core.paste import read_set
-from finegap.core.quantities import Dimension, Quantity, parse, parse_hours, parse_number
+from finegap.core.quantities import Quantity, parse, parse_hours, parse_number
+from finegap.core.units import Dimension
 from tests.core.job_records import sheet
 
 POINT, COMMA = DecimalMark.POINT, DecimalMark.COMMA

@@ -9,7 +9,8 @@ from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units, render
-from finegap.core.gap.performance import Losses, Path, perform
+from finegap.core.gap.losses import Losses, Path
+from finegap.core.gap.performance import perform
 from finegap.core.gap.slip import Fluid
 from finegap.core.proof.first_hour import NOISES, FirstHourItem, Running, by_bucket, first_hour
 from finegap.core.proof.run_in import Note, Rules, Say, advise, check_note, count_drops, rules_for

@@ -16,15 +16,9 @@ from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Kind, Sentence, Units, length, render, round_half_away, rule_fraction
 from finegap.core.measuring.feeler import read_leaves
 from finegap.core.measuring.verdict import Limit
-from finegap.core.quantities import (
-    AllowedSign,
-    Dimension,
-    from_internal,
-    parse,
-    parse_hours,
-    unit_names,
-)
+from finegap.core.quantities import AllowedSign, from_internal, parse, parse_hours, unit_names
 from finegap.core.saybolt import from_furol, from_saybolt, furol_seconds, saybolt_seconds
+from finegap.core.units import Dimension
 from tests.references import VALUES
 
 PINT = {

@@ -11,8 +11,9 @@ from finegap.core.errors import FieldError
 from finegap.core.gap.housing import ThreadHand, Zero
 from finegap.core.means.gaskets import GasketMeans
 from finegap.core.means.housing import HousingMeans
-from finegap.core.quantities import Dimension, from_internal, parse
+from finegap.core.quantities import from_internal, parse
 from finegap.core.sheet import read_sheet
+from finegap.core.units import Dimension
 from tests.apps.base import GASKETS, HOUSING, sheet_data
 
 LENGTH_KEYS = {"new", "minimum", "maximum", "end_clearance", "minus", "plus", "thrust_to_head"}

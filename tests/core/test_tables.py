@@ -217,19 +217,19 @@ TABLES = {
         "gap.slip._BLASIUS_TO": 100000.0,
         "gap.slip._TURNS_AT": 2038.8237201000525,
         "gap.slip._BAR": 100000.0,
-        "gap.performance._L_MIN": 60000.0,
+        "gap.losses.L_MIN": 60000.0,
     },
     "mineral oil near 40 C, handbooks (from memory); plane Couette flow turns at 1,300 to 1,500": {
         "gap.performance.HEAT_J_KG_K": 1900.0,
         "gap.performance._LAYERS_TO": 1000.0,
-        "gap.performance.USUAL_KG_M3": 900.0,
+        "gap.losses.USUAL_KG_M3": 900.0,
     },
     "ASTM D341 and D2161, the scales' ranges (from memory); 0 C is 273.15 K": {
         "gap.viscosity._LEAST": 0.21,
         "gap.viscosity._MOST": 20000000.0,
         "gap.viscosity._KELVIN": 273.15,
         "measuring.temperature.ABSOLUTE_ZERO_C": -273.15,
-        "quantities._LOWEST": {"TEMPERATURE": -273.15},
+        "units.LOWEST": {"TEMPERATURE": -273.15},
         "saybolt._UNIVERSAL_BASE_C": 37.77777777777778,
         "saybolt._UNIVERSAL_LEAST_MM2_S": 1.81,
         "saybolt._FUROL": {
@@ -238,9 +238,9 @@ TABLES = {
         },
     },
     "NIST SP 811, exact: inch, pound-force, US gallon of 231 cubic inches, 0 F": {
-        "quantities._INCH": "127/5",
-        "quantities._GALLON": "473176473/125000000",
-        "quantities._ZERO_F": "-160/9",
+        "units._INCH": "127/5",
+        "units._GALLON": "473176473/125000000",
+        "units._ZERO_F": "-160/9",
     },
     "ISO 1 (20 C); JCGM 100 (95 %); ISO 14253-1:2017 (95 % one-sided)": {
         "measuring.temperature.REFERENCE_C": 20.0,

@@ -4,6 +4,7 @@ Approved by reading, kept in ``tests/references/words.txt``; run with APPROVE=1 
 Numbers are left out: they are held against references of their own.
 """
 
+import ast
 import json
 import math
 import os
@@ -13,6 +14,7 @@ from collections.abc import Iterator
 from dataclasses import fields, is_dataclass, replace
 from pathlib import Path
 
+from finegap.core import sheet as sheet_module
 from finegap.core.assembly.disc_spring import DiscSpring
 from finegap.core.assembly.fits import fit_of
 from finegap.core.assembly.grease import Greased
@@ -30,9 +32,10 @@ from finegap.core.gap.duty_range import DutyRange
 from finegap.core.gap.heat import Body, HeatedPart, Warming
 from finegap.core.gap.housing import Housing, move_for
 from finegap.core.gap.leaves import go_and_no_go, pile_for
+from finegap.core.gap.losses import Losses, TestPoint
+from finegap.core.gap.losses import Path as SlipPath
 from finegap.core.gap.move import Window
-from finegap.core.gap.performance import Losses, TestPoint, perform
-from finegap.core.gap.performance import Path as SlipPath
+from finegap.core.gap.performance import perform
 from finegap.core.gap.shims import faces
 from finegap.core.gap.slip import Annulus, Fluid, Slot
 from finegap.core.gap.tape import Tape
@@ -47,10 +50,11 @@ from finegap.core.measuring.readings import CertifiedGauge, Statistic, summarize
 from finegap.core.measuring.verdict import Limit, School
 from finegap.core.proof.first_hour import NOISES, FirstHourItem, Running, by_bucket, first_hour
 from finegap.core.proof.run_in import Note, Rules, advise, count_drops
-from finegap.core.quantities import Dimension, parse, parse_hours, parse_number
+from finegap.core.quantities import parse, parse_hours, parse_number
 from finegap.core.result_lines import ResultLine
 from finegap.core.saybolt import from_furol, from_saybolt, furol_seconds, saybolt_seconds
 from finegap.core.sheet import read_sheet
+from finegap.core.units import Dimension
 from finegap.core.wear.hours import HoursRead, check_replaced
 from finegap.core.wear.lives import MeasuredSize, Visit
 from finegap.core.working import Working
@@ -367,3 +371,17 @@ class Words(unittest.TestCase):
         for key in TYPED:
             for line in calculator(key).run(TYPED[key], Entry(Units.MM)):
                 self.assertNotRegex(render(line.text, Units.IN), r"None|[{}]|nan")
+
+
+class Templates(unittest.TestCase):
+    def test_no_template_of_a_sentence_is_made_of_its_values(self):
+        """A template with a value in it could not be translated, and a record would keep one for each value."""
+        core = Path(sheet_module.__file__).parent
+        made = [
+            f"{path.name}:{node.lineno}"
+            for path in core.rglob("*.py")
+            for node in ast.walk(ast.parse(path.read_text()))
+            if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id == "Sentence"
+            if node.args and isinstance(node.args[0], ast.JoinedStr)
+        ]
+        self.assertEqual(made, [])

@@ -14,7 +14,7 @@ from finegap.core.gap.table import Row
 from finegap.core.gap.tries import Setting, TryMade, judged, settled
 from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, asked_one
 from finegap.core.means.schemas import LENGTH
-from finegap.core.quantities import Dimension
+from finegap.core.units import Dimension
 from finegap.core.working import Given, Working
 
 

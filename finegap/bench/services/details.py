@@ -30,24 +30,36 @@ def set_details(now: JobInHand, new: SetDetails) -> None:
     FieldError
         A quantity that cannot be, a symptom, build or place that is none, or an old meter's last reading without the new one's.
     """
-    job, ref = now.job, now.ref
+    job, entry = now.job, now.ref.entry
     before = {name: getattr(job, name) for name in _FIELDS}
-    for name, label in (("serial", "serial"), ("liquid", "liquid"), ("reason", "reason")):
+    _set_texts(job, new)
+    _set_chosen(job, new)
+    _set_duty(job, new, entry)
+    _set_hours(job, new, entry)
+    changed = [name for name in _FIELDS if getattr(job, name) != before[name]]
+    if not changed:
+        return
+    job.save(update_fields=changed)
+    now.log("Details: " + "; ".join(f"{_WORDS[name]} {getattr(job, name)}" for name in changed if name in _WORDS))
+
+
+def _set_texts(job: Job, new: SetDetails) -> None:
+    """What is written freely; some of it cannot be left empty."""
+    for name, needed in (("serial", True), ("liquid", True), ("reason", True), ("hazards", False), ("room", False)):
         text = getattr(new, name)
-        if text is not None:
-            if not text.strip():
-                raise FieldError(label, "it cannot be left empty.", "Expected what the nameplate or the works calls it.")
-            setattr(job, name, text.strip())
-    for name in ("hazards", "room"):
-        text = getattr(new, name)
-        if text is not None:
-            setattr(job, name, text.strip())
+        if text is None:
+            continue
+        if needed and not text.strip():
+            raise FieldError(name, "it cannot be left empty.", "Expected what the nameplate or the works calls it.")
+        setattr(job, name, text.strip())
+
+
+def _set_chosen(job: Job, new: SetDetails) -> None:
+    """What is chosen from a list: the kind of liquid, the symptom, the place, the build."""
     if new.medium is not None:
         if new.medium and new.medium not in MEDIA:
             raise FieldError("kind of liquid", f"“{new.medium}” is not in the table.", f"Expected one of: {', '.join(MEDIA)}.")
         job.medium = new.medium
-    _set_duty(job, new, ref.entry)
-    _set_hours(job, new, ref.entry)
     if new.symptom is not None:
         symptom_name(sheet_of(job).family.symptoms, new.symptom)
         job.symptom = new.symptom
@@ -58,11 +70,6 @@ def set_details(now: JobInHand, new: SetDetails) -> None:
     if new.build:
         job.build = {**job.build, **new.build}
         sheet_of(job).family_of(job.build)
-    changed = [name for name in _FIELDS if getattr(job, name) != before[name]]
-    if not changed:
-        return
-    job.save(update_fields=changed)
-    now.log("Details: " + "; ".join(f"{_WORDS[name]} {getattr(job, name)}" for name in changed if name in _WORDS))
 
 
 _WORDS = {

@@ -27,7 +27,8 @@ from finegap.core.measuring.temperature import Warm
 from finegap.core.measuring.verdict import Verdict
 from finegap.core.numerals import DecimalMark
 from finegap.core.paste import Pasted, read_set
-from finegap.core.quantities import AllowedSign, Dimension, Quantity, said
+from finegap.core.quantities import AllowedSign, Quantity, said
+from finegap.core.units import Dimension
 from finegap.inventory.models import Gauge
 
 

@@ -18,7 +18,8 @@ from finegap.core.families.family import Family
 from finegap.core.families.stack import LinesUp, Points, Ring, Shape, Stack, StackPart
 from finegap.core.formatting import Kind, Sentence, between
 from finegap.core.materials import MATERIALS, Expansion
-from finegap.core.quantities import AllowedSign, Dimension, parse
+from finegap.core.quantities import AllowedSign, parse
+from finegap.core.units import Dimension
 
 CARBON = "carbon graphite"
 _PRESS_FRICTION = (0.08, 0.16)

@@ -217,14 +217,15 @@ def _unknown(code: str, elastomer: Elastomer | None, medium: Medium | None, what
 def _rated(name: str, code: str, medium: Medium) -> ResultLine:
     stands_all = code in _STANDS_ALL
     rating = "+" if stands_all else medium.ratings.get(code, "")
-    source = _STANDS_ALL_SOURCE if stands_all else medium.source
+    amounts: Amounts = {"source": _STANDS_ALL_SOURCE if stands_all else medium.source}
     match rating:
         case "+":
-            return ResultLine(name, f"Stands it: {source}.")
+            return ResultLine(name, Sentence("Stands it: {source}.", amounts))
         case "o":
-            return ResultLine(name, f"Stands it with limits, swells or ages: {source}. The seal maker's word decides.", Status.CARE)
+            words = "Stands it with limits, swells or ages: {source}. The seal maker's word decides."
+            return ResultLine(name, Sentence(words, amounts), Status.CARE)
         case "-":
             others = [other for other, stands in medium.ratings.items() if stands == "+"]
-            instead = f" {', '.join(others)} would." if others else ""
-            return ResultLine(name, f"Is destroyed by it: {source}.{instead}", Status.STOP)
+            words = "Is destroyed by it: {source}." + (" {others} would." if others else "")
+            return ResultLine(name, Sentence(words, amounts | {"others": ", ".join(others)}), Status.STOP)
     return ResultLine(name, "Not in the table: ask the seal maker.", Status.ASK)

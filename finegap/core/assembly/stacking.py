@@ -143,7 +143,25 @@ def stacks_of(declared: tuple[Stack, ...], building: Building, details: Mapping[
     """The stacks of a build by place: the sheet's where it has one, else the family's with its rings; packing ring by ring."""
     sized = (replace(s, parts=tuple(replace(p, ring=building.rings.get(p.key, p.ring)) for p in s.parts)) for s in declared)
     places = {stack.place: stack for stack in (*sized, *building.stacks)}
-    return {place: _ring_by_ring(stack, building, details) for place, stack in places.items()}
+    return {place: _ring_by_ring(_each(stack, details), building, details) for place, stack in places.items()}
+
+
+def _each(stack: Stack, details: Mapping[str, str]) -> Stack:
+    """A stack with each of a part that the sheet counts, in a row.
+
+    Raises
+    ------
+    FieldError
+        What the sheet gives is no count.
+    """
+    if not any(part.counted for part in stack.parts):
+        return stack
+    parts: list[StackPart] = []
+    for part in stack.parts:
+        names = part.counted.names(details) if part.counted else ()
+        each = [replace(part, key=f"{part.key}-{n}", name=name, counted=None) for n, name in enumerate(names, start=1)]
+        parts += each or [part]
+    return replace(stack, parts=tuple(parts))
 
 
 def _ring_by_ring(stack: Stack, building: Building, details: Mapping[str, str]) -> Stack:

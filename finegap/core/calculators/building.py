@@ -13,8 +13,9 @@ from finegap.core.assembly.torque import FRICTION, Adapter, Joint, Tang, criss_c
 from finegap.core.calculators.model import Calculator, Input, TypedInputs, mm
 from finegap.core.formatting import Amount, Kind, Sentence, between, length
 from finegap.core.materials import MATERIALS, Expansion
-from finegap.core.quantities import AllowedSign, Dimension
+from finegap.core.quantities import AllowedSign
 from finegap.core.result_lines import ResultLine, Status
+from finegap.core.units import Dimension
 from finegap.core.working import Given, Working
 
 _MATERIALS = tuple((name, name) for name in MATERIALS)

@@ -7,11 +7,13 @@ from finegap.core.calculators.model import Calculator, Input, TypedInputs, mm
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Kind, length
 from finegap.core.gap.heat import Body, HeatedPart, Warming, hot_gap, warming_up
-from finegap.core.gap.performance import Losses, Path, TestPoint, perform
+from finegap.core.gap.losses import Losses, Path, TestPoint
+from finegap.core.gap.performance import perform
 from finegap.core.gap.slip import Annulus, Fluid, Slot, untold
 from finegap.core.materials import MATERIALS, Expansion
-from finegap.core.quantities import AllowedSign, Dimension
+from finegap.core.quantities import AllowedSign
 from finegap.core.result_lines import ResultLine, Status
+from finegap.core.units import Dimension
 
 _SOURCE = "differential growth; expansions from memory of handbooks, or as given"
 

@@ -12,9 +12,10 @@ from finegap.core.gap.leaves import INSIDE, go_and_no_go, pile_for, pile_working
 from finegap.core.gap.move import Way
 from finegap.core.gap.viscosity import GRADE_C, GRADES, SAME_K, Liquid, grade_mm2_s, kinematic_mm2_s, read_viscosity
 from finegap.core.measuring.feeler import MOST_LEAVES, read_leaves
-from finegap.core.quantities import AllowedSign, Dimension, split_at
+from finegap.core.quantities import AllowedSign, split_at
 from finegap.core.result_lines import ResultLine, Status
 from finegap.core.saybolt import saybolt_seconds
+from finegap.core.units import Dimension
 from finegap.core.working import Given, Working
 
 

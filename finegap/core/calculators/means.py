@@ -13,8 +13,9 @@ from finegap.core.formatting import Sentence
 from finegap.core.gap import gaskets, shims, timing
 from finegap.core.gap.move import Move, Window
 from finegap.core.gap.stock import Stack, ordered
-from finegap.core.quantities import AllowedSign, Dimension
+from finegap.core.quantities import AllowedSign
 from finegap.core.result_lines import ResultLine, Status
+from finegap.core.units import Dimension
 
 _TIMES = re.compile(r"^(?P<size>.+?)\s*[x×*]\s*(?P<count>\d+)$")
 
@@ -98,7 +99,7 @@ def _shims(given: TypedInputs) -> tuple[ResultLine, ...]:
     lines = _move(move, changes is not None)
     if above is None:
         return lines
-    words = Sentence(f"The {shims.SHAFTS[above]}'s rotor stands at or above the body face: never assemble like that.")
+    words = Sentence("The {how}'s rotor stands at or above the body face: never assemble like that.", {"how": shims.SHAFTS[above]})
     return (ResultLine("Body face", words, Status.STOP), *lines)
 
 

@@ -12,8 +12,9 @@ from finegap.core.entry import Entry, bare_unit
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
 from finegap.core.numerals import DecimalMark
-from finegap.core.quantities import AllowedSign, Dimension, parse, parse_number
+from finegap.core.quantities import AllowedSign, parse, parse_number
 from finegap.core.result_lines import ResultLine
+from finegap.core.units import Dimension
 
 
 @dataclass(frozen=True)

@@ -9,8 +9,9 @@ from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Kind, Sentence
 from finegap.core.proof.first_hour import by_bucket
 from finegap.core.proof.run_in import Note, Rules, Say, advise, check_note, rules_for
-from finegap.core.quantities import AllowedSign, Dimension
+from finegap.core.quantities import AllowedSign
 from finegap.core.result_lines import ResultLine, Status
+from finegap.core.units import Dimension
 from finegap.core.working import Given, Working
 
 

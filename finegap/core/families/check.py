@@ -151,6 +151,8 @@ def _stacks(family: Family) -> None:
             here = f"{at}.parts[{part.key}]"
             _known(f"{here}.feature", filter(None, [part.feature]), family.by_key, "feature")
             _known(f"{here}.note", placeholders(part.note), {"faces", *_told_by_tasks(family)}, "value")
+            if part.counted:
+                _known(f"{here}.counted", [part.counted.detail], family.details, "detail")
             if part.elastomer.islower():
                 # A code is written in capitals; anything else is a detail of the sheet.
                 _known(f"{here}.elastomer", [part.elastomer], family.details, "detail")

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from enum import Enum
 
 from finegap.core.errors import FieldError
+from finegap.core.families.features import SheetCount
 
 
 class Shape(Enum):
@@ -72,7 +73,8 @@ class StackPart:
     """A part of a stack.
 
     ``facing`` is the direction to be confirmed (“lip outward”); ``marks`` what it has to line up; ``elastomer`` its code, or the
-    name of the sheet's detail that holds it; ``feature`` the feature whose decision tells whether it is a new one.
+    name of the sheet's detail that holds it; ``feature`` the feature whose decision tells whether it is a new one. Where the part
+    is there several times, one after another, ``counted`` says by what.
     """
 
     key: str
@@ -87,6 +89,7 @@ class StackPart:
     feature: str = ""
     note: str = ""
     ring: Ring | None = None
+    counted: SheetCount | None = None
 
     @property
     def directed(self) -> bool:

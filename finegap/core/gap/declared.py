@@ -10,9 +10,10 @@ from finegap.core.errors import FieldError
 from finegap.core.families.family import Family
 from finegap.core.families.features import FeatureKind
 from finegap.core.gap.heat import NO_PART, Body, HeatedPart, Warming
-from finegap.core.gap.performance import Losses, Path, TestPoint
+from finegap.core.gap.losses import Losses, Path, TestPoint
 from finegap.core.materials import MATERIALS, Expansion
-from finegap.core.quantities import AllowedSign, Dimension, parse
+from finegap.core.quantities import AllowedSign, parse
+from finegap.core.units import Dimension
 
 
 @dataclass(frozen=True)

@@ -24,7 +24,7 @@ def move_for(gap_mm: float | None, window: Window, words: GapWords) -> Move:
         "the sheet: no means of adjustment",
     )
     if gap_mm is None:
-        headline = Sentence(f"Check the {words.name}: nothing adjusts it")
+        headline = Sentence("Check the {name}: nothing adjusts it", {"name": words.name})
         details = (Sentence("It has to come out between {low} and {high} with everything tightened.", amounts),)
         return Move(Way.STAY, 0.0, headline, details, working)
     wide = gap_mm > window.target_mm
@@ -33,5 +33,5 @@ def move_for(gap_mm: float | None, window: Window, words: GapWords) -> Move:
         if wide
         else "A face not clean, a burr, a part not home or a wrong gasket makes it narrow. Take it apart and look."
     )
-    headline = Sentence(f"{{gap}} is too {'wide' if wide else 'narrow'}, and nothing adjusts it", amounts)
+    headline = Sentence("{gap} is too {how}, and nothing adjusts it", {"how": "wide" if wide else "narrow"} | amounts)
     return Move(Way.STAY, window.target_mm - gap_mm, headline, (Sentence(why),), working)

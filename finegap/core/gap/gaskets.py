@@ -142,7 +142,7 @@ def change_between(now: Stack, following: Stack) -> StackChange:
 def out_and_in(change: StackChange) -> Sentence | None:
     """What to take out and what to put in; ``None`` where nothing moves."""
     parts: Amounts = {
-        verb.split()[0]: Sentence(f"{verb} {{pieces}}", {"pieces": describe(pieces)})
+        verb.split()[0]: Sentence("{verb} {pieces}", {"verb": verb, "pieces": describe(pieces)})
         for verb, pieces in (("take out", change.out), ("put in", change.into))
         if pieces
     }
@@ -173,7 +173,9 @@ def first_move(
     sold_um: tuple[int, ...] = (),
 ) -> tuple[Move, StackChoice]:
     """The stack to begin with: the sheet's starting gasket, or what the measured sizes ask for; from stock."""
-    details: tuple[Sentence, ...] = (Sentence(f"Fit it, tighten evenly and criss-cross in passes, then measure the {words.name}."),)
+    details: tuple[Sentence, ...] = (
+        Sentence("Fit it, tighten evenly and criss-cross in passes, then measure the {name}.", {"name": words.name}),
+    )
     if known is not None:
         return _by_sizes(stock, window, words, known, sold_um, details)
     tolerance_um = round((window.high_mm - window.low_mm) * 1000)
@@ -189,7 +191,7 @@ def first_move(
         source="the sheet; common practice: begin with a known stack and measure",
     )
     headline = (
-        Sentence(f"Start with {{stack}} {words.place}", {"stack": describe(stack)})
+        Sentence("Start with {stack} {place}", {"place": words.place, "stack": describe(stack)})
         if stack
         else Sentence("No gasket in stock: order before the pump is opened")
     )
@@ -231,7 +233,9 @@ def _by_sizes(
     sizes = Sentence(
         "By the sizes, {outer} less {inner}, the gap should come to {gap}: sizes tell where to begin, the check judges.", amounts
     )
-    return Move(Way.STAY, 0.0, Sentence(f"Start with {{stack}} {words.place}", amounts), (sizes, *details), working), choice
+    return Move(
+        Way.STAY, 0.0, Sentence("Start with {stack} {place}", {"place": words.place} | amounts), (sizes, *details), working
+    ), choice
 
 
 def move_for(
@@ -319,7 +323,7 @@ def _headline(way: Way, change_um: int, change: StackChange) -> Sentence:
         return Sentence("Leave the stack as it is")
     if way is Way.STAY:
         return doing
-    return Sentence(f"{way.value.capitalize()} {{c}}: {{doing}}", {"c": length(abs(change_um) / 1000), "doing": doing})
+    return Sentence("{value} {c}: {doing}", {"value": way.value.capitalize(), "c": length(abs(change_um) / 1000), "doing": doing})
 
 
 def _gap_words(change: StackChange, measured_mm: float) -> tuple[Sentence, ...]:
@@ -342,7 +346,7 @@ def _cannot(target_um: int, choice: StackChoice) -> Sentence:
 
 def _nearest_words(choice: StackChoice) -> tuple[Sentence, ...]:
     return tuple(
-        Sentence(f"Nearest {name}: {{stack}} = {{sum}}", {"stack": describe(stack), "sum": piece(sum(stack))})
+        Sentence("Nearest {name}: {stack} = {sum}", {"name": name, "stack": describe(stack), "sum": piece(sum(stack))})
         for name, stack in (("below", choice.below), ("above", choice.above))
         if stack
     )

@@ -108,7 +108,7 @@ class HotGap:
             "hot": length(self.gap_mm, fine=True), "cold": length(self.cold_needed_mm), "least": length(self.least_mm),
         }  # fmt: skip
         why = "at or below zero the pump seizes" if self.gap_mm <= 0 else "at least {least} has to be left"
-        return Sentence(f"Hot, the gap would be {{hot}}: {why}. Set {{cold}} cold.", amounts)
+        return Sentence("Hot, the gap would be {hot}: {why}. Set {cold} cold.", {"why": why} | amounts)
 
 
 @dataclass(frozen=True)

@@ -159,8 +159,8 @@ def move_for(
     if way is Way.STAY:
         return Move(way, change_mm, Sentence("Leave the housing where it is"), (), working, travel)
     headline = Sentence(
-        f"{way.value.capitalize()} {{change}}: turn the housing {{turn}} {{arc}} along its outside, {{angle}}",
-        amounts,
+        "{value} {change}: turn the housing {turn} {arc} along its outside, {angle}",
+        {"value": way.value.capitalize()} | amounts,
     )
     return Move(way, change_mm, headline, _details(amounts, reverses and lash_mm > 0), working, travel)
 

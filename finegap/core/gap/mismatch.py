@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from finegap.core.formatting import Sentence, length
+from finegap.core.formatting import Amounts, Sentence, length
 
 LEAST_ODD_MM = 0.02
 """A check that is off by less than this surprises nobody. Common practice, no source."""
@@ -57,12 +57,17 @@ def mismatch(promised_mm: float, moved_mm: float, u_mm: float, usual: Usual) -> 
     off = moved_mm - promised_mm
     if abs(off) <= max(2 * u_mm, LEAST_ODD_MM):
         return None
-    amounts = {"off": length(abs(off)), "moved": length(abs(moved_mm)), "promised": length(abs(promised_mm))}
+    amounts: Amounts = {"off": length(abs(off)), "moved": length(abs(moved_mm)), "promised": length(abs(promised_mm))}
     told = abs(promised_mm) > max(2 * u_mm, LEAST_ODD_MM)
     if told and promised_mm * moved_mm < 0 and abs(moved_mm) > 2 * u_mm:
         way = usual.ways[moved_mm < 0]
-        return Sentence(f"{usual.what} {way} by {{moved}}, the other way than it had to. {usual.backwards}", amounts)
+        return Sentence(
+            "{what} {way} by {moved}, the other way than it had to. {backwards}",
+            {"what": usual.what, "way": way, "backwards": usual.backwards, **amounts},
+        )
     if told and not 0.5 <= moved_mm / promised_mm <= 2:
-        return Sentence(f"{usual.what} moved {{moved}}, where {{promised}} was promised. {usual.ratio}", amounts)
+        return Sentence(
+            "{what} moved {moved}, where {promised} was promised. {ratio}", {"what": usual.what, "ratio": usual.ratio, **amounts}
+        )
     side, why = ("wider", usual.wider) if off > 0 else ("narrower", usual.narrower)
-    return Sentence(f"Came out {{off}} {side} than promised. {why}", amounts)
+    return Sentence("Came out {off} {side} than promised. {why}", {"side": side, "why": why, **amounts})

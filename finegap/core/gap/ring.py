@@ -26,9 +26,9 @@ def move_for(
     }
     loosen = "the pump side of the coupling" if coupling else "the ring"
     if gap_mm is None:
-        headline = Sentence(f"Set the shaft with {{target}} of leaves between {words.faces}", amounts)
+        headline = Sentence("Set the shaft with {target} of leaves between {faces}", {"faces": words.faces} | amounts)
     else:
-        headline = Sentence(f"{{way}} {{wanted}}: loosen {loosen} and set the shaft again", amounts)
+        headline = Sentence("{way} {wanted}: loosen {loosen} and set the shaft again", {"loosen": loosen} | amounts)
     working = Working(
         title="Change wanted",
         formula="Δ = c − m",

@@ -278,14 +278,14 @@ def _result(choice: ShimChoice) -> Sentence:
     if choice.stacks is None:
         return Sentence("cannot be made from this stock")
     return Sentence("{one}; {other}", {
-        name: Sentence(f"{shaft} {{s}}", {"s": describe(stack)})
+        name: Sentence("{shaft} {s}", {"shaft": shaft, "s": describe(stack)})
         for name, shaft, stack in zip(("one", "other"), SHAFTS, choice.stacks, strict=True)
     })  # fmt: skip
 
 
 def _headline(changes: Sequence[StackChange]) -> Sentence:
     parts: Amounts = {
-        f"s{i}": Sentence(f"{shaft.capitalize()}: {{doing}}", {"doing": doing})
+        f"s{i}": Sentence("{shaft}: {doing}", {"shaft": shaft.capitalize(), "doing": doing})
         for i, (shaft, change) in enumerate(zip(SHAFTS, changes, strict=True))
         if (doing := out_and_in(change))
     }
@@ -297,7 +297,7 @@ def _becomes(rotors: Sequence[Faces], stacks: Sequence[Stack]) -> tuple[Sentence
     for shaft, rotor, stack in zip(SHAFTS, rotors, stacks, strict=True):
         front, back = rotor.moved(sum(stack))
         amounts: Amounts = {"f": length(front / 1000, fine=True), "b": length(back / 1000, fine=True)}
-        lines.append(Sentence(f"{shaft.capitalize()} should come to {{f}} in front, {{b}} behind.", amounts))
+        lines.append(Sentence("{shaft} should come to {f} in front, {b} behind.", {"shaft": shaft.capitalize()} | amounts))
     return (*lines, BELOW)
 
 
@@ -306,10 +306,10 @@ def _cannot(choice: ShimChoice, rotors: Sequence[Faces]) -> tuple[Sentence, tupl
         shaft, rotor = SHAFTS[choice.shut[0]], rotors[choice.shut[0]]
         amounts: Amounts = {"sum": length((rotor.front_um + rotor.back_um) / 1000, fine=True)}
         why = Sentence("Front and back together are {sum}: no shim changes that. Look for a worn or a wrong part.", amounts)
-        return Sentence(f"The {shaft}'s rotor fits no shim"), (why,)
+        return Sentence("The {shaft}'s rotor fits no shim", {"shaft": shaft}), (why,)
     needs = tuple(
-        Sentence(f"{shaft.capitalize()} takes {{low}} to {{high}} of shims.",
-                 {"low": length(low / 1000, fine=True), "high": length(high / 1000, fine=True)})
+        Sentence("{shaft} takes {low} to {high} of shims.",
+                 {"shaft": shaft.capitalize(), "low": length(low / 1000, fine=True), "high": length(high / 1000, fine=True)})
         for shaft, (low, high) in zip(SHAFTS, choice.totals, strict=True)
     )  # fmt: skip
     if choice.buy:

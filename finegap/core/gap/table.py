@@ -252,9 +252,10 @@ def _over(duty_range: DutyRange | None, chosen: Row | None, at_point: Row | None
     span = "From a start at {cold} ({thick}) to {hot} ({thin})"
     if not duty_range.viscosity_known:
         span = "From a start at {cold} to {hot}, at the one viscosity that is known,"
+    amounts["span"] = Sentence(span, dict(amounts))
     if len(passed) < 2:
-        return Sentence(f"{span} it stays in one setting.", amounts)
-    words = f"{span} it passes through {{settings}}: the larger counts, {{c}}."
+        return Sentence("{span} it stays in one setting.", amounts)
+    words = "{span} it passes through {settings}: the larger counts, {c}."
     if chosen is not at_point:
         words += " At pumping temperature alone it would be {point}."
     return Sentence(words, amounts)

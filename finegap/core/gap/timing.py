@@ -93,7 +93,8 @@ def move_for(timing: Timing, left_mm: float | None, right_mm: float | None, wind
     if arc < 0.005:
         return Move(Way.STAY, 0.0, Sentence("Leave the timing gear where it is"), (), working)
     headline = Sentence(
-        f"Release the timing gear and turn its rotor {{angle}} towards the wider gap, {wider}: {{arc}} along its marks", amounts
+        "Release the timing gear and turn its rotor {angle} towards the wider gap, {wider}: {arc} along its marks",
+        {"wider": wider} | amounts,
     )
     details = (
         Sentence("Both should come to {mean}. Clamp evenly, turn all the way round, and measure both again.", amounts),

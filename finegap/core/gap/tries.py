@@ -204,9 +204,9 @@ def settled(setting: Setting) -> Setting:
         doubt = Sentence("By this check it is outside, though not beyond doubt.")
         return replace(setting, move=replace(move, details=(*move.details, doubt)))
     if last.verdict is Verdict.MEASURE_AGAIN:
-        which = "{name}, {gap}," if several else "{gap}"
+        which = Sentence("{name}, {gap},", amounts) if several else gap
         details = (
-            Sentence(f"{which} is nearer to the edge of {{low}} to {{high}} than this check is good.", amounts),
+            Sentence("{which} is nearer to the edge of {low} to {high} than this check is good.", {"which": which} | amounts),
             Sentence("Or move towards the middle: {move}.", {"move": move.headline}),
         )
         headline = Sentence("Check again with a finer gauge", amounts)

@@ -10,7 +10,8 @@ from functools import cached_property
 from finegap.core.entry import VISCOSITY_USUAL, Entry
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Amounts, Kind, Sentence
-from finegap.core.quantities import AllowedSign, Dimension, is_saybolt, parse, split_at, unit_of
+from finegap.core.quantities import AllowedSign, is_saybolt, parse, split_at, unit_of
+from finegap.core.units import Dimension
 from finegap.core.working import Given, Working
 
 GRADES = {

@@ -21,7 +21,7 @@ from finegap.core.gap.table import Row
 from finegap.core.gap.tape import Tape
 from finegap.core.gap.tries import Check, GapResult, GapTarget, Setting, TryMade
 from finegap.core.measuring.verdict import School, guard_of
-from finegap.core.quantities import Dimension
+from finegap.core.units import Dimension
 
 
 @dataclass(frozen=True)

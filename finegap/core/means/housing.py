@@ -19,7 +19,8 @@ from finegap.core.gap.tape import Tape
 from finegap.core.gap.tries import Setting, TryMade, judged, settled
 from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, asked_one
 from finegap.core.means.schemas import LENGTH
-from finegap.core.quantities import AllowedSign, Dimension
+from finegap.core.quantities import AllowedSign
+from finegap.core.units import Dimension
 from finegap.core.working import Working
 
 _ZERO_SCHOOLS = {"first drag": Zero.FIRST_DRAG, "back off": Zero.BACK_OFF}

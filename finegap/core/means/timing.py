@@ -20,7 +20,7 @@ from finegap.core.gap.tries import GapTarget, Setting, TryJudged, TryMade, hold,
 from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, difference
 from finegap.core.means.housing import arc_words
 from finegap.core.means.schemas import LENGTH, RANGE
-from finegap.core.quantities import Dimension
+from finegap.core.units import Dimension
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,8 @@ from itertools import combinations
 
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.numerals import DecimalMark
-from finegap.core.quantities import AllowedSign, Dimension, Quantity, parse, unit_of
+from finegap.core.quantities import AllowedSign, Quantity, parse, unit_of
+from finegap.core.units import Dimension
 
 MOST_LEAVES = 3
 """More leaves than this in one pile spring apart and read thick (common practice, no source)."""

@@ -6,7 +6,8 @@ from collections.abc import Callable
 
 from finegap.core.errors import Suggestion, Unlikely
 from finegap.core.numerals import DecimalMark, read_numeral, spelled_out
-from finegap.core.quantities import Dimension, Quantity, parse
+from finegap.core.quantities import Quantity, parse
+from finegap.core.units import Dimension
 
 _SIZE_SHARE = 0.25
 _GAP_TIMES = 8.0

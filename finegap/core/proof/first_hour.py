@@ -142,7 +142,7 @@ def _pressure(bar: float, duty_bar: float) -> ResultLine:
     if abs(bar - duty_bar) <= _PRESSURE_SHARE * duty_bar:
         return ResultLine("Pressure difference", Sentence("{p}, {duty} is the duty.", amounts))
     why = "a valve not open, or the line blocked" if bar > duty_bar else "the relief valve passing, air, or slip"
-    return ResultLine("Pressure difference", Sentence(f"{{p}}, and {{duty}} is the duty: {why}.", amounts), Status.CARE)
+    return ResultLine("Pressure difference", Sentence("{p}, and {duty} is the duty: {why}.", {"why": why} | amounts), Status.CARE)
 
 
 def _power(kw: float, values: Mapping[FirstHourItem, float], pressure_bar: float, predicted: Performance | None) -> ResultLine:

@@ -184,7 +184,7 @@ def _leak(notes: Sequence[Note], drops: float, rules: Rules) -> Advice:
         eighths = MOST_EIGHTHS if drops > 2 * high else _SLIGHT
         how = "an eighth of a turn" if eighths == MOST_EIGHTHS else "a sixteenth of a turn"
         words = "{drops} drops a minute, {low} to {high} are wanted; the box is at {box}."
-        return Advice(Say.TIGHTEN, Sentence(f"Tighten {how}, both nuts evenly"), Sentence(words, amounts), eighths)
+        return Advice(Say.TIGHTEN, Sentence("Tighten {how}, both nuts evenly", {"how": how}), Sentence(words, amounts), eighths)
     return _steady(notes, rules, amounts)
 
 

@@ -1,4 +1,4 @@
-import { scaleLinear, scaleSqrt } from 'd3-scale';
+import { scaleLinear } from 'd3-scale';
 import type { Coach } from '../api/client';
 
 const WIDTH = 640;
@@ -45,7 +45,8 @@ function Drops({ coach, x }: Props) {
   const [low = 0, high = 1] = coach.drops;
   const most = Math.max(high * 1.5, ...coach.notes.map((n) => n.drops ?? 0));
   // Square roots: between a stream and a drop the eye needs both.
-  const y = scaleSqrt([0, most], [DROPS.bottom, DROPS.top]);
+  const byRoot = scaleLinear([0, Math.sqrt(most)], [DROPS.bottom, DROPS.top]);
+  const y = (drops: number) => byRoot(Math.sqrt(drops));
   const dropped = coach.notes.filter((n) => n.drops !== null);
   return (
     <>

@@ -1,4 +1,4 @@
-import { scaleLinear, scaleLog } from 'd3-scale';
+import { scaleLinear } from 'd3-scale';
 import { useId } from 'react';
 import type { TableMap as Drawn } from '../api/client';
 import { Hatch } from './GapBar';
@@ -45,8 +45,11 @@ export function TableMap({ map }: { map: Drawn }) {
 function axesOf(map: Drawn): Axes {
   const [thin = 1, thick = 10] = map.mm2_s;
   const [cold = 0, hot = 1] = map.c;
-  const x = scaleLog([thin, thick], [BOX.left, BOX.right]);
-  return { x: (mm2_s) => x(Math.max(mm2_s, THINNEST)), y: scaleLinear([cold, hot], [BOX.bottom, BOX.top]) };
+  const byLog = scaleLinear([thin, thick].map(Math.log10), [BOX.left, BOX.right]);
+  return {
+    x: (mm2_s) => byLog(Math.log10(Math.max(mm2_s, THINNEST))),
+    y: scaleLinear([cold, hot], [BOX.bottom, BOX.top]),
+  };
 }
 
 interface Place {

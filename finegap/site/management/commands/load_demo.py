@@ -28,13 +28,14 @@ from finegap.core.formatting import Units
 from finegap.core.gap.viscosity import AS_WRITTEN
 from finegap.core.job import assess
 from finegap.core.job_record import Decided, Phase
-from finegap.core.quantities import Dimension, parse
+from finegap.core.quantities import parse
 from finegap.core.tasks.end_play import EndPlayTask
 from finegap.core.tasks.first_hour import FirstHourTask
 from finegap.core.tasks.run_in import RunInTask
 from finegap.core.tasks.stack import StackTask
 from finegap.core.tasks.torque import TorqueTask
 from finegap.core.tasks.turning import TurningTask
+from finegap.core.units import Dimension
 from finegap.inventory.changes import CountGaskets
 from finegap.inventory.models import Gauge, GreaseGun
 from finegap.inventory.services import count_gaskets
