@@ -54,7 +54,7 @@ class Error(serializers.Serializer[Any]):
 
 
 class ResponseSerializer(DataclassSerializer[Any]):
-    """A serializer of a shape: a ``Text`` is a text, whatever numbers are in it; a base of several kinds is any one of them."""
+    """A serializer made from a shape. A ``Text`` is written as text; a base of several kinds is any one of them."""
 
     serializer_field_mapping = {**DataclassSerializer.serializer_field_mapping, **dict.fromkeys(TEXTS, serializers.CharField)}
 

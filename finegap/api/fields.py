@@ -21,7 +21,7 @@ def text(most: int, default: str | None = None, *, filled: bool = False, as_writ
 
 
 def left_out(most: int) -> Any:
-    """A text that may be left out: ``None`` leaves what it stands for as it is."""
+    """A text that may be left out. ``None`` means that nothing is changed."""
     return field(default=None, metadata=_kwargs({"max_length": most, "allow_blank": True, "required": False, "allow_null": False}))
 
 

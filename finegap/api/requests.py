@@ -55,7 +55,7 @@ def entered(serializer: type[Entered], request: Request) -> tuple[Entry, dict[st
 
 
 class RequestSerializer(DataclassSerializer[Any]):
-    """A serializer of what is sent: a dataclass whose fields say their bounds (``site.fields``)."""
+    """A serializer made from a dataclass whose fields say their bounds (``api.fields``)."""
 
     serializer_field_mapping = {**DataclassSerializer.serializer_field_mapping, File: serializers.FileField}
 
@@ -71,7 +71,7 @@ def _sent(declared: type) -> type[DataclassSerializer[Any]]:
 
 
 def request_serializer(declared: type, base: type[serializers.Serializer[Any]] = serializers.Serializer) -> type[Any]:
-    """A serializer class for a dataclass that is sent, beside what ``base`` says comes with it, if anything does."""
+    """A serializer class made from a dataclass that is sent, with the fields of ``base`` beside its own."""
     fields = _sent(declared)().get_fields()
     return type(declared.__name__, (base,), {**fields, "__doc__": declared.__doc__})
 

@@ -13,7 +13,7 @@ from finegap.core.job_record import Decided, FeatureDecision, one_decision
 def decided(
     family: Family, decisions: Mapping[str, FeatureDecision], key: str, decision: FeatureDecision
 ) -> tuple[dict[str, FeatureDecision], tuple[str, ...]]:
-    """All decisions after one more, and the features whose decision it changed, ``key`` first.
+    """All decisions after one more, and the features it changed. ``key`` comes first.
 
     A pair that is changed says which of its parts are new (``decision.parts``): those are changed, the other is kept. A pair that
     is kept keeps a part that was to be changed. A part decided by itself takes its pair's decision with it.
@@ -57,7 +57,8 @@ def _of_pair(pair: Feature, decision: FeatureDecision, before: Mapping[str, Feat
 
 
 def _follow(pair: Feature, after: dict[str, FeatureDecision]) -> None:
-    """Let a pair that was decided follow what its parts are now; one that was to be changed, and now is not, is open again."""
+    """The decision of a pair after its parts were decided. A pair to be changed of which no part is new any more is open
+    again."""
     was = after.get(pair.key)
     if was is None:
         return

@@ -79,7 +79,7 @@ def gap_assessment_of(record: JobRecord, features: tuple[FeatureState, ...]) -> 
 
 
 def _outside(record: JobRecord, features: tuple[FeatureState, ...]) -> tuple[Sentence, ...]:
-    """Gaps nobody sets that are outside their limit as the pump stands; one whose part is changed is open until measured after.
+    """Gaps that nobody sets and that are outside their limit. One with a new part is left out until it is measured.
 
     A job that sets nothing puts nothing right: what it finds is done in the next.
     """
@@ -99,7 +99,8 @@ def _outside(record: JobRecord, features: tuple[FeatureState, ...]) -> tuple[Sen
 
 
 def _counted(record: JobRecord, means: Means, setting: Setting) -> Setting:
-    """A setting whose last check counts: taken of the parts that are in, after all that holds the gap was together and tight."""
+    """The setting, right only if its last check counts: made of the parts that are in, after the last torque of what holds the
+    gap."""
     if not setting.right:
         return setting
     checked = setting.tries[-1].made.made

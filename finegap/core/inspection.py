@@ -99,7 +99,7 @@ class FeatureState:
 
     @property
     def fine(self) -> bool:
-        """Shown with a decimal more: the sheet prints it so, or it was measured with a gauge that reads so."""
+        """Whether its sizes are shown with one more decimal: the sheet prints it so, or a gauge of that resolution was used."""
         return self.spec.fine or any(r is not None and r.fine for r in (self.found, self.left))
 
     @property
@@ -132,7 +132,8 @@ class FeatureState:
 
     @property
     def open_decision(self) -> bool:
-        """A verdict that asks for a decision nobody has made, or that has since turned against one made without a reason."""
+        """Whether a decision is open: the verdict asks for one, and there is none, or it was made without a reason before the
+        verdict turned."""
         if self.found_judgement is None or self._is_unfinished:
             return False
         if self.decision is None:
@@ -171,7 +172,7 @@ def _result(record: JobRecord, feature: Feature, phase: Phase, results: Mapping[
 
 
 def _settled(record: JobRecord, keys: tuple[str, ...]) -> bool:
-    """Whether a pair has a clearance as left: one of its parts is new, and every new one was measured after."""
+    """Whether the clearance of a pair is known as left: a part of it is new, and every new part was measured."""
     new = [key for key in keys if key in record.changed and record.builds]
     return bool(new) and all(_coverage(record, record.family.by_key[key], Phase.LEFT).complete for key in new)
 
@@ -277,7 +278,7 @@ def _judged(
 
 
 def _by_size(feature: Feature, result: Result, size: Judgement, coverage: Coverage) -> tuple[Verdict, Sentence]:
-    """What the size says; of a part that was not measured at every station, at most that it is worn out."""
+    """The verdict of the size. A part that was not measured at every station can only be found worn out."""
     if feature.kind is FeatureKind.PAIR and result.value_mm < 0:
         return Verdict.MEASURE_AGAIN, Sentence("A running clearance below zero cannot be: a reading is wrong, or of another part.")
     if not coverage.complete and size.verdict is not Verdict.CHANGE:

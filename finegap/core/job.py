@@ -158,7 +158,7 @@ def _not_done(state: FeatureState) -> tuple[str, bool, Amounts]:
 
 
 def _not_measured_after(state: FeatureState) -> list[tuple[str, Amounts]]:
-    """Of a part that is changed and whose size shows it: that nobody has measured the new one, or not everywhere."""
+    """What is said of a changed part whose new size was not measured, or not at every station."""
     if not state.renewed or state.feature.kind is FeatureKind.PAIR or state.to_confirm or state.done_left:
         return []
     if state.left is None:

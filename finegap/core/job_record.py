@@ -174,7 +174,7 @@ class JobRecord:
 
     @property
     def builds(self) -> bool:
-        """It puts parts in, or sets a gap. A job that only looks renews nothing: what it decides is done in the next."""
+        """Whether the job builds or sets anything. A job that only looks leaves what it decides to the next one."""
         return self.sets_a_gap or any(step.stage is Stage.BUILD for step in self.whole.steps)
 
     @property
@@ -219,7 +219,7 @@ class JobRecord:
 
 
 def one_decision(family: Family, decisions: Mapping[str, FeatureDecision]) -> dict[str, FeatureDecision]:
-    """Decisions in which no part contradicts its pair: a pair that is changed settles which of its parts are."""
+    """Decisions in which no part contradicts its pair. A pair that is changed decides its parts."""
     settled = dict(decisions)
     for pair in family.features:
         decision = settled.get(pair.key)

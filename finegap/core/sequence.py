@@ -38,7 +38,7 @@ def must_be_done(step: Step, family: Family) -> frozenset[str]:
 
 
 def hangs_on(key: str, family: Family) -> tuple[Step, ...]:
-    """Steps that declare that they come after a step, directly or through another: when it is undone, so are they."""
+    """The steps that come after a step by declaration, directly or through another. They are undone with it."""
     found: dict[str, Step] = {}
     left = [key]
     while left:

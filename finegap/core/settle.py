@@ -35,7 +35,8 @@ def repeats_needed(result: Result, margin_mm: float) -> int | None:
 
 
 def settle(result: Result, margin_mm: float, cabinet: Cabinet | None) -> Sentence:
-    """What would settle a reading this near the limit, in one sentence; ``cabinet`` is ``None`` for a pair, which none measures."""
+    """What would settle a reading this near the limit, in one sentence. ``cabinet`` is ``None`` for a pair, which no gauge
+    measures."""
     more = repeats_needed(result, margin_mm)
     better = cabinet.first_that_proves(abs(margin_mm)) if cabinet else ""
     if more is not None:

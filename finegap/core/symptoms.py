@@ -51,7 +51,7 @@ def _guilty(state: FeatureState, symptom: Symptom, windows: Windows) -> bool:
 
 
 def _outside(state: FeatureState, windows: Windows) -> Side | None:
-    """A gap that Set sets has no wear limit: as found it is held against what it is to be."""
+    """A finding of a gap that is set: it has no wear limit, so its size as found is held against its window."""
     window = windows.get(state.feature.set_as)
     if window is None or state.found is None:
         return None

@@ -81,7 +81,7 @@ def keep_gauge(actor: User, new: KeepGauge, entry: Entry, replacing: str = "") -
 
 
 def _has_measured(gauge: Gauge) -> bool:
-    """Whether anything was measured under one of its certificates: whatever keeps one of them protects it from being deleted."""
+    """Whether anything was measured under one of its certificates. Django's protection against deletion tells."""
     keepers = [
         (field.related_model, field.field.name)
         for field in Certificate._meta.get_fields(include_hidden=True)
@@ -112,7 +112,7 @@ def _values(new: KeepGauge, kind: GaugeKind, entry: Entry) -> dict[str, float | 
 
 
 def _kelvins(text: str, name: str, entry: Entry) -> float:
-    """A difference of temperature: kelvins or degrees Celsius, or degrees Fahrenheit of which nine make five."""
+    """A difference of temperature in kelvins, from kelvins, degrees Celsius or degrees Fahrenheit (9 of these make 5)."""
     match = re.fullmatch(r"(?P<number>.*?)\s*(?P<unit>K|°?C|°?F)?\s*", text.strip(), re.IGNORECASE)
     assert match is not None
     unit = (match["unit"] or entry.unit(Dimension.TEMPERATURE)).strip("°").upper()

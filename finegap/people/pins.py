@@ -22,7 +22,7 @@ PAUSE = dt.timedelta(minutes=15)
 
 
 def check_pin(person: User, pin: str) -> None:
-    """Let go on who knows the PIN. A wrong try is counted, whatever becomes of the change it came with.
+    """Lets a person go on who knows the PIN. A wrong try is counted, whatever becomes of the change it came with.
 
     Raises
     ------
@@ -79,7 +79,7 @@ def clear_pin(lead: User, username: str) -> None:
 
 
 def _try(person: User, is_right: Callable[[], bool], name: str) -> None:
-    """One try. It is counted before it is looked at, in a transaction of its own: of many at once none is free."""
+    """One try. It is counted before it is checked, in a transaction of its own, so that none of many at once is free."""
     now = timezone.now()
     with transaction.atomic():
         row = Pin.objects.get_or_create(person=person)[0]

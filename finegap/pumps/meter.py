@@ -9,7 +9,7 @@ from finegap.pumps.models import Pump
 
 
 def readings(pump: Pump) -> list[Metered]:
-    """Readings that count, oldest first; with ``meter`` and ``jobs`` prefetched it asks nothing of the database."""
+    """Readings that count, oldest first. With ``meter`` and ``jobs`` prefetched it makes no query."""
     rows = [
         Metered(one.day.toordinal(), float(one.hours), _float(one.old_last), float(one.new_first))
         for one in pump.meter.all()

@@ -339,7 +339,7 @@ def _call_of(judged: responses.JudgedResponse | None) -> Text:
 
 
 def _margin(state: FeatureState) -> float | None:
-    """How far from its limit the part in the pump was measured; a new one has not been until it is measured as left."""
+    """The distance of the part in the pump from its limit [mm]. ``None`` for a new part that was not measured yet."""
     measured = state.left or (None if state.renewed else state.found)
     return state.spec.limit.margin(measured.value_mm) if measured and state.spec.limit else None
 

@@ -27,7 +27,7 @@ KINDS: dict[type, dict[str, type]] = {MeansView: dict(registered_means.VIEWS), T
 
 
 def laid_out(record: Record, job: Job) -> Record:
-    """A record of the present version with what is layout; what an older one has of it stays as it is."""
+    """A record of the present version with the layout of today. What an older record brought with it stays."""
     family = _family(job)
     drawn = family.pictures.items() if family else ()
     pictures = [walked(picture_view(f"picture:{key}", one), lambda text: text) for key, one in drawn]

@@ -1,4 +1,4 @@
-"""A shape read from a document that leaves out what is empty: everything its type has is there again."""
+"""Fills a shape that was stored without its empty fields: every field of its type is there again."""
 
 from __future__ import annotations
 

@@ -107,7 +107,7 @@ class JobInHand:
         self.__dict__.pop("after", None)
 
     def strike(self, rows: Any, why: str) -> int:
-        """Strike out those of some rows that stand, by whom and when the change is made; how many they were."""
+        """Strikes out the rows that still stand, with who and when. Answers how many they were."""
         return int(rows.strike(self.ref.actor, self.ref.moment, why))
 
     def log(self, what: str) -> None:
@@ -133,7 +133,7 @@ def changes(
     record: type[Recorded] | None = None,
     identity: Callable[[Any], uuid.UUID] = lambda new: new.id,
 ) -> Callable[[Callable[[JobInHand, C], None]], Service[C]]:
-    """Make a service of what is written under it: a transaction on an unsigned job, at the version that was seen of each section.
+    """Makes a service of a function: one transaction on an unsigned job, at the version that was seen of each section.
 
     ``about`` says which sections: ``feature:idler_bore``, ``step:isolate``; several where it touches several; ``*`` for all of
     the job. ``record`` is the kind of record that is made, ``identity`` the one that holds what was sent.
@@ -240,7 +240,7 @@ def check_last(job: Job, ref: JobRef) -> None:
 
 
 def _since(now: JobInHand) -> list[str]:
-    """What others did since to what this change is about, the newest; a change to all of the job stands in the way of anybody's.
+    """What others have changed since in the sections of this change, the newest last. A person's own changes are no news.
 
     A person's own changes wait in their order and are no news to that person.
     """

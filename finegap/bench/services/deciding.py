@@ -75,7 +75,7 @@ def _put(now: JobInHand, state: FeatureState, decision: core.FeatureDecision | N
 
 
 def renew(now: JobInHand, decisions: Mapping[str, core.FeatureDecision]) -> str:
-    """After the decisions became these: what that changes of the parts that are new. Words for the log.
+    """What new decisions change of the parts that are new. Answers words for the log.
 
     A part that is kept after all is not a new one that is in, and what was measured as the new one is not of it. A pump whose parts
     are others has another gap: what was proved of it is to be proved again.

@@ -98,7 +98,7 @@ def record_set(now: JobInHand, new: RecordSet) -> None:
 
 
 def _as_sent(entry: Entry, gauge: Gauge, taken: Taken) -> Entry:
-    """How it was typed; a gauge whose own mark is stated writes that, and the receiver a point."""
+    """How it was typed. A gauge with a decimal mark of its own writes that one; the receiver writes a point."""
     if gauge.mark:
         return replace(entry, mark=DecimalMark(gauge.mark))
     return replace(entry, mark=DecimalMark.POINT) if taken is Taken.RECEIVER else entry
@@ -135,7 +135,7 @@ def _reading(job: Job, feature: Feature, station: Station, gauge: Gauge, phase: 
 
 
 def _expected_mm(job: Job, feature: Feature) -> float | None:
-    """About what a feature measures; ``None`` where the sheet gives no size, and there is nothing to go by."""
+    """The size a feature has about [mm]. ``None`` where the sheet gives no size."""
     spec = sheet_of(job).spec(feature.key)
     if spec.new_mm is None:
         return None
@@ -155,7 +155,7 @@ def _ask(job: Job, feature: Feature, quantity: Quantity, entry: Entry) -> None:
 
 
 def _ask_the_rest(now: JobInHand, readings: list[Reading]) -> None:
-    """Ask about what only shows beside the other sizes, or beside the decision: the change is rolled back until it is meant.
+    """Asks about what only shows beside other sizes or beside the decision. The transaction is rolled back until it is meant.
 
     Raises
     ------

@@ -19,7 +19,7 @@ def note_verdicts(records: Records, view: responses.JobResponse) -> None:
 
 
 def catch_up(job: Job, before: Callable[[], Records]) -> None:
-    """Before an act: if something outside the job is another than when it was last shown, keep what that changed."""
+    """Before a change: keeps what changed by itself, where something outside the job is another than when it was last shown."""
     if job.verdicts_version != job.version:
         return
     outside = outside_now(job)

@@ -100,7 +100,7 @@ def say_on_hand(now: JobInHand, new: SayOnHand) -> None:
 
 
 def _not_ready(now: JobInHand) -> str:
-    """What is missing is not ready, whoever said so before. Words for the log."""
+    """Opens the step that says that everything is ready, since something is missing. Answers words for the log."""
     keys = [s.key for s in family_of(now.job).steps if s.has(ReadyTask.kind)]
     struck = now.strike(now.job.steps.filter(step__in=keys), "something is missing")
     return "; its step is open again" if struck else ""

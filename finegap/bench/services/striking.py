@@ -69,7 +69,7 @@ def _row(new: StrikeOut, job: Job) -> Any:
 
 
 def _reopen(now: JobInHand, before: Assessment) -> str:
-    """A step whose evidence is gone is not done any more. Words for the log."""
+    """Opens steps whose evidence is gone. Answers words for the log."""
     was, after = before.record, now.after.assessment
     done = [s for s in after.record.family.steps if s.key in after.record.steps_done and s.key not in after.record.skipped]
     lost = [s for s in done if after.holds_back(s) and not _held_back(before, was, s)]

@@ -158,7 +158,7 @@ def _opened(now: JobInHand, new: RecordTry, undone: Sequence[Step], last: Try | 
 
 
 def _take_apart(now: JobInHand, undone: Sequence[Step], why: str) -> str:
-    """Strike out what is no longer so of a pump that was opened: its steps, and what their tasks recorded. Words for the log."""
+    """Strikes out what an opened pump undoes: steps, and what their tasks recorded. Answers words for the log."""
     job, struck = now.job, now.strike(now.job.steps.filter(step__in=[s.key for s in undone]), why)
     rows: dict[Rows, Callable[[str], Any]] = {
         Rows.PARTS: lambda key: job.fitted.filter(stack=key),
@@ -176,7 +176,7 @@ def _take_apart(now: JobInHand, undone: Sequence[Step], why: str) -> str:
 
 
 def unprove(now: JobInHand, family: Family, why: str) -> str:
-    """A gap that was moved has to be proved again, and what comes after its check done again. Words for the log."""
+    """Opens what comes after the check of a gap, since the gap was moved. Answers words for the log."""
     after = [s.key for s in family.steps if s.stage is Stage.PROVE or (s.stage is Stage.SET and not s.reopened)]
     steps = now.strike(now.job.steps.filter(step__in=after), why)
     seen_there = now.strike(now.job.proofs.all(), why)

@@ -50,7 +50,8 @@ class DiscSpring:
         return ((d - 1) / d) ** 2 / ((d + 1) / (d - 1) - 2 / math.log(d)) / math.pi
 
     def load_n(self, travel_mm: float) -> float:
-        """Load in N at a deflection.
+        """The load of the stack at a deflection. Packets share the travel, discs of a packet share the load; friction is left
+        out.
 
         Raises
         ------

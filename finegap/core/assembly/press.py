@@ -112,7 +112,8 @@ class PressFit:
         return 2 * self.pressure_mpa(interference_mm) / (1 - (self.inside_mm / self.joint_mm) ** 2)
 
     def hot_interference_mm(self, interference_mm: float, bushing_c: float, seat_c: float) -> float:
-        """Interference left at temperature, of what is known of the expansions the least; at or below zero the bushing is loose."""
+        """The least interference left at a temperature, by both sides of each expansion. At or below zero the bushing is
+        loose."""
         least, _ = self.bushing.expansion.grows(bushing_c)
         _, most = self.seat.expansion.grows(seat_c)
         return interference_mm + self.joint_mm * (least - most) * 1e-6
@@ -153,7 +154,8 @@ class PressFit:
         return self.bushing.yield_mpa is not None and self.bore_stress_mpa(interference_mm) >= self.bushing.yield_mpa
 
     def _strength(self, interference_mm: float) -> ResultLine:
-        """Whether the bushing stands it: at the bore its round stress is the only one, so it is the von Mises stress, too.
+        """Whether the bushing's material bears the stress at its bore. The round stress is the only one there, so it is the von
+        Mises stress.
 
         In a solid part radial and round stress are alike, and so is their von Mises stress.
         """

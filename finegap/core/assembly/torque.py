@@ -233,7 +233,7 @@ class Tang:
 
     @property
     def always(self) -> bool | None:
-        """Whether one meets inside the torque range wherever it starts; ``None`` where the turn is not known."""
+        """Whether a tang meets a slot within the torque range from any starting angle. ``None`` where the turn is not known."""
         return None if self.turn_deg is None else self.turn_deg >= self.furthest_deg
 
     @property

@@ -1,4 +1,4 @@
-"""Whether a family names only what it has: a misspelt key would make a step, and with it a hold point, vanish without a word.
+"""Checks that a family names only what it has. A misspelt key would make a step vanish, and its hold point with it.
 
 Every fault names its place in the family, as ``made_up.steps[bearing_in].changed``.
 """
@@ -211,7 +211,7 @@ def every_build(family: Family) -> Iterator[Build]:
 
 
 def _builds(family: Family) -> None:
-    """In every build: pairs whole, numbers once, hold points within reach, nothing that comes after itself."""
+    """Checks every build: pairs are whole, numbers are used once, hold points can be reached, no step comes after itself."""
     checked: set[tuple[object, ...]] = set()
     for build in every_build(family):
         features = [f for f in family.features if belongs(f.when, build)]

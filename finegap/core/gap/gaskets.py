@@ -110,7 +110,7 @@ def _within(stock: Mapping[int, int], wanted: StackWanted) -> StackChoice:
 
 
 def what_to_buy(stock: Mapping[int, int], sold_um: tuple[int, ...], wanted: StackWanted) -> Stack:
-    """The fewest gaskets of the maker's thicknesses that, added to stock, make the stack; empty if three do not."""
+    """The fewest gaskets to buy that, with the stock, make the stack. Empty where three are not enough."""
     for bought in range(1, _MOST_BOUGHT + 1):
         fits = []
         for extra in combinations_with_replacement(sorted(sold_um), bought):
@@ -151,7 +151,7 @@ def out_and_in(change: StackChange) -> Sentence | None:
 
 @dataclass(frozen=True)
 class MetalGap:
-    """The gap the metal alone leaves, told by two sizes before any trial: outer less inner, in mm, with their names."""
+    """The gap without any gasket, from two measured sizes: outer less inner, in mm, with their names."""
 
     outer_mm: float
     inner_mm: float

@@ -270,7 +270,7 @@ def _given(cold_mm: float, body: Body, casing_c: float, rotor_c: float) -> tuple
 
 
 def _expansion(symbol: str, name: str, part: HeatedPart, temperature_c: float, least: bool = False) -> Given:
-    """The side that was taken: the one that grows least of the casing, most of what stands against it."""
+    """The expansion that leaves less gap: the least of the casing, the most of what stands against it."""
     bounds = part.expansion.bounds(temperature_c)
     taken = bounds[0 if least == (temperature_c >= REFERENCE_C) else 1]
     if bounds[0] == bounds[1]:

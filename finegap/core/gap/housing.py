@@ -168,7 +168,7 @@ def move_for(
 def _working(
     housing: Housing, change_mm: float, lash_mm: float, measured_mm: float | None, amounts: dict[str, Amount | str]
 ) -> Working:
-    """How the turn was worked out; ``lash_mm`` is the play this turn takes up, 0 where the way stays the same."""
+    """How the turn was worked out. ``lash_mm`` is the play this turn takes up; it is 0 where the direction stays the same."""
     reading = () if measured_mm is None else (Given("", "check reading", length(measured_mm, fine=True)),)
     return Working(
         title="Turn of the bearing housing",

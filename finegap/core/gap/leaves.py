@@ -68,7 +68,7 @@ def pile_for(leaves_um: Sequence[int], target_um: int, most: int = MOST_LEAVES) 
 
 
 def go_and_no_go(leaves_um: Sequence[int], low_um: int, high_um: int) -> tuple[Pile | None, Pile | None]:
-    """Piles that prove a gap inside its window: the thinnest in it that must go and the thickest in it that must not.
+    """The two piles that prove a gap: the thinnest pile in the window, which must go, and the thickest, which must not.
 
     ``None`` where the set makes no such pile. The one that goes lies in the lower half of the window, the other in the upper.
     """
@@ -111,7 +111,7 @@ def pair_piles(goes_mm: float, stops_mm: float, leaves_um: tuple[int, ...]) -> i
 def proving(
     leaves_um: tuple[int, ...], limit: Limit, expanded_mm: float, k: float, school: School
 ) -> tuple[Pile | None, Pile | None]:
-    """The leaves to prove a gap with: the one pile goes, the other does not, and the verdict leaves no doubt.
+    """The pair of piles to prove a gap with. Where the one goes and the other does not, the verdict is beyond doubt.
 
     ``limit`` is a window; ``expanded_mm`` is U of a leaf of the set. At the window's own ends where that is enough, else inside
     them by U; a pile is ``None`` where the set makes none. Kept: it is told with every answer of a job and seldom changes.

@@ -55,7 +55,7 @@ class Path:
         return self.width_mm is not None and self.length_mm is not None
 
     def flows(self, gap_mm: float, pressure_bar: float, speed_r_min: float, fluid: Fluid) -> Flows:
-        """What passes at a gap. Without lands it is the laminar law with a square land: only ratios of it mean anything then."""
+        """The flow through a gap. A path without lands has the laminar law of a square land; only ratios of it mean anything."""
         if gap_mm <= 0:
             return Flows(0.0, 0.0)
         if not self.has_land:
@@ -121,7 +121,8 @@ class Losses:
 
     @cached_property
     def factor(self) -> float:
-        """How much more the pressure drives than the lands say, from the test; 1 without one. The walls drag what they drag."""
+        """Slip at the test over the slip the lands give, for what the pressure drives. 1 without a test. Drag of the walls is
+        not scaled."""
         if self.test is None:
             return 1.0
         flows = self._at_the_test(self.test)

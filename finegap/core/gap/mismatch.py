@@ -53,7 +53,7 @@ TIMING = Usual(
 
 
 def mismatch(promised_mm: float, moved_mm: float, u_mm: float, usual: Usual) -> Sentence | None:
-    """Why a gap moved otherwise than geometry says: the wrong way, by another ratio, or off by more than the check can be."""
+    """Why a gap did not move as geometry says: in the wrong direction, by another ratio, or by more than the check can be off."""
     off = moved_mm - promised_mm
     if abs(off) <= max(2 * u_mm, LEAST_ODD_MM):
         return None

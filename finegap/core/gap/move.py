@@ -18,7 +18,8 @@ class Window:
     high_mm: float
 
     def shown(self, gap_mm: float | None = None, fine: bool = False) -> tuple[Amount, Amount, Amount]:
-        """Its ends, and a gap held against it (the target, where there is none), to be shown beside one another."""
+        """The ends of the window and a gap beside them (the target where none is given), with as many places as it takes to
+        compare them."""
         size = self.target_mm if gap_mm is None else gap_mm
         of = edges(self.low_mm, self.high_mm, self.high_mm - self.low_mm, (size,), fine)
         assert of.low is not None

@@ -57,7 +57,7 @@ class Performance:
 
     @cached_property
     def untold(self) -> Sentence | None:
-        """Why its flow is not told: a path without a number, more slip than it displaces, or less than none."""
+        """Why no flow is told: a path has no number, or the slip is more than the displacement or less than zero."""
         path = next((p.untold for p in self.passing if p.untold is not None), None)
         amounts: Amounts = {
             "slip": Amount(self.slip_l_min, Kind.FLOW_ABOUT),
@@ -108,7 +108,7 @@ class Performance:
 
     @property
     def warmer_k(self) -> float | None:
-        """By how much what is lost and sheared warms what comes out; ``None`` where the shearing is not known."""
+        """By how many kelvins the losses and the shearing warm the outgoing liquid. ``None`` where the shearing is not known."""
         mass = self.flow_l_min / L_MIN * self.fluid.density_kg_m3
         return None if self.shear_w is None else (self.lost_w + self.shear_w) / (mass * HEAT_J_KG_K)
 
@@ -126,7 +126,8 @@ class Performance:
         return done
 
     def gap_for(self, feature: str, flow_l_min: float) -> float | None:
-        """How wide one gap would have to be for less to come out than does; ``None`` where none up to ten times as wide does it."""
+        """How wide one gap has to be before the outlet gets less than it does now [mm]. ``None`` where ten times as wide does
+        not do it."""
         gap = next((p.gap_mm for p in self.passing if p.path.feature == feature), 0.0)
         if gap <= 0:
             return None

@@ -14,7 +14,7 @@ _RING = Sentence("Leaves on both sides of the shaft; the ring's screws tightened
 def move_for(
     gap_mm: float | None, window: Window, words: GapWords, coupling: bool = False, depth_mm: tuple[float, float] | None = None
 ) -> Move:
-    """What to do next: set to the leaves of the target, or correct by what the check was off. Lengths in mm.
+    """The next move: set the shaft with the target's leaves, or correct it by what the check was off. Lengths in mm.
 
     ``depth_mm`` is how far the bearing has to lie below the cover face.
     """

@@ -45,7 +45,8 @@ class Wanted:
     difference_um: int
 
     def totals(self, faces: Faces) -> tuple[int, int]:
-        """Least and most shims of a shaft that bring both its clearances into their windows; least above most when none do."""
+        """The least and the most shims of a shaft that bring both its clearances into their windows. Least is above most where
+        none do."""
         now = sum(faces.stack)
         low = max(faces.front_um + now - self.front_um[2], self.back_um[0] - faces.back_um + now, 0)
         high = min(faces.front_um + now - self.front_um[0], self.back_um[2] - faces.back_um + now)
@@ -130,14 +131,14 @@ def _window(sums: int, low: int, high: int) -> int:
 
 
 class _Deal:
-    """Dealing two stacks from one stock, thickness by thickness; what was found impossible is not tried again."""
+    """Divides one stock between two stacks, thickness by thickness. What was found impossible is remembered."""
 
     def __init__(self, layers: Layers, pieces: list[tuple[int, int]]) -> None:
         self._layers, self._pieces = layers, pieces
         self._impossible: set[tuple[int, int, int, int, int]] = set()
 
     def out(self, one: tuple[int, int], other: tuple[int, int]) -> tuple[Stack, Stack] | None:
-        """Two stacks of so many pieces and so much (count, total), or ``None``."""
+        """Two stacks with so many pieces and so much thickness each (count, total), or ``None`` where the stock has none such."""
         dealt = self._from(len(self._pieces), *one, *other)
         return None if dealt is None else (ordered(dealt[0]), ordered(dealt[1]))
 

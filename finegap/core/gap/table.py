@@ -262,7 +262,7 @@ def _over(duty_range: DutyRange | None, chosen: Row | None, at_point: Row | None
 
 
 def _asked(duty_range: DutyRange | None, holes: list[tuple[float, float]]) -> Sentence | None:
-    """What of the range has to be asked about: where no row covers it, and where its viscosity is a guess."""
+    """What a person is asked about the range: a stretch no row covers, or a viscosity that is a guess."""
     asked = [one for one in (_hole(duty_range, holes), duty_range.far if duty_range else None) if one is not None]
     return Sentence("{one} {other}", {"one": asked[0], "other": asked[1]}) if len(asked) > 1 else next(iter(asked), None)
 

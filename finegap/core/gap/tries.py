@@ -32,7 +32,7 @@ class Check:
 
 @dataclass(frozen=True)
 class GapTarget:
-    """A number a try has to bring into its window: a gap that is checked, or what follows from two of them.
+    """A gap, or a difference of two gaps, that a try has to bring into its window.
 
     ``apart_mm`` is how far it may be from its like on the other side, where that is asked for.
     """

@@ -89,11 +89,12 @@ class StepTask(Protocol):
 
     @classmethod
     def choices(cls, family: Family) -> Collection[str]:
-        """What it may be of in a family as one build has it; an empty text alone where there is one of it."""
+        """The names a family may write after this kind, as one build has them. One empty text where there is only one of it."""
 
     @classmethod
     def read(cls, now: TaskNow, of: str) -> Self | None:
-        """As it stands; ``of`` is what it is of, or its step. ``None`` where the sheet says nothing of it."""
+        """The task as it stands in a job. ``of`` is the name behind its kind, or its step. ``None`` where the sheet has
+        nothing of it."""
 
     @property
     def begun(self) -> bool:

@@ -23,7 +23,7 @@ def one_stroke(press: PressSpec) -> str:
 
 @dataclass(frozen=True)
 class PressView(TaskView):
-    """Which features are measured before it, how it is pressed, and what it comes to; ``bore`` is the one that closes in."""
+    """A press fit: the features measured before it, how it is pressed, and its results. ``bore`` is the one that closes in."""
 
     name: str
     said: str

@@ -25,7 +25,7 @@ VIEWS: dict[str, type[TaskView]] = {kind: one.view_type for kind, one in KINDS.i
 
 
 def check_tasks(family: Family) -> None:
-    """Check that every task of a family is of a kind there is, and in each build of something that build has.
+    """Checks that every task of a family is of a registered kind, and names something the family has in each build.
 
     Raises
     ------

@@ -46,7 +46,7 @@ class Point:
 
 @dataclass(frozen=True)
 class Life:
-    """One fitted part. ``now`` is its hours at the last overhaul; ``None`` where hours were lost on the way."""
+    """One fitted part, from fitting to scrapping. ``now`` is its hours at the last overhaul, ``None`` where hours were lost."""
 
     points: tuple[Point, ...]
     now: float | None

@@ -172,7 +172,8 @@ def _one(plan: Plan, last: Metered, rate: float | None, done: float | None, wet:
 
 
 def _day(last: Metered, left: float, rate: float | None) -> int | None:
-    """When the hours are up at this rate; what is past due is due when the meter showed it, and a day decades off says nothing."""
+    """The day on which the hours are up at this rate. What is past due is due now; a day more than twenty years off is not
+    told."""
     if left <= 0:
         return last.day
     if not rate or left / rate * 7 > _FORESEEN_DAYS:

@@ -134,7 +134,7 @@ def _why(
 
 @lru_cache(maxsize=256)
 def _cheapest(wanted: tuple[tuple[str, int], ...], kits: tuple[Kit, ...], singles: tuple[int | None, ...]) -> tuple[int, ...]:
-    """How many of each kit; the rest is bought singly at ``singles``, ``None`` where a part comes in kits only.
+    """How many of each kit to buy. The rest is bought singly at ``singles``; ``None`` where a part comes in kits only.
 
     A whole-number programme, solved to the end (HiGHS through scipy): least money, and among those the fewest lines.
     """

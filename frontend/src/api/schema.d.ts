@@ -2073,7 +2073,7 @@ export interface components {
             at: string;
             what: string;
         };
-        /** @description Which features are measured before it, how it is pressed, and what it comes to; ``bore`` is the one that closes in. */
+        /** @description A press fit: the features measured before it, how it is pressed, and its results. ``bore`` is the one that closes in. */
         PressView: {
             /**
              * @description discriminator enum property added by openapi-typescript
