@@ -294,9 +294,13 @@ def _tightened(row: TorqueMark, records: Records) -> Tightened:
     )
 
 
+def core_wrench(gauge: Gauge) -> Wrench:
+    """A torque wrench as the core knows it."""
+    return Wrench(gauge.tag, gauge.now.low, gauge.now.high, gauge.now.due < timezone.localdate())
+
+
 def _wrenches(gauges: list[Gauge]) -> list[Wrench]:
-    today, kind = timezone.localdate(), GaugeKind.TORQUE_WRENCH.value
-    return [Wrench(g.tag, g.now.low, g.now.high, g.now.due < today) for g in gauges if g.kind == kind]
+    return [core_wrench(gauge) for gauge in gauges if gauge.kind == GaugeKind.TORQUE_WRENCH.value]
 
 
 def name_of(user: User) -> str:

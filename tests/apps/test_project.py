@@ -73,6 +73,15 @@ class Glossary(SimpleTestCase):
         self.assertEqual(lacking, set())
 
 
+class Decisions(SimpleTestCase):
+    def test_each_says_when_whether_it_stands_and_what_was_not_taken(self):
+        for path in sorted((ROOT / "docs/decisions").glob("*.md")):
+            with self.subTest(decision=path.name):
+                text = path.read_text()
+                self.assertRegex(text, r"^# .+\n\n\d{1,2} [A-Z][a-z]+ 20\d\d\. Accepted\.")
+                self.assertIn("\nNot taken: ", text)
+
+
 class Families(SimpleTestCase):
     def test_declarations_hold_together(self):
         for family in FAMILIES.values():

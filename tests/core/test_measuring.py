@@ -13,6 +13,8 @@ from scipy import integrate, stats
 
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
+from finegap.core.gauges import CabinetGauge, GaugeKind
+from finegap.core.materials import MATERIALS, Expansion, part_expansion, warm_part
 from finegap.core.measuring.plausible import check_plausible
 from finegap.core.measuring.readings import CertifiedGauge, StationReading, Statistic, running_clearance, summarize
 from finegap.core.measuring.uncertainty import Component, combine, coverage_factor, from_interval, pooled_repeatability
@@ -277,3 +279,30 @@ class Plausible(unittest.TestCase):
         self.check("0.6", "mm", 0.25, is_gap=True)
         with self.assertRaises(FieldError):
             self.check("0.24", "in", 0.25, is_gap=True)
+
+
+class WarmParts(unittest.TestCase):
+    """A part that is not at 20 C; common practice, no source, where no other is named."""
+
+    def test_of_a_named_material_or_of_the_sheet_and_of_nothing_else(self):
+        sheet = MATERIALS["steel"].expansion
+        self.assertIs(part_expansion("", sheet), sheet)
+        self.assertIs(part_expansion("tin bronze", sheet), MATERIALS["tin bronze"].expansion)
+        for material, of_sheet, says in (("butter", sheet, "butter is not known"), ("", None, "does not say")):
+            with self.assertRaisesRegex(FieldError, says):
+                part_expansion(material, of_sheet)
+
+    def test_a_temperature_no_part_is_measured_at_is_refused(self):
+        one = Expansion.of(12.0, upto_c=100.0)
+        self.assertEqual((warm_part(60.0, one).part_c, warm_part(60.0, one).expansion_um_m_k), (60.0, 12.0))
+        for part_c, says in ((-41, "nobody measures"), (201, "nobody measures"), (150, "not known at 150")):
+            with self.assertRaisesRegex(FieldError, says):
+                warm_part(part_c, one)
+        # 40 K over 20 C at 12 um/(m K) make 48 um on 100 mm (ISO 1: sizes are stated at 20 C)
+        self.assertAlmostEqual(100.0 - warm_part(60.0, one).corrected(100.0), 0.048, 9)
+
+    def test_of_a_feeler_pair_the_leaf_that_goes_has_to_be_in_the_set(self):
+        leaves = CabinetGauge(CertifiedGauge("F", 0.01, 0.004, 2), GaugeKind.FEELER, 0.03, 1.0, overdue=False)
+        caliper = CabinetGauge(CertifiedGauge("C", 0.01, 0.004, 2), GaugeKind.CALIPER, 10.0, 150.0, overdue=False)
+        self.assertEqual([leaves.reaches(1.02, half) for half in (0.0, 0.02, 0.01)], [False, True, False])
+        self.assertEqual([caliper.reaches(size) for size in (9.99, 10.0, 150.0, 150.01)], [False, True, True, False])

@@ -257,6 +257,11 @@ TABLES = {
         "assembly.press._NEAR_LETTING_GO_K": 25.0,
         "assembly.torque.DEFAULT_PASSES": (0.4, 0.7, 1.0),
         "assembly.torque._MOST_SHARE": 2.0,
+        "assembly.tightening._LEAST_SHARE": 0.1,
+        "assembly.tightening._MOST_SHARE": 3.0,
+        "gap.housing._MOST_LASH_MM": 1.0,
+        "materials._COLDEST_PART_C": -40.0,
+        "materials._HOTTEST_PART_C": 200.0,
         "entry.FIELDS": {
             "temperature": (-40, 300),
             "casing": (-40, 300),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from finegap.bench.changes import ConfirmNew, FitPart, LogTorque, UseAtBench
 from finegap.bench.models import NewPart, PartFitted, TorqueMark
+from finegap.bench.records import core_wrench
 from finegap.bench.services.changing import JobInHand, changes
 from finegap.bench.services.measuring import overdue
 from finegap.core.assembly.elastomers import MEDIA
@@ -57,10 +58,9 @@ def log_torque(now: JobInHand, new: LogTorque) -> None:
     tightening = task.tightening
     wrench = _wrench(new.wrench)
     quantity = ref.entry.read("torque", new.typed)
-    if not wrench.now.low <= quantity.value <= wrench.now.high:
+    if not core_wrench(wrench).reaches(quantity.value):
         raise FieldError("torque", f"{wrench.tag} does not reach {quantity.said}.", f"Expected {_span(wrench, ref.unit)}.")
-    usual = (_LEAST_OF_TORQUE * tightening.torque.low_n_m, _MOST_OF_TORQUE * tightening.torque.high_n_m)
-    ref.entry.check_usual(quantity, "torque", usual)
+    ref.entry.check_usual(quantity, "torque", tightening.usual_n_m)
     adapter = _adapter(new, ref.entry)
     at_nut = quantity.value / (adapter.share if adapter else 1.0)
     tightening.check(new.pass_number, new.bolts, at_nut, ref.unit)
@@ -105,13 +105,6 @@ def use_at_bench(now: JobInHand, new: UseAtBench) -> None:
     job.save(update_fields=["lubricant", "gun"])
     said = [MEDIA[job.lubricant].name if job.lubricant else "no lubricant", job.gun.tag if job.gun else ""]
     now.log("On the bench: " + ", ".join(s for s in said if s))
-
-
-_LEAST_OF_TORQUE, _MOST_OF_TORQUE = 0.1, 3.0
-"""What a wrench is usually set to, as shares of the sheet's torque.
-
-Passes begin low, an adapter or a slip goes high (no source).
-"""
 
 
 def _wrench(tag: str) -> Gauge:

@@ -18,7 +18,7 @@ from finegap.core.errors import FieldError
 from finegap.core.families.family import Family
 from finegap.core.families.features import FeatureKind
 from finegap.core.families.steps import Stage, Step
-from finegap.core.gap.housing import Zero
+from finegap.core.gap.housing import check_lash, zero_by
 from finegap.core.gap.leaves import pair_uncertainty_mm
 from finegap.core.gap.tries import Check, GapTarget, feeler_check
 from finegap.core.means.base import Means
@@ -44,11 +44,7 @@ def set_zero(now: JobInHand, new: SetZero) -> None:
             ["How zero was found stands as it was. If it was wrong, strike it out, with its tries."],
         )
     lash_mm, typed = _lash(now, new)
-    try:
-        found = Zero(new.school).value
-    except ValueError:
-        expected = " or ".join(z.value for z in Zero)
-        raise FieldError("school", f"“{new.school}” is not a way to find zero.", f"Expected: {expected}.") from None
+    found = zero_by(new.school).value
     if before is not None:
         now.strike(job.zeros.all(), "found anew")
     ZeroFound.objects.create(id=new.id, job=job, school=found, lash_mm=lash_mm, lash_typed=typed, **ref.stamp)
@@ -67,12 +63,8 @@ def _lash(now: JobInHand, new: SetZero) -> tuple[float, str]:
     if new.lash_arc:
         arc = entry.read("lash_arc", new.lash_arc)
         lash_mm, typed = now.before.job_record.sheet.means.lash_by(arc.value), f"arc {arc.said}"
-    if lash_mm > _MOST_LASH_MM:
-        raise FieldError("play (lash)", f"{lash_mm:g} mm is not play, it is damage.", "Expected up to 1 mm.")
+    check_lash(lash_mm)
     return lash_mm, typed
-
-
-_MOST_LASH_MM = 1.0
 
 
 @changes(lambda new, now: _about(now.job, new.sets), Try)

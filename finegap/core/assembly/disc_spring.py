@@ -112,11 +112,6 @@ class SpringStack:
         """Load of the stack at its whole deflection: packets share the way, discs of a packet share the load; no friction."""
         return self.parallel * self.disc.load_n(travel_mm / self.series)
 
-    @property
-    def flat_mm(self) -> float:
-        """Deflection that presses it flat."""
-        return self.series * self.disc.cone_mm
-
 
 def preload_lines(disc: DiscSpring, settles_mm: float, nut_n: tuple[float, float] | None) -> tuple[ResultLine, ...]:
     """What the spring under a rotor nut does, and what is left without it or with it reversed.

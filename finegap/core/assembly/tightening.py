@@ -22,10 +22,18 @@ class Wrench:
     high_n_m: float
     overdue: bool
 
+    def reaches(self, n_m: float) -> bool:
+        """Whether a torque lies in its range."""
+        return self.low_n_m <= n_m <= self.high_n_m
+
+
+_LEAST_SHARE, _MOST_SHARE = 0.1, 3.0
+"""What a wrench is usually set to, as shares of the sheet's torque: passes begin low, an adapter goes high (no source)."""
+
 
 def wrench_for(n_m: float, wrenches: Iterable[Wrench]) -> str:
     """The first wrench that reaches a torque, one in date before one that is not; empty where none does."""
-    reach = [w for w in wrenches if w.low_n_m <= n_m <= w.high_n_m]
+    reach = [w for w in wrenches if w.reaches(n_m)]
     return min(reach, key=lambda w: (w.overdue, w.tag)).tag if reach else ""
 
 
@@ -57,6 +65,11 @@ class Tightening:
 
     torque: Torque
     log: tuple[Tightened, ...]
+
+    @property
+    def usual_n_m(self) -> tuple[float, float]:
+        """Between which settings a wrench usually is for it; others are asked about."""
+        return _LEAST_SHARE * self.torque.low_n_m, _MOST_SHARE * self.torque.high_n_m
 
     @cached_property
     def standing(self) -> tuple[Tightened, ...]:

@@ -39,6 +39,37 @@ class Zero(Enum):
         return Way.CLOSE if self is Zero.FIRST_DRAG else Way.OPEN
 
 
+_MOST_LASH_MM = 1.0
+"""More play than this a thread or a bearing has only when it is broken (common practice, no source)."""
+
+
+def zero_by(school: str) -> Zero:
+    """The way zero was found, by its words.
+
+    Raises
+    ------
+    FieldError
+        No such way.
+    """
+    try:
+        return Zero(school)
+    except ValueError:
+        expected = " or ".join(z.value for z in Zero)
+        raise FieldError("school", f"“{school}” is not a way to find zero.", f"Expected: {expected}.") from None
+
+
+def check_lash(lash_mm: float) -> None:
+    """Refuse a play in mm that no sound pump has.
+
+    Raises
+    ------
+    FieldError
+        Too much.
+    """
+    if lash_mm > _MOST_LASH_MM:
+        raise FieldError("play (lash)", f"{lash_mm:g} mm is not play, it is damage.", "Expected up to 1 mm.")
+
+
 @dataclass(frozen=True)
 class Housing:
     """A threaded bearing housing: outside diameter and thread lead in mm (lead = starts x pitch)."""

@@ -97,11 +97,6 @@ class Performance:
         return self.flow_l_min / self.theoretical_l_min
 
     @property
-    def hydraulic_w(self) -> float:
-        """Power of what comes out."""
-        return self.flow_l_min / L_MIN * self.pressure_bar * 1e5
-
-    @property
     def lost_w(self) -> float:
         """Power that slips back: displaced less delivered."""
         return self.slip_l_min / L_MIN * self.pressure_bar * 1e5

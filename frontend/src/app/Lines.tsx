@@ -11,7 +11,7 @@ export function Lines({ lines }: { lines: Line[] }) {
       {lines.map((line) => (
         <div key={line.name} className={`stands-${line.status}`}>
           <dt>
-            <StandMark status={line.status} /> {line.name}
+            <StatusMark status={line.status} /> {line.name}
           </dt>
           <dd>
             {WORDS[line.status] && <b className="status-word">{WORDS[line.status]}: </b>}
@@ -24,7 +24,7 @@ export function Lines({ lines }: { lines: Line[] }) {
 }
 
 /** Nothing to say is no mark; care is a triangle, ask an open ring, stop a barred square. */
-function StandMark({ status }: { status: string }) {
+function StatusMark({ status }: { status: string }) {
   if (status === 'good') return null;
   return (
     <svg
