@@ -15,6 +15,7 @@ from finegap.core.families.steps import Step
 from finegap.core.tasks.ready import ReadyTask
 
 _MOST_ITEMS = 300
+_TOLD = 6
 
 
 @changes(lambda new, now: about_step(now.job, new.step), StepMark)
@@ -96,7 +97,14 @@ def say_on_hand(now: JobInHand, new: SayOnHand) -> None:
         for i, item in enumerate(named)
     )
     reopened = "" if new.here else _not_ready(now)
-    now.log(f"{'On hand' if new.here else 'Missing'}: {', '.join(named)}{reopened}")
+    now.log(f"{'On hand' if new.here else 'Missing'}: {_listed(named)}{reopened}")
+
+
+def _listed(items: list[str]) -> str:
+    """The first few of many things, and how many more; each keeps its own mark in the list of what to have ready."""
+    told = items if len(items) <= _TOLD else items[: _TOLD - 1]
+    more = len(items) - len(told)
+    return ", ".join(told) + (f" and {more} more" if more else "")
 
 
 def _not_ready(now: JobInHand) -> str:
