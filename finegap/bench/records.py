@@ -217,7 +217,7 @@ def _facts(records: Records) -> core.JobRecord:
         skipped=frozenset(s.step for s in records.steps if s.skipped),
         fitted=tuple(Fitted(row.stack, row.part, row.reused, row.reason, row.made, records.stamp(row)) for row in records.fitted),
         tightened=tuple(_tightened(row, records) for row in records.torques),
-        wrenches=tuple(_wrenches(records.gauges)),
+        wrenches=tuple(core_wrench(gauge) for gauge in records.gauges if gauge.kind == GaugeKind.TORQUE_WRENCH.value),
         lubricant=job.lubricant,
         grams_per_ten_strokes=job.gun.grams_per_ten_strokes if job.gun else None,
         proofs=tuple(Proof(p.step, p.seen, p.value, p.typed, tuple(p.places), records.stamp(p)) for p in proofs),
@@ -297,10 +297,6 @@ def _tightened(row: TorqueMark, records: Records) -> Tightened:
 def core_wrench(gauge: Gauge) -> Wrench:
     """A torque wrench as the core knows it."""
     return Wrench(gauge.tag, gauge.now.low, gauge.now.high, gauge.now.due < timezone.localdate())
-
-
-def _wrenches(gauges: list[Gauge]) -> list[Wrench]:
-    return [core_wrench(gauge) for gauge in gauges if gauge.kind == GaugeKind.TORQUE_WRENCH.value]
 
 
 def name_of(user: User) -> str:
