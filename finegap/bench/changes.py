@@ -14,6 +14,7 @@ from enum import StrEnum
 from django.core.files.base import File
 
 from finegap.api import fields as sent
+from finegap.core.gap.stock import MOST_IN_STACK
 from finegap.core.job_record import Decided, Phase
 
 _KEY = {"max_length": 40}
@@ -263,7 +264,9 @@ class RecordTry:
     sets: TryOf = TryOf.GAP
     moved: str = sent.text(40, "")
     way: str = sent.text(20, "")
-    stacks_um: list[list[int]] = sent.several(2, {"max_length": 60, "child_kwargs": {"max_value": 100_000}}, required=False)
+    stacks_um: list[list[int]] = sent.several(
+        2, {"max_length": MOST_IN_STACK, "child_kwargs": {"max_value": 100_000}}, required=False
+    )
     trial: bool = False
     opened: bool | None = None
 

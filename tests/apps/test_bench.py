@@ -14,7 +14,7 @@ from finegap.api.errors import Conflict, ReadOnly, Refused
 from finegap.api.plain import plain
 from finegap.api.retry import digest
 from finegap.bench import changes, queries, services
-from finegap.bench.models import Event, Job, Reading, SignOff, StepMark, Try
+from finegap.bench.models import Event, Job, Reading, SignOff, StepMark, Try, TryCheck
 from finegap.bench.queries import job_lines
 from finegap.bench.records import load
 from finegap.bench.services import changing
@@ -182,8 +182,15 @@ class Setting(Works):
                 services.record_try(
                     self.seen(number), changes.RecordTry(uuid.uuid4(), stacks_um=[bad], checks=[feeler("0.1", "0.12")], trial=True)
                 )
+        with self.assertRaisesRegex(FieldError, "600 mm of it cannot be"):
+            thick = changes.RecordTry(uuid.uuid4(), stacks_um=[[10_000] * 60], checks=[feeler("0.1", "0.12")], trial=True)
+            services.record_try(self.seen(number), thick)
         self.assertEqual(Try.objects.count(), 2)
         self.assertEqual(shelf()[250], 2)
+        # one that was recorded before it was refused still opens, and says that nothing makes it
+        Try.objects.filter(number=2).update(stacks_um=[[10_000] * 60])
+        TryCheck.objects.filter(made__number=2).update(value_mm=0.3)
+        self.assertIn("cannot be made", job_view(number, Units.MM).setting.headline)
 
 
 class SigningOff(Works):

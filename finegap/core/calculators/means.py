@@ -12,12 +12,14 @@ from finegap.core.families.family import GapWords
 from finegap.core.formatting import Sentence
 from finegap.core.gap import gaskets, shims, timing
 from finegap.core.gap.move import Move, Window
-from finegap.core.gap.stock import Stack, ordered
+from finegap.core.gap.stock import MOST_IN_STACK, Stack, ordered, refuse_too_much
 from finegap.core.quantities import AllowedSign
 from finegap.core.result_lines import ResultLine, Status
 from finegap.core.units import Dimension
 
 _TIMES = re.compile(r"^(?P<size>.+?)\s*[x×*]\s*(?P<count>\d+)$")
+
+_MOST_OF_ONE, _WIDEST_MM = 999, 1.0
 
 
 def _um(text: str, field: str, entry: Entry) -> int:
@@ -25,11 +27,21 @@ def _um(text: str, field: str, entry: Entry) -> int:
 
 
 def _pieces(given: TypedInputs, key: str, name: str) -> Counter[int]:
-    """Thicknesses with counts, as typed: “0.05 x 6; 0.10 x 4”. One without a count is one piece."""
+    """Thicknesses with counts, as typed: “0.05 x 6; 0.10 x 4”. One without a count is one piece.
+
+    Raises
+    ------
+    FieldError
+        More of it than any shelf has.
+    """
     found: Counter[int] = Counter()
     for text in filter(None, re.split(r"\s*;\s*", given.text(key).strip())):
         match = _TIMES.match(text)
-        found[_um(match["size"] if match else text, name, given.entry)] += int(match["count"]) if match else 1
+        thickness = _um(match["size"] if match else text, name, given.entry)
+        found[thickness] += int(match["count"]) if match else 1
+        if found[thickness] > _MOST_OF_ONE:
+            raise FieldError(name, f"{text} is more than any shelf has.", f"Expected up to {_MOST_OF_ONE} of a thickness.")
+        refuse_too_much(found, thickness)
     return found
 
 
@@ -41,7 +53,10 @@ def _stock(given: TypedInputs) -> Counter[int]:
 
 
 def _stack(given: TypedInputs, key: str, name: str) -> Stack:
-    return ordered(_pieces(given, key, name).elements())
+    pieces = _pieces(given, key, name)
+    if pieces.total() > MOST_IN_STACK:
+        raise FieldError(name, f"{pieces.total()} pieces are no stack.", f"Expected up to {MOST_IN_STACK}.")
+    return ordered(pieces.elements())
 
 
 def _window(given: TypedInputs, prefix: str = "") -> Window:
@@ -63,7 +78,9 @@ def _gaskets(given: TypedInputs) -> tuple[ResultLine, ...]:
     if not now:
         raise FieldError("fitted now", "nothing was entered.", "Expected what is under the head.")
     available = _stock(given) + Counter(now)
-    move, change, _ = gaskets.move_for(now, given.value("measured"), _window(given), available, tuple(available))
+    measured, window = given.value("measured"), _window(given)
+    refuse_too_much({}, gaskets.StackWanted.of(window, measured - sum(now) / 1000).high_um)
+    move, change, _ = gaskets.move_for(now, measured, window, available, tuple(available))
     return _move(move, change is not None)
 
 
@@ -72,8 +89,9 @@ _SIDE = GapWords("total side gap", "under the cover", "rotor and end covers")
 
 def _cover(given: TypedInputs) -> tuple[ResultLine, ...]:
     known = gaskets.MetalGap(given.value("cylinder"), given.value("rotor"), "cylinder length", "rotor length")
-    stock = _stock(given)
-    move, choice = gaskets.first_move(stock, 0, _window(given), _SIDE, known, tuple(stock))
+    stock, window = _stock(given), _window(given)
+    refuse_too_much({}, gaskets.StackWanted.of(window, known.offset_mm).high_um)
+    move, choice = gaskets.first_move(stock, 0, window, _SIDE, known, tuple(stock))
     lines = _move(move, choice.stack is not None)
     vane = given.maybe("vane")
     if vane is None:
@@ -92,9 +110,15 @@ def _shims(given: TypedInputs) -> tuple[ResultLine, ...]:
     checks = [given.value(f"{side}_{i}") for i in (1, 2) for side in ("front", "back")]
     available = _stock(given) + Counter(stacks[0]) + Counter(stacks[1])
     rotors = shims.faces(checks, stacks)
-    move, changes, _ = shims.move_for(
-        rotors, _window(given, "front_"), _window(given, "back_"), given.value("difference"), available, tuple(available)
-    )
+    front, back, difference = _window(given, "front_"), _window(given, "back_"), given.value("difference")
+    for name, wide in (
+        ("front high", front.high_mm - front.low_mm),
+        ("back high", back.high_mm - back.low_mm),
+        ("difference", difference),
+    ):
+        if wide > _WIDEST_MM:
+            raise FieldError(name, f"{wide:g} mm is too wide to try.", f"Expected up to {_WIDEST_MM:g} mm from the smallest.")
+    move, changes, _ = shims.move_for(rotors, front, back, difference, available, tuple(available))
     above = next((i for i, rotor in enumerate(rotors) if rotor.front_um <= 0), None)
     lines = _move(move, changes is not None)
     if above is None:

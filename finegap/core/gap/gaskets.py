@@ -8,24 +8,28 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import astuple, dataclass
+from functools import reduce
 from itertools import combinations_with_replacement
+from operator import or_
 
 from finegap.core.errors import FieldError
 from finegap.core.families.family import DEFAULT_WORDS, GapWords
 from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.gap.move import Move, Way, Window, way_of
 from finegap.core.gap.stock import (
+    THICKEST_UM,
     Layers,
     Stack,
     bits,
     check_stock,
     describe,
+    growing,
     lowest_bit,
     ordered,
     piece,
-    reachable,
+    refuse_too_much,
     stock_text,
     trace,
 )
@@ -52,8 +56,8 @@ class StackChoice:
 def best_stack(stock: Mapping[int, int], target_um: int, minus_um: int, plus_um: int) -> StackChoice:
     """The stack to use: inside the window with the fewest pieces, then the least error, then the wider gap; at least one gasket.
 
-    Exact. Reachable sums are kept as bit sets, one for each number of pieces, so the work grows with the number of gaskets and
-    not with their combinations.
+    Exact, for stacks of up to 60 pieces. Reachable sums are kept as bit sets, one for each number of pieces, so the work grows
+    with the number of gaskets and not with their combinations.
 
     Parameters
     ----------
@@ -67,10 +71,12 @@ def best_stack(stock: Mapping[int, int], target_um: int, minus_um: int, plus_um:
     Raises
     ------
     FieldError
-        A thickness or tolerance that cannot be.
+        A thickness, a tolerance or a stack that cannot be.
     """
     if minus_um < 0 or plus_um < 0:
         raise FieldError("tolerance", "it cannot be negative.", "Expected zero or more.")
+    check_stock(stock)
+    refuse_too_much(stock, target_um, target_um + plus_um)
     return _within(stock, StackWanted(target_um, target_um - minus_um, target_um + plus_um))
 
 
@@ -94,32 +100,53 @@ _HAIR = 1e-6
 """A thousandth of a millimetre is not lost to the last digit of a float."""
 
 
-def _within(stock: Mapping[int, int], wanted: StackWanted) -> StackChoice:
+def _within(stock: Mapping[int, int], wanted: StackWanted, sold_um: Collection[int] = ()) -> StackChoice:
+    """The stack, or why there is none and what of ``sold_um`` to buy. What no stack can be is none, not an error."""
     check_stock(stock)
-    target_um, low, high = wanted.target_um, wanted.low_um, wanted.high_um
+    target_um, low, high = wanted.target_um, min(wanted.low_um, THICKEST_UM + 1), min(wanted.high_um, THICKEST_UM)
     pieces = {t: n for t, n in stock.items() if n}
+    layers: Layers = [[1]]
     # Beyond the window a sum is only of interest as the nearest above; no such sum exceeds the window by more than one piece.
-    most = max(high, 0) + max(pieces, default=0)
-    layers = reachable(pieces, most)
-    for count, sums in enumerate(layers[-1][1:], start=1):
-        best = _nearest(sums, target_um, low, high)
-        if best is not None:
-            return StackChoice(trace(layers, pieces, count, best), best - target_um)
+    for counts, layers in growing(pieces, max(high, 0) + max(pieces, default=0)):
+        for count in counts:
+            best = _nearest(layers[-1][count], target_um, low, high) if count else None
+            if best is not None:
+                return StackChoice(trace(layers, pieces, count, best), best - target_um)
     below, above = _either_side(layers, pieces, low, high)
-    return StackChoice(None, 0, below, above)
+    return StackChoice(None, 0, below, above, _bought(layers[-1], sold_um, StackWanted(target_um, low, high)))
 
 
-def what_to_buy(stock: Mapping[int, int], sold_um: tuple[int, ...], wanted: StackWanted) -> Stack:
+def what_to_buy(stock: Mapping[int, int], sold_um: Collection[int], wanted: StackWanted) -> Stack:
     """The fewest gaskets to buy that, with the stock, make the stack. Empty where three are not enough."""
+    return _within(stock, wanted, sold_um).buy
+
+
+def _bought(sums: Sequence[int], sold_um: Collection[int], wanted: StackWanted) -> Stack:
+    """The purchase that makes the best stack of the fewest bought, looked up in the sums the stock makes of each number of pieces.
+
+    Every piece of the fewest bought is in the stack, or fewer would do; the stock makes the rest of it.
+    """
+    sold = sorted(sold_um)
+    makes = reduce(or_, sums)
     for bought in range(1, _MOST_BOUGHT + 1):
-        fits = []
-        for extra in combinations_with_replacement(sorted(sold_um), bought):
-            widened = Counter(stock) + Counter(extra)
-            choice = _within(widened, wanted)
-            if choice.stack is not None:
-                fits.append((len(choice.stack), abs(choice.error_um), extra))
-        if fits:
-            return min(fits)[2]
+        best: tuple[int, int, Stack] | None = None
+        seen: set[int] = set()
+        for extra in combinations_with_replacement(sold, bought):
+            total = sum(extra)
+            rest = StackWanted(wanted.target_um - total, wanted.low_um - total, wanted.high_um - total)
+            if total in seen:
+                continue
+            seen.add(total)  # the first of a sum is the least in order, as the last word between equals asks
+            if _nearest(makes, *astuple(rest)) is None:
+                continue
+            for count in range(min(len(sums), best[0] - bought + 1 if best else len(sums))):
+                found = _nearest(sums[count], *astuple(rest))
+                if found is not None:
+                    fit = (count + bought, abs(found - rest.target_um), extra)
+                    best = fit if best is None else min(best, fit)
+                    break
+        if best:
+            return best[2]
     return ()
 
 
@@ -207,7 +234,7 @@ def _by_sizes(
     details: tuple[Sentence, ...],
 ) -> tuple[Move, StackChoice]:
     wanted = StackWanted.of(window, known.offset_mm)
-    choice = _within(stock, wanted)
+    choice = _within(stock, wanted, sold_um)
     amounts: Amounts = {
         "stack": describe(choice.stack or ()),
         "gap": length(known.offset_mm + sum(choice.stack or ()) / 1000, fine=True),
@@ -228,7 +255,6 @@ def _by_sizes(
         source="gap = cylinder + compressed gaskets − rotor; exact search of all stacks from stock",
     )
     if choice.stack is None:
-        choice = StackChoice(None, 0, choice.below, choice.above, what_to_buy(stock, sold_um, wanted))
         return Move(Way.STAY, 0.0, _cannot(wanted.target_um, choice), _nearest_words(choice), working), choice
     sizes = Sentence(
         "By the sizes, {outer} less {inner}, the gap should come to {gap}: sizes tell where to begin, the check judges.", amounts
@@ -266,7 +292,7 @@ def move_for(
     stack_um = sum(now)
     wanted = StackWanted.of(window, measured_mm - stack_um / 1000)
     change_um = wanted.target_um - stack_um
-    choice = _within(available, wanted)
+    choice = _within(available, wanted, sold_um)
     way = way_of(change_um / 1000)
     working = Working(
         title="Gasket stack",
@@ -282,8 +308,6 @@ def move_for(
         source="clearance = compressed stack + offset of the metal; exact search of all stacks from stock",
     )
     if choice.stack is None:
-        bought = what_to_buy(available, sold_um, wanted)
-        choice = StackChoice(None, 0, choice.below, choice.above, bought)
         return Move(way, change_um / 1000, _cannot(wanted.target_um, choice), _nearest_words(choice), working), None, choice
     change = change_between(now, choice.stack)
     return (

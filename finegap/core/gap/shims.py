@@ -7,15 +7,17 @@ have to fall into their windows, the two rotors may differ by no more than the s
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import reduce
 from itertools import combinations_with_replacement
+from operator import or_
 
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.gap.gaskets import StackChange, change_between, out_and_in
 from finegap.core.gap.move import Move, Way, Window
-from finegap.core.gap.stock import Layers, Stack, bits, check_stock, describe, ordered, reachable, stock_text
+from finegap.core.gap.stock import Layers, Stack, bits, check_stock, describe, growing, ordered, stock_text
 from finegap.core.working import Given, Working
 
 SHAFTS = ("drive shaft", "driven shaft")
@@ -56,22 +58,29 @@ class Wanted:
         """How far a rotor is from both its targets together."""
         return abs(front_um - self.front_um[1]) + abs(back_um - self.back_um[1])
 
-    def agree(self, one: tuple[int, int], other: tuple[int, int]) -> bool:
-        """Both rotors stand alike enough."""
-        return all(abs(a - b) <= self.difference_um for a, b in zip(one, other, strict=True))
+    def apart(self, one: Faces, other: Faces) -> tuple[int, int]:
+        """By how much more the shims of the one shaft may be, least and most, for both rotors to stand alike enough.
+
+        Least is above most where no shims make them alike: front and back together differ too much.
+        """
+        front = one.moved(0)[0] - other.moved(0)[0]
+        back = other.moved(0)[1] - one.moved(0)[1]
+        return max(front, back) - self.difference_um, min(front, back) + self.difference_um
 
 
 @dataclass(frozen=True)
 class ShimChoice:
     """Shims for both shafts, or why there are none. ``error_um`` is that of both rotors together.
 
-    ``totals`` are the least and most shims each shaft could take; ``buy`` the fewest further shims that would do.
+    ``totals`` are the least and most shims each shaft could take; ``buy`` the fewest further shims that would do. ``unlike``: no
+    shims make both rotors stand alike.
     """
 
     stacks: tuple[Stack, Stack] | None
     error_um: int
     totals: tuple[tuple[int, int], tuple[int, int]]
     buy: Stack = ()
+    unlike: bool = False
 
     @property
     def shut(self) -> tuple[int, ...]:
@@ -102,32 +111,47 @@ def choose_shims(stock: Mapping[int, int], rotors: Sequence[Faces], wanted: Want
     check_stock(stock)
     one, other = rotors
     totals = (wanted.totals(one), wanted.totals(other))
-    if any(low > high for low, high in totals):
-        return ShimChoice(None, 0, totals)
+    least, most = wanted.apart(one, other)
+    if least > most or any(low > high for low, high in totals):
+        return ShimChoice(None, 0, totals, unlike=least > most)
     pieces = {t: n for t, n in stock.items() if n}
-    layers = reachable(pieces, totals[0][1] + totals[1][1])
-    within = [[bits(_window(sums, low, high), low) for sums in layers[-1]] for low, high in totals]
+    for counts, layers in growing(pieces, totals[0][1] + totals[1][1], stacks=2):
+        found = _dealt(counts, layers, pieces, rotors, wanted)
+        if found:
+            return ShimChoice(*found, totals)
+    return ShimChoice(None, 0, totals)
+
+
+def _dealt(
+    counts: range, layers: Layers, pieces: Mapping[int, int], rotors: Sequence[Faces], wanted: Wanted
+) -> tuple[tuple[Stack, Stack], int] | None:
+    """The first of these numbers of pieces that does, with its stacks and their error."""
+    one, other = rotors
+    sums = layers[-1]
+    (low1, high1), (low2, high2) = wanted.totals(one), wanted.totals(other)
+    least, most = wanted.apart(one, other)
+    firsts = [bits(_window(of, low1, high1), low1) for of in sums]
     deal = _Deal(layers, list(pieces.items()))
-    for count in range(len(layers[-1])):
+    for count in counts:
+        both = sums[count]
         pairs = sorted(
-            (wanted.error_um(*one_at) + wanted.error_um(*other_at), first, s1, s2)
+            (wanted.error_um(*one.moved(s1)) + wanted.error_um(*other.moved(s2)), first, s1, s2)
             for first in range(count + 1)
-            for s1 in within[0][first]
-            for one_at in [one.moved(s1)]
-            for s2 in within[1][count - first]
-            for other_at in [other.moved(s2)]
-            if wanted.agree(one_at, other_at)
+            if firsts[first] and sums[count - first]
+            for s1 in firsts[first]
+            for low in [max(low2, s1 - most)]
+            for s2 in bits(_window(sums[count - first] & (both >> s1), low, min(high2, s1 - least)), low)
         )
         for error, first, s1, s2 in pairs:
             dealt = deal.out((first, s1), (count - first, s2))
             if dealt:
-                return ShimChoice(dealt, error, totals)
-    return ShimChoice(None, 0, totals)
+                return dealt, error
+    return None
 
 
 def _window(sums: int, low: int, high: int) -> int:
-    """The sums from ``low`` to ``high``, moved down by ``low``."""
-    return (sums >> low) & ((1 << (high - low + 1)) - 1)
+    """The sums from ``low`` to ``high``, moved down by ``low``; none where ``high`` is below it."""
+    return (sums >> low) & ((1 << max(high - low + 1, 0)) - 1)
 
 
 class _Deal:
@@ -164,17 +188,48 @@ class _Deal:
         return None
 
 
-def what_to_buy(stock: Mapping[int, int], sold_um: Sequence[int], rotors: Sequence[Faces], wanted: Wanted) -> Stack:
-    """The fewest shims of the maker's thicknesses that, added to stock, do it; empty if two do not."""
+def what_to_buy(stock: Mapping[int, int], sold_um: Collection[int], rotors: Sequence[Faces], wanted: Wanted) -> Stack:
+    """The fewest shims of the maker's thicknesses that, added to stock, do it; empty if two do not, or no shim does."""
+    totals = [wanted.totals(rotor) for rotor in rotors]
+    least, most = wanted.apart(*rotors)
+    if not sold_um or least > most or any(low > high for low, high in totals):
+        return ()
+    *_, (_, layers) = growing({t: n for t, n in stock.items() if n}, sum(high for _, high in totals), stacks=2)
+    makes, tried = reduce(or_, layers[-1]), set[tuple[int, int]]()
     for bought in range(1, _MOST_BOUGHT + 1):
         fits = []
         for extra in combinations_with_replacement(sorted(sold_um), bought):
+            if not _could(makes, extra, totals, (least, most), tried):
+                continue
             choice = choose_shims(Counter(stock) + Counter(extra), rotors, wanted)
             if choice.stacks is not None:
                 fits.append((sum(map(len, choice.stacks)), choice.error_um, extra))
         if fits:
             return min(fits)[2]
     return ()
+
+
+def _could(
+    makes: int, extra: Stack, totals: Sequence[tuple[int, int]], apart: tuple[int, int], tried: set[tuple[int, int]]
+) -> bool:
+    """Whether the stock could make what is left of each shaft's total, were these divided between the shafts.
+
+    All that is bought is used, or fewer would do. A sieve only: it does not see that both shafts share one stock. ``tried`` keeps
+    the divisions that cannot.
+    """
+    (low1, high1), (low2, high2) = totals
+    for share in range(2 ** len(extra)):
+        own1 = sum(t for i, t in enumerate(extra) if share >> i & 1)
+        own2 = sum(extra) - own1
+        if (own1, own2) in tried:
+            continue
+        start = max(low1, own1)
+        for s1 in bits(_window(makes, start - own1, high1 - own1), start):
+            low = max(low2, s1 - apart[1], own2)
+            if _window(makes, low - own2, min(high2, s1 - apart[0]) - own2):
+                return True
+        tried.add((own1, own2))
+    return False
 
 
 def wanted_of(front: Window, back: Window, difference_mm: float) -> Wanted:
@@ -254,8 +309,7 @@ def move_for(
         "geometry of a shimmed bearing; exact search of all shims from stock: fewest pieces, then least error",
     )
     if choice.stacks is None:
-        if not choice.shut:
-            choice = ShimChoice(None, 0, choice.totals, what_to_buy(available, sold_um, rotors, wanted))
+        choice = replace(choice, buy=what_to_buy(available, sold_um, rotors, wanted))
         headline, details = _cannot(choice, rotors)
         return Move(Way.STAY, 0.0, headline, details, working), None, choice
     changes = tuple(change_between(rotor.stack, stack) for rotor, stack in zip(rotors, choice.stacks, strict=True))
@@ -308,6 +362,14 @@ def _cannot(choice: ShimChoice, rotors: Sequence[Faces]) -> tuple[Sentence, tupl
         amounts: Amounts = {"sum": length((rotor.front_um + rotor.back_um) / 1000, fine=True)}
         why = Sentence("Front and back together are {sum}: no shim changes that. Look for a worn or a wrong part.", amounts)
         return Sentence("The {shaft}'s rotor fits no shim", {"shaft": shaft}), (why,)
+    if choice.unlike:
+        sums = [length((rotor.front_um + rotor.back_um) / 1000, fine=True) for rotor in rotors]
+        unlike = Sentence(
+            "Front and back together are {one} at the drive shaft, {other} at the driven shaft: no shim makes the rotors stand "
+            "alike. Look for a worn or a wrong part.",
+            {"one": sums[0], "other": sums[1]},
+        )
+        return Sentence("No shims make the two rotors stand alike"), (unlike,)
     needs = tuple(
         Sentence("{shaft} takes {low} to {high} of shims.",
                  {"shaft": shaft.capitalize(), "low": length(low / 1000, fine=True), "high": length(high / 1000, fine=True)})

@@ -1,13 +1,13 @@
 """Pieces of known thickness from stock: which sums they can make, exactly, and how a pile of them is said.
 
 Reachable sums are kept as bit sets, one for each number of pieces, so that the work grows with the number of pieces and not with
-their combinations.
+their combinations. Few pieces are tried first: a stack of many is rare.
 """
 
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Sentence, length
@@ -21,9 +21,14 @@ Layers = list[list[int]]
 
 def describe(stack: Stack) -> Sentence:
     """A stack in words: ``2 × 0.25 mm + 0.10 mm``."""
+    return stock_text(Counter(stack))
+
+
+def stock_text(available: Mapping[int, int]) -> Sentence:
+    """Thicknesses with their counts, in words."""
     amounts: dict[str, Amount | Sentence | str] = {}
     parts = []
-    for i, (thickness, count) in enumerate(sorted(Counter(stack).items(), reverse=True)):
+    for i, (thickness, count) in enumerate(sorted(((t, n) for t, n in available.items() if n), reverse=True)):
         amounts[f"t{i}"] = piece(thickness)
         parts.append(f"{count} × {{t{i}}}" if count > 1 else f"{{t{i}}}")
     return Sentence(" + ".join(parts) or "nothing", amounts)
@@ -32,11 +37,6 @@ def describe(stack: Stack) -> Sentence:
 def piece(thickness_um: int) -> Amount:
     """A gasket's thickness as it is shown: finer where it is no whole number of hundredths."""
     return length(thickness_um / 1000, fine=thickness_um % 10 != 0)
-
-
-def stock_text(available: Mapping[int, int]) -> Sentence:
-    """All that is in stock, in words."""
-    return describe(ordered(Counter(available).elements()))
 
 
 def check_stock(stock: Mapping[int, int]) -> None:
@@ -48,28 +48,58 @@ def check_stock(stock: Mapping[int, int]) -> None:
             raise FieldError("stock", f"a count of {count} cannot be.", "Expected zero or more.")
 
 
-_THICKEST_UM, _MOST_PIECES = 50_000, 2_000
-"""No stack of gaskets or shims is thicker, and none is tried of more pieces: the work grows with their square."""
+THICKEST_UM, MOST_IN_STACK, _MOST_THICKNESSES = 50_000, 60, 60
+"""No stack of gaskets or shims is thicker, or of more pieces, and none is chosen from more thicknesses: these bound the work."""
 
 
-def reachable(pieces: Mapping[int, int], most: int) -> Layers:
-    """layers[i][k]: bit set of sums that k pieces of the first i thicknesses can make, none above ``most``."""
-    if most > _THICKEST_UM:
-        raise FieldError("stack", f"{most / 1000:g} mm of it cannot be.", f"Expected up to {_THICKEST_UM / 1000:g} mm.")
-    tried = sum(min(count, most // thickness) for thickness, count in pieces.items())
-    if tried > _MOST_PIECES:
-        raise FieldError("stock", f"{tried} pieces are too many to try.", f"Expected up to {_MOST_PIECES} that could be in it.")
-    mask = (1 << (most + 1)) - 1
-    layers = [[1]]
+def refuse_too_much(pieces: Mapping[int, int], *wanted_um: int) -> None:
+    """Refuse what no pump has before any work is done; for what was typed.
+
+    Raises
+    ------
+    FieldError
+        A stack thicker than any, or more thicknesses than any maker sells.
+    """
+    for wanted in wanted_um:
+        if wanted > THICKEST_UM:
+            raise FieldError("stack", f"{wanted / 1000:g} mm of it cannot be.", f"Expected up to {THICKEST_UM / 1000:g} mm.")
+    if len(pieces) > _MOST_THICKNESSES:
+        raise FieldError("stock", f"{len(pieces)} thicknesses are too many.", f"Expected up to {_MOST_THICKNESSES}.")
+
+
+def growing(pieces: Mapping[int, int], most_um: int, stacks: int = 1) -> Iterator[tuple[range, Layers]]:
+    """Reachable sums of ever more pieces, each with the numbers of pieces that are new in it: few pieces most often do.
+
+    The last is whole: as many pieces as ``stacks`` stacks together can have.
+    """
+    most_um = min(most_um, THICKEST_UM, sum(t * n for t, n in pieces.items()))
+    fit = sum(min(n, most_um // t) for t, n in pieces.items())
+    whole, done, limit = min(stacks * MOST_IN_STACK, fit), 0, 4
+    while done <= whole:
+        limit = min(limit, whole)
+        yield range(done, limit + 1), _reachable(pieces, most_um, limit)
+        done, limit = limit + 1, 2 * limit + 1
+
+
+def _reachable(pieces: Mapping[int, int], most_um: int, limit: int) -> Layers:
+    """``layers[i][k]`` for k up to ``limit``, no sum above ``most_um``.
+
+    Pieces of a thickness are added in bundles of 1, 2, 4 and so on, so that their number costs its logarithm.
+    """
+    mask = (1 << (most_um + 1)) - 1
+    layers = [[1] + [0] * limit]
     for thickness, count in pieces.items():
-        count = min(count, most // thickness)
-        before = layers[-1]
-        after = before + [0] * count
-        for used in range(1, count + 1):
-            shift = used * thickness
-            for k, sums in enumerate(before):
-                after[k + used] |= (sums << shift) & mask
-        layers.append(after)
+        left = min(count, most_um // thickness, limit)
+        sums = list(layers[-1])
+        bundle = 1
+        while left:
+            bundle = min(bundle, left)
+            shift = bundle * thickness
+            for k in range(limit, bundle - 1, -1):
+                if sums[k - bundle]:
+                    sums[k] |= (sums[k - bundle] << shift) & mask
+            left, bundle = left - bundle, 2 * bundle
+        layers.append(sums)
     return layers
 
 

@@ -17,6 +17,7 @@ from finegap.core.families.steps import Step
 from finegap.core.formatting import Sentence, Text, Units
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.move import Move, Window
+from finegap.core.gap.stock import refuse_too_much
 from finegap.core.gap.table import Row
 from finegap.core.gap.tape import Tape
 from finegap.core.gap.tries import Check, GapResult, GapTarget, Setting, TryMade
@@ -189,11 +190,12 @@ class PlainMeans:
         return "leaves"
 
     def check_stacks(self, stacks: Sequence[Sequence[int]]) -> list[list[int]]:
-        """So many stacks as it has, of thicknesses above zero."""
+        """So many stacks as it has, of thicknesses above zero, none thicker than a stack can be."""
         if not self.stacks:
             return []
         if len(stacks) != self.stacks or any(t <= 0 for stack in stacks for t in stack):
             raise FieldError("stack", "it cannot be.", f"Expected {self.stacks} of thicknesses above zero.")
+        refuse_too_much({}, *map(sum, stacks))
         return [sorted(stack, reverse=True) for stack in stacks]
 
     def opens(self, family: Family) -> tuple[Step, ...]:
