@@ -100,10 +100,12 @@ def shell() -> None:
         assert not text or "15.58" in done.stdout, done.stdout
 
     whole = median_ms(lambda: run("manage.py", "calc", "arc", text=json.dumps(given)), 5)
+    bare = median_ms(lambda: run("-m", "finegap.calc", "arc", text=json.dumps(given)), 5)
     python = median_ms(lambda: run("-c", "pass"), 5)
     django = median_ms(lambda: run("-c", "import django; django.setup()"), 5)
     answer = median_ms(lambda: calculator("arc").run(given, Entry(Units.MM)), 50)
     row("calc from the shell, answer included", whole, django, "Python and Django started alone")
+    row("the same without Django", bare, django, "Python and Django started alone")
     print(f"   of it: Python {python / whole:.0%}, Django {(django - python) / whole:.0%}, the sum itself {answer:.3f} ms")
 
 

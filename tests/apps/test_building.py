@@ -2,10 +2,13 @@
 
 import io
 import json
+import subprocess
+import sys
 import uuid
 from unittest import mock
 
 import jsonschema
+from django.conf import settings
 from django.core.management import call_command
 from django.test import Client
 
@@ -295,6 +298,17 @@ class Shell(Works):
         self.assertEqual(inch["lines"][0]["amounts"]["value"]["unit"], "in")
         listed = self.calc("leaves", given='{"leaves": [0.05, 0.1], "thickness": 0.15}')[1]
         self.assertEqual(listed["lines"][0]["text"], "0.050 mm + 0.100 mm = 0.150 mm")
+
+    def test_without_django_it_answers_the_same_and_a_sum_loads_what_it_needs(self):
+        check = (
+            "import sys; from finegap import calc; sys.argv = ['calc', *sys.argv[1:]]; code = calc.main(); "
+            "assert not {'django', 'scipy'} & set(sys.modules); sys.exit(code)"
+        )
+        for name, given, code in (("packing", '{"shaft": 50, "section": "10 mm", "rings": 4}', 0), ("packing", "[]", 2)):
+            with self.subTest(given=given):
+                run = [sys.executable, "-c", check, name]
+                done = subprocess.run(run, input=given, capture_output=True, text=True, check=False, cwd=settings.BASE_DIR)
+                self.assertEqual((done.returncode, json.loads(done.stderr if code else done.stdout)), self.calc(name, given=given))
 
     def test_each_is_listed_with_schemas_its_answer_keeps(self):
         _, listed = self.calc("--list")

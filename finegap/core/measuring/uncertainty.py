@@ -1,13 +1,13 @@
-"""Combining what is not known about a measurement (JCGM 100:2008, the GUM)."""
+"""Combining what is not known about a measurement (JCGM 100:2008, the GUM).
+
+SciPy takes longer to import than all else together: it is imported where a result needs it.
+"""
 
 from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-
-from scipy.optimize import brentq
-from scipy.special import ndtr, ndtri, stdtr, stdtrit
 
 CONFIDENCE = 0.95
 """Coverage of every expanded uncertainty shown, two-sided."""
@@ -49,6 +49,8 @@ def coverage_factor(dof: float, confidence: float = CONFIDENCE) -> float:
 
 def quantile(probability: float, dof: float) -> float:
     """Student t quantile; normal where ``dof`` is infinite."""
+    from scipy.special import ndtri, stdtrit
+
     return float(ndtri(probability) if math.isinf(dof) else stdtrit(dof, probability))
 
 
@@ -56,6 +58,8 @@ def probability_below(limit: float, value: float, u: float, dof: float) -> float
     """Probability that the true value lies at or below ``limit``, given ``value`` with standard uncertainty ``u``."""
     if u == 0:
         return 1.0 if value <= limit else 0.0
+    from scipy.special import ndtr, stdtr
+
     z = (limit - value) / u
     return float(ndtr(z) if math.isinf(dof) else stdtr(dof, z))
 
@@ -70,6 +74,8 @@ def within_below(error: float, half: float, u: float) -> float:
     if u <= half * 1e-9:
         return min(max((error + half) / (2 * half), 0.0), 1.0)
 
+    from scipy.special import ndtr
+
     def area(x: float) -> float:
         """Of the normal distribution function, up to x."""
         return x * float(ndtr(x / u)) + u * math.exp(-((x / u) ** 2) / 2) / math.sqrt(2 * math.pi)
@@ -79,6 +85,8 @@ def within_below(error: float, half: float, u: float) -> float:
 
 def within_quantile(probability: float, half: float, u: float) -> float:
     """The error that ``probability`` of such errors lie at or below."""
+    from scipy.optimize import brentq
+
     far = half + 10 * u
     return float(brentq(lambda x: within_below(x, half, u) - probability, -far, far))
 

@@ -1,4 +1,7 @@
-"""Quick figures from the shell: JSON in, JSON with the working out."""
+"""Quick figures from the shell: JSON in, JSON with the working out. ``python -m finegap.calc`` needs no Django.
+
+``python -m finegap.calc NAME < input.json``; with ``--list`` it tells what there is.
+"""
 
 from __future__ import annotations
 
@@ -6,8 +9,6 @@ import json
 import sys
 from argparse import ArgumentParser
 from typing import Any
-
-from django.core.management.base import BaseCommand
 
 from finegap.api.plain import plain
 from finegap.core.calculators import CALCULATORS, Calculator, Input, calculator
@@ -18,37 +19,38 @@ from finegap.core.numerals import DecimalMark
 from finegap.core.quantities import from_internal
 from finegap.core.result_lines import ResultLine
 
+HELP = "Calculate one of the quick figures: JSON on standard input, JSON with its working on standard output."
 
-class Command(BaseCommand):
-    """``manage.py calc NAME < input.json``; ``manage.py calc --list`` tells what there is."""
 
-    help = "Calculate one of the quick figures: JSON on standard input, JSON with its working on standard output."
-    requires_system_checks: list[str] = []  # as Django declares it; a sum needs no database
+def add_arguments(parser: ArgumentParser) -> None:
+    """A name, or the list."""
+    parser.add_argument("name", nargs="?", help="which one")
+    parser.add_argument("--list", action="store_true", help="all of them with the JSON schemas of input and output")
+    parser.add_argument("--units", choices=[u.value for u in Units], default=Units.MM.value, help="unit system of bare numbers")
+    parser.add_argument(
+        "--mark", choices=[m.value for m in DecimalMark], default=DecimalMark.POINT.value, help="decimal mark you write"
+    )
 
-    def add_arguments(self, parser: ArgumentParser) -> None:
-        """A name, or the list."""
-        parser.add_argument("name", nargs="?", help="which one")
-        parser.add_argument("--list", action="store_true", help="all of them with the JSON schemas of input and output")
-        parser.add_argument("--units", choices=[u.value for u in Units], default=Units.MM.value, help="unit system of bare numbers")
-        parser.add_argument(
-            "--mark", choices=[m.value for m in DecimalMark], default=DecimalMark.POINT.value, help="decimal mark you write"
-        )
 
-    def handle(self, *args: Any, **options: Any) -> None:
-        """Print, or say on standard error what is wrong and leave with 2."""
-        units, mark = Units(options["units"]), DecimalMark(options["mark"])
-        if options["list"] or not options["name"]:
-            self.stdout.write(_dumped([described(one, units) for one in CALCULATORS.values()]))
-            return
-        try:
-            lines = calculator(options["name"]).run(_given(sys.stdin.read(), mark), Entry(units, mark))
-        except FieldError as error:
-            wrong = {"error": {"field": error.field, "problem": error.problem, "hint": error.hint}}
-            self.stderr.write(_dumped(wrong))
-            sys.exit(2)
-        self.stdout.write(
-            _dumped({"name": options["name"], "units": units.value, "lines": [answered(one, units) for one in lines]})
-        )
+def answer(name: str | None, listed: bool, units: Units, mark: DecimalMark) -> tuple[str, bool]:
+    """What to print, as JSON, and whether it could be calculated; standard input is read where a sum is asked for."""
+    if listed or not name:
+        return _dumped([described(one, units) for one in CALCULATORS.values()]), True
+    try:
+        lines = calculator(name).run(_given(sys.stdin.read(), mark), Entry(units, mark))
+    except FieldError as error:
+        return _dumped({"error": {"field": error.field, "problem": error.problem, "hint": error.hint}}), False
+    return _dumped({"name": name, "units": units.value, "lines": [answered(one, units) for one in lines]}), True
+
+
+def main() -> int:
+    """Print, or say on standard error what is wrong and leave with 2."""
+    parser = ArgumentParser(prog="python -m finegap.calc", description=HELP)
+    add_arguments(parser)
+    given = parser.parse_args()
+    told, done = answer(given.name, given.list, Units(given.units), DecimalMark(given.mark))
+    print(told, file=sys.stdout if done else sys.stderr)
+    return 0 if done else 2
 
 
 def _dumped(data: Any) -> str:
@@ -155,3 +157,7 @@ def _number(amount: Amount, units: Units) -> dict[str, Any]:
     unit = systems[0 if units is Units.MM else 1][0]
     value = from_internal(amount.value, dimension, unit) if dimension else amount.value
     return {"value": float(value), "unit": unit}
+
+
+if __name__ == "__main__":
+    sys.exit(main())
