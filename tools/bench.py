@@ -53,6 +53,28 @@ def gaskets() -> None:
         row(f"gasket stack, {len(stock)} thicknesses, up to {most} each", ours, other, name)
 
 
+def purchase() -> None:
+    """A stack that cannot be made, with what to buy looked for in all that is sold, beside one pass over the sums alone."""
+    from finegap.core.gap.gaskets import StackWanted, what_to_buy
+
+    for sold in (16, 40, 60):
+        stock = {50 * i: 10 for i in range(1, sold + 1)}
+        wanted = StackWanted(1025, 1015, 1035)  # no multiple of 50 is in it
+
+        def sums(stock: dict[int, int] = stock) -> int:
+            made, mask = 1, (1 << 1036 + max(stock)) - 1
+            for thickness, count in stock.items():
+                for bundle in (1, 2, 4, count - 7):
+                    made |= made << bundle * thickness & mask
+            return made
+
+        assert what_to_buy(stock, tuple(stock), wanted) == ()
+        ours = median_ms(lambda: what_to_buy(stock, tuple(stock), wanted), 9)  # noqa: B023
+        row(
+            f"what to buy where nothing does, {sold} sold", ours, median_ms(sums, 9), "one pass over the sums, any number of pieces"
+        )
+
+
 def shims() -> None:
     """Shims for two shafts from one stock against trying every deal, and against a general-purpose exact solver."""
     from finegap.core.gap.move import Window
@@ -254,6 +276,7 @@ if __name__ == "__main__":
 
     django.setup()
     gaskets()
+    purchase()
     shims()
     shell()
     long_history()
