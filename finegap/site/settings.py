@@ -56,6 +56,7 @@ MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "finegap.site.middleware.BodyLimit",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "finegap.site.middleware.CompressedJson",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",

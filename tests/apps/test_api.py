@@ -1,5 +1,6 @@
 """Every route for every role, errors in one shape, and the schema."""
 
+import gzip
 import json
 import re
 import uuid
@@ -231,6 +232,15 @@ class Shapes(Works):
         for working in workings:
             for part in ("title", "formula", "given", "result", "source"):
                 self.assertTrue(working[part], (working["title"], part))
+
+    def test_an_answer_is_compressed_for_who_reads_that_and_a_page_is_not(self):
+        plain = self.client.get(JOB)
+        packed = self.client.get(JOB, headers={"accept-encoding": "gzip, br"})
+        self.assertNotIn("Content-Encoding", plain)
+        self.assertEqual(packed["Content-Encoding"], "gzip")
+        self.assertEqual(gzip.decompress(packed.content), plain.content)
+        self.assertLess(len(packed.content), len(plain.content) / 5)
+        self.assertNotIn("Content-Encoding", self.client.get("/", headers={"accept-encoding": "gzip"}))
 
     def test_nothing_is_loaded_from_another_host(self):
         answer = self.client.get("/")
