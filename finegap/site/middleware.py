@@ -27,7 +27,7 @@ class BodyLimit:
 
 
 class CompressedJson(GZipMiddleware):
-    """Compresses answers of JSON: a job's is a tenth of its size. Pictures and PDFs are compressed in themselves."""
+    """Compresses answers of JSON: a job's is a sixth of its size. Pictures and PDFs are compressed in themselves."""
 
     def process_response(self, request: HttpRequest, response: HttpResponseBase) -> HttpResponseBase:
         """Leave what is no JSON as it is."""
