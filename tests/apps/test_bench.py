@@ -3,18 +3,19 @@
 import io
 import json
 import uuid
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from unittest import mock
 
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
+from django.utils import timezone
 from pypdf import PdfReader
 
 from finegap.api.errors import Conflict, ReadOnly, Refused
 from finegap.api.plain import plain
 from finegap.api.retry import digest
 from finegap.bench import changes, queries, services
-from finegap.bench.models import Event, Job, Reading, SignOff, StepMark, Try, TryCheck
+from finegap.bench.models import Event, Job, ProofMark, Reading, SignOff, StepMark, Try, TryCheck
 from finegap.bench.queries import job_lines
 from finegap.bench.records import load
 from finegap.bench.services import changing
@@ -110,6 +111,25 @@ class TwoPeople(Works):
         told = caught.exception.changes
         self.assertEqual((len(told), told[0]), (21, "And 3 before these."))
         self.assertTrue(told[1].endswith("30.53 mm") and told[-1].endswith("30.72 mm"), told)
+
+    def test_what_was_seen_before_the_gap_was_moved_proves_nothing_of_it(self):
+        """An outage, or a second device: it was seen at a pump that stood otherwise, and comes after what moved it."""
+        number = self.finished()
+        turning = next(s.key for s in self.family(number).steps if s.has("turning"))
+        proof = lambda: changes.SeeProof(uuid.uuid4(), turning, "turning")  # noqa: E731
+        earlier = timezone.now()
+        theirs = self.seen(number, self.lena)
+        own = replace(self.seen(number), at=earlier)
+        services.record_try(self.seen(number), changes.RecordTry(uuid.uuid4(), [feeler("0.14", "0.16")], moved="3 mm", way="open"))
+        for ref in (theirs, own):
+            with self.subTest(by=ref.actor), self.assertRaises(Conflict) as caught:
+                services.see(ref, proof())
+            self.assertIn("Tom: Try", caught.exception.changes[0])
+            with self.subTest(by=ref.actor), self.assertRaises(Conflict):
+                services.mark_step(ref, changes.MarkStep(uuid.uuid4(), turning))
+        self.assertFalse(ProofMark.objects.standing().filter(job__number=number).exists())
+        services.see(replace(own, at=timezone.now()), proof())  # one's own, in its order
+        services.see(self.seen(number, self.lena), proof())
 
     def test_every_change_has_its_line_in_the_log(self):
         number = self.finished()

@@ -3,7 +3,6 @@
 from itertools import islice
 
 import django.db.models.deletion
-from django.conf import settings
 from django.db import migrations, models
 
 
@@ -11,8 +10,8 @@ def to_sections(apps, schema_editor):
     """A version of each section that an event names."""
     event, section_version = apps.get_model("bench", "Event"), apps.get_model("bench", "SectionVersion")
     rows = (
-        section_version(job_id=job, section=section, by_id=by, version=version)
-        for job, by, version, about in event.objects.values_list("job", "by", "version", "about").iterator()
+        section_version(job_id=job, section=section, version=version)
+        for job, version, about in event.objects.values_list("job", "version", "about").iterator()
         for section in set(about.split())
     )
     while chunk := list(islice(rows, 500)):
@@ -20,7 +19,7 @@ def to_sections(apps, schema_editor):
 
 
 class Migration(migrations.Migration):
-    dependencies = [("bench", "0012_documents"), migrations.swappable_dependency(settings.AUTH_USER_MODEL)]
+    dependencies = [("bench", "0012_documents")]
 
     operations = [
         migrations.CreateModel(
@@ -29,12 +28,6 @@ class Migration(migrations.Migration):
                 ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
                 ("section", models.CharField(max_length=160)),
                 ("version", models.PositiveIntegerField()),
-                (
-                    "by",
-                    models.ForeignKey(
-                        on_delete=django.db.models.deletion.PROTECT, related_name="+", to=settings.AUTH_USER_MODEL
-                    ),
-                ),
                 (
                     "job",
                     models.ForeignKey(

@@ -73,14 +73,13 @@ class Event(InItsZone):
 
 
 class SectionVersion(models.Model):
-    """A version of a section of a job (a part, a step, a stack; ``*`` is all of it): that of the change that touched it.
+    """A version of a section of a job (a part, a step, a stack; ``*`` is all of it): that of the event that touched it.
 
     A change to a section is refused where somebody else has changed it since it was read; changes to others do not matter to it.
     """
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="section_versions")
     section = models.CharField(max_length=160)
-    by = models.ForeignKey(USER, models.PROTECT, related_name="+")
     version = models.PositiveIntegerField()
 
     class Meta:

@@ -85,12 +85,14 @@ ALL = "*"
 class JobInHand:
     """A job while it is changed: as it was ``before``, and as it is ``after``; each is read once, when it is first asked for.
 
-    A service that asks for ``before`` asks for it before it writes anything. ``sections`` are what the change is about.
+    A service that asks for ``before`` asks for it before it writes anything. ``sections`` are what the change is about; ``undone``
+    are those it undoes beside them, whether anything was recorded there or not: what somebody saw of them before is out of date.
     """
 
     def __init__(self, job: Job, ref: JobRef, *sections: str) -> None:
         self.job, self.ref = job, ref
         self.sections = frozenset(sections)
+        self.undone: set[str] = set()
 
     @cached_property
     def before(self) -> Records:
@@ -110,14 +112,26 @@ class JobInHand:
         """Strikes out the rows that still stand, with who and when. Answers how many they were."""
         return int(rows.strike(self.ref.actor, self.ref.moment, why))
 
+    def undo_steps(self, keys: Iterable[str], why: str) -> int:
+        """Opens steps again. Answers how many were done."""
+        keys = set(keys)
+        self.undone |= {f"step:{key}" for key in keys}
+        return self.strike(self.job.steps.filter(step__in=keys), why)
+
+    def undo_features(self, keys: Iterable[str], why: str) -> int:
+        """Says of new parts that they are not in. Answers how many were."""
+        keys = set(keys)
+        self.undone |= {f"feature:{key}" for key in keys}
+        return self.strike(self.job.new_parts.filter(feature__in=keys), why)
+
     def log(self, what: str) -> None:
-        """One line of the log, and one version more, of the job and of each section the change is about."""
-        job, by = self.job, self.ref.actor
+        """One line of the log, and one version more, of the job and of each section the change is about or undoes."""
+        job = self.job
         job.version += 1
         job.save(update_fields=["version"])
         Event.objects.create(job=job, version=job.version, what=what[:400], **self.ref.stamp)
         SectionVersion.objects.bulk_create(
-            SectionVersion(job=job, section=section, by=by, version=job.version) for section in sorted(self.sections)
+            SectionVersion(job=job, section=section, version=job.version) for section in sorted(self.sections | self.undone)
         )
 
 
@@ -240,14 +254,15 @@ def check_last(job: Job, ref: JobRef) -> None:
 
 
 def _since(now: JobInHand) -> list[str]:
-    """What others have changed since in the sections of this change, the newest last. A person's own changes are no news.
+    """What was changed since in the sections of this change, the newest last.
 
-    A person's own changes wait in their order and are no news to that person.
+    A person's own changes wait in their order and are no news to that person, but for those made at a later moment: this one is
+    then from another device, and older than they are. To all of the job one's own are news: who signs it has read it.
     """
     events = now.job.events.filter(version__gt=now.ref.version)
     if ALL not in now.sections:
-        theirs = now.job.section_versions.filter(section__in={*now.sections, ALL}).exclude(by=now.ref.actor)
-        events = events.filter(version__in=theirs.filter(version__gt=now.ref.version).values("version"))
+        touched = now.job.section_versions.filter(section__in={*now.sections, ALL}, version__gt=now.ref.version)
+        events = events.filter(version__in=touched.values("version")).exclude(by=now.ref.actor, at__lte=now.ref.moment)
     told = events.count()
     newest = events.select_related("by").order_by("-version")[:_TOLD]
     lines = [f"{name_of(e.by)}: {e.what}" for e in newest]

@@ -85,7 +85,7 @@ def renew(now: JobInHand, decisions: Mapping[str, core.FeatureDecision]) -> str:
     if after.changed == before.changed:
         return ""
     why, kept = "the part is kept after all", before.changed - after.changed
-    now.strike(job.new_parts.filter(feature__in=kept), why)
+    now.undo_features(kept, why)
     now.strike(job.readings.filter(feature__in=kept, phase=core.Phase.LEFT.value), f"measured as a new part; {why}")
     job.renewed = job.version + 1
     job.save(update_fields=["renewed"])

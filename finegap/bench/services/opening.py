@@ -62,7 +62,7 @@ def open_job(actor: User, new: OpenJob, entry: Entry = AS_WRITTEN) -> Job:
         Event.objects.create(
             job=job, version=1, by=actor, at=job.opened_at, zone_min=zone_of(job.opened_at), what=f"Job opened: {job.reason}"
         )
-        SectionVersion.objects.create(job=job, section=ALL, by=actor, version=1)
+        SectionVersion.objects.create(job=job, section=ALL, version=1)
         return job
 
 

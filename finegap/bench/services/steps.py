@@ -110,5 +110,5 @@ def _listed(items: list[str]) -> str:
 def _not_ready(now: JobInHand) -> str:
     """Opens the step that says that everything is ready, since something is missing. Answers words for the log."""
     keys = [s.key for s in family_of(now.job).steps if s.has(ReadyTask.kind)]
-    struck = now.strike(now.job.steps.filter(step__in=keys), "something is missing")
+    struck = now.undo_steps(keys, "something is missing")
     return "; its step is open again" if struck else ""

@@ -76,7 +76,7 @@ def _reopen(now: JobInHand, before: Assessment) -> str:
     if not lost:
         return ""
     keys = {one.key for s in lost for one in (s, *hangs_on(s.key, after.record.family))}
-    now.strike(now.job.steps.filter(step__in=keys), "what it was done with was struck out")
+    now.undo_steps(keys, "what it was done with was struck out")
     now.wrote()
     return "; open again: " + ", ".join(s.text for s in lost)
 
@@ -101,7 +101,7 @@ def _torque(now: JobInHand, row: TorqueMark, reason: str) -> str:
 def _step(now: JobInHand, row: StepMark, reason: str) -> str:
     family = now.before.job_record.family
     after = hangs_on(row.step, family)
-    gone = now.strike(now.job.steps.filter(step__in=[s.key for s in after]), "what comes before it is open again")
+    gone = now.undo_steps((s.key for s in after), "what comes before it is open again")
     return f"done: {_text(family, row.step)}" + ("; and what comes after it" if gone else "")
 
 
@@ -162,7 +162,7 @@ def _part(now: JobInHand, row: PartFitted, reason: str) -> str:
     keys = [p.key for p in parts]
     out = parts[keys.index(row.part) :] if row.part in keys else []
     now.strike(now.job.fitted.filter(stack=row.stack, part__in=[p.key for p in out]), reason)
-    now.strike(now.job.new_parts.filter(feature__in=[p.feature for p in out if p.feature]), reason)
+    now.undo_features((p.feature for p in out if p.feature), reason)
     name = next((p.name for p in out), row.part)
     family = now.before.job_record.family
     holds = any(stack.place in s.of("stack") for s in family.steps if s.before_check) if stack else False

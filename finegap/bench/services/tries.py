@@ -29,6 +29,7 @@ from finegap.core.numerals import DecimalMark
 from finegap.core.quantities import Quantity, understood
 from finegap.core.sheet import SpecSheet
 from finegap.core.tasks.base import Rows
+from finegap.core.tasks.registry import KINDS
 from finegap.inventory.models import GasketStock, Gauge
 
 
@@ -151,7 +152,7 @@ def _opened(now: JobInHand, new: RecordTry, undone: Sequence[Step], last: Try | 
 
 def _take_apart(now: JobInHand, undone: Sequence[Step], why: str) -> str:
     """Strikes out what an opened pump undoes: steps, and what their tasks recorded. Answers words for the log."""
-    job, struck = now.job, now.strike(now.job.steps.filter(step__in=[s.key for s in undone]), why)
+    job, struck = now.job, now.undo_steps((s.key for s in undone), why)
     rows: dict[Rows, Callable[[str], Any]] = {
         Rows.PARTS: lambda key: job.fitted.filter(stack=key),
         Rows.TORQUES: lambda key: job.torques.filter(fastener=key),
@@ -161,16 +162,21 @@ def _take_apart(now: JobInHand, undone: Sequence[Step], why: str) -> str:
     for task in (task for step in undone for task in now.before.assessment.tasks.of_step(step)):
         if task.rows is not None:
             struck += now.strike(rows[task.rows](task.rows_key), why)
-        struck += now.strike(job.new_parts.filter(feature__in=task.parts()), why)
+        struck += now.undo_features(task.parts(), why)
     # Packing ran in on the pump as it was: that is over once it was opened, whichever step it is of.
-    struck += now.strike(job.run_in.all(), why) if undone else 0
+    if undone:
+        now.undone.add("run-in")
+        struck += now.strike(job.run_in.all(), why)
     return "; opened: what that took apart is to be done again at Set" if struck else "; opened"
 
 
 def unprove(now: JobInHand, family: Family, why: str) -> str:
     """Opens what comes after the check of a gap, since the gap was moved. Answers words for the log."""
-    after = [s.key for s in family.steps if s.stage is Stage.PROVE or (s.stage is Stage.SET and not s.reopened)]
-    steps = now.strike(now.job.steps.filter(step__in=after), why)
+    steps = now.undo_steps(
+        (s.key for s in family.steps if s.stage is Stage.PROVE or (s.stage is Stage.SET and not s.reopened)), why
+    )
+    # Of a step before the check, too, what was seen is out of date; the step itself stays done.
+    now.undone |= {f"step:{s.key}" for s in family.steps if any(KINDS[task.kind].sights for task in s.tasks)}
     seen_there = now.strike(now.job.proofs.all(), why)
     return "; to be proved again" if steps or seen_there else ""
 
