@@ -12,7 +12,7 @@ os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "1")
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import override_settings
-from playwright.sync_api import Browser, expect, sync_playwright
+from playwright.sync_api import Browser, Locator, expect, sync_playwright
 
 from tests.apps.base import QUICK_HASHES, furnish
 
@@ -82,12 +82,32 @@ class Bench(StaticLiveServerTestCase):
         self.page.wait_for_timeout(750)
         self.page.keyboard.press("Enter")
 
+    def read(self) -> None:
+        """Look at the step on screen for long enough that the bench takes it as read."""
+        self.page.locator(".present-step").wait_for()
+        self.page.wait_for_timeout(450)
+
+    def mark(self, button: Locator) -> None:
+        """Mark the step on screen done; ``button`` is the one that does it."""
+        button.click()
+
+    def mark_all(self, count: int, begin: int = 0, until: int | None = None) -> None:
+        """The steps of the stage on screen, from ``begin`` to ``until`` or to the last."""
+        for done in range(begin, until or count):
+            expect(self.page.locator(".ribbon .present")).to_contain_text(f"{done} of {count}")
+            self.read()
+            self.mark(self.page.locator(".present-step .btn").first)
+        if until is None:
+            expect(self.page.locator(".all-done")).to_be_visible()
+        else:
+            expect(self.page.locator(".ribbon .present")).to_contain_text(f"{until} of {count}")
+
     def build(self, torques: dict[str, str]) -> None:
         """The whole of Build: each stack part by part, each torque pass by pass, each step. ``torques`` by what a pass shows."""
         while not self.page.locator(".steps > .all-done").count():
             self.fit_parts()
             self.log_torques(torques)
-            self.page.wait_for_timeout(450)  # a step has to be on screen long enough to be read
+            self.read()
             text = self.page.locator(".present-step .step-text").inner_text()
             self.step_done()
             expect(self.page.get_by_text(text, exact=True).and_(self.page.locator(".present-step .step-text"))).to_have_count(0)
@@ -98,7 +118,7 @@ class Bench(StaticLiveServerTestCase):
         while part.count():
             name = part.inner_text()
             if not self.page.locator(".directions").count():
-                self.page.wait_for_timeout(450)  # a part has to be on screen long enough to be read
+                self.read()
             self.confirm_and_fit()
             expect(part.filter(has_text=re.compile(f"^{re.escape(name)}$"))).to_have_count(0)
 

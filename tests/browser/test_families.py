@@ -10,14 +10,6 @@ from tests.browser.base import Bench
 
 
 class Elsewhere(Bench):
-    def mark_all(self, count):
-        """Every step of the stage on screen."""
-        for done in range(count):
-            expect(self.page.locator(".ribbon .present")).to_contain_text(f"{done} of {count}")
-            self.page.wait_for_timeout(450)  # a step has to be on screen long enough to be read
-            self.page.locator(".present-step .btn").first.click()
-        expect(self.page.locator(".all-done")).to_be_visible()
-
     def test_vanes_seen_through_the_check_port_from_opened_to_signed(self):
         page = self.page
         add_vane_pump(User.objects.get(username="lena"))

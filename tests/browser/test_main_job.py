@@ -186,14 +186,8 @@ class ByKeyboard(Bench):
         page.keyboard.press("Escape")
         page.evaluate("document.activeElement.blur()")
 
-    def mark_all(self, count, begin=0, until=None):
-        page = self.page
-        for done in range(begin, until or count):
-            expect(page.locator(".ribbon .present")).to_contain_text(f"{done} of {count}")
-            page.wait_for_timeout(450)  # a step has to be on screen long enough to be read
-            page.keyboard.press("d")
-        if until is None:
-            expect(page.locator(".all-done")).to_be_visible()
+    def mark(self, button):
+        self.page.keyboard.press("d")
 
     def check(self, goes, stops):
         page = self.page
@@ -382,16 +376,8 @@ class ByTouch(Bench):
         self.write(field, typed)
         self.page.locator(".torque-work form .choices .btn").last.tap()
 
-    def mark_all(self, count, begin=0, until=None):
-        page = self.page
-        for done in range(begin, until or count):
-            expect(page.locator(".ribbon .present")).to_contain_text(f"{done} of {count}")
-            page.wait_for_timeout(450)  # a step has to be on screen long enough to be read
-            page.locator(".present-step .btn").first.tap()
-        if until is None:
-            expect(page.locator(".all-done")).to_be_visible()
-        else:
-            expect(page.locator(".ribbon .present")).to_contain_text(f"{until} of {count}")
+    def mark(self, button):
+        button.tap()
 
     def check(self, goes, stops):
         page = self.page
@@ -463,8 +449,7 @@ class TwoHands(Bench):
         works.tom = User.objects.get(username="tom")
         page = self.page
         self.go(f"/bench/{works.open('H-1')}/prepare")
-        expect(page.locator(".present-step")).to_be_visible()
-        page.wait_for_timeout(450)
+        self.read()
         page.locator(".present-step .btn").first.dblclick(delay=60)
         page.keyboard.press("d")
         expect(page.locator(".ribbon .present")).to_contain_text("1 of 8")

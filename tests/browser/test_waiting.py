@@ -36,7 +36,7 @@ class Waiting(Bench):
         expect(page.locator(".here")).to_contain_text("2 on the way")
         expect(page.locator(".waits-to-be-saved")).to_contain_text("2 changes wait to be saved")
         page.get_by_role("link", name="Prepare").click()
-        page.wait_for_timeout(450)
+        self.read()
         page.keyboard.press("d")
         expect(page.get_by_role("button", name="Waiting to be saved")).to_be_visible()
         expect(page.locator(".waits-to-be-saved")).to_contain_text("3 changes")

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { ApiError, type Problem } from '../api/client';
 import { TextField } from './TextField';
+import { useIntoView } from './useIntoView';
 import { capital } from './words';
 
 interface Props {
@@ -14,17 +15,18 @@ interface Props {
 
 /** The one way an error is shown: the field, what is wrong, what was expected, and what can be done. */
 export function ProblemNote({ error, onSuggestion, onConfirm }: Props) {
+  const ref = useIntoView<HTMLDivElement>(error);
   if (!error) return null;
   if (!(error instanceof ApiError)) {
     return (
-      <div className="problem" role="alert">
+      <div className="problem" role="alert" ref={ref}>
         <strong>{error.message}</strong>
       </div>
     );
   }
   const { details } = error;
   return (
-    <div className="problem" role="alert">
+    <div className="problem" role="alert" ref={ref}>
       <strong>{details.field ? `${capital(details.field)}: ${details.problem}` : error.message}</strong>
       {details.hint && <span> {details.hint}</span>}
       <Reasons details={details} />

@@ -8,6 +8,7 @@ import { Lines } from '../app/Lines';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
+import { useIntoView } from '../app/useIntoView';
 import { carried, useDrafts, useUnit, type Draft } from '../app/unit';
 import { capital } from '../app/words';
 import { useEntered } from '../app/works';
@@ -70,6 +71,7 @@ function SumForm({ sum, inUnit }: FormProps) {
   const [asked, setAsked] = useState<Record<string, Draft> | null>(null);
   const given = mapped(asked ?? {}, (draft, key) => carried(draft, signOf(key)));
   const result = useQuery({ ...sumQuery(sum.key, given, entered()), enabled: asked !== null && inUnit });
+  const answer = useIntoView<HTMLDivElement>(result.data);
   return (
     <section aria-label={sum.name}>
       <h2>{sum.name}</h2>
@@ -108,7 +110,9 @@ function SumForm({ sum, inUnit }: FormProps) {
         <Button type="submit">Calculate</Button>
       </form>
       <ProblemNote error={result.error} />
-      {result.data && <Lines lines={result.data} />}
+      <div className="answer" ref={answer}>
+        {result.data && <Lines lines={result.data} />}
+      </div>
       <p className="quiet">
         Nothing here is recorded. A number may carry its unit: 0.035 mm, 1.4 thou, 60 lbf.ft.
       </p>

@@ -41,6 +41,22 @@ test('a sum is asked for with what is usual filled in, its lines shown, and noth
   expect(server.sent.at(-1)?.body).toMatchObject({ given: { shaft: '50', joints: 'quarter', gap: '' } });
 });
 
+test('what is answered or refused is brought into sight', async () => {
+  const shown = vi.spyOn(Element.prototype, 'scrollIntoView');
+  server.answer = () =>
+    server.sent.at(-1)?.url.includes('/sums/packing')
+      ? refusal({ field: 'shaft', problem: 'nothing was entered.' })
+      : Response.json(SUMS);
+  showOnBench(<Sums />);
+  await userEvent.click(await screen.findByRole('button', { name: 'Calculate' }));
+  expect(shown.mock.contexts).toEqual([await screen.findByRole('alert')]);
+  server.answer = () => Response.json([{ name: 'Cut', text: '188.50 mm', status: 'good', working: null }]);
+  await userEvent.type(screen.getByLabelText('Shaft (mm)'), '50');
+  await userEvent.click(screen.getByRole('button', { name: 'Calculate' }));
+  expect(await screen.findByText('188.50 mm')).toBeInTheDocument();
+  expect(shown).toHaveBeenCalledTimes(2);
+});
+
 function Switch() {
   const { toggle } = useUnit();
   return <button onClick={toggle}>switch</button>;
