@@ -18,6 +18,7 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 
 from finegap.api.plain import TEXTS, plain
 from finegap.core.formatting import Text, Units
+from finegap.core.working import Working
 
 
 class ErrorSuggestion(serializers.Serializer[Any]):
@@ -72,6 +73,8 @@ class ResponseSerializer(DataclassSerializer[Any]):
         base = type_info.base_type
         if base in self.kinds:
             return _one_of(base), {}
+        if base is Working:
+            return _working_field(), {}
         if base in self.serializer_field_mapping:
             return serializers.CharField, {}
         return response_serializer(base), {"many": type_info.is_many}
@@ -100,6 +103,20 @@ class ResponseSerializer(DataclassSerializer[Any]):
 def any_kind_of(base: type, kinds: Mapping[str, type]) -> None:
     """Say that a shape stands for several, told apart by their ``kind``."""
     ResponseSerializer.kinds[base] = kinds
+
+
+class WorkingPlace(serializers.Serializer[Any]):
+    """A working that is asked for when it is looked at: its title, and the place of it."""
+
+    title = serializers.CharField()
+    at = serializers.CharField()
+
+
+@cache
+def _working_field() -> type[serializers.Field[Any, Any, Any, Any]]:
+    either: list[Any] = [response_serializer(Working), WorkingPlace]
+    proxy = PolymorphicProxySerializer("WorkingOrPlace", either, resource_type_field_name=None, many=False)
+    return extend_schema_field(proxy)(type("WorkingOrPlace", (serializers.JSONField,), {}))
 
 
 @cache

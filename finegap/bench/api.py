@@ -9,7 +9,7 @@ from typing import Any, TypeVar
 from django.http import Http404
 from django_filters import FilterSet, NumberFilter
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import OpenApiParameter, extend_schema
+from drf_spectacular.utils import OpenApiParameter, PolymorphicProxySerializer, extend_schema
 from rest_framework import serializers
 from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
@@ -18,14 +18,17 @@ from rest_framework.views import APIView
 
 from finegap.api.answers import Error, answer, any_kind_of, response_serializer
 from finegap.api.requests import UNIT, Entered, actor_of, checked, entered, request_serializer, units_of
+from finegap.api.sections import HELD, Sections, answer_in_sections, held_by
 from finegap.bench import changes, queries, responses, services
 from finegap.bench.changes import MarkStep, OpenJob
 from finegap.bench.services import Service
 from finegap.core.errors import FieldError
+from finegap.core.formatting import Units
 from finegap.core.means import registry as registered_means
 from finegap.core.means.base import MeansView
 from finegap.core.tasks import registry as registered_tasks
 from finegap.core.tasks.base import TaskView
+from finegap.core.working import Working
 from finegap.inventory import receiver
 from finegap.people.pins import check_pin
 
@@ -35,8 +38,12 @@ any_kind_of(MeansView, registered_means.VIEWS)
 any_kind_of(TaskView, registered_tasks.VIEWS)
 OpenJobRequest = request_serializer(OpenJob, Entered)
 JobAnswer = response_serializer(responses.JobResponse)
+JobInEither = PolymorphicProxySerializer("JobAnswer", [JobAnswer, Sections], resource_type_field_name=None)
+"""A job whole, or in the sections a page does not hold."""
 JobLineAnswer = response_serializer(responses.JobLine)
 WearAnswer = response_serializer(responses.WearResponse)
+FitAnswer = response_serializer(responses.FitResponse)
+WorkingAnswer = response_serializer(Working)
 LogAnswer = response_serializer(responses.EventResponse)
 _ERRORS = {409: Error, 422: Error}
 
@@ -49,7 +56,7 @@ class Jobs(APIView):
         """All jobs, newest first."""
         return answer(queries.job_lines())
 
-    @extend_schema(request=OpenJobRequest, parameters=[UNIT], responses={201: JobAnswer, **_ERRORS})
+    @extend_schema(request=OpenJobRequest, parameters=[UNIT, HELD], responses={201: JobInEither, **_ERRORS})
     def post(self, request: Request) -> Response:
         """Open a job on a pump."""
         entry, data = entered(OpenJobRequest, request)
@@ -60,7 +67,7 @@ class Jobs(APIView):
 class JobDetail(APIView):
     """One job."""
 
-    @extend_schema(parameters=[UNIT], responses={200: JobAnswer, 404: Error})
+    @extend_schema(parameters=[UNIT, HELD], responses={200: JobInEither, 404: Error})
     def get(self, request: Request, number: int) -> Response:
         """Everything the bench shows of a job."""
         return _job(number, request)
@@ -71,7 +78,15 @@ def _job(number: int, request: Request, status: int = 200) -> Response:
     view = queries.job_view(number)
     if view is None:
         raise Http404
-    return answer(view, status, units)
+    return _shown(number, view, request, units, status)
+
+
+def _shown(number: int, view: Any, request: Request, units: Units, status: int = 200) -> Response:
+    """A job: the whole of it, or for a page that says what it holds the sections that are not."""
+    held = held_by(request)
+    if held is None:
+        return answer(view, status, units)
+    return answer_in_sections(f"/api/jobs/{number}", view, queries.LISTS, units, held, status)
 
 
 class PullReading(serializers.Serializer[Any]):
@@ -130,6 +145,30 @@ class Wear(APIView):
         return answer(view)
 
 
+class GaugeFit(APIView):
+    """What one gauge can do for one part."""
+
+    @extend_schema(parameters=[UNIT], responses={200: FitAnswer, 404: Error})
+    def get(self, request: Request, number: int, feature: str, gauge: str) -> Response:
+        """For a gauge that is made for it."""
+        view = queries.fit_view(number, feature, gauge)
+        if view is None:
+            raise Http404
+        return answer(view, units=units_of(request))
+
+
+class WorkingOf(APIView):
+    """How one number of a job was reached."""
+
+    @extend_schema(parameters=[UNIT], responses={200: WorkingAnswer, 404: Error})
+    def get(self, request: Request, number: int, place: str) -> Response:
+        """At the place the job names."""
+        view = queries.working_view(number, place)
+        if view is None:
+            raise Http404
+        return answer(view, units=units_of(request))
+
+
 class Pull(APIView):
     """Ask the receiver for a gauge's reading."""
 
@@ -179,7 +218,7 @@ class ChangeJob(APIView):
         ref = services.JobRef(actor_of(request), number, data.pop("version"), entry, _moment(data.pop("at")))
         new = self.change(**data)
         self.allow(ref, new)
-        return answer(services.carry_out(type(self).service, ref, new), units=units_of(request))
+        return _shown(number, services.carry_out(type(self).service, ref, new), request, units_of(request))
 
 
 class SignedChange(ChangeJob):
@@ -204,7 +243,7 @@ def makes(change: type[Any], service: Service[Any], view: type[ChangeJob] = Chan
     serializer = request_serializer(change, Change)
     given = {"serializer": serializer, "change": change, "service": staticmethod(service), "__doc__": change.__doc__, **more}
     made: type[APIView] = type(change.__name__, (view,), given)
-    documented = extend_schema(request=serializer, parameters=[UNIT], responses={200: JobAnswer, **_ERRORS})(made)
+    documented = extend_schema(request=serializer, parameters=[UNIT, HELD], responses={200: JobInEither, **_ERRORS})(made)
     return documented.as_view()
 
 

@@ -7,15 +7,24 @@ from typing import Any
 
 from django.db.models import Exists, OuterRef, QuerySet, Subquery
 
+from finegap.api.sections import Entries, working_at
 from finegap.bench import responses
 from finegap.bench.models import Amendment, Event, Job, Photo
-from finegap.bench.presenters import inspecting
+from finegap.bench.presenters import inspecting, wearing
 from finegap.bench.presenters.job import job_response, signed_page
 from finegap.bench.records import load, name_of
 from finegap.core.formatting import Units
 from finegap.core.gap.tape import Printed
 
 _LOG_PAGE = 50
+
+LISTS = {
+    "features": Entries("key", ("readings", "stations", "damages", "made", "fits")),
+    "steps": Entries("key"),
+    "tasks": Entries("key"),
+    "log": Entries("version"),
+}
+"""Lists of a job whose entries are sections of their own."""
 
 
 def job_lines() -> list[responses.JobLine]:
@@ -86,7 +95,21 @@ def wear_view(number: int, feature: str, units: Units) -> responses.WearResponse
         return None
     records = load(job)
     state = next((s for s in records.assessment.features if s.feature.key == feature), None)
-    return inspecting.wear(state, records, units) if state else None
+    return wearing.wear(state, records, units) if state else None
+
+
+def fit_view(number: int, feature: str, gauge: str) -> responses.FitResponse | None:
+    """What a gauge can do for a part; ``None`` where there is no such job or part, or the gauge is not made for it."""
+    job = Job.objects.whole().filter(number=number).first()
+    states = load(job).assessment.features if job else ()
+    state = next((s for s in states if s.feature.key == feature), None)
+    return inspecting.fit(state, gauge) if state else None
+
+
+def working_view(number: int, place: str) -> Any:
+    """The working that stands at a place of a job; ``None`` where none does."""
+    view = job_view(number)
+    return None if view is None else working_at(view, place, LISTS)
 
 
 def photo_of(number: int, photo: uuid.UUID) -> Photo | None:

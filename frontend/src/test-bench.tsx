@@ -66,7 +66,9 @@ export const TEST_WORKS: Works = {
 
 /** On the bench of a job, as the application shows it; with the job as it was last seen in one unit or both. */
 export function showOnBench(children: ReactNode, ...jobs: Job[]) {
-  const client = new QueryClient({ defaultOptions: { mutations: { retry: false } } });
+  const client = new QueryClient({
+    defaultOptions: { queries: { retry: false }, mutations: { retry: false } },
+  });
   for (const job of jobs) client.setQueryData(['job', job.number, job.unit], { ...EMPTY, ...job });
   const shown = render(
     <QueryClientProvider client={client}>

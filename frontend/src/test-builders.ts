@@ -81,6 +81,7 @@ export const aFeature = (more: Part<Feature> = {}): Feature => ({
   wanted: true,
   done: false,
   gauge: '',
+  made: [],
   fits: [],
   expansion: '',
   damages: [],

@@ -58,6 +58,8 @@ ROUTES = [
     ("post", f"{JOB}/photos/remove", {**VERSIONED, "photo": new()}, 401, 403, 422, 422),
     ("get", f"{JOB}/photos/{uuid.uuid4()}", None, 401, 403, 404, 404),
     ("get", f"{JOB}/wear/idler_bore", None, 401, 403, 200, 200),
+    ("get", f"{JOB}/fits/idler_bore/B-1", None, 401, 403, 200, 200),
+    ("get", f"{JOB}/workings/choice/working", None, 401, 403, 200, 200),
     ("get", f"{JOB}/order.csv", None, 401, 403, 404, 404),
     ("post", f"{JOB}/parts", {**VERSIONED, "id": new(), "stack": "seal", "part": "retainer", "confirmed": True}, 401, 403, 200, 200),
     ("post", f"{JOB}/torques", {**VERSIONED, "id": new(), "fastener": "lock nut", "pass_number": 1, "bolts": [1], "typed": "85", "wrench": "W-1"}, 401, 403, 200, 200),

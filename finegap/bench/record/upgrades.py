@@ -71,7 +71,7 @@ def _drawing_of_0_1() -> dict[str, Any]:
 
 _FEATURE_2: Record = {
     **dict.fromkeys(("judged", "judged_left", "look", "look_left", "forecast")),
-    **{key: [] for key in ("fits", "damages", "odd", "options", "photos")},
+    **{key: [] for key in ("made", "fits", "damages", "odd", "options", "photos")},
     "by_parts": False,
     "wanted": True,
     "expansion": "",

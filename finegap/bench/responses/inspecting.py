@@ -166,7 +166,8 @@ class FeatureResponse:
     """A numbered gap or size with all that is known about it.
 
     ``parts`` are the features a running clearance is made of; ``reason_to_*`` says whether deciding so needs a reason;
-    ``gauge`` is the one to offer first and ``fits`` what each gauge made for it can do; ``missing`` is what the result still lacks;
+    ``gauge`` is the one to offer first, ``made`` the gauges made for it, least doubt first, and ``fits`` what those can do that are
+    likely in hand: the one to offer, and the last one used; ``missing`` is what the result still lacks;
     ``suspect`` is its place among what the symptom points at, 0 for none; ``by_parts`` says that its parts decide it. ``partial``
     and ``partial_left`` say how far a measurement has come that is not complete; ``to_confirm`` that its part is new and somebody
     has to say that it is in, ``renewed`` who did. ``left_text`` is what the report prints as left, ``left_note`` what is to be
@@ -201,6 +202,7 @@ class FeatureResponse:
     wanted: bool
     done: bool
     gauge: str
+    made: list[str]
     fits: list[FitResponse]
     expansion: Text
     damages: list[DamageResponse]

@@ -1,15 +1,45 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
 import type { Entered } from '../app/works';
-import { client, unwrap, type Unit } from './client';
+import { client, unwrap, type Job, type Unit } from './client';
+import { heldBy, joined } from './sections';
 
 export const jobsQuery = queryOptions({ queryKey: ['jobs'], queryFn: () => unwrap(client.GET('/api/jobs')) });
 
 export const jobQuery = (number: number, unit: Unit) =>
   queryOptions({
     queryKey: ['job', number, unit],
-    queryFn: () =>
-      unwrap(client.GET('/api/jobs/{number}', { params: { path: { number }, query: { unit } } })),
+    queryFn: async ({ client: cache }) => {
+      const before = cache.getQueryData<Job>(['job', number, unit]);
+      const params = { path: { number }, query: { unit }, header: heldBy(before) };
+      return joined(before, await unwrap(client.GET('/api/jobs/{number}', { params })));
+    },
     placeholderData: keepPreviousData,
+    // Sections share what is the same already, and a copy would not be known as held.
+    structuralSharing: false,
+  });
+
+/** What one gauge can do for a part; the version of the job says when to ask again. */
+export const fitQuery = (number: number, feature: string, gauge: string, unit: Unit, version: number) =>
+  queryOptions({
+    queryKey: ['fit', number, feature, gauge, unit, version],
+    queryFn: () =>
+      unwrap(
+        client.GET('/api/jobs/{number}/fits/{feature}/{gauge}', {
+          params: { path: { number, feature, gauge }, query: { unit } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
+/** A working, asked for whenever it is opened. */
+export const workingQuery = (at: string, unit: Unit) =>
+  queryOptions({
+    queryKey: ['working', at, unit],
+    queryFn: () => {
+      const place = at as '/api/jobs/{number}/workings/{place}';
+      return unwrap(client.GET(place, { params: { path: { number: 0, place: '' }, query: { unit } } }));
+    },
+    gcTime: 0,
   });
 
 const EVERY_MS = 3_000;

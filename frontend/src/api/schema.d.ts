@@ -178,6 +178,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{number}/fits/{feature}/{gauge}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a gauge that is made for it. */
+        get: operations["jobs_fits_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{number}/log": {
         parameters: {
             query?: never;
@@ -595,6 +612,23 @@ export interface paths {
         };
         /** @description Its lives, band and limit. */
         get: operations["jobs_wear_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/workings/{place}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description At the place the job names. */
+        get: operations["jobs_workings_retrieve"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1119,7 +1153,7 @@ export interface components {
             target: string | null;
             candidates: components["schemas"]["CandidateResponse"][];
             map: components["schemas"]["MapResponse"] | null;
-            working: components["schemas"]["Working"];
+            working: components["schemas"]["WorkingOrPlace"];
         };
         /**
          * @description * `field` - field
@@ -1231,7 +1265,7 @@ export interface components {
             /** Format: date */
             day: string | null;
             late: boolean;
-            working: components["schemas"]["Working"];
+            working: components["schemas"]["WorkingOrPlace"];
         };
         /** @description What the pump does. */
         DutyResponse: {
@@ -1324,7 +1358,8 @@ export interface components {
          * @description A numbered gap or size with all that is known about it.
          *
          *     ``parts`` are the features a running clearance is made of; ``reason_to_*`` says whether deciding so needs a reason;
-         *     ``gauge`` is the one to offer first and ``fits`` what each gauge made for it can do; ``missing`` is what the result still lacks;
+         *     ``gauge`` is the one to offer first, ``made`` the gauges made for it, least doubt first, and ``fits`` what those can do that are
+         *     likely in hand: the one to offer, and the last one used; ``missing`` is what the result still lacks;
          *     ``suspect`` is its place among what the symptom points at, 0 for none; ``by_parts`` says that its parts decide it. ``partial``
          *     and ``partial_left`` say how far a measurement has come that is not complete; ``to_confirm`` that its part is new and somebody
          *     has to say that it is in, ``renewed`` who did. ``left_text`` is what the report prints as left, ``left_note`` what is to be
@@ -1361,6 +1396,7 @@ export interface components {
             wanted: boolean;
             done: boolean;
             gauge: string;
+            made: string[];
             fits: components["schemas"]["FitResponse"][];
             expansion: string;
             damages: components["schemas"]["DamageResponse"][];
@@ -1418,7 +1454,7 @@ export interface components {
             tag: string;
             decides: boolean;
             sentence: string;
-            working: components["schemas"]["Working"] | null;
+            working: components["schemas"]["WorkingOrPlace"] | null;
         };
         /** @description A part of a stack; ``fresh`` when it was decided new. ``at`` is empty while it is not in. */
         FittedPart: {
@@ -1457,7 +1493,7 @@ export interface components {
             may_cross: boolean;
             /** Format: double */
             size_at_planned_mm: number | null;
-            working: components["schemas"]["Working"];
+            working: components["schemas"]["WorkingOrPlace"];
         };
         /**
          * @description A number a try is held against its window by; ``derived`` when it follows from others. Empty before the first try.
@@ -1557,7 +1593,7 @@ export interface components {
             text: string;
             touches: boolean;
             sentence: string;
-            working: components["schemas"]["Working"];
+            working: components["schemas"]["WorkingOrPlace"];
         };
         /**
          * @description The end view, with both marks. Angles are from the zero line, opening positive.
@@ -1590,7 +1626,7 @@ export interface components {
             arc: string;
             check: string | null;
             check_agrees: boolean;
-            check_working: components["schemas"]["Working"] | null;
+            check_working: components["schemas"]["WorkingOrPlace"] | null;
         };
         /** @enum {string} */
         HousingViewKindEnum: "housing";
@@ -1604,6 +1640,7 @@ export interface components {
             long: boolean;
             choices: components["schemas"]["NamedResponse"][];
         };
+        JobAnswer: components["schemas"]["JobResponse"] | components["schemas"]["Sections"];
         /** @description What has to be known before anything is opened, as it can be typed again; ``missing`` names what is not known yet. */
         JobDetailsResponse: {
             serial: string;
@@ -1711,7 +1748,7 @@ export interface components {
             /** Format: double */
             probability: number | null;
             chance: string;
-            working: components["schemas"]["Working"] | null;
+            working: components["schemas"]["WorkingOrPlace"] | null;
         };
         /**
          * @description A gauge as typed. ``leaves`` are the thicknesses of a feeler set, in one line.
@@ -1971,7 +2008,7 @@ export interface components {
             lead: string;
             spare: string[];
             missing: string[];
-            working: components["schemas"]["Working"];
+            working: components["schemas"]["WorkingOrPlace"];
         };
         /** @description One outline of a drawing. */
         Outline: {
@@ -2395,7 +2432,7 @@ export interface components {
             name: string;
             text: string;
             status: string;
-            working: components["schemas"]["Working"] | null;
+            working: components["schemas"]["WorkingOrPlace"] | null;
         };
         /** @description What a set of readings says. */
         ResultResponse: {
@@ -2411,7 +2448,7 @@ export interface components {
             taper: string | null;
             deciding: string;
             notes: string[];
-            working: components["schemas"]["Working"];
+            working: components["schemas"]["WorkingOrPlace"];
         };
         /** @description The two faces, with leaves between them. */
         RingView: {
@@ -2493,6 +2530,23 @@ export interface components {
             id: string;
             items: string[];
             here: boolean;
+        };
+        /** @description One section of an answer. */
+        Section: {
+            tag: string;
+            value: unknown;
+        };
+        /**
+         * @description The sections of an answer that the page did not say it holds, by name.
+         *
+         *     ``self`` has the fields that are one value each. Entries of some lists are sections of their own, as ``features/idler_bore``;
+         *     ``lists/features`` has their keys in order, and ``features/idler_bore/readings`` is a field of that entry. Any other section is
+         *     the field of its name.
+         */
+        Sections: {
+            sections: {
+                [key: string]: components["schemas"]["Section"];
+            };
         };
         /**
          * @description Something seen at a step, as typed. A flow may come as a bucket with the seconds it took; ``places`` are the hours of the
@@ -2586,7 +2640,7 @@ export interface components {
             details: string[];
             way: string;
             right: boolean;
-            working: components["schemas"]["Working"];
+            working: components["schemas"]["WorkingOrPlace"];
             gaps: components["schemas"]["GapResultResponse"][];
             tries: components["schemas"]["TryResponse"][];
             hot: components["schemas"]["HotResponse"] | null;
@@ -2976,7 +3030,7 @@ export interface components {
             by: string;
             /** Format: date-time */
             at: string;
-            working: components["schemas"]["Working"] | null;
+            working: components["schemas"]["WorkingOrPlace"] | null;
             opened: boolean;
             struck_reason: string;
         };
@@ -3017,7 +3071,7 @@ export interface components {
             sentence: string;
             touches: boolean;
             known: boolean;
-            working: components["schemas"]["Working"];
+            working: components["schemas"]["WorkingOrPlace"];
         };
         /** @description A size in a life: hours since fitted at the present duty, with its expanded uncertainty. */
         WearPointResponse: {
@@ -3072,6 +3126,12 @@ export interface components {
             result: string;
             source: string;
             notes: string[];
+        };
+        WorkingOrPlace: components["schemas"]["Working"] | components["schemas"]["WorkingPlace"];
+        /** @description A working that is asked for when it is looked at: its title, and the place of it. */
+        WorkingPlace: {
+            title: string;
+            at: string;
         };
     };
     responses: never;
@@ -3319,7 +3379,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -3334,7 +3397,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -3360,7 +3423,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -3373,7 +3439,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             404: {
@@ -3391,7 +3457,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -3408,7 +3477,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -3434,7 +3503,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -3451,7 +3523,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -3477,7 +3549,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -3494,7 +3569,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -3520,7 +3595,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -3537,7 +3615,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -3549,6 +3627,39 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_fits_retrieve: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                feature: string;
+                gauge: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitResponse"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3602,7 +3713,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -3619,7 +3733,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -3645,7 +3759,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -3662,7 +3779,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -3688,7 +3805,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -3705,7 +3825,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -3731,7 +3851,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -3748,7 +3871,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -3774,7 +3897,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -3791,7 +3917,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -3851,7 +3977,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -3868,7 +3997,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -3894,7 +4023,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -3911,7 +4043,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -3967,7 +4099,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -3984,7 +4119,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -4010,7 +4145,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -4027,7 +4165,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -4096,7 +4234,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -4113,7 +4254,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -4139,7 +4280,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -4156,7 +4300,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -4217,7 +4361,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -4234,7 +4381,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -4260,7 +4407,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -4277,7 +4427,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -4303,7 +4453,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -4320,7 +4473,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -4346,7 +4499,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -4363,7 +4519,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -4428,7 +4584,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -4445,7 +4604,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -4471,7 +4630,10 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
             };
-            header?: never;
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -4488,7 +4650,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {
@@ -4570,12 +4732,47 @@ export interface operations {
             };
         };
     };
-    jobs_zero_create: {
+    jobs_workings_retrieve: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
             };
             header?: never;
+            path: {
+                number: number;
+                place: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Working"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_zero_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: {
+                /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
+                Held?: string;
+            };
             path: {
                 number: number;
             };
@@ -4592,7 +4789,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobResponse"];
+                    "application/json": components["schemas"]["JobAnswer"];
                 };
             };
             409: {

@@ -2,6 +2,7 @@ import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, test, vi } from 'vitest';
 import { ApiError, Unreachable, type Problem } from '../api/client';
+import { refusal, showOnBench, stubServer } from '../test-bench';
 import { ProblemNote } from './ProblemNote';
 import { WorkingLink } from './WorkingLink';
 
@@ -58,19 +59,35 @@ test('no answer from the server is said, and nothing is shown when nothing is wr
   expect(screen.queryByRole('alert')).toBeNull();
 });
 
+const WORKING = {
+  title: 'Turn of the bearing housing',
+  formula: 's = c·π·D / lead',
+  given: [{ symbol: 'D', meaning: 'outside diameter', text: '124.00 mm' }],
+  result: '46.7 mm',
+  source: 'screw geometry',
+  notes: ['Right-hand thread.'],
+};
+const SAID = ['s = c·π·D / lead', '124.00 mm', '46.7 mm', 'screw geometry', 'Right-hand thread.'];
+
 test('a working opens with formula, numbers, result and source', async () => {
-  const working = {
-    title: 'Turn of the bearing housing',
-    formula: 's = c·π·D / lead',
-    given: [{ symbol: 'D', meaning: 'outside diameter', text: '124.00 mm' }],
-    result: '46.7 mm',
-    source: 'screw geometry',
-    notes: ['Right-hand thread.'],
-  };
-  render(<WorkingLink working={working} />);
+  render(<WorkingLink working={WORKING} />);
   await userEvent.click(screen.getByRole('button', { name: 'working: Turn of the bearing housing' }));
   const dialog = await screen.findByRole('dialog');
-  for (const said of ['s = c·π·D / lead', '124.00 mm', '46.7 mm', 'screw geometry', 'Right-hand thread.']) {
-    expect(dialog).toHaveTextContent(said);
-  }
+  for (const said of SAID) expect(dialog).toHaveTextContent(said);
+});
+
+const server = stubServer(() => Response.json(WORKING));
+
+test('a working that only its place is known of is asked for when it is opened, and again when that fails', async () => {
+  showOnBench(<WorkingLink working={{ title: WORKING.title, at: '/api/jobs/4/workings/choice/working' }} />);
+  expect(server.sent).toEqual([]);
+  server.answer = () => refusal({ problem: 'not now.' });
+  await userEvent.click(screen.getByRole('button', { name: 'working: Turn of the bearing housing' }));
+  const dialog = await screen.findByRole('dialog');
+  const again = await screen.findByRole('button', { name: 'Try again' });
+  server.answer = () => Response.json(WORKING);
+  await userEvent.click(again);
+  expect(await screen.findByText('= 46.7 mm')).toBeInTheDocument();
+  for (const said of SAID) expect(dialog).toHaveTextContent(said);
+  expect(server.sent[0]?.url).toBe('http://localhost:3000/api/jobs/4/workings/choice/working?unit=mm');
 });

@@ -80,7 +80,7 @@ function Entry({ job, feature, phase, onNext }: Props) {
           station={state.station}
           onStation={(station) => dispatch({ type: 'set', change: { station } })}
         />
-        <PadForm pad={pad} feature={feature} field={field} onNext={onNext} />
+        <PadForm job={job} pad={pad} feature={feature} field={field} onNext={onNext} />
       </div>
       <PadTools pad={pad} job={job} feature={feature} phase={phase} />
       {state.warm && (

@@ -1,11 +1,15 @@
 import type { RefObject } from 'react';
+import { useQuery } from '@tanstack/react-query';
 import { Button } from 'react-bootstrap';
-import type { Feature, Gauge } from '../../api/client';
+import type { Feature, Gauge, Job } from '../../api/client';
+import { fitQuery } from '../../api/queries';
+import { useUnit } from '../../app/unit';
 import { WorkingLink } from '../../app/WorkingLink';
 import { PadField, type PadFieldHandle } from './PadField';
 import type { PadInHand } from './usePad';
 
 interface Props {
+  job: Job;
   pad: PadInHand;
   feature: Feature;
   field: RefObject<PadFieldHandle | null>;
@@ -13,7 +17,7 @@ interface Props {
 }
 
 /** The number, Enter, and the gauge it is read from. */
-export function PadForm({ pad, feature, field, onNext }: Props) {
+export function PadForm({ job, pad, feature, field, onNext }: Props) {
   const { off, inHand } = pad;
   const { place, leaf } = placeOf(pad, feature);
   return (
@@ -33,7 +37,7 @@ export function PadForm({ pad, feature, field, onNext }: Props) {
       <Understood pad={pad} />
       {pad.every && !off && <AllTaken stations={feature.stations.length} onNext={onNext} />}
       <GaugePick pad={pad} feature={feature} />
-      {inHand && <GaugeNote feature={feature} gauge={inHand} />}
+      {inHand && <GaugeNote job={job} feature={feature} gauge={inHand} />}
     </form>
   );
 }
@@ -96,7 +100,7 @@ function GaugePick({ pad, feature }: { pad: PadInHand; feature: Feature }) {
         {pad.gauges.map((g) => (
           <option key={g.tag} value={g.tag}>
             {g.tag} {g.kind} {g.range}
-            {feature.fits.some((f) => f.tag === g.tag) ? '' : ', not made for this'}
+            {feature.made.includes(g.tag) ? '' : ', not made for this'}
             {g.overdue ? ', out of date' : ''}
           </option>
         ))}
@@ -106,14 +110,23 @@ function GaugePick({ pad, feature }: { pad: PadInHand; feature: Feature }) {
 }
 
 /** Whether the gauge in hand can decide this at all, said before it is used. */
-function GaugeNote({ feature, gauge }: { feature: Feature; gauge: Gauge }) {
-  const fit = feature.fits.find((f) => f.tag === gauge.tag);
+function GaugeNote({ job, feature, gauge }: { job: Job; feature: Feature; gauge: Gauge }) {
+  const isMade = feature.made.includes(gauge.tag);
+  const likely = feature.fits.find((f) => f.tag === gauge.tag);
+  const { unit } = useUnit();
+  const asked = useQuery({
+    ...fitQuery(job.number, feature.key, gauge.tag, unit, job.version),
+    enabled: isMade && !likely,
+  });
+  const fit = likely ?? asked.data;
   return (
     <>
-      {fit ? (
-        <p className={fit.decides ? 'quiet gauge-note' : 'warning gauge-note'}>
-          {fit.sentence} {fit.working && <WorkingLink working={fit.working} />}
-        </p>
+      {isMade ? (
+        fit?.tag === gauge.tag && (
+          <p className={fit.decides ? 'quiet gauge-note' : 'warning gauge-note'}>
+            {fit.sentence} {fit.working && <WorkingLink working={fit.working} />}
+          </p>
+        )
       ) : (
         <p className="warning gauge-note">
           A {gauge.kind} is not made for this.{' '}

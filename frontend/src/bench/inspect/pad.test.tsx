@@ -41,6 +41,7 @@ const FEATURE = aFeature({
   new_mm: [58.95, 59],
   lower_mm: 58.8,
   stations: STATIONS,
+  made: ['M-4'],
   fits: [{ tag: 'M-4', decides: true, sentence: 'It decides.', working: null }],
   gauge: 'M-4',
 });
@@ -230,7 +231,13 @@ test('what is meant is sent as meant, with its reason where one is wanted', asyn
 
 test('with a feeler set it asks for the leaf that goes, then the one that does not', async () => {
   reply = keeping();
-  const gap = { ...FEATURE, kind: 'flatness', gauge: 'F-2', fits: [{ ...FEATURE.fits[0], tag: 'F-2' }] };
+  const gap = {
+    ...FEATURE,
+    kind: 'flatness',
+    gauge: 'F-2',
+    made: ['F-2'],
+    fits: [{ ...FEATURE.fits[0], tag: 'F-2' }],
+  };
   render(<Bench feature={gap as Feature} />);
   await userEvent.type(field(), '0.03{Enter}');
   expect(field()).toHaveAccessibleName("Reading, 12 o'clock, 0.03 goes; leaf that does not");

@@ -15,7 +15,7 @@ test('a digit typed renders its field alone', async () => {
       rendered += 1; // in the ring at the head of the pad
       return 11;
     },
-    get fits() {
+    get made() {
       rendered += 1; // in the note on the gauge, below the field
       return [];
     },

@@ -5,6 +5,7 @@ import { nextFree, padFor, padReducer, turned } from './padState';
 const STATIONS = ['12', '3', '6'].map((d) => ({ key: d, plane: '', direction: d, label: d }));
 const FEATURE = aFeature({
   stations: STATIONS,
+  made: ['M-4'],
   fits: [{ tag: 'M-4', decides: true, sentence: '', working: null }],
 });
 const JOB = aJob({
@@ -20,7 +21,7 @@ test('a part comes into hand at its first free station, with the gauge made for 
   expect([PAD.station, PAD.gauge, PAD.goes]).toEqual(['3', 'M-4', null]);
   const used = { ...FEATURE, readings: [aReading({ gauge: 'F-2' })] };
   expect(padFor(JOB, used, new Set(['12', '3', '6']))).toMatchObject({ station: '12', gauge: 'F-2' });
-  expect(padFor(JOB, { ...FEATURE, fits: [], stations: [] }, new Set())).toMatchObject({
+  expect(padFor(JOB, { ...FEATURE, made: [], stations: [] }, new Set())).toMatchObject({
     station: '',
     gauge: 'F-2',
   });

@@ -60,7 +60,7 @@ export function padFor(job: Job, feature: Feature, taken: ReadonlySet<string>): 
 
 /** Gauges made for this first, then the others that measure lengths at all. */
 export function inOrder(gauges: Gauge[], feature: Feature): Gauge[] {
-  const made = feature.fits.flatMap((f) => gauges.filter((g) => g.tag === f.tag));
+  const made = feature.made.flatMap((tag) => gauges.filter((g) => g.tag === tag));
   return [...made, ...gauges.filter((g) => g.lengths && !made.includes(g))];
 }
 

@@ -4,6 +4,7 @@ import { useForm, useWatch, type UseFormRegister } from 'react-hook-form';
 import { useNavigate, useSearchParams } from 'react-router';
 import { client, type PumpLine } from '../../api/client';
 import { pumpsQuery } from '../../api/queries';
+import { heldBy, joined } from '../../api/sections';
 import { ProblemNote } from '../../app/ProblemNote';
 import { useUnit } from '../../app/unit';
 import { useTyped } from '../../app/useTyped';
@@ -20,8 +21,10 @@ function useOpen() {
   const navigate = useNavigate();
   const cache = useQueryClient();
   return useTyped(
-    (body: Given & Entered) => client.POST('/api/jobs', { params: { query: { unit: body.unit } }, body }),
-    (job) => {
+    (body: Given & Entered) =>
+      client.POST('/api/jobs', { params: { query: { unit: body.unit }, header: heldBy(undefined) }, body }),
+    (answer) => {
+      const job = joined(undefined, answer);
       cache.setQueryData(['job', job.number, job.unit], job);
       void cache.invalidateQueries({ queryKey: ['jobs'] });
       void navigate(`/bench/${job.number}/prepare`);

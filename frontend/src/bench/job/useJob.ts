@@ -1,6 +1,16 @@
 import { useMutation, useQueryClient, type MutateOptions, type QueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef } from 'react';
-import { ApiError, client, csrfToken, newId, Unreachable, unwrap, type Job } from '../../api/client';
+import {
+  ApiError,
+  client,
+  csrfToken,
+  newId,
+  Unreachable,
+  unwrap,
+  type Job,
+  type JobAnswer,
+} from '../../api/client';
+import { heldBy, joined } from '../../api/sections';
 import type { components } from '../../api/schema';
 import { ask, keep, settle } from '../../app/outbox';
 import { useUnit } from '../../app/unit';
@@ -47,30 +57,37 @@ export interface NewPhoto {
 }
 
 interface Sent {
-  data?: Job;
+  data?: JobAnswer;
   error?: unknown;
   response: Response;
 }
 
-async function post(number: number, kind: Kind, change: object, how: How, version: number): Promise<Sent> {
+async function post(
+  number: number,
+  kind: Kind,
+  change: object,
+  how: How,
+  version: number,
+  held: { Held: string },
+): Promise<Sent> {
   if (kind !== 'photos') {
     const send = client.POST as (path: string, options: object) => ReturnType<typeof client.POST>;
     return send(`/api/jobs/{number}/${kind}`, {
-      params: { path: { number }, query: { unit: how.unit } },
+      params: { path: { number }, query: { unit: how.unit }, header: held },
       body: { ...change, ...how, version },
     }) as Promise<Sent>;
   }
   const body = new FormData();
   for (const [name, value] of Object.entries({ ...change, ...how, version }))
     body.append(name, (value as unknown) instanceof Blob ? (value as unknown as Blob) : String(value));
-  const headers = { 'X-CSRFToken': csrfToken() };
+  const headers = { 'X-CSRFToken': csrfToken(), ...held };
   const response = await fetch(`/api/jobs/${number}/photos?unit=${how.unit}`, {
     method: 'POST',
     body,
     headers,
   });
   const told: unknown = await response.json().catch(() => undefined);
-  return response.ok ? { data: told as Job, response } : { error: told, response };
+  return response.ok ? { data: told as JobAnswer, response } : { error: told, response };
 }
 
 /** Asks the receiver of wireless gauges what one of them shows; nothing is recorded by it. */
@@ -126,7 +143,8 @@ export function sending(cache: QueryClient, number: number, kind: Kind, isShown:
     mutationFn: async ({ id, change, how, version }: Stamped) => {
       const kept = isKept(kind, change);
       const from = kept ? version : lastSeen(cache, number);
-      const job = await unwrap(post(number, kind, change, how, from));
+      const before = cache.getQueryData<Job>(['job', number, how.unit]);
+      const job = joined(before, await unwrap(post(number, kind, change, how, from, heldBy(before))));
       if (kept) {
         // The sheet first: what was on the way must not be nowhere for a moment.
         await show(cache, number, job);
