@@ -14,6 +14,7 @@ from django.contrib.auth.models import User
 from django.utils import timezone
 
 from finegap.bench.changes import TryOf
+from finegap.bench.compiled import Compiled
 from finegap.bench.models import (
     Decision,
     Job,
@@ -147,22 +148,40 @@ def reads_lengths(gauge: Gauge) -> bool:
     return GaugeKind(gauge.kind).dimension is Dimension.LENGTH
 
 
+_READINGS = Compiled(lambda job: Reading.objects.filter(job=job))
+_TRIES = Compiled(lambda job: Try.objects.filter(job=job))
+_CHECKS = Compiled(lambda job: TryCheck.objects.filter(made__job=job))
+_PROOFS = Compiled(lambda job: ProofMark.objects.filter(job=job))
+_RUN_IN = Compiled(lambda job: RunInNote.objects.filter(job=job))
+_FITTED = Compiled(lambda job: PartFitted.objects.filter(job=job))
+_TORQUES = Compiled(lambda job: TorqueMark.objects.filter(job=job))
+_STEPS = Compiled(lambda job: StepMark.objects.filter(job=job))
+_DECISIONS = Compiled(lambda job: Decision.objects.filter(job=job))
+_LOOKS = Compiled(lambda job: Look.objects.filter(job=job))
+_NEW_PARTS = Compiled(lambda job: NewPart.objects.filter(job=job))
+_ON_HAND = Compiled(lambda job: OnHand.objects.filter(job=job))
+_ZEROS = Compiled(lambda job: ZeroFound.objects.filter(job=job))
+_PHOTOS = Compiled(lambda job: Photo.objects.filter(job=job))
+_GAUGES = Compiled(lambda _: Gauge.objects.select_related(None))
+_CERTIFICATES = Compiled(lambda _: Certificate.objects.filter(pk__in=Gauge.objects.select_related(None).values("current")))
+_PEOPLE = Compiled(lambda _: User.objects.only("first_name", "last_name", "username"))
+
+
 def load(job: Job) -> Records:
     """Read a job's rows, each kind once."""
-    readings = list(job.readings.all())
-    tries = list(job.tries.all())
+    key = job.pk
+    readings, tries, torques = _READINGS(key), _TRIES(key), _TORQUES(key)
     checks: dict[uuid.UUID, list[TryCheck]] = {one.pk: [] for one in tries}
-    for check in TryCheck.objects.filter(made__job=job):
+    for check in _CHECKS(key):
         checks[check.made_id].append(check)
     struck: list[Struck] = []
-    proofs, run_in = _standing(job.proofs.all(), struck), _standing(job.run_in.all(), struck)
-    fitted = _standing(job.fitted.all(), struck)
-    torques = list(job.torques.all())
+    proofs, run_in = _standing(_PROOFS(key), struck), _standing(_RUN_IN(key), struck)
+    fitted = _standing(_FITTED(key), struck)
     gauges, certificates = _join_gauges(readings, [c for of in checks.values() for c in of], torques)
-    steps, decisions, looks = _standing(job.steps.all(), struck), _standing(job.decisions.all(), struck), list(job.looks.all())
-    new_parts, on_hand = _standing(job.new_parts.all(), struck), list(job.on_hand.all())
-    zero = next(iter(_standing(job.zeros.all(), struck)), None)
-    photos = list(job.photos.all())
+    steps, decisions, looks = _standing(_STEPS(key), struck), _standing(_DECISIONS(key), struck), _LOOKS(key)
+    new_parts, on_hand = _standing(_NEW_PARTS(key), struck), _ON_HAND(key)
+    zero = next(iter(_standing(_ZEROS(key), struck)), None)
+    photos = _PHOTOS(key)
     return Records(
         job=job,
         gauges=list(gauges.values()),
@@ -243,7 +262,10 @@ def _join_gauges(
     readings: list[Reading], checks: list[TryCheck], torques: list[TorqueMark]
 ) -> tuple[dict[int, Gauge], dict[int, Certificate]]:
     """The cabinet, and the certificates of what was measured. A few serve many rows: joined here once, not row by row in SQL."""
-    gauges = {gauge.pk: gauge for gauge in Gauge.objects.all()}
+    newest = {one.gauge_id: one for one in _CERTIFICATES()}
+    gauges = {gauge.pk: gauge for gauge in _GAUGES()}
+    for gauge in gauges.values():
+        gauge.current = newest[gauge.pk]
     used = {row.certificate_id for rows in (readings, checks, torques) for row in rows if row.certificate_id}
     certificates = {g.now.pk: g.now for g in gauges.values() if g.now.pk in used}
     certificates |= {one.pk: one for one in Certificate.objects.filter(pk__in=used - certificates.keys())} if used else {}
@@ -305,7 +327,7 @@ def name_of(user: User) -> str:
 
 
 def _names() -> dict[int, str]:
-    return {user.pk: name_of(user) for user in User.objects.only("first_name", "last_name", "username")}
+    return {user.pk: name_of(user) for user in _PEOPLE()}
 
 
 def _grouped(family: Family, rows: list[Reading]) -> dict[tuple[str, core.Phase], tuple[measuring.StationReading, ...]]:

@@ -14,6 +14,7 @@ from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_UP, Decimal
 from enum import Enum
 from fractions import Fraction
 
+from finegap.core.kept import kept
 from finegap.core.quantities import from_internal
 from finegap.core.units import Dimension
 
@@ -135,6 +136,7 @@ class Edges:
     sizes: tuple[Amount, ...]
 
 
+@kept(8192)
 def edges(
     low_mm: float | None,
     high_mm: float | None,
@@ -259,6 +261,10 @@ class Sentence:
 
     template: str
     amounts: Mapping[str, Text] = field(default_factory=dict)
+
+    def __hash__(self) -> int:
+        """By its words and amounts, which nobody changes once it is made."""
+        return hash((self.template, *self.amounts.items()))
 
     def render(self, units: Units) -> str:
         """The sentence with its amounts written out."""

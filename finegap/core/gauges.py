@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from enum import Enum
-from functools import cached_property, lru_cache
+from functools import cached_property
 
 from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Amount, Amounts, Kind, Sentence, length
@@ -100,8 +100,8 @@ class GaugeAbility:
     working: Working | None
 
 
-@lru_cache(maxsize=64)
-def _made_for(gauges: tuple[CabinetGauge, ...], feature: FeatureKind) -> tuple[CabinetGauge, ...]:
+def made_for(gauges: Iterable[CabinetGauge], feature: FeatureKind) -> tuple[CabinetGauge, ...]:
+    """Those made for a kind of feature, least doubt first."""
     return tuple(sorted((g for g in gauges if g.kind.suits(feature)), key=lambda g: g.guard_mm))
 
 
@@ -119,7 +119,7 @@ class Cabinet:
         cls, gauges: Sequence[CabinetGauge], feature: FeatureKind, new_mm: tuple[float, float] | None, limit: Limit | None
     ) -> Cabinet:
         """Those made for such a feature."""
-        return cls(feature, new_mm, limit, _made_for(tuple(gauges), feature))
+        return cls(feature, new_mm, limit, made_for(gauges, feature))
 
     def in_range(self, choice: CabinetGauge) -> bool:
         """Whether the new size lies in a gauge's range; unknown counts as yes."""

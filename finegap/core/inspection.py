@@ -193,7 +193,7 @@ def _coverage(record: JobRecord, feature: Feature, phase: Phase) -> Coverage:
 
 def _state(record: JobRecord, feature: Feature, results: Mapping[tuple[str, Phase], Result | None]) -> FeatureState:
     spec = record.sheet.spec(feature.key)
-    cabinet = Cabinet.of(record.gauges, feature.kind, spec.new_mm, spec.limit)
+    cabinet = Cabinet(feature.kind, spec.new_mm, spec.limit, record.made_for[feature.kind])
     found, left = results[feature.key, Phase.FOUND], results[feature.key, Phase.LEFT]
     coverage, coverage_left = _coverage(record, feature, Phase.FOUND), _coverage(record, feature, Phase.LEFT)
     lives, odd = _lives(record, feature, found if coverage.complete else None)

@@ -19,7 +19,7 @@ from finegap.core.gap.duty_range import DutyRange
 from finegap.core.gap.housing import Zero
 from finegap.core.gap.tries import TryMade
 from finegap.core.gap.viscosity import Liquid
-from finegap.core.gauges import CabinetGauge
+from finegap.core.gauges import CabinetGauge, made_for
 from finegap.core.measuring.readings import StationReading
 from finegap.core.procedure import ShopStep, in_force, needed, reopened
 from finegap.core.proof.first_hour import FirstHourItem, Running
@@ -192,6 +192,22 @@ class JobRecord:
     def stacks(self) -> dict[str, Stack]:
         """What goes onto the shaft, by place."""
         return stacks_of(self.family.stacks, self.sheet.building, self.sheet.details)
+
+    @cached_property
+    def never_twice(self) -> dict[str, tuple[str, ...]]:
+        """Parts of stacks that this job builds and that are never used twice, by the feature they stand for."""
+        places = dict.fromkeys(place for step in self.family.steps for place in step.of("stack"))
+        parts = [part for place in places if place in self.stacks for part in self.stacks[place].parts]
+        once: dict[str, tuple[str, ...]] = {}
+        for part in parts:
+            if part.feature and part.always_new and part.key not in self.sheet.building.reusable:
+                once[part.feature] = (*once.get(part.feature, ()), part.key)
+        return once
+
+    @cached_property
+    def made_for(self) -> dict[FeatureKind, tuple[CabinetGauge, ...]]:
+        """The gauges of the cabinet made for each kind of feature, least doubt first."""
+        return {kind: made_for(self.gauges, kind) for kind in FeatureKind}
 
     def tightens(self, torque: str) -> bool:
         """Whether a step of this job tightens a line of the torque table."""

@@ -35,10 +35,7 @@ def has_a_size(feature: Feature, spec: FeatureSpec) -> bool:
 
 def never_twice(record: JobRecord, key: str) -> tuple[str, ...]:
     """Parts of stacks that this job builds which stand for a feature and are never used twice, by key."""
-    places = {place for step in record.family.steps for place in step.of("stack")}
-    stacks = [record.stacks[place] for place in places if place in record.stacks]
-    reusable = record.sheet.building.reusable
-    return tuple(p.key for s in stacks for p in s.parts if p.feature == key and p.always_new and p.key not in reusable)
+    return record.never_twice.get(key, ())
 
 
 def all_new(record: JobRecord, parts: tuple[str, ...]) -> bool:

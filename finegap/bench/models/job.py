@@ -15,7 +15,8 @@ class JobSet(models.QuerySet["Job"]):
 
     def whole(self) -> Self:
         """With all that is shown of a job beside its records."""
-        return self.select_related("pump", "revision__sheet", "opened_by", "procedure", "gun")
+        beside = ("pump", "revision__sheet", "opened_by", "procedure", "gun", "abandonment__by", "sign_off")
+        return self.select_related(*beside).defer("sign_off__document")
 
 
 class Job(DutyFields):
@@ -57,6 +58,16 @@ class Job(DutyFields):
 
     def __str__(self) -> str:
         return f"Job {self.number}"
+
+    @property
+    def is_signed(self) -> bool:
+        """Whether it is closed by a signature."""
+        return hasattr(self, "sign_off")
+
+    @property
+    def is_abandoned(self) -> bool:
+        """Whether it was given up."""
+        return hasattr(self, "abandonment")
 
 
 class Event(InItsZone):

@@ -9,7 +9,8 @@ from django.utils import timezone
 
 from finegap.bench import responses
 from finegap.bench.changes import TryOf
-from finegap.bench.models import Abandonment, Job, SignOff
+from finegap.bench.compiled import Compiled
+from finegap.bench.models import Event, Job, SignOff
 from finegap.bench.presenters import building, gaps, inspecting, preparing, striking
 from finegap.bench.presenters.layout import laid_out
 from finegap.bench.records import Records, name_of
@@ -25,15 +26,15 @@ from finegap.inventory.queries import gauge_response, gauge_responses
 from finegap.inventory.responses import GaugeResponse
 
 _LOG_SHOWN = 30
+_NEWEST = Compiled(lambda job: Event.objects.filter(job=job).order_by("-version")[:_LOG_SHOWN])
 
 
 def signed_page(job: Job) -> dict[str, Any] | None:
     """A signed job as it was when it was signed, with what was put right since; ``None`` for one that is not signed."""
-    signature = SignOff.objects.filter(job=job).first()
-    if signature is None:
+    if not job.is_signed:
         return None
     # Amendments are of after the signature: the frozen page stays as it is.
-    return laid_out(signature.shown(), job) | {"amendments": _amendments(job)}
+    return laid_out(job.sign_off.shown(), job) | {"amendments": _amendments(job)}
 
 
 def _amendments(job: Job) -> list[responses.AmendmentResponse]:
@@ -44,7 +45,7 @@ def _amendments(job: Job) -> list[responses.AmendmentResponse]:
 
 
 def _abandoned(job: Job) -> responses.AbandonedResponse | None:
-    row = Abandonment.objects.filter(job=job).select_related("by").first()
+    row = job.abandonment if job.is_abandoned else None
     return responses.AbandonedResponse(name_of(row.by), row.when, row.reason) if row else None
 
 
@@ -53,7 +54,7 @@ def job_response(records: Records, signature: SignOff | None = None) -> response
     job, assessment = records.job, records.assessment
     sheet = records.job_record.sheet
     # A signature freezes the whole log; the screen shows its newest lines and asks for the rest.
-    events = list(job.events.order_by("-version")[: None if signature else _LOG_SHOWN])
+    events = list(job.events.order_by("-version")) if signature else _NEWEST(job.pk)
     view = responses.JobResponse(
         number=job.number,
         version=job.version,

@@ -7,7 +7,7 @@ from django.db import transaction
 from finegap.api.errors import Refused
 from finegap.api.retry import digest
 from finegap.bench.changes import Abandon, Amend, TryOf
-from finegap.bench.models import Abandonment, Amendment, Job, SignOff
+from finegap.bench.models import Abandonment, Amendment, Job
 from finegap.bench.services.changing import ALL, JobInHand, JobRef, changes, check_last, has_worked, is_there
 from finegap.bench.services.tries import move_stock
 from finegap.core.errors import FieldError
@@ -52,8 +52,8 @@ def amend(ref: JobRef, new: Amend) -> JobInHand | None:
     if not ref.is_lead:
         raise Refused("A signed job is amended by a lead.")
     with transaction.atomic():
-        job = Job.objects.select_related("pump", "opened_by").filter(number=ref.number).first()
-        if job is None or not SignOff.objects.filter(job=job).exists():
+        job = Job.objects.whole().filter(number=ref.number).first()
+        if job is None or not job.is_signed:
             raise Refused("Only a signed job is amended.", ["What is not signed is put right where it stands."])
         sent = digest(new, ref.actor, ref.entry)
         if is_there(Amendment, new.id, sent, job):

@@ -22,7 +22,7 @@ from django.utils import timezone
 from finegap.api.errors import Conflict, ReadOnly
 from finegap.api.retry import digest
 from finegap.api.roles import LEAD, role_of
-from finegap.bench.models import Abandonment, Event, Job, SectionVersion, SignOff
+from finegap.bench.models import Event, Job, SectionVersion
 from finegap.bench.recorded import Recorded
 from finegap.bench.records import Records, load, name_of
 from finegap.bench.services.news import catch_up
@@ -210,9 +210,9 @@ def _job(number: int) -> Job:
 
 def _check_open(now: JobInHand, about: str | Iterable[str]) -> None:
     job, ref = now.job, now.ref
-    if SignOff.objects.filter(job=job).exists():
+    if job.is_signed:
         raise ReadOnly
-    if Abandonment.objects.filter(job=job).exists():
+    if job.is_abandoned:
         raise ReadOnly("This job was abandoned: it can be read, not changed.")
     now.sections = frozenset([about] if isinstance(about, str) else about)
     if ref.version > job.version:

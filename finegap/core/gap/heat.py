@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Amounts, Kind, Sentence, length
+from finegap.core.kept import kept
 from finegap.core.materials import Expansion
 from finegap.core.measuring.temperature import REFERENCE_C
 from finegap.core.working import Given, Working
@@ -148,6 +149,7 @@ class WarmingUp:
         return Sentence("Narrowest while warming up: {gap}, after {at} min.", amounts)
 
 
+@kept(256)
 def hot_gap(cold_mm: float, body: Body, casing_c: float, rotor_c: float, source: str = _SOURCE) -> HotGap:
     """Gap at temperature: cold gap plus casing growth less the growth of rotor and head.
 
@@ -178,6 +180,7 @@ def hot_gap(cold_mm: float, body: Body, casing_c: float, rotor_c: float, source:
     return HotGap(gap, least, _rounded_up(cold_mm - gap + least), working, unknown)
 
 
+@kept(256)
 def warming_up(cold_mm: float, body: Body, start_c: float, casing_c: float, rotor_c: float, source: str = _SOURCE) -> WarmingUp:
     """The narrowest moment of a warm-up from ``start_c``, when liquid at ``rotor_c`` comes in at once.
 

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Amounts, Kind, Sentence, length
 from finegap.core.gap.duty_range import DutyRange
+from finegap.core.kept import kept
 from finegap.core.working import Given, Working
 
 
@@ -126,6 +127,7 @@ def _check_line(line: list[tuple[int | None, tuple[float, float]]], what: str, u
             )
 
 
+@kept(256)
 def choose(
     rows: Sequence[Row],
     material: str,

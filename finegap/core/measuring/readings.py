@@ -9,6 +9,7 @@ from enum import Enum
 
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Kind, Sentence, Units, length, uncertainty
+from finegap.core.kept import kept
 from finegap.core.measuring.temperature import Warm
 from finegap.core.measuring.uncertainty import (
     CONFIDENCE,
@@ -145,6 +146,7 @@ class Result:
         return expanded(self.u_mm, self.dof, self.half_mm)
 
 
+@kept(512)
 def summarize(readings: Sequence[StationReading], statistic: Statistic, title: str, fine: bool = False) -> Result:
     """Reduce readings to the one value that is held against the limit.
 
@@ -201,6 +203,7 @@ def summarize(readings: Sequence[StationReading], statistic: Statistic, title: s
     )
 
 
+@kept(256)
 def running_clearance(bore: Result, shaft: Result, title: str) -> Result:
     """Clearance of a pair: largest bore minus smallest shaft, uncertainties combined as independent.
 

@@ -12,6 +12,7 @@ from enum import Enum
 
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Bare, Edges, Joined, Kind, Sentence, Text, edges, length, uncertainty
+from finegap.core.kept import kept
 from finegap.core.measuring.uncertainty import beside, probability_below, quantile, within_below, within_quantile
 from finegap.core.working import Given, Working
 
@@ -124,6 +125,7 @@ def guard_of(u_mm: float, dof: float, half_mm: float = 0.0) -> float:
     return quantile(PROOF, dof) * u_mm if u_mm else 0.0
 
 
+@kept(2048)
 def judge(
     value_mm: float,
     u_mm: float,

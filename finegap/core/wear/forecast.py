@@ -13,6 +13,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from finegap.core.formatting import Amount, Amounts, Bare, Kind, Sentence, grouped, length
+from finegap.core.kept import kept
 from finegap.core.measuring.uncertainty import quantile
 from finegap.core.measuring.verdict import PROOF, Limit
 from finegap.core.wear.lives import Life, Point
@@ -152,6 +153,7 @@ class Forecast:
     working: Working
 
 
+@kept(512)
 def forecast(life: Life, limit: Limit | None, wears_up: bool, planned_h: float | None) -> Forecast | None:
     """Rate and hours to the limit of the part in the pump now; ``None`` without two sizes to go by.
 

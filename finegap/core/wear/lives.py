@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from finegap.core.formatting import Amounts, Sentence, length
+from finegap.core.kept import kept
 from finegap.core.wear.hours import HoursRead, since_before
 
 
@@ -59,6 +60,7 @@ class _Tracing:
     hours: float | None = 0.0
 
 
+@kept(512)
 def trace(
     visits: Sequence[Visit], new_mm: tuple[float, float] | None, wears_up: bool, work_now: float
 ) -> tuple[tuple[Life, ...], tuple[Sentence, ...]]:
