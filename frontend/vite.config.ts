@@ -5,7 +5,14 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig(({ command }) => ({
   base: command === 'build' ? '/static/' : '/',
   plugins: [react()],
-  build: { assetsDir: 'app', target: 'es2022', chunkSizeWarningLimit: 600, modulePreload: { polyfill: false } },
+  build: {
+    assetsDir: 'app',
+    target: 'es2022',
+    chunkSizeWarningLimit: 600,
+    modulePreload: { polyfill: false },
+  },
+  // Bootstrap 5 is written for the @import of Sass, which warns of its end.
+  css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import'] } } },
   server: {
     proxy: Object.fromEntries(
       ['/api', '/sign-in', '/sign-out', '/no-role', '/static'].map((path) => [path, 'http://127.0.0.1:8000']),

@@ -229,11 +229,20 @@ def forecasts() -> None:
 
 
 def shipped() -> None:
-    """JavaScript the bench screen needs, gzip."""
-    page = (ROOT / "frontend/dist/index.html").read_text()
-    names = re.findall(r'(?:src|href)="/static/(app/[^"]+\.js)"', page)
-    size = sum(len(gzip.compress((ROOT / "frontend/dist" / n).read_bytes(), 9)) for n in names) / 1000
-    print(f"JavaScript for the bench screen: {size:.0f} kB gzip (aim: 200 or less, ratio {size / 200:.2f})")
+    """JavaScript and style the screen of a job needs, gzip: what the page asks for, the job's own, and all they import."""
+    dist = ROOT / "frontend/dist"
+    page = (dist / "index.html").read_text()
+    wanted = re.findall(r'(?:src|href)="/static/app/([^"]+\.js)"', page) + [path.name for path in dist.glob("app/JobPage-*.js")]
+    needed: dict[str, bytes] = {}
+    while wanted:
+        name = wanted.pop()
+        if name not in needed:
+            needed[name] = (dist / "app" / name).read_bytes()
+            wanted += re.findall(r'(?:from|import)"\./([^"]+\.js)"', needed[name].decode())
+    style = [(dist / "app" / name).read_bytes() for name in re.findall(r'href="/static/app/([^"]+\.css)"', page)]
+    for what, files, aim in (("JavaScript", list(needed.values()), 170), ("style", style, 25)):
+        size = sum(len(gzip.compress(one, 9)) for one in files) / 1000
+        print(f"{what} for the screen of a job: {size:.1f} kB gzip (aim: {aim} or less, ratio {size / aim:.2f})")
 
 
 if __name__ == "__main__":

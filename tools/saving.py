@@ -137,32 +137,38 @@ class Page:
 def changes_of(page: Page) -> dict[str, Iterator[dict[str, Any]]]:
     """Changes to the demo's half-done job, by kind, as a technician makes them one after another."""
     job = page.whole()
-    gauges = {f["key"]: f["gauge"] for f in job["features"]}
+    return {"readings": readings(job), "parts": parts(job), "decisions": decisions(), "steps": steps(job)}
 
-    def readings() -> Iterator[dict[str, Any]]:
-        for feature in job["features"]:
-            middle = sum(feature["new_mm"]) / 2 if feature["new_mm"] else 0
+
+def readings(job: Any) -> Iterator[dict[str, Any]]:
+    """The middle of its new size, at every station of what was not measured yet."""
+    for feature in job["features"]:
+        if feature["new_mm"] and feature["made"] and not feature["readings"]:
+            typed = f"{sum(feature['new_mm']) / 2:.3f}"
             for station in feature["stations"]:
-                if middle and feature["made"] and not feature["readings"]:
-                    at = {"feature": feature["key"], "station": station["key"], "gauge": gauges[feature["key"]]}
-                    yield {**at, "typed": f"{middle:.3f}", "meant": True}
+                at = {"feature": feature["key"], "station": station["key"], "gauge": feature["gauge"]}
+                yield {**at, "typed": typed, "meant": True}
 
-    def steps() -> Iterator[dict[str, Any]]:
-        for step in job["steps"]:
-            if step["stage"] == "build" and not step["by"] and not step["tasks"] and not step["waits"]:
-                yield {"step": step["key"]}
 
-    def decisions() -> Iterator[dict[str, Any]]:
-        for new in (["idler_bore"], ["idler_bore", "idler_pin"]) * 6:
-            yield {"feature": "idler_clearance", "decided": "change", "parts": new, "reason": "worn"}
+def steps(job: Any) -> Iterator[dict[str, Any]]:
+    """Of Build, those that wait for nothing."""
+    for step in job["steps"]:
+        if step["stage"] == "build" and not step["by"] and not step["tasks"] and not step["waits"]:
+            yield {"step": step["key"]}
 
-    def parts() -> Iterator[dict[str, Any]]:
-        for task in job["tasks"]:
-            for part in task["parts"] if task["kind"] == "stack" else []:
-                if not part["by"]:
-                    yield {"stack": task["key"].partition(":")[2], "part": part["key"], "confirmed": True, "reason": "asked"}
 
-    return {"readings": readings(), "parts": parts(), "decisions": decisions(), "steps": steps()}
+def decisions() -> Iterator[dict[str, Any]]:
+    """One thought better of, again and again."""
+    for new in (["idler_bore"], ["idler_bore", "idler_pin"]) * 6:
+        yield {"feature": "idler_clearance", "decided": "change", "parts": new, "reason": "worn"}
+
+
+def parts(job: Any) -> Iterator[dict[str, Any]]:
+    """Every stack, in order."""
+    for task in job["tasks"]:
+        for part in task["parts"] if task["kind"] == "stack" else []:
+            if not part["by"]:
+                yield {"stack": task["key"].partition(":")[2], "part": part["key"], "confirmed": True, "reason": "asked"}
 
 
 def saving(number: int = 4, person: str = "ines") -> None:

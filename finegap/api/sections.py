@@ -12,7 +12,9 @@ import threading
 from collections import OrderedDict
 from collections.abc import Mapping
 from dataclasses import dataclass, fields, is_dataclass
-from typing import Any
+from functools import cache
+from types import UnionType
+from typing import Any, Union, get_args, get_origin, get_type_hints
 
 import orjson
 from drf_spectacular.types import OpenApiTypes
@@ -84,7 +86,7 @@ _lock = threading.Lock()
 
 
 def answer_in_sections(
-    address: str, shape: Any, lists: Mapping[str, Entries], units: Units, held: frozenset[str], status: int = 200
+    address: str, shape: Any, kind: type, lists: Mapping[str, Entries], units: Units, held: frozenset[str], status: int = 200
 ) -> Response:
     """A shape, or a frozen record of its fields, but for the sections that are held.
 
@@ -94,6 +96,8 @@ def answer_in_sections(
         Of what is shown. Its workings are below it; and of the same, sections that are equal are written once.
     shape : Any
         The answer.
+    kind : type
+        Its class, also where it is a frozen record.
     lists : Mapping[str, Entries]
         Fields that are lists whose entries are sections of their own.
     units : Units
@@ -111,7 +115,7 @@ def answer_in_sections(
     key = (address, units)
     with _lock:
         before = _written.get(key, {})
-    now = {name: _write(address, name, value, units, before.get(name)) for name, value in _split(shape, lists).items()}
+    now = {name: _write(address, name, value, units, before.get(name)) for name, value in _split(shape, kind, lists).items()}
     with _lock:
         _written[key] = now
         _written.move_to_end(key)
@@ -120,8 +124,24 @@ def answer_in_sections(
     return Response({"sections": {name: {"tag": s.tag, "value": s.body} for name, s in now.items() if s.tag not in held}}, status)
 
 
-def _split(shape: Any, lists: Mapping[str, Entries]) -> dict[str, Any]:
-    """A shape by its sections."""
+@cache
+def _large(kind: type) -> frozenset[str]:
+    """Fields that are sections of their own, by their declaration: one that is empty now replaces one that was not."""
+
+    def is_large(hint: Any) -> bool:
+        if isinstance(hint, type) and is_dataclass(hint):
+            return hint not in TEXTS
+        return get_origin(hint) in (list, tuple, dict) or (get_origin(hint) in _UNIONS and any(map(is_large, get_args(hint))))
+
+    return frozenset(name for name, hint in get_type_hints(kind).items() if is_large(hint))
+
+
+_UNIONS = (Union, UnionType)
+
+
+def _split(shape: Any, kind: type, lists: Mapping[str, Entries]) -> dict[str, Any]:
+    """A shape, or a frozen record of one, by its sections."""
+    large = _large(kind)
     parts: dict[str, Any] = {"self": {}}
     for name, value in _fields(shape).items():
         if name in lists:
@@ -131,7 +151,7 @@ def _split(shape: Any, lists: Mapping[str, Entries]) -> dict[str, Any]:
                 keys.append(str(entry[lists[name].key]))
                 apart = {f"{name}/{keys[-1]}/{field}": entry.pop(field) for field in lists[name].apart}
                 parts |= {f"{name}/{keys[-1]}": entry, **apart}
-        elif isinstance(value, list | dict) or (is_dataclass(value) and not isinstance(value, TEXTS)):
+        elif name in large:
             parts[name] = value
         else:
             parts["self"][name] = value

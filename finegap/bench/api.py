@@ -6,8 +6,9 @@ import datetime as dt
 from collections.abc import Callable
 from typing import Any, TypeVar
 
+from django.db.models import QuerySet
 from django.http import Http404
-from django_filters import FilterSet, NumberFilter
+from django_filters import ChoiceFilter, FilterSet, NumberFilter
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, PolymorphicProxySerializer, extend_schema
 from rest_framework import serializers
@@ -17,10 +18,12 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from finegap.api.answers import Error, answer, any_kind_of, response_serializer
+from finegap.api.lists import ListFilter, list_schema, listed
 from finegap.api.requests import UNIT, Entered, actor_of, checked, entered, request_serializer, units_of
 from finegap.api.sections import HELD, Sections, answer_in_sections, held_by
 from finegap.bench import changes, queries, responses, services
 from finegap.bench.changes import MarkStep, OpenJob
+from finegap.bench.models import ABANDONED, SIGNED
 from finegap.bench.services import Service
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
@@ -40,7 +43,6 @@ OpenJobRequest = request_serializer(OpenJob, Entered)
 JobAnswer = response_serializer(responses.JobResponse)
 JobInEither = PolymorphicProxySerializer("JobAnswer", [JobAnswer, Sections], resource_type_field_name=None)
 """A job whole, or in the sections a page does not hold."""
-JobLineAnswer = response_serializer(responses.JobLine)
 WearAnswer = response_serializer(responses.WearResponse)
 FitAnswer = response_serializer(responses.FitResponse)
 WorkingAnswer = response_serializer(Working)
@@ -48,13 +50,27 @@ LogAnswer = response_serializer(responses.EventResponse)
 _ERRORS = {409: Error, 422: Error}
 
 
+class JobFilter(ListFilter):
+    """Open, signed or abandoned jobs; words of the pump, or the number."""
+
+    state = ChoiceFilter(choices=[("open", "open"), (SIGNED, SIGNED), (ABANDONED, ABANDONED)], method="has_ended")
+
+    def has_ended(self, rows: QuerySet[Any], _name: str, value: str) -> QuerySet[Any]:
+        """So, or not at all."""
+        return rows.filter(ended="" if value == "open" else value)
+
+    def has_words(self, rows: QuerySet[Any], _name: str, value: str) -> QuerySet[Any]:
+        """Of its pump, or its number."""
+        return queries.jobs_with(rows, value)
+
+
 class Jobs(APIView):
     """The list of jobs."""
 
-    @extend_schema(responses=JobLineAnswer(many=True))
+    @list_schema("jobs", responses.JobLine, OpenApiParameter("state", enum=["open", SIGNED, ABANDONED]))
     def get(self, request: Request) -> Response:
-        """All jobs, newest first."""
-        return answer(queries.job_lines())
+        """A page of jobs, newest first."""
+        return answer(listed(JobFilter, request, queries.jobs(), queries.job_lines))
 
     @extend_schema(request=OpenJobRequest, parameters=[UNIT, HELD], responses={201: JobInEither, **_ERRORS})
     def post(self, request: Request) -> Response:
@@ -86,7 +102,7 @@ def _shown(number: int, view: Any, request: Request, units: Units, status: int =
     held = held_by(request)
     if held is None:
         return answer(view, status, units)
-    return answer_in_sections(f"/api/jobs/{number}", view, queries.LISTS, units, held, status)
+    return answer_in_sections(f"/api/jobs/{number}", view, responses.JobResponse, queries.LISTS, units, held, status)
 
 
 class PullReading(serializers.Serializer[Any]):

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import uuid
+from collections.abc import Iterable
 from typing import Any
 
-from django.db.models import Exists, OuterRef, QuerySet, Subquery
+from django.db.models import Exists, OuterRef, Q, QuerySet, Subquery
 
+from finegap.api.lists import words
 from finegap.api.sections import Entries, working_at
 from finegap.bench import responses
 from finegap.bench.models import Amendment, Event, Job, Photo
@@ -15,6 +17,7 @@ from finegap.bench.presenters.job import job_response, signed_page
 from finegap.bench.records import load, name_of
 from finegap.core.formatting import Units
 from finegap.core.gap.tape import Printed
+from finegap.pumps.models import PUMP_FIELDS, Pump
 
 _LOG_PAGE = 50
 
@@ -27,12 +30,22 @@ LISTS = {
 """Lists of a job whose entries are sections of their own."""
 
 
-def job_lines() -> list[responses.JobLine]:
-    """All jobs, newest first."""
+def jobs() -> QuerySet[Job]:
+    """All jobs, newest first, with what a list says of each."""
     last = Event.objects.filter(job=OuterRef("pk")).order_by("-version").values("what")[:1]
     void = Amendment.objects.filter(job=OuterRef("pk"), void=True)
-    rows = Job.objects.select_related("pump", "opened_by", "sign_off", "abandonment").defer("sign_off__document")
-    jobs = rows.annotate(last=Subquery(last), void=Exists(void))
+    rows = Job.objects.select_related("pump", "opened_by", "sign_off").defer("sign_off__document")
+    return rows.annotate(last=Subquery(last), void=Exists(void))
+
+
+def jobs_with(rows: QuerySet[Job], said: str) -> QuerySet[Job]:
+    """Jobs of the pumps that have every word of a text, and the job with that number."""
+    pumps = Q(pump__in=Pump.objects.filter(words(said, PUMP_FIELDS)).values("pk"))
+    return rows.filter(pumps | Q(number=said) if said.isdecimal() and len(said) < 10 else pumps)
+
+
+def job_lines(rows: Iterable[Job]) -> list[responses.JobLine]:
+    """Jobs as a list says them."""
     return [
         responses.JobLine(
             number=job.number,
@@ -41,11 +54,11 @@ def job_lines() -> list[responses.JobLine]:
             reason=job.reason,
             opened_by=name_of(job.opened_by),
             opened_at=job.opened_at,
-            signed_at=job.sign_off.at if hasattr(job, "sign_off") else None,
-            ended="abandoned" if hasattr(job, "abandonment") else "void" if job.void else "",  # type: ignore[attr-defined]
+            signed_at=job.sign_off.at if job.is_signed else None,
+            ended="abandoned" if job.is_abandoned else "void" if job.void else "",  # type: ignore[attr-defined]
             last=job.last or "",  # type: ignore[attr-defined]
         )
-        for job in jobs
+        for job in rows
     ]
 
 

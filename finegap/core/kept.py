@@ -15,12 +15,22 @@ P = ParamSpec("P")
 R = TypeVar("R")
 
 
+_CACHES: list[Callable[[], None]] = []
+
+
+def forget() -> None:
+    """Forget all that was kept: for who changes the rules themselves, as a test does, or measures a sum."""
+    for clear in _CACHES:
+        clear()
+
+
 def kept(most: int) -> Callable[[Callable[P, R]], Callable[P, R]]:
     """Keep the results of a pure function, the ``most`` used last. Its arguments are values, or lists of values."""
 
     def wrap(pure: Callable[P, R]) -> Callable[P, R]:
         # An int is not taken for an equal float: they are written differently.
-        known: Callable[..., R] = lru_cache(maxsize=most, typed=True)(pure)
+        known = lru_cache(maxsize=most, typed=True)(pure)
+        _CACHES.append(known.cache_clear)
 
         @wraps(pure)
         def looked_up(*args: P.args, **given: P.kwargs) -> R:

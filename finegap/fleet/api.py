@@ -2,27 +2,49 @@
 
 from __future__ import annotations
 
+from django.db.models import F, QuerySet
 from django.http import Http404, HttpResponse
 from django.utils import timezone
 from django.utils.text import slugify
-from drf_spectacular.utils import extend_schema
+from django_filters import BooleanFilter, OrderingFilter
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from finegap.api.answers import Error, answer, response_serializer
+from finegap.api.lists import ListFilter, list_schema, listed, one_of
 from finegap.api.permissions import LeadWrites
 from finegap.api.requests import UNIT, Entered, actor_of, entered, request_serializer, units_of
+from finegap.api.shown import NamedResponse
 from finegap.fleet import queries, responses
 from finegap.formats.calendar import as_ics
 from finegap.pumps import changes, services
+from finegap.pumps.models import PUMP_FIELDS, Pump
 
 AddPump, EditPump, ReadMeter, Strike, Lubricate = (
     request_serializer(one, Entered)
     for one in (changes.AddPump, changes.EditPump, changes.ReadMeter, changes.Strike, changes.Lubricate)
 )
-PumpLineAnswer = response_serializer(responses.PumpLine)
+SymptomAnswer = response_serializer(NamedResponse)
 PumpPageAnswer = response_serializer(responses.PumpPage)
+
+
+FREE = OpenApiParameter("free", OpenApiTypes.BOOL, description="Those that are on no bench stand first.")
+
+
+class PumpFilter(ListFilter):
+    """Words of a pump; by tag or by location, those on no bench first where asked."""
+
+    searched = PUMP_FIELDS
+    apart = "tag"
+    sort = OrderingFilter(fields={"tag": "tag", "location": "location"})
+    free = BooleanFilter(method="stands_first")
+
+    def stands_first(self, rows: QuerySet[Pump], _name: str, value: bool) -> QuerySet[Pump]:
+        """What can be opened."""
+        return rows.order_by(F("on_bench").asc(nulls_first=True), "tag") if value else rows
 
 
 class Pumps(APIView):
@@ -30,17 +52,29 @@ class Pumps(APIView):
 
     permission_classes = [LeadWrites]
 
-    @extend_schema(parameters=[UNIT], responses=PumpLineAnswer(many=True))
+    @list_schema("pumps", responses.PumpLine, one_of("sort", "tag", "location"), FREE, UNIT)
     def get(self, request: Request) -> Response:
-        """Every pump with its jobs."""
-        return answer(queries.pump_lines(), units=units_of(request))
+        """A page of pumps with their newest overhauls."""
+        return answer(listed(PumpFilter, request, queries.pumps(), queries.pump_lines), units=units_of(request))
 
-    @extend_schema(request=AddPump, parameters=[UNIT], responses={201: PumpLineAnswer(many=True), 403: Error, 422: Error})
+    @extend_schema(request=AddPump, parameters=[UNIT], responses={201: PumpPageAnswer, 403: Error, 422: Error})
     def post(self, request: Request) -> Response:
         """Add a pump."""
         entry, data = entered(AddPump, request)
-        services.add_pump(actor_of(request), changes.AddPump(**data), entry)
-        return answer(queries.pump_lines(), 201, units_of(request))
+        pump = services.add_pump(actor_of(request), changes.AddPump(**data), entry)
+        return _page(pump.tag, request, 201)
+
+
+class PumpSymptoms(APIView):
+    """Why a pump may come in."""
+
+    @extend_schema(responses={200: SymptomAnswer(many=True), 404: Error})
+    def get(self, request: Request, tag: str) -> Response:
+        """By its family."""
+        found = queries.symptoms_of(tag)
+        if found is None:
+            raise Http404
+        return answer(found)
 
 
 class PumpDetail(APIView):
@@ -109,8 +143,8 @@ class DueCalendar(APIView):
         return answered
 
 
-def _page(tag: str, request: Request) -> Response:
+def _page(tag: str, request: Request, status: int = 200) -> Response:
     page = queries.pump_page(tag)
     if page is None:
         raise Http404
-    return answer(page, units=units_of(request))
+    return answer(page, status, units_of(request))

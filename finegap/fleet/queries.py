@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Sequence
 
 from django.contrib.auth.models import User
-from django.db.models import Prefetch, QuerySet
+from django.db.models import Count, OuterRef, QuerySet, Subquery, Window
+from django.db.models.functions import RowNumber
 from django.utils import timezone
 
 from finegap.api.shown import NamedResponse
-from finegap.bench.models import Job
+from finegap.bench.models import SIGNED, Job
 from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.families import FAMILIES
 from finegap.core.formatting import Amount, Kind, Shown
@@ -24,29 +26,40 @@ from finegap.fleet.responses import (
     PumpJob,
     PumpLine,
     PumpPage,
-    PumpSymptom,
 )
 from finegap.inventory.queries import works_settings
 from finegap.pumps import meter
 from finegap.pumps.models import MeterReading, Pump
+from finegap.sheets.models import SheetRevision
+
+_OVERHAULS = 3
+"""How many signed overhauls of a pump a list says, the newest."""
 
 
-def _jobs() -> QuerySet[Job]:
-    """Jobs of pumps, newest first, with how each ended; no record is read."""
-    jobs = Job.objects.select_related("sign_off", "abandonment").defer("sign_off__document")
-    return jobs.prefetch_related("amendments").order_by("-number")
+def pumps() -> QuerySet[Pump]:
+    """Every pump by tag, with the job it is on the bench for."""
+    on_bench = Job.objects.filter(pump=OuterRef("pk"), ended="").values("number")[:1]
+    return Pump.objects.select_related("sheet").annotate(on_bench=Subquery(on_bench))
 
 
-def pump_lines() -> list[PumpLine]:
-    """Every pump with its jobs, by tag, in a fixed number of SQL queries."""
-    jobs = Prefetch("jobs", _jobs())
-    return [_line(pump) for pump in Pump.objects.select_related("sheet").prefetch_related(jobs, "sheet__revisions")]
+def pump_lines(rows: Sequence[Pump]) -> list[PumpLine]:
+    """Pumps as a list says them, in a fixed number of SQL queries; no record is read."""
+    signed = _overhauls(rows)
+    return [_line(pump, signed.get(pump.pk, [])) for pump in rows]
 
 
-def _line(pump: Pump) -> PumpLine:
-    jobs = [_job(job) for job in pump.jobs.all()]
-    revisions = list(pump.sheet.revisions.all())
-    family = FAMILIES.get(revisions[0].content["family"]) if revisions else None
+def _overhauls(pumps: Sequence[Pump]) -> dict[int, list[Job]]:
+    """The newest signed jobs of each pump, with their signatures, and how many there are in ``of``."""
+    newest = Window(RowNumber(), partition_by="pump", order_by="-number")
+    every = Window(Count("pk"), partition_by="pump")
+    jobs = Job.objects.filter(pump__in=pumps, ended=SIGNED).select_related("sign_off").defer("sign_off__document")
+    found: dict[int, list[Job]] = {}
+    for job in jobs.annotate(nth=newest, of=every).filter(nth__lte=_OVERHAULS).prefetch_related("amendments").order_by("-number"):
+        found.setdefault(job.pump_id, []).append(job)
+    return found
+
+
+def _line(pump: Pump, signed: Sequence[Job]) -> PumpLine:
     return PumpLine(
         tag=pump.tag,
         service=pump.service,
@@ -54,25 +67,33 @@ def _line(pump: Pump) -> PumpLine:
         serial=pump.serial,
         sheet=pump.sheet.title,
         slug=pump.sheet.slug,
-        model=revisions[0].content["model"] if revisions else "",
         material=pump.material,
         liquid=pump.liquid,
         viscosity=Amount(pump.viscosity_mm2_s, Kind.VISCOSITY),
         temperature=Amount(pump.temperature_c, Kind.TEMPERATURE),
         pressure=Amount(pump.pressure_bar, Kind.PRESSURE),
         speed=f"{pump.speed_r_min:g} r/min",
-        on_bench=next((j.number for j in jobs if j.signed_at is None and not j.ended), None),
-        symptoms=[PumpSymptom(s.key, s.name) for s in family.symptoms] if family else [],
-        jobs=jobs,
+        on_bench=pump.on_bench,  # type: ignore[attr-defined]
+        signed=signed[0].of if signed else 0,  # type: ignore[attr-defined]
+        jobs=[_job(job) for job in signed],
     )
 
 
 def _job(job: Job) -> PumpJob:
-    signature = getattr(job, "sign_off", None)
-    gap = Shown(signature.gap_mm, signature.gap_in) if signature and signature.gap_mm else None
+    signature = job.sign_off
+    gap = Shown(signature.gap_mm, signature.gap_in) if signature.gap_mm else None
     void = any(one.void for one in job.amendments.all())
-    ended = "abandoned" if hasattr(job, "abandonment") else "void" if void else ""
-    return PumpJob(job.number, job.opened_at, job.reason, signature.at if signature else None, ended, gap)
+    return PumpJob(job.number, signature.at, "void" if void else "", gap)
+
+
+def symptoms_of(tag: str) -> list[NamedResponse] | None:
+    """Why a pump of this family may come in; ``None`` where there is no such pump."""
+    pump = Pump.objects.filter(tag=tag).first()
+    if pump is None:
+        return None
+    key = SheetRevision.objects.filter(sheet=pump.sheet_id).values_list("content__family", flat=True).first()
+    family = FAMILIES.get(key or "")
+    return [NamedResponse(s.key, s.name) for s in family.symptoms] if family else []
 
 
 def pump_page(tag: str) -> PumpPage | None:
@@ -83,7 +104,7 @@ def pump_page(tag: str) -> PumpPage | None:
     found = due_of(pump)
     rate = hours_a_week(meter.readings(pump), pump.hours_per_week)
     return PumpPage(
-        line=_line(pump),
+        line=pump_lines([pump])[0],
         wet=pump.wet,
         rate=f"{rate:.0f} h a week" if rate else "",
         meter=[
@@ -121,9 +142,7 @@ def due_of(pump: Pump) -> tuple[Due, ...]:
 
 
 def _whole(tag: str) -> Pump | None:
-    jobs = Prefetch("jobs", _jobs())
-    pumps = Pump.objects.select_related("sheet")
-    return pumps.prefetch_related(jobs, "sheet__revisions", "meter__by", "lubricated__by").filter(tag=tag).first()
+    return pumps().prefetch_related("sheet__revisions", "meter__by", "lubricated__by").filter(tag=tag).first()
 
 
 _LINES = 40

@@ -13,27 +13,17 @@ from finegap.core.working import Working
 
 @dataclass(frozen=True)
 class PumpJob:
-    """A job in a pump's history, with the gap it was left with; ``ended`` says “abandoned” or “void” of one that does not count."""
+    """A signed job in a pump's history, with the gap it was left with; ``ended`` says “void” of one that does not count."""
 
     number: int
-    opened_at: dt.datetime
-    reason: str
-    signed_at: dt.datetime | None
+    signed_at: dt.datetime
     ended: str
     gap: Text | None
 
 
 @dataclass(frozen=True)
-class PumpSymptom:
-    """Why a pump of this family may come in."""
-
-    key: str
-    name: str
-
-
-@dataclass(frozen=True)
 class PumpLine:
-    """A pump with its duty and its jobs, newest first."""
+    """A pump with its duty; ``jobs`` are its newest of ``signed`` signed ones."""
 
     tag: str
     service: str
@@ -41,7 +31,6 @@ class PumpLine:
     serial: str
     sheet: str
     slug: str
-    model: str
     material: str
     liquid: str
     viscosity: Text
@@ -49,7 +38,7 @@ class PumpLine:
     pressure: Text
     speed: str
     on_bench: int | None
-    symptoms: list[PumpSymptom]
+    signed: int
     jobs: list[PumpJob]
 
 

@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from django.utils import timezone
+from django_filters import OrderingFilter
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from finegap.api.answers import Error, answer, response_serializer
+from finegap.api.lists import ListFilter, list_schema, listed, one_of
 from finegap.api.permissions import LeadWrites
 from finegap.api.requests import UNIT, Entered, actor_of, entered, request_serializer, units_of
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
-from finegap.core.formatting import Units
 from finegap.core.result_lines import ResultLine
 from finegap.inventory import changes, queries, responses, services
 from finegap.inventory.models import Gauge, GreaseGun
@@ -30,22 +33,41 @@ LineAnswer = response_serializer(ResultLine)
 SettingsAnswer = response_serializer(responses.SettingsResponse)
 
 
+class GaugeFilter(ListFilter):
+    """Words of a gauge or its certificate; by tag, or by when its calibration is due."""
+
+    searched = ("tag", "kind", "current__number")
+    apart = "tag"
+    sort = OrderingFilter(fields={"tag": "tag", "current__due": "due"})
+
+
+class GunFilter(ListFilter):
+    """Words of a gun or its grease."""
+
+    searched = ("tag", "grease")
+
+
+class StockFilter(ListFilter):
+    """Words of the sheet."""
+
+    searched = ("sheet__title",)
+
+
 class Gauges(APIView):
     """The gauge cabinet; a lead keeps it."""
 
     permission_classes = [LeadWrites]
 
-    @extend_schema(parameters=[UNIT], responses=GaugeAnswer(many=True))
+    @list_schema("gauges", responses.GaugeResponse, one_of("sort", "tag", "due"), UNIT)
     def get(self, request: Request) -> Response:
-        """Every gauge with its certificate."""
-        return _cabinet(units_of(request))
+        """A page of gauges with their certificates."""
+        return answer(listed(GaugeFilter, request, Gauge.objects.all(), _gauges), units=units_of(request))
 
-    @extend_schema(request=KeepGauge, parameters=[UNIT], responses={201: GaugeAnswer(many=True), 403: Error, 422: Error})
+    @extend_schema(request=KeepGauge, parameters=[UNIT], responses={201: GaugeAnswer, 403: Error, 422: Error})
     def post(self, request: Request) -> Response:
         """Put a gauge into the cabinet."""
         entry, new = _gauge(request)
-        services.keep_gauge(actor_of(request), new, entry)
-        return _cabinet(units_of(request), 201)
+        return answer(_gauges([services.keep_gauge(actor_of(request), new, entry)])[0], 201, units_of(request))
 
 
 class GaugeDetail(APIView):
@@ -53,12 +75,11 @@ class GaugeDetail(APIView):
 
     permission_classes = [LeadWrites]
 
-    @extend_schema(request=KeepGauge, parameters=[UNIT], responses={200: GaugeAnswer(many=True), 403: Error, 422: Error})
+    @extend_schema(request=KeepGauge, parameters=[UNIT], responses={200: GaugeAnswer, 403: Error, 422: Error})
     def put(self, request: Request, tag: str) -> Response:
         """A new certificate, or its data put right."""
         entry, new = _gauge(request)
-        services.keep_gauge(actor_of(request), new, entry, replacing=tag)
-        return _cabinet(units_of(request))
+        return answer(_gauges([services.keep_gauge(actor_of(request), new, entry, replacing=tag)])[0], 200, units_of(request))
 
 
 def _gauge(request: Request) -> tuple[Entry, changes.KeepGauge]:
@@ -66,24 +87,24 @@ def _gauge(request: Request) -> tuple[Entry, changes.KeepGauge]:
     return entry, changes.KeepGauge(**data)
 
 
-def _cabinet(units: Units, status: int = 200) -> Response:
-    return answer(queries.gauge_responses(Gauge.objects.all(), timezone.localdate()), status, units)
+def _gauges(rows: Iterable[Gauge]) -> list[responses.GaugeResponse]:
+    return queries.gauge_responses(rows, timezone.localdate())
 
 
 class Guns(APIView):
     """Grease guns; whoever greases weighs them."""
 
-    @extend_schema(parameters=[UNIT], responses=GunAnswer(many=True))
+    @list_schema("guns", responses.GunResponse, UNIT)
     def get(self, request: Request) -> Response:
-        """Every gun."""
-        return answer(queries.gun_responses(GreaseGun.objects.all()), units=units_of(request))
+        """A page of guns."""
+        return answer(listed(GunFilter, request, GreaseGun.objects.all(), queries.gun_responses), units=units_of(request))
 
-    @extend_schema(request=WeighGun, parameters=[UNIT], responses={200: GunAnswer(many=True), 422: Error})
+    @extend_schema(request=WeighGun, parameters=[UNIT], responses={200: GunAnswer, 422: Error})
     def post(self, request: Request) -> Response:
         """Keep what ten strokes weigh."""
         entry, data = entered(WeighGun, request)
-        services.weigh_gun(actor_of(request), changes.WeighGun(**data), entry)
-        return answer(queries.gun_responses(GreaseGun.objects.all()), units=units_of(request))
+        gun = services.weigh_gun(actor_of(request), changes.WeighGun(**data), entry)
+        return answer(queries.gun_responses([gun])[0], units=units_of(request))
 
 
 class Sums(APIView):
@@ -108,17 +129,17 @@ class Sum(APIView):
 class Stock(APIView):
     """Gaskets on the shelf."""
 
-    @extend_schema(parameters=[UNIT], responses=StockAnswer(many=True))
+    @list_schema("gaskets", responses.StockResponse, UNIT)
     def get(self, request: Request) -> Response:
-        """Every line of stock."""
-        return answer(queries.stock_responses(), units=units_of(request))
+        """A page of the stock."""
+        return answer(listed(StockFilter, request, queries.stock(), queries.stock_responses), units=units_of(request))
 
-    @extend_schema(request=CountGaskets, parameters=[UNIT], responses={200: StockAnswer(many=True), 422: Error})
+    @extend_schema(request=CountGaskets, parameters=[UNIT], responses={200: StockAnswer, 422: Error})
     def post(self, request: Request) -> Response:
         """Count one thickness."""
         entry, data = entered(CountGaskets, request)
-        services.count_gaskets(actor_of(request), changes.CountGaskets(**data), entry)
-        return answer(queries.stock_responses(), units=units_of(request))
+        line = services.count_gaskets(actor_of(request), changes.CountGaskets(**data), entry)
+        return answer(queries.stock_responses([line])[0], units=units_of(request))
 
 
 class Settings(APIView):

@@ -5,6 +5,8 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Iterable
 
+from django.db.models import QuerySet
+
 from finegap.api.shown import NamedResponse
 from finegap.core.calculators import CALCULATORS
 from finegap.core.entry import BARE, SIGNS
@@ -108,9 +110,11 @@ def sum_responses(units: Units) -> list[SumResponse]:
     ]
 
 
-def stock_responses() -> list[StockResponse]:
+def stock() -> QuerySet[GasketStock]:
     """Every line of gasket stock, by sheet and thickness."""
-    return [
-        StockResponse(g.sheet.title, g.sheet.slug, g.thickness_um, piece(g.thickness_um), g.count)
-        for g in GasketStock.objects.select_related("sheet")
-    ]
+    return GasketStock.objects.select_related("sheet")
+
+
+def stock_responses(rows: Iterable[GasketStock]) -> list[StockResponse]:
+    """Lines of gasket stock."""
+    return [StockResponse(g.sheet.title, g.sheet.slug, g.thickness_um, piece(g.thickness_um), g.count) for g in rows]

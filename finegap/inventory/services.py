@@ -134,7 +134,7 @@ def _k(text: str, entry: Entry) -> float:
     return k
 
 
-def count_gaskets(actor: User, new: CountGaskets, entry: Entry) -> None:
+def count_gaskets(actor: User, new: CountGaskets, entry: Entry) -> GasketStock:
     """Say how many gaskets of a thickness (as compressed) are on the shelf for a sheet.
 
     Raises
@@ -151,7 +151,7 @@ def count_gaskets(actor: User, new: CountGaskets, entry: Entry) -> None:
     if not 0 <= new.count <= _MOST:
         raise FieldError("count", f"{new.count} cannot be.", f"Expected 0 to {_MOST}.")
     with transaction.atomic():
-        GasketStock.objects.update_or_create(sheet=sheet, thickness_um=round(mm * 1000), defaults={"count": new.count})
+        return GasketStock.objects.update_or_create(sheet=sheet, thickness_um=round(mm * 1000), defaults={"count": new.count})[0]
 
 
 def weigh_gun(actor: User, new: WeighGun, entry: Entry) -> GreaseGun:

@@ -68,6 +68,10 @@ class Pump(DutyFields):
         return self.tag
 
 
+PUMP_FIELDS = ("tag", "service", "location", "serial")
+"""Where the words are looked for by which a pump is found."""
+
+
 class Logged(models.Model):
     """By whom and when, under an identity from the client; ``sent`` is a digest of what came with it. Struck out with a reason."""
 

@@ -56,7 +56,7 @@ def edit_pump(actor: User, tag: str, new: EditPump, entry: Entry) -> Pump:
         pump = _pump(tag)
         if pump.version != new.version:
             raise Conflict([f"{pump.tag} was changed since."])
-        if new.sheet != pump.sheet.slug and pump.jobs.filter(sign_off__isnull=True, abandonment__isnull=True).exists():
+        if new.sheet != pump.sheet.slug and pump.jobs.filter(ended="").exists():
             raise FieldError(
                 "sheet", f"{pump.tag} is on the bench with {pump.sheet}.", "Expected the same until its job is signed or abandoned."
             )

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from django.http import Http404, HttpResponse
+from django_filters import CharFilter
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import extend_schema
+from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from finegap.api.answers import Error, answer, response_serializer
+from finegap.api.lists import ListFilter, list_schema, listed
 from finegap.api.permissions import LeadWrites
 from finegap.api.requests import UNIT, actor_of, checked, request_serializer, units_of
 from finegap.formats.sheet_file import write_file
@@ -17,7 +19,6 @@ from finegap.sheets import changes, queries, responses, services
 from finegap.sheets.models import SheetRevision
 
 SheetFile, KeepProcedure = (request_serializer(one) for one in (changes.SheetFile, changes.KeepProcedure))
-SheetLineAnswer = response_serializer(responses.SheetLine)
 SheetDetailAnswer = response_serializer(responses.SheetDetail)
 ProcedureAnswer = response_serializer(responses.ProcedureResponse)
 ProcedureLineAnswer = response_serializer(responses.ProcedureLine)
@@ -57,15 +58,22 @@ def _procedure(family: str) -> Response:
     return answer(found)
 
 
+class SheetFilter(ListFilter):
+    """Words of title, maker or model; by what sets the gap."""
+
+    searched = ("title", "maker", "model")
+    means = CharFilter("means", max_length=40)
+
+
 class Sheets(APIView):
     """The list of sheets; a lead adds revisions."""
 
     permission_classes = [LeadWrites]
 
-    @extend_schema(responses=SheetLineAnswer(many=True))
+    @list_schema("sheets", responses.SheetLine, OpenApiParameter("means"))
     def get(self, request: Request) -> Response:
-        """Every sheet at its latest revision."""
-        return answer(queries.sheet_lines())
+        """A page of sheets, each at its latest revision."""
+        return answer(listed(SheetFilter, request, queries.sheets(), queries.sheet_lines))
 
     @extend_schema(request=SheetFile, parameters=[UNIT], responses={201: SheetDetailAnswer, 403: Error, 422: Error})
     def post(self, request: Request) -> Response:

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
+
+from django.db.models import Count, F, OuterRef, Prefetch, QuerySet, Subquery, prefetch_related_objects
+from django.db.models.fields.json import KT
 
 from finegap.core.assembly.declared import Torque
 from finegap.core.families import FAMILIES
@@ -13,30 +17,49 @@ from finegap.core.wear.parts import money
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
 from finegap.sheets.responses import ProcedureLine, ProcedureResponse, ProcedureStep, RowLine, SheetDetail, SheetLine, SizeLine
 
+_PUMPS = 5
+"""How many pumps of a sheet a list names."""
 
-def sheet_lines() -> list[SheetLine]:
-    """Every sheet at its latest revision, with the pumps that use it."""
-    lines = []
-    for sheet in Sheet.objects.order_by("title").prefetch_related("revisions", "pumps"):
-        revisions = list(sheet.revisions.all())
-        if not revisions:
-            continue
-        content = revisions[0].content
-        lines.append(
-            SheetLine(
-                slug=sheet.slug,
-                title=sheet.title,
-                maker=content["maker"],
-                model=content["model"],
-                revision=revisions[0].revision,
-                date=revisions[0].date,
-                family=content["family"],
-                means=content["adjustment"]["means"],
-                revisions=[r.revision for r in revisions],
-                pumps=[p.tag for p in sheet.pumps.all()],
-            )
+
+def sheets() -> QuerySet[Sheet]:
+    """Every sheet that has a revision, by title, with what a list says of the latest one."""
+    latest = SheetRevision.objects.filter(sheet=OuterRef("pk"))
+    said = {name: Subquery(latest.values(said=of)[:1]) for name, of in _OF_THE_LATEST.items()}
+    count = latest.order_by().values("sheet").annotate(n=Count("pk")).values("n")
+    rows = Sheet.objects.annotate(revision_count=Subquery(count), used=Count("pumps"), **said)
+    return rows.exclude(revision_count=None).order_by("title", "pk")
+
+
+_OF_THE_LATEST = {
+    "revision": F("revision"),
+    "date": F("date"),
+    "maker": KT("content__maker"),
+    "model": KT("content__model"),
+    "family": KT("content__family"),
+    "means": KT("content__adjustment__means"),
+}
+
+
+def sheet_lines(rows: Sequence[Any]) -> list[SheetLine]:
+    """Sheets as a list says them, with some of the pumps that use each."""
+    pumps = Sheet._meta.get_field("pumps").related_model  # the room of pumps lies above this one
+    prefetch_related_objects(rows, Prefetch("pumps", pumps._default_manager.order_by("tag")[:_PUMPS], "first_pumps"))
+    return [
+        SheetLine(
+            slug=sheet.slug,
+            title=sheet.title,
+            maker=sheet.maker,
+            model=sheet.model,
+            revision=sheet.revision,
+            date=sheet.date,
+            family=sheet.family,
+            means=sheet.means,
+            revisions=sheet.revision_count,
+            pumps=[pump.tag for pump in sheet.first_pumps],
+            used=sheet.used,
         )
-    return lines
+        for sheet in rows
+    ]
 
 
 def revision_of(slug: str, revision: str | None) -> SheetRevision | None:

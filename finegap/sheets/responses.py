@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class SheetLine:
-    """A sheet in the list, at its latest revision."""
+    """A sheet in the list, at its latest of ``revisions``; ``pumps`` are the first few of ``used`` ones."""
 
     slug: str
     title: str
@@ -18,8 +18,9 @@ class SheetLine:
     date: dt.date
     family: str
     means: str
-    revisions: list[str]
+    revisions: int
     pumps: list[str]
+    used: int
 
 
 @dataclass(frozen=True)

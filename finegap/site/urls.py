@@ -33,6 +33,7 @@ urlpatterns = [
     path("api/people/<str:username>/pin/clear", people.PinCleared.as_view()),
     path("api/pumps", fleet.Pumps.as_view()),
     path("api/pumps/<str:tag>", fleet.PumpDetail.as_view()),
+    path("api/pumps/<str:tag>/symptoms", fleet.PumpSymptoms.as_view()),
     path("api/pumps/<str:tag>/meter", fleet.Meter.as_view()),
     path("api/pumps/<str:tag>/lubricated", fleet.Lubrication.as_view()),
     path("api/pumps/<str:tag>/strike", fleet.LineStruck.as_view()),

@@ -4,7 +4,7 @@ import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router/dom';
 import '@fontsource-variable/source-sans-3/index.css';
 import '@fontsource/noto-sans-math/index.css';
-import 'bootstrap/dist/css/bootstrap.min.css';
+import './styles/bootstrap.scss';
 import './styles/base.css';
 import './styles/bench.css';
 import './styles/build.css';
@@ -13,7 +13,7 @@ import './styles/prove.css';
 import './styles/drawing.css';
 import './styles/narrow.css';
 import { Unreachable } from './api/client';
-import { router } from './app/router';
+import { fetchBench, router } from './app/router';
 import { UnitProvider } from './app/unit';
 
 /** Between two tries while the server does not answer. */
@@ -30,6 +30,8 @@ const queryClient = new QueryClient({
     },
   },
 });
+
+window.addEventListener('load', fetchBench);
 
 const root = document.getElementById('root');
 if (root) {

@@ -187,7 +187,7 @@ def pump_page(tag, units):
 
 def pump_lines(units):
     """Every pump, a line each."""
-    return seen(plain(fleet.pump_lines(), units))
+    return seen(plain(fleet.pump_lines(list(fleet.pumps())), units))
 
 
 def shown(job):

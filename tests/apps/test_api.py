@@ -91,6 +91,7 @@ ROUTES = [
     ("post", "/api/pumps/H-1/strike", {"record": new(), "reason": "x"}, 401, 403, 422, 422),
     ("get", "/api/settings", None, 401, 403, 200, 200),
     ("put", "/api/settings", {"decimal_mark": "comma", "new_share": "10"}, 401, 403, 403, 200),
+    ("get", "/api/pumps/H-1/symptoms", None, 401, 403, 200, 200),
     ("get", "/api/pumps/H-1/due.ics", None, 401, 403, 200, 200),
     ("get", "/api/sheets", None, 401, 403, 200, 200),
     ("post", "/api/sheets", {"text": json.dumps(sheet_data(revision="9"))}, 401, 403, 403, 201),

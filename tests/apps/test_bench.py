@@ -15,7 +15,7 @@ from finegap.api.plain import plain
 from finegap.api.retry import digest
 from finegap.bench import changes, queries, services
 from finegap.bench.models import Event, Job, Reading, SignOff, StepMark, Try, TryCheck
-from finegap.bench.queries import job_lines
+from finegap.bench.queries import job_lines, jobs
 from finegap.bench.records import load
 from finegap.bench.services import changing
 from finegap.core.entry import Entry
@@ -319,13 +319,13 @@ class Queries(Works):
         self.measure_all(number)
         job_view(number, Units.MM)
         one = self.count(lambda: job_view(number, Units.MM))
-        lists = self.count(job_lines), self.count(lambda: pump_lines(Units.MM))
+        lists = self.count(lambda: job_lines(jobs())), self.count(lambda: pump_lines(Units.MM))
         for _ in range(3):
             self.measure_all(number)
         services.open_job(self.tom, changes.OpenJob("G-1", "another"))
         self.assertEqual(self.count(lambda: job_view(number, Units.MM)), one)
         self.assertLessEqual(one, 24)
-        self.assertEqual((self.count(job_lines), self.count(lambda: pump_lines(Units.MM))), lists)
+        self.assertEqual((self.count(lambda: job_lines(jobs())), self.count(lambda: pump_lines(Units.MM))), lists)
 
     def test_a_change_reads_the_job_as_it_was_and_as_it_is_once_each(self):
         number = self.open()
@@ -357,4 +357,4 @@ class Queries(Works):
         for pump, reason in (("nope", "x"), ("G-1", "  ")):
             with self.assertRaises(FieldError):
                 services.open_job(self.tom, changes.OpenJob(pump, reason))
-        self.assertTrue(asdict(job_lines()[0]))
+        self.assertTrue(asdict(job_lines(jobs())[0]))

@@ -12,12 +12,12 @@ from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
 from finegap.inventory.changes import CountGaskets
 from finegap.inventory.models import Certificate, GasketStock, Gauge
-from finegap.inventory.queries import gauge_responses, stock_responses
+from finegap.inventory.queries import gauge_responses, stock, stock_responses
 from finegap.inventory.services import count_gaskets
 from finegap.pumps.changes import AddPump
 from finegap.pumps.models import Pump
 from finegap.pumps.services import add_pump
-from finegap.sheets.queries import revision_of, sheet_detail, sheet_lines
+from finegap.sheets.queries import revision_of, sheet_detail, sheet_lines, sheets
 from tests.apps.base import Works, job_view, pump_lines, seen
 
 GOOD = AddPump("N-9", "s", "here", "7", "test-pump", "cast iron", "oil", "300 SSU", "140 F", "75 psi", "400")
@@ -98,7 +98,7 @@ class Toolbox(Works):
         count_gaskets(self.tom, CountGaskets("gasket-pump", "0.005", 4), Entry(Units.IN))
         line = GasketStock.objects.get(thickness_um=127)
         self.assertEqual(line.count, 4)
-        shown = {u: next(s.text for s in seen(plain(stock_responses(), u)) if s.um == 127) for u in Units}
+        shown = {u: next(s.text for s in seen(plain(stock_responses(stock()), u)) if s.um == 127) for u in Units}
         self.assertEqual(shown, {Units.MM: "0.127 mm", Units.IN: "0.0050 in"})
         for slug, thickness, count, field in (
             ("nope", "0.1 mm", 1, "sheet"),
@@ -132,6 +132,6 @@ class Sheets(Works):
         self.assertIsNone(revision_of("test-pump", "99"))
 
     def test_the_list_says_which_pumps_use_a_sheet(self):
-        lines = {line.slug: line for line in sheet_lines()}
+        lines = {line.slug: line for line in sheet_lines(list(sheets()))}
         self.assertEqual(lines["test-pump"].pumps, ["H-1"])
         self.assertEqual((lines["gasket-pump"].means, lines["test-pump"].means), ("gaskets", "housing"))

@@ -32,11 +32,12 @@ from pypdf import PdfReader
 from finegap.bench import changes, responses, services
 from finegap.bench.models import SignOff
 from finegap.bench.presenters.layout import laid_out
-from finegap.bench.queries import job_lines
+from finegap.bench.queries import job_lines, jobs
 from finegap.bench.record import RECORD_VERSION, complete, document
 from finegap.bench.record.upgrades import upgraded
 from finegap.core.families import FAMILIES
 from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Units, render
+from finegap.core.kept import forget
 from finegap.core.measuring.verdict import School, Verdict
 from finegap.formats import order, report
 from tests.apps.base import Works, job_view, pump_lines
@@ -167,6 +168,8 @@ class Now(Works):
         pages, live = ({units: job_view(one, units) for units in Units} for one in (number, other))
         said = {School.GUARDED: dict.fromkeys(Verdict, "All is well with it.")}
         with mock.patch.dict("finegap.core.measuring.verdict._SAID", said), mock.patch.object(Amount, "bare", return_value="0.9"):
+            forget()
+            self.addCleanup(forget)
             for units in Units:
                 self.assertEqual(job_view(number, units), pages[units])
                 judged = next(f["judged"] for f in job_view(other, units)["features"] if f["judged"])
@@ -199,7 +202,7 @@ class Now(Works):
         SignOff.objects.update(document=b"not to be read")
         line = next(line for line in pump_lines(Units.IN) if line.tag == "H-1")
         self.assertEqual((line.jobs[0].gap, SignOff.objects.get().verdicts), ("0.005", verdicts))
-        self.assertEqual(job_lines()[0].signed_at is not None, True)
+        self.assertEqual(job_lines(jobs())[0].signed_at is not None, True)
 
 
 class Documents(SimpleTestCase):

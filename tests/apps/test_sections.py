@@ -101,6 +101,11 @@ class Sections(Works):
         self.measure_all(number)
         self.look_all(number)
         self.agrees(*pages)
+        # no row of the table for it: what there was to set is there no more, and comes back
+        for viscosity, is_set in (("900000 mm2/s", False), ("50 mm2/s", True)):
+            services.set_details(self.meant(number), changes.SetDetails(viscosity=viscosity))
+            self.agrees(*pages)
+            self.assertEqual(pages[0].job["setting"] is not None, is_set)
         services.decide(self.seen(number), changes.Decide(uuid.uuid4(), "idler_clearance", Decided.CHANGE, "x", ["idler_bore"]))
         self.agrees(*pages)
         sections._written.clear()  # another worker

@@ -9,7 +9,7 @@ from django.utils import timezone
 
 from finegap.api.errors import Conflict, Refused
 from finegap.bench import changes, services
-from finegap.bench.models import Decision, Job, NewPart, PartFitted, Reading, SignOff, ZeroFound
+from finegap.bench.models import SIGNED, Decision, Job, NewPart, PartFitted, Reading, SignOff, ZeroFound
 from finegap.bench.services.news import note_verdicts
 from finegap.core.entry import FIELDS, Entry
 from finegap.core.errors import Ambiguous, FieldError, Unlikely
@@ -442,6 +442,7 @@ class Slips(Bench):
         Job.objects.filter(number=first).update(opened_at=timezone.now() - dt.timedelta(days=300))
         job = Job.objects.get(number=first)
         SignOff.objects.create(id=uuid.uuid4(), job=job, by=self.tom, at=timezone.now(), document=b"", core_version="x")
+        job.end(SIGNED)
         second = services.open_job(self.tom, changes.OpenJob("H-1", "again", "")).number
         for known in ({"hours_run": "4 999"}, {"hours_run": "100", "old_meter_last": "4 999"}):
             with self.subTest(known=known), self.assertRaises(FieldError):

@@ -14,7 +14,7 @@ from finegap.api.errors import Conflict, ReadOnly, Refused
 from finegap.api.plain import plain
 from finegap.bench import changes, services
 from finegap.bench.models import Decision, Job, PartFitted, ProofMark, Reading, SignOff, StepMark, TorqueMark, Try, ZeroFound
-from finegap.bench.queries import job_lines
+from finegap.bench.queries import job_lines, jobs
 from finegap.bench.services.news import note_verdicts
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
@@ -349,7 +349,7 @@ class GivenUp(Undoing):
         for act in (lambda: self.trial([250]), lambda: self.mark("isolate"), lambda: self.mark("isolate", self.lena, skip="x")):
             with self.assertRaises(ReadOnly):
                 act()
-        self.assertEqual({line.ended for line in job_lines() if line.number == self.number}, {"abandoned"})
+        self.assertEqual({line.ended for line in job_lines(jobs()) if line.number == self.number}, {"abandoned"})
         self.assertIsNone(pump_page("G-1", Units.MM).line.on_bench)
         self.assertNotEqual(self.open("G-1"), self.number)
 
@@ -431,7 +431,7 @@ class Amended(Undoing):
         self.assertIn("It belongs to G-1", self.pages()[-1])
         with self.assertRaisesRegex(Refused, "void already"):
             self.amend("", "again", void=True)
-        self.assertEqual({line.ended for line in job_lines() if line.number == self.number}, {"void"})
+        self.assertEqual({line.ended for line in job_lines(jobs()) if line.number == self.number}, {"void"})
 
     def test_the_same_amendment_sent_twice_is_one(self):
         record = uuid.uuid4()

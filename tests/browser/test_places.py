@@ -65,6 +65,7 @@ class Toolbox(Bench):
         page.get_by_role("button", name="one more of 0.05 mm").tap()
         expect(page.locator(".shelf li").first.locator("output")).to_have_text("7")
         self.assertEqual(GasketStock.objects.get(thickness_um=50).count, 7)
+        page.get_by_role("radio", name="Gasket pump").check()
         page.get_by_label("Thickness").fill("0.5 bar")
         page.get_by_label("On the shelf").fill("4")
         page.get_by_role("button", name="Save count").tap()

@@ -6,11 +6,13 @@ from finegap.bench.models.build import PartFitted, TorqueMark
 from finegap.bench.models.close import Abandonment, Amendment, SignOff, SizeOnRecord, SizesSet
 from finegap.bench.models.gap import Try, TryCheck, ZeroFound
 from finegap.bench.models.inspect import Decision, Look, NewPart, Reading
-from finegap.bench.models.job import Event, Job, JobSet, SectionVersion
+from finegap.bench.models.job import ABANDONED, SIGNED, Event, Job, JobSet, SectionVersion
 from finegap.bench.models.prove import ProofMark, RunInNote
 from finegap.bench.models.steps import OnHand, Photo, StepMark
 
 __all__ = [
+    "ABANDONED",
+    "SIGNED",
     "Abandonment",
     "Amendment",
     "Decision",

@@ -9,14 +9,16 @@ from finegap.inventory.models import GreaseGun
 from finegap.pumps.models import DutyFields, Pump
 from finegap.sheets.models import SheetRevision, ShopProcedure
 
+SIGNED, ABANDONED = "signed", "abandoned"
+"""How a job ended; an open one has neither."""
+
 
 class JobSet(models.QuerySet["Job"]):
     """Jobs."""
 
     def whole(self) -> Self:
         """With all that is shown of a job beside its records."""
-        beside = ("pump", "revision__sheet", "opened_by", "procedure", "gun", "abandonment__by", "sign_off")
-        return self.select_related(*beside).defer("sign_off__document")
+        return self.select_related("pump", "revision__sheet", "opened_by", "procedure", "gun")
 
 
 class Job(DutyFields):
@@ -25,7 +27,7 @@ class Job(DutyFields):
     ``old_meter_last`` is the last reading of an hours meter replaced since the overhaul before; ``lubricant`` and ``gun`` are what
     is on the bench at Build. ``renewed`` is the version at which it was last decided which parts are new. ``verdicts`` are those
     last shown, of ``verdicts_version``, under what is outside the job then (``outside``); ``meanwhile`` are the sentences on those
-    that changed by something else than an act at the bench, until read.
+    that changed by something else than an act at the bench, until read. ``ended`` says how it ended, so that lists need not look.
     """
 
     number = models.PositiveIntegerField(unique=True)
@@ -50,24 +52,34 @@ class Job(DutyFields):
     outside = models.JSONField(default=dict)
     meanwhile = models.JSONField(default=list)
     renewed = models.PositiveIntegerField(default=0)
+    ended = models.CharField(max_length=10, blank=True)
 
     objects = JobSet.as_manager()
 
     class Meta:
         ordering = ["-number"]
+        indexes = [
+            models.Index(fields=["ended", "-number"], name="jobs_by_end"),
+            models.Index(fields=["pump", "-number"], name="jobs_of_a_pump"),
+        ]
 
     def __str__(self) -> str:
         return f"Job {self.number}"
 
+    def end(self, how: str) -> None:
+        """It is open no more: ``SIGNED`` or ``ABANDONED``."""
+        self.ended = how
+        self.save(update_fields=["ended"])
+
     @property
     def is_signed(self) -> bool:
         """Whether it is closed by a signature."""
-        return hasattr(self, "sign_off")
+        return self.ended == SIGNED
 
     @property
     def is_abandoned(self) -> bool:
         """Whether it was given up."""
-        return hasattr(self, "abandonment")
+        return self.ended == ABANDONED
 
 
 class Event(InItsZone):

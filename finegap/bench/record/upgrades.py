@@ -71,7 +71,7 @@ def _drawing_of_0_1() -> dict[str, Any]:
 
 _FEATURE_2: Record = {
     **dict.fromkeys(("judged", "judged_left", "look", "look_left", "forecast")),
-    **{key: [] for key in ("made", "fits", "damages", "odd", "options", "photos")},
+    **{key: [] for key in ("fits", "damages", "odd", "options", "photos")},
     "by_parts": False,
     "wanted": True,
     "expansion": "",
@@ -383,7 +383,7 @@ def _tasks_apart(record: Record) -> Record:
 def _feature_8(feature: Record) -> Record:
     labels = {station["key"]: station["label"] for station in feature["stations"]}
     readings = [one | {"where": labels.get(one["station"], one["station"])} for one in feature["readings"]]
-    return feature | {"readings": readings}
+    return feature | {"readings": readings, "made": [fit["tag"] for fit in feature["fits"]]}
 
 
 def _step_8(step: Record) -> Record:

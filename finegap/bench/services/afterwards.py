@@ -7,7 +7,7 @@ from django.db import transaction
 from finegap.api.errors import Refused
 from finegap.api.retry import digest
 from finegap.bench.changes import Abandon, Amend, TryOf
-from finegap.bench.models import Abandonment, Amendment, Job
+from finegap.bench.models import ABANDONED, Abandonment, Amendment, Job
 from finegap.bench.services.changing import ALL, JobInHand, JobRef, changes, check_last, has_worked, is_there
 from finegap.bench.services.tries import move_stock
 from finegap.core.errors import FieldError
@@ -35,6 +35,7 @@ def abandon(now: JobInHand, new: Abandon) -> None:
     last = job.tries.standing().filter(sets=TryOf.GAP).last()
     move_stock(job, last.stacks_um if last else [], [])
     Abandonment.objects.create(id=new.id, job=job, reason=reason, **now.ref.stamp)
+    job.end(ABANDONED)
     given = "; what it took for its gap is on the shelf again" if last and last.stacks_um else ""
     now.log(f"Abandoned, because: {reason}{given}")
 

@@ -35,7 +35,7 @@ def open_job(actor: User, new: OpenJob, entry: Entry = AS_WRITTEN) -> Job:
         pump = Pump.objects.select_related("sheet").filter(tag=new.pump).first()
         if pump is None:
             raise FieldError("pump", f"there is no pump {new.pump}.", "Expected a tag from Fleet.")
-        already = Job.objects.filter(pump=pump, sign_off__isnull=True, abandonment__isnull=True).first()
+        already = Job.objects.filter(pump=pump, ended="").first()
         if already:
             raise Refused(f"{pump.tag} is already on the bench.", [f"Job {already.number} is not signed yet."])
         revision = pump.sheet.revisions.first()

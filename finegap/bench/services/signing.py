@@ -7,7 +7,7 @@ from collections import Counter
 
 from finegap.api.errors import Refused
 from finegap.bench.changes import Sign
-from finegap.bench.models import Job, SignOff, SizeOnRecord
+from finegap.bench.models import SIGNED, Job, SignOff, SizeOnRecord
 from finegap.bench.presenters.job import job_response
 from finegap.bench.record import RECORD_VERSION
 from finegap.bench.record.document import write
@@ -58,6 +58,7 @@ def sign_off(now: JobInHand, new: Sign) -> None:
         gap = view.setting.tries[-1].gap
         signature.gap_mm, signature.gap_in = (render(gap, units) for units in (Units.MM, Units.IN))
     signature.save(force_insert=True)
+    job.end(SIGNED)
     _keep_sizes(job, records.assessment)
 
 

@@ -1,9 +1,23 @@
-import { keepPreviousData, queryOptions } from '@tanstack/react-query';
+import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
+import type { Page } from '../app/Listed';
 import type { Entered } from '../app/works';
 import { client, unwrap, type Job, type Unit } from './client';
 import { heldBy, joined } from './sections';
 
-export const jobsQuery = queryOptions({ queryKey: ['jobs'], queryFn: () => unwrap(client.GET('/api/jobs')) });
+/** A list, page by page, as far as it was asked for. */
+const listQuery = <T>(queryKey: unknown[], ask: (page: number) => Promise<Page<T>>) =>
+  infiniteQueryOptions({
+    queryKey,
+    queryFn: ({ pageParam }) => ask(pageParam),
+    initialPageParam: 1,
+    getNextPageParam: (last, all) => (last.more ? all.length + 1 : undefined),
+    placeholderData: keepPreviousData,
+  });
+
+export const jobsQuery = (state: 'open' | 'signed' | 'abandoned', q: string) =>
+  listQuery(['jobs', state, q], (page) =>
+    unwrap(client.GET('/api/jobs', { params: { query: { state, q, page } } })),
+  );
 
 export const jobQuery = (number: number, unit: Unit) =>
   queryOptions({
@@ -59,11 +73,26 @@ export const peopleQuery = queryOptions({
   queryFn: () => unwrap(client.GET('/api/people')),
 });
 
-export const pumpsQuery = (unit: Unit) =>
+export type PumpSort = 'tag' | 'location';
+
+export const pumpsQuery = (unit: Unit, q: string, sort: PumpSort) =>
+  listQuery(['pumps', unit, q, sort], (page) =>
+    unwrap(client.GET('/api/pumps', { params: { query: { unit, q, page, sort } } })),
+  );
+
+/** Pumps to open a job on: those on no bench first. */
+export const freePumpsQuery = (unit: Unit, q: string) =>
   queryOptions({
-    queryKey: ['pumps', unit],
-    queryFn: () => unwrap(client.GET('/api/pumps', { params: { query: { unit } } })),
+    queryKey: ['pumps', 'free', unit, q],
+    queryFn: () => unwrap(client.GET('/api/pumps', { params: { query: { unit, q, free: true } } })),
     placeholderData: keepPreviousData,
+  });
+
+export const symptomsQuery = (tag: string) =>
+  queryOptions({
+    queryKey: ['symptoms', tag],
+    queryFn: () => unwrap(client.GET('/api/pumps/{tag}/symptoms', { params: { path: { tag } } })),
+    staleTime: Infinity,
   });
 
 export const pumpQuery = (tag: string, unit: Unit) =>
@@ -73,10 +102,16 @@ export const pumpQuery = (tag: string, unit: Unit) =>
     placeholderData: keepPreviousData,
   });
 
-export const sheetsQuery = queryOptions({
-  queryKey: ['sheets'],
-  queryFn: () => unwrap(client.GET('/api/sheets')),
-});
+export const sheetsQuery = (q: string) =>
+  listQuery(['sheets', q], (page) => unwrap(client.GET('/api/sheets', { params: { query: { q, page } } })));
+
+/** Sheets to choose one of; by what sets the gap where that matters. */
+export const foundSheetsQuery = (q: string, means = '') =>
+  queryOptions({
+    queryKey: ['sheets', 'found', q, means],
+    queryFn: () => unwrap(client.GET('/api/sheets', { params: { query: { q, means } } })),
+    placeholderData: keepPreviousData,
+  });
 
 export const sheetQuery = (slug: string, revision: string, unit: Unit) =>
   queryOptions({
@@ -90,26 +125,22 @@ export const sheetQuery = (slug: string, revision: string, unit: Unit) =>
     placeholderData: keepPreviousData,
   });
 
-export const gaugesQuery = (unit: Unit) =>
-  queryOptions({
-    queryKey: ['gauges', unit],
-    queryFn: () => unwrap(client.GET('/api/gauges', { params: { query: { unit } } })),
-    placeholderData: keepPreviousData,
-  });
+export type GaugeSort = 'tag' | 'due';
 
-export const stockQuery = (unit: Unit) =>
-  queryOptions({
-    queryKey: ['gaskets', unit],
-    queryFn: () => unwrap(client.GET('/api/gaskets', { params: { query: { unit } } })),
-    placeholderData: keepPreviousData,
-  });
+export const gaugesQuery = (unit: Unit, q: string, sort: GaugeSort) =>
+  listQuery(['gauges', unit, q, sort], (page) =>
+    unwrap(client.GET('/api/gauges', { params: { query: { unit, q, page, sort } } })),
+  );
 
-export const gunsQuery = (unit: Unit) =>
-  queryOptions({
-    queryKey: ['guns', unit],
-    queryFn: () => unwrap(client.GET('/api/guns', { params: { query: { unit } } })),
-    placeholderData: keepPreviousData,
-  });
+export const stockQuery = (unit: Unit, q: string) =>
+  listQuery(['gaskets', unit, q], (page) =>
+    unwrap(client.GET('/api/gaskets', { params: { query: { unit, q, page } } })),
+  );
+
+export const gunsQuery = (unit: Unit, q: string) =>
+  listQuery(['guns', unit, q], (page) =>
+    unwrap(client.GET('/api/guns', { params: { query: { unit, q, page } } })),
+  );
 
 export const sumsQuery = (unit: Unit) =>
   queryOptions({

@@ -11,7 +11,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Every line of stock. */
+        /** @description A page of the stock. */
         get: operations["gaskets_list"];
         put?: never;
         /** @description Count one thickness. */
@@ -29,7 +29,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Every gauge with its certificate. */
+        /** @description A page of gauges with their certificates. */
         get: operations["gauges_list"];
         put?: never;
         /** @description Put a gauge into the cabinet. */
@@ -64,7 +64,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Every gun. */
+        /** @description A page of guns. */
         get: operations["guns_list"];
         put?: never;
         /** @description Keep what ten strokes weigh. */
@@ -82,7 +82,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description All jobs, newest first. */
+        /** @description A page of jobs, newest first. */
         get: operations["jobs_list"];
         put?: never;
         /** @description Open a job on a pump. */
@@ -764,7 +764,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Every pump with its jobs. */
+        /** @description A page of pumps with their newest overhauls. */
         get: operations["pumps_list"];
         put?: never;
         /** @description Add a pump. */
@@ -861,6 +861,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pumps/{tag}/symptoms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description By its family. */
+        get: operations["pumps_symptoms_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/settings": {
         parameters: {
             query?: never;
@@ -886,7 +903,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Every sheet at its latest revision. */
+        /** @description A page of sheets, each at its latest revision. */
         get: operations["sheets_list"];
         put?: never;
         /** @description Add a revision from a file. */
@@ -1537,6 +1554,11 @@ export interface components {
         };
         /** @enum {string} */
         GasketsViewKindEnum: "gaskets";
+        /** @description Lines of a list, and whether there are more after them. */
+        GaugeList: {
+            lines: components["schemas"]["GaugeResponse"][];
+            more: boolean;
+        };
         /**
          * @description A gauge of the toolbox under one of its certificates.
          *
@@ -1580,6 +1602,11 @@ export interface components {
         };
         /** @enum {string} */
         GreaseViewKindEnum: "grease";
+        /** @description Lines of a list, and whether there are more after them. */
+        GunList: {
+            lines: components["schemas"]["GunResponse"][];
+            more: boolean;
+        };
         /** @description A grease gun. */
         GunResponse: {
             tag: string;
@@ -1680,6 +1707,11 @@ export interface components {
             signed_at: string | null;
             ended: string;
             last: string;
+        };
+        /** @description Lines of a list, and whether there are more after them. */
+        JobList: {
+            lines: components["schemas"]["JobLine"][];
+            more: boolean;
         };
         /**
          * @description Everything the bench shows of a job, in one answer.
@@ -2196,18 +2228,15 @@ export interface components {
                 [key: string]: string;
             };
         };
-        /** @description A job in a pump's history, with the gap it was left with; ``ended`` says “abandoned” or “void” of one that does not count. */
+        /** @description A signed job in a pump's history, with the gap it was left with; ``ended`` says “void” of one that does not count. */
         PumpJob: {
             number: number;
             /** Format: date-time */
-            opened_at: string;
-            reason: string;
-            /** Format: date-time */
-            signed_at: string | null;
+            signed_at: string;
             ended: string;
             gap: string | null;
         };
-        /** @description A pump with its duty and its jobs, newest first. */
+        /** @description A pump with its duty; ``jobs`` are its newest of ``signed`` signed ones. */
         PumpLine: {
             tag: string;
             service: string;
@@ -2215,7 +2244,6 @@ export interface components {
             serial: string;
             sheet: string;
             slug: string;
-            model: string;
             material: string;
             liquid: string;
             viscosity: string;
@@ -2223,8 +2251,13 @@ export interface components {
             pressure: string;
             speed: string;
             on_bench: number | null;
-            symptoms: components["schemas"]["PumpSymptom"][];
+            signed: number;
             jobs: components["schemas"]["PumpJob"][];
+        };
+        /** @description Lines of a list, and whether there are more after them. */
+        PumpList: {
+            lines: components["schemas"]["PumpLine"][];
+            more: boolean;
         };
         /** @description A pump with what falls due. ``visits`` say what can be done together; ``place`` is wet or dry. */
         PumpPage: {
@@ -2245,11 +2278,6 @@ export interface components {
             serial: string;
             maker: string;
             model: string;
-        };
-        /** @description Why a pump of this family may come in. */
-        PumpSymptom: {
-            key: string;
-            name: string;
         };
         /** @description What changed by itself was read. */
         ReadMeanwhileRequest: {
@@ -2727,7 +2755,7 @@ export interface components {
         SheetFileRequest: {
             text: string;
         };
-        /** @description A sheet in the list, at its latest revision. */
+        /** @description A sheet in the list, at its latest of ``revisions``; ``pumps`` are the first few of ``used`` ones. */
         SheetLine: {
             slug: string;
             title: string;
@@ -2738,8 +2766,14 @@ export interface components {
             date: string;
             family: string;
             means: string;
-            revisions: string[];
+            revisions: number;
             pumps: string[];
+            used: number;
+        };
+        /** @description Lines of a list, and whether there are more after them. */
+        SheetList: {
+            lines: components["schemas"]["SheetLine"][];
+            more: boolean;
         };
         /** @description Both shafts to draw, what the clearances may be, and what is on the shelf. */
         ShimsView: {
@@ -2875,6 +2909,11 @@ export interface components {
             past: string;
             own: boolean;
             photos: components["schemas"]["PhotoResponse"][];
+        };
+        /** @description Lines of a list, and whether there are more after them. */
+        StockList: {
+            lines: components["schemas"]["StockResponse"][];
+            more: boolean;
         };
         /** @description Gaskets of one thickness on the shelf of a sheet. */
         StockResponse: {
@@ -3145,6 +3184,10 @@ export interface operations {
     gaskets_list: {
         parameters: {
             query?: {
+                /** @description Of 50 lines each. */
+                page?: number;
+                /** @description Words; a line has all of them. */
+                q?: string;
                 unit?: "in" | "mm";
             };
             header?: never;
@@ -3158,7 +3201,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StockResponse"][];
+                    "application/json": components["schemas"]["StockList"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -3183,7 +3234,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StockResponse"][];
+                    "application/json": components["schemas"]["StockResponse"];
                 };
             };
             422: {
@@ -3199,6 +3250,11 @@ export interface operations {
     gauges_list: {
         parameters: {
             query?: {
+                /** @description Of 50 lines each. */
+                page?: number;
+                /** @description Words; a line has all of them. */
+                q?: string;
+                sort?: "due" | "tag";
                 unit?: "in" | "mm";
             };
             header?: never;
@@ -3212,7 +3268,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GaugeResponse"][];
+                    "application/json": components["schemas"]["GaugeList"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -3237,7 +3301,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GaugeResponse"][];
+                    "application/json": components["schemas"]["GaugeResponse"];
                 };
             };
             403: {
@@ -3280,7 +3344,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GaugeResponse"][];
+                    "application/json": components["schemas"]["GaugeResponse"];
                 };
             };
             403: {
@@ -3304,6 +3368,10 @@ export interface operations {
     guns_list: {
         parameters: {
             query?: {
+                /** @description Of 50 lines each. */
+                page?: number;
+                /** @description Words; a line has all of them. */
+                q?: string;
                 unit?: "in" | "mm";
             };
             header?: never;
@@ -3317,7 +3385,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GunResponse"][];
+                    "application/json": components["schemas"]["GunList"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -3342,7 +3418,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GunResponse"][];
+                    "application/json": components["schemas"]["GunResponse"];
                 };
             };
             422: {
@@ -3357,7 +3433,13 @@ export interface operations {
     };
     jobs_list: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Of 50 lines each. */
+                page?: number;
+                /** @description Words; a line has all of them. */
+                q?: string;
+                state?: "abandoned" | "open" | "signed";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3369,7 +3451,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobLine"][];
+                    "application/json": components["schemas"]["JobList"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -5024,6 +5114,13 @@ export interface operations {
     pumps_list: {
         parameters: {
             query?: {
+                /** @description Those that are on no bench stand first. */
+                free?: boolean;
+                /** @description Of 50 lines each. */
+                page?: number;
+                /** @description Words; a line has all of them. */
+                q?: string;
+                sort?: "location" | "tag";
                 unit?: "in" | "mm";
             };
             header?: never;
@@ -5037,7 +5134,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PumpLine"][];
+                    "application/json": components["schemas"]["PumpList"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -5062,7 +5167,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PumpLine"][];
+                    "application/json": components["schemas"]["PumpPage"];
                 };
             };
             403: {
@@ -5299,6 +5404,35 @@ export interface operations {
             };
         };
     };
+    pumps_symptoms_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedResponse"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     settings_retrieve: {
         parameters: {
             query?: never;
@@ -5359,7 +5493,13 @@ export interface operations {
     };
     sheets_list: {
         parameters: {
-            query?: never;
+            query?: {
+                means?: string;
+                /** @description Of 50 lines each. */
+                page?: number;
+                /** @description Words; a line has all of them. */
+                q?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5371,7 +5511,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetLine"][];
+                    "application/json": components["schemas"]["SheetList"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };

@@ -1,26 +1,20 @@
-import { lazy, Suspense } from 'react';
+import type { ComponentType } from 'react';
 import { createBrowserRouter, Navigate } from 'react-router';
-import { JobList } from '../bench/job/JobList';
-import { JobPage } from '../bench/job/JobPage';
 import { Waits } from '../bench/job/Waits';
 import { Shell } from './Shell';
 
-/* eslint-disable react-refresh/only-export-components -- the one table of pages */
-const Fleet = lazy(() => import('../fleet/Fleet').then((m) => ({ default: m.Fleet })));
-const PumpPage = lazy(() => import('../fleet/PumpPage').then((m) => ({ default: m.PumpPage })));
-const Sheets = lazy(() => import('../sheets/Sheets').then((m) => ({ default: m.Sheets })));
-const SheetPage = lazy(() => import('../sheets/SheetPage').then((m) => ({ default: m.SheetPage })));
-const ProcedurePage = lazy(() =>
-  import('../sheets/ProcedurePage').then((m) => ({ default: m.ProcedurePage })),
-);
-const Sums = lazy(() => import('../toolbox/Sums').then((m) => ({ default: m.Sums })));
-const SettingsPage = lazy(() => import('../toolbox/SettingsPage').then((m) => ({ default: m.SettingsPage })));
-const MePage = lazy(() => import('../people/MePage').then((m) => ({ default: m.MePage })));
-const Toolbox = lazy(() => import('../toolbox/Toolbox').then((m) => ({ default: m.Toolbox })));
+type Load = () => Promise<ComponentType>;
+
+/** A page whose code is fetched when it is gone to. */
+const page = (path: string, load: Load) => ({ path, lazy: async () => ({ Component: await load() }) });
+
+const jobList: Load = async () => (await import('../bench/job/JobList')).JobList;
+const jobPage: Load = async () => (await import('../bench/job/JobPage')).JobPage;
 
 export const router = createBrowserRouter([
   {
     element: <Shell notes={<Waits />} />,
+    HydrateFallback: () => null,
     errorElement: (
       <div className="blank page" role="alert">
         This page could not be shown. What was saved is safe. <a href="/bench">Back to the bench</a>
@@ -28,80 +22,17 @@ export const router = createBrowserRouter([
     ),
     children: [
       { path: '/', element: <Navigate to="/bench" replace /> },
-      { path: '/bench', element: <JobList /> },
-      { path: '/bench/:number/:stage?', element: <JobPage /> },
-      {
-        path: '/fleet',
-        element: (
-          <Suspense>
-            <Fleet />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/fleet/:tag',
-        element: (
-          <Suspense>
-            <PumpPage />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/sheets',
-        element: (
-          <Suspense>
-            <Sheets />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/sheets/procedures/:family',
-        element: (
-          <Suspense>
-            <ProcedurePage />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/sheets/:slug/:revision',
-        element: (
-          <Suspense>
-            <SheetPage />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/toolbox',
-        element: (
-          <Suspense>
-            <Toolbox />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/me',
-        element: (
-          <Suspense>
-            <MePage />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/toolbox/settings',
-        element: (
-          <Suspense>
-            <SettingsPage />
-          </Suspense>
-        ),
-      },
-      {
-        path: '/toolbox/sums/:key?',
-        element: (
-          <Suspense>
-            <Sums />
-          </Suspense>
-        ),
-      },
+      page('/bench', jobList),
+      page('/bench/:number/:stage?', jobPage),
+      page('/fleet', async () => (await import('../fleet/Fleet')).Fleet),
+      page('/fleet/:tag', async () => (await import('../fleet/PumpPage')).PumpPage),
+      page('/sheets', async () => (await import('../sheets/Sheets')).Sheets),
+      page('/sheets/procedures/:family', async () => (await import('../sheets/ProcedurePage')).ProcedurePage),
+      page('/sheets/:slug/:revision', async () => (await import('../sheets/SheetPage')).SheetPage),
+      page('/toolbox', async () => (await import('../toolbox/Toolbox')).Toolbox),
+      page('/me', async () => (await import('../people/MePage')).MePage),
+      page('/toolbox/settings', async () => (await import('../toolbox/SettingsPage')).SettingsPage),
+      page('/toolbox/sums/:key?', async () => (await import('../toolbox/Sums')).Sums),
       {
         path: '*',
         element: <div className="blank">There is no such page. The places are in the strip above.</div>,
@@ -109,3 +40,8 @@ export const router = createBrowserRouter([
     ],
   },
 ]);
+
+/** The bench is gone to and fro without the server, too: its code is there before it is wanted. */
+export function fetchBench(): void {
+  void Promise.allSettled([jobList(), jobPage()]);
+}

@@ -1,22 +1,43 @@
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { PumpLine } from '../api/client';
-import { pumpsQuery } from '../api/queries';
-import { Loaded } from '../app/Loading';
+import { pumpsQuery, type PumpSort } from '../api/queries';
+import { Listed } from '../app/Listed';
+import { TextField } from '../app/TextField';
 import { day } from '../app/time';
 import { useUnit } from '../app/unit';
+import { useSearch } from '../app/useSearch';
 
 /** One line a pump: its duty, its sheet, and its overhauls with the gap each was left with. */
 export function Fleet() {
   const { unit } = useUnit();
-  const pumps = useQuery(pumpsQuery(unit));
+  const { typed, setTyped, sought } = useSearch();
+  const [sort, setSort] = useState<PumpSort>('tag');
+  const pumps = useInfiniteQuery(pumpsQuery(unit, sought, sort));
   return (
     <div className="page">
-      <h1>Fleet</h1>
-      <Loaded
+      <div className="sheet-head">
+        <h1>Fleet</h1>
+        <TextField
+          label="Find by tag, service, place or serial"
+          value={typed}
+          maxLength={80}
+          onChange={setTyped}
+        />
+        <label className="field">
+          In order of
+          <select value={sort} onChange={(event) => setSort(event.target.value as PumpSort)}>
+            <option value="tag">tag</option>
+            <option value="location">place</option>
+          </select>
+        </label>
+      </div>
+      <Listed
         query={pumps}
         what="the fleet"
         empty="No pump yet. A lead adds them through the API; the sheet has to be there first."
+        sought={sought}
       >
         {(lines) => (
           <table className="ruled wide">
@@ -36,7 +57,7 @@ export function Fleet() {
             </tbody>
           </table>
         )}
-      </Loaded>
+      </Listed>
     </div>
   );
 }
@@ -83,12 +104,21 @@ function PumpRow({ pump }: { pump: PumpLine }) {
 /** Signed overhauls, each with the gap it was left with. */
 function Overhauls({ pump }: { pump: PumpLine }) {
   const { unit } = useUnit();
-  const signed = pump.jobs.filter((j) => j.signed_at);
-  if (!signed.length) return <span className="quiet">none recorded</span>;
-  return signed.map((j) => (
-    <Link key={j.number} to={`/bench/${j.number}/close`} className="past">
-      {j.signed_at ? day(j.signed_at) : ''}
-      {j.gap ? `, gap ${j.gap} ${unit}` : ''}
-    </Link>
-  ));
+  if (!pump.signed) return <span className="quiet">none recorded</span>;
+  return (
+    <>
+      {pump.jobs.map((j) => (
+        <Link key={j.number} to={`/bench/${j.number}/close`} className="past">
+          {day(j.signed_at)}
+          {j.gap ? `, gap ${j.gap} ${unit}` : ''}
+          {j.ended === 'void' ? ', void' : ''}
+        </Link>
+      ))}
+      {pump.signed > pump.jobs.length && (
+        <Link to={`/bench?find=${encodeURIComponent(pump.tag)}`} className="past">
+          all {pump.signed}
+        </Link>
+      )}
+    </>
+  );
 }

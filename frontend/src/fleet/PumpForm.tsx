@@ -1,13 +1,13 @@
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { useNavigate } from 'react-router';
 import { client, type PumpDetail } from '../api/client';
-import { sheetsQuery } from '../api/queries';
+import { foundSheetsQuery } from '../api/queries';
 import type { components } from '../api/schema';
 import { ProblemNote } from '../app/ProblemNote';
 import { FormSelect, FormText } from '../app/form';
-import { useDraftForm } from '../app/useDraftForm';
+import { Finder } from '../app/Finder';
+import { useDraftField, useDraftForm, type DraftForm } from '../app/useDraftForm';
 import { useUnit } from '../app/unit';
 import { useWorks, type Entered } from '../app/works';
 import { usePumpChange } from './usePumpChange';
@@ -37,7 +37,6 @@ export function PumpForm({ page, onHide }: { page: PumpDetail; onHide: () => voi
   const { unit } = useUnit();
   const { signs } = useWorks();
   const navigate = useNavigate();
-  const sheets = useQuery(sheetsQuery);
   const kinds: Record<string, string> = Object.fromEntries(LINES.map(([name, , kind]) => [name, kind]));
   const signOf = (name: string) => signs[kinds[name] ?? '']?.[unit] ?? '';
   const [begun] = useState(() => begin(page));
@@ -74,10 +73,11 @@ export function PumpForm({ page, onHide }: { page: PumpDetail; onHide: () => voi
         ))}
         <FormText form={form} name="overhaul_every" label="Overhauled every (h)" />
         <FormText form={form} name="hours_per_week" label="Hours a week (h), where the meter does not tell" />
-        {choicesOf(page, sheets.data ?? []).map((one) => (
+        {choicesOf(page).map((one) => (
           <FormSelect key={one.name} form={form} {...one} />
         ))}
       </div>
+      <SheetField form={form} now={page.line.sheet} />
       <label className="tick">
         <input type="checkbox" checked={wet} onChange={() => setWet(!wet)} /> A wet or condensing place
       </label>
@@ -92,10 +92,35 @@ export function PumpForm({ page, onHide }: { page: PumpDetail; onHide: () => voi
   );
 }
 
+/** The sheet it works to, found among all. */
+function SheetField({ form, now }: { form: DraftForm; now: string }) {
+  const [sheet, put] = useDraftField(form, 'sheet');
+  const [title, setTitle] = useState(now);
+  return (
+    <Finder
+      label={`Spec sheet: ${title}`}
+      find="Find another by title, maker or model"
+      what="the sheets"
+      ask={(sought) => foundSheetsQuery(sought)}
+      keyOf={(s) => s.slug}
+      value={sheet}
+      onChoose={(slug, s) => {
+        put(slug);
+        setTitle(s.title);
+      }}
+    >
+      {(s) => (
+        <>
+          {s.title} <small>revision {s.revision}</small>
+        </>
+      )}
+    </Finder>
+  );
+}
+
 /** What is chosen from a list. */
-function choicesOf({ entered }: PumpDetail, sheets: readonly { slug: string; title: string }[]) {
+function choicesOf({ entered }: PumpDetail) {
   return [
-    { name: 'sheet', label: 'Spec sheet', options: sheets.map((s) => [s.slug, s.title] as const) },
     {
       name: 'material',
       label: 'Material, as the clearance table names it',

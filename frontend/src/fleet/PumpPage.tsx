@@ -69,7 +69,7 @@ function Due({ page }: { page: PumpDetail }) {
       <h2>Oil and grease</h2>
       {due.length === 0 && (
         <p className="quiet">
-          {page.meter.length || line.jobs.length
+          {page.meter.length || line.signed
             ? 'The sheet asks for no oil or grease by hours.'
             : 'Nothing can fall due before the meter was read.'}
         </p>

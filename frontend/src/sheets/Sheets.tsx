@@ -1,25 +1,37 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { Button } from 'react-bootstrap';
 import { Link, useNavigate } from 'react-router';
-import { ApiError, client, unwrap } from '../api/client';
+import { ApiError, client, unwrap, type SheetLine } from '../api/client';
 import { meQuery, proceduresQuery, sheetsQuery } from '../api/queries';
+import { Listed } from '../app/Listed';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
 import { day } from '../app/time';
+import { TextField } from '../app/TextField';
 import { useUnit } from '../app/unit';
+import { useSearch } from '../app/useSearch';
 
 const LARGEST = 512 * 1024;
 
 /** The spec sheets of the shop, and a file to add one. */
 export function Sheets() {
-  const sheets = useQuery(sheetsQuery);
+  const { typed, setTyped, sought } = useSearch();
+  const sheets = useInfiniteQuery(sheetsQuery(sought));
   const procedures = useQuery(proceduresQuery);
   return (
     <div className="page two-columns">
       <div>
-        <h1>Spec sheets</h1>
-        <Loaded query={sheets} what="the sheets" empty="No sheet yet. Add one from a file on the right.">
+        <div className="sheet-head">
+          <h1>Spec sheets</h1>
+          <TextField label="Find by title, maker or model" value={typed} maxLength={80} onChange={setTyped} />
+        </div>
+        <Listed
+          query={sheets}
+          what="the sheets"
+          empty="No sheet yet. Add one from a file on the right."
+          sought={sought}
+        >
           {(lines) => (
             <ul className="lines">
               {lines.map((s) => (
@@ -30,17 +42,16 @@ export function Sheets() {
                       revision {s.revision}, {day(s.date)}
                     </span>
                     <small>
-                      {s.family.replace('_', ' ')}, set by {s.means}.{' '}
-                      {s.pumps.length ? `Pumps: ${s.pumps.join(', ')}.` : 'No pump uses it.'}
+                      {s.family.replace('_', ' ')}, set by {s.means}. {pumpsOf(s)}
                     </small>
-                    {s.revisions.length > 1 && <small>{s.revisions.length} revisions kept.</small>}
+                    {s.revisions > 1 && <small>{s.revisions} revisions kept.</small>}
                   </Link>
                 </li>
               ))}
             </ul>
           )}
-        </Loaded>
-        <h2 className="mt-5">Procedures</h2>
+        </Listed>
+        <h2 className="apart">Procedures</h2>
         <Loaded query={procedures} what="the procedures">
           {(lines) => (
             <ul className="lines">
@@ -60,6 +71,12 @@ export function Sheets() {
       <AddSheet />
     </div>
   );
+}
+
+function pumpsOf({ pumps, used }: SheetLine): string {
+  if (!used) return 'No pump uses it.';
+  const more = used > pumps.length ? ` and ${used - pumps.length} more` : '';
+  return `Pumps: ${pumps.join(', ')}${more}.`;
 }
 
 function AddSheet() {

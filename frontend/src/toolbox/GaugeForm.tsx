@@ -44,8 +44,7 @@ function useKeep(gauge: Gauge | null, onKept: () => void) {
             body,
           })
         : client.POST('/api/gauges', { params: { query: { unit: body.unit } }, body }),
-    (lines, how) => {
-      cache.setQueryData(['gauges', how.unit], lines);
+    () => {
       void cache.invalidateQueries({ queryKey: ['gauges'] });
       void cache.invalidateQueries({ queryKey: ['job'] });
       onKept();

@@ -24,8 +24,7 @@ export function GunForm({ gun, onSaved }: Props) {
   const weigh = useTyped(
     (body: { tag: string; grease: string; ten: string } & Entered) =>
       client.POST('/api/guns', { params: { query: { unit: body.unit } }, body }),
-    (guns, how) => {
-      cache.setQueryData(['guns', how.unit], guns);
+    () => {
       void cache.invalidateQueries({ queryKey: ['guns'] });
       onSaved(tag.trim());
     },

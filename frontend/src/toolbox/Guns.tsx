@@ -1,9 +1,9 @@
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import type { Gun } from '../api/client';
 import { gunsQuery } from '../api/queries';
-import { Loaded } from '../app/Loading';
+import { Listed } from '../app/Listed';
 import { day } from '../app/time';
 import { useUnit } from '../app/unit';
 import { GunForm } from './GunForm';
@@ -11,7 +11,7 @@ import { GunForm } from './GunForm';
 /** Grease guns with what ten strokes of them weigh. */
 export function Guns() {
   const { unit } = useUnit();
-  const guns = useQuery(gunsQuery(unit));
+  const guns = useInfiniteQuery(gunsQuery(unit, ''));
   const [form, setForm] = useState<Gun | 'new' | null>(null);
   return (
     <section aria-label="Grease guns">
@@ -21,7 +21,7 @@ export function Guns() {
           Weigh another
         </Button>
       </div>
-      <Loaded query={guns} what="the grease guns" empty="No gun weighed yet.">
+      <Listed query={guns} what="the grease guns" empty="No gun weighed yet.">
         {(lines) => (
           <ul className="shelf">
             {lines.map((g) => (
@@ -44,7 +44,7 @@ export function Guns() {
             ))}
           </ul>
         )}
-      </Loaded>
+      </Listed>
       {form && (
         <GunForm
           key={form === 'new' ? 'new' : form.tag}

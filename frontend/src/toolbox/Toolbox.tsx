@@ -1,14 +1,16 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { Link } from 'react-router';
 import { client, type Gauge, type Stock } from '../api/client';
-import { gaugesQuery, meQuery, sheetsQuery, stockQuery } from '../api/queries';
-import { Loaded } from '../app/Loading';
+import { foundSheetsQuery, gaugesQuery, meQuery, stockQuery, type GaugeSort } from '../api/queries';
+import { Finder } from '../app/Finder';
+import { Listed } from '../app/Listed';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { day } from '../app/time';
 import { useDraft, useUnit } from '../app/unit';
+import { useSearch } from '../app/useSearch';
 import { useTyped } from '../app/useTyped';
 import type { Entered } from '../app/works';
 import { GaugeForm } from './GaugeForm';
@@ -17,8 +19,9 @@ import { Guns } from './Guns';
 /** Gauges with their certificates, gaskets on the shelf, grease guns, and sums that need no job. */
 export function Toolbox() {
   const { unit } = useUnit();
-  const gauges = useQuery(gaugesQuery(unit));
-  const stock = useQuery(stockQuery(unit));
+  const { typed, setTyped, sought } = useSearch();
+  const [sort, setSort] = useState<GaugeSort>('tag');
+  const gauges = useInfiniteQuery(gaugesQuery(unit, sought, sort));
   const me = useQuery(meQuery);
   const lead = me.data?.role === 'lead';
   const [form, setForm] = useState<Gauge | 'new' | null>(null);
@@ -37,19 +40,46 @@ export function Toolbox() {
         </div>
         {form && <GaugeForm gauge={form === 'new' ? null : form} onHide={() => setForm(null)} />}
         {me.data && !lead && <p className="quiet">A lead adds gauges and new certificates.</p>}
-        <Loaded query={gauges} what="the gauges" empty="No gauge yet.">
+        <div className="search-row">
+          <TextField
+            label="Find by name, kind or certificate"
+            value={typed}
+            maxLength={80}
+            onChange={setTyped}
+          />
+          <label className="field">
+            In order of
+            <select value={sort} onChange={(event) => setSort(event.target.value as GaugeSort)}>
+              <option value="tag">name</option>
+              <option value="due">next calibration</option>
+            </select>
+          </label>
+        </div>
+        <Listed query={gauges} what="the gauges" empty="No gauge yet." sought={sought}>
           {(lines) => <Cabinet gauges={lines} lead={lead} onCertificate={setForm} />}
-        </Loaded>
+        </Listed>
       </div>
       <div>
-        <h1>Head gaskets on the shelf</h1>
-        <Loaded query={stock} what="the gaskets" empty="No gasket counted yet.">
-          {(lines) => <Shelf lines={lines} />}
-        </Loaded>
+        <Gaskets />
         <CountForm />
         <Guns />
       </div>
     </div>
+  );
+}
+
+function Gaskets() {
+  const { unit } = useUnit();
+  const { typed, setTyped, sought } = useSearch();
+  const stock = useInfiniteQuery(stockQuery(unit, sought));
+  return (
+    <>
+      <h1>Head gaskets on the shelf</h1>
+      <TextField label="Find by sheet" value={typed} maxLength={80} onChange={setTyped} />
+      <Listed query={stock} what="the gaskets" empty="No gasket counted yet." sought={sought}>
+        {(lines) => <Shelf lines={lines} />}
+      </Listed>
+    </>
   );
 }
 
@@ -109,8 +139,7 @@ function useCount() {
   return useTyped(
     (body: { slug: string; thickness: string; count: number } & Entered) =>
       client.POST('/api/gaskets', { params: { query: { unit: body.unit } }, body }),
-    (lines, how) => {
-      cache.setQueryData(['gaskets', how.unit], lines);
+    () => {
       void cache.invalidateQueries({ queryKey: ['gaskets'] });
     },
   );
@@ -156,20 +185,18 @@ function Shelf({ lines }: { lines: Stock[] }) {
 }
 
 function CountForm() {
-  const sheets = useQuery(sheetsQuery);
   const { unit } = useUnit();
-  const [slug, setSlug] = useState('');
+  const [sheet, setSheet] = useState({ slug: '', title: '' });
   const [thickness, setThickness] = useDraft();
   const [number, setNumber] = useState('');
   const count = useCount();
-  const first = sheets.data?.find((s) => s.means === 'gaskets')?.slug ?? '';
   return (
     <form
       className="panel"
       onSubmit={(event) => {
         event.preventDefault();
         count.mutate(
-          { slug: slug || first, thickness, count: Number(number) },
+          { slug: sheet.slug, thickness, count: Number(number) },
           {
             onSuccess: () => {
               setThickness('');
@@ -180,16 +207,17 @@ function CountForm() {
       }}
     >
       <h2>Count another thickness</h2>
-      <label className="field">
-        For
-        <select value={slug || first} onChange={(e) => setSlug(e.target.value)}>
-          {sheets.data?.map((s) => (
-            <option key={s.slug} value={s.slug}>
-              {s.title}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Finder
+        label={sheet.title ? `For ${sheet.title}` : 'For which sheet'}
+        find="Find a sheet"
+        what="the sheets"
+        ask={(sought) => foundSheetsQuery(sought, 'gaskets')}
+        keyOf={(s) => s.slug}
+        value={sheet.slug}
+        onChoose={(slug, { title }) => setSheet({ slug, title })}
+      >
+        {(s) => s.title}
+      </Finder>
       <div className="try-check">
         <TextField short label={`Thickness (${unit})`} value={thickness} onChange={setThickness} />
         <TextField
@@ -202,7 +230,7 @@ function CountForm() {
         />
       </div>
       <ProblemNote error={count.error} onConfirm={count.confirm} />
-      <Button type="submit" disabled={count.isPending}>
+      <Button type="submit" disabled={count.isPending || !sheet.slug}>
         Save count
       </Button>
     </form>

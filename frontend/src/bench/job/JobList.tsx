@@ -1,58 +1,78 @@
-import { useQuery } from '@tanstack/react-query';
-import { Link } from 'react-router';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { Link, useSearchParams } from 'react-router';
 import type { JobLine } from '../../api/client';
 import { jobsQuery } from '../../api/queries';
-import { Loaded } from '../../app/Loading';
+import { Listed } from '../../app/Listed';
+import { TextField } from '../../app/TextField';
 import { day, moment } from '../../app/time';
+import { useSearch } from '../../app/useSearch';
 import { OpenJob } from './OpenJob';
 
 /** What is on the bench, what was signed, and a new job. */
 export function JobList() {
-  const jobs = useQuery(jobsQuery);
+  const [search] = useSearchParams();
+  const { typed, setTyped, sought } = useSearch(search.get('find') ?? '');
   return (
     <div className="page two-columns">
-      <Loaded query={jobs} what="the jobs">
-        {(lines) => (
-          <div>
-            <h1>On the bench</h1>
-            <Lines
-              lines={lines.filter((l) => !l.signed_at && l.ended !== 'abandoned')}
-              empty="Nothing on the bench. Open a job on the right."
-            />
-            <h2 className="mt-5">Signed</h2>
-            <Lines lines={lines.filter((l) => l.signed_at)} empty="No job has been signed yet." />
-            {lines.some((l) => l.ended === 'abandoned') && (
-              <>
-                <h2 className="mt-5">Abandoned</h2>
-                <Lines lines={lines.filter((l) => l.ended === 'abandoned')} empty="" />
-              </>
-            )}
-          </div>
-        )}
-      </Loaded>
+      <div>
+        <div className="sheet-head">
+          <h1>On the bench</h1>
+          <TextField
+            label="Find a job by pump, place or number"
+            value={typed}
+            maxLength={80}
+            onChange={setTyped}
+          />
+        </div>
+        <Jobs state="open" sought={sought} empty="Nothing on the bench. Open a job on the right." />
+        <Jobs state="signed" sought={sought} heading="Signed" empty="No job has been signed yet." />
+        <Jobs state="abandoned" sought={sought} heading="Abandoned" empty="" />
+      </div>
       <OpenJob />
     </div>
   );
 }
 
-function Lines({ lines, empty }: { lines: JobLine[]; empty: string }) {
-  if (!lines.length) return <p className="quiet">{empty}</p>;
+interface Props {
+  state: 'open' | 'signed' | 'abandoned';
+  sought: string;
+  heading?: string;
+  /** Said where there is none; without it nothing is shown then. */
+  empty: string;
+}
+
+function Jobs({ state, sought, heading, empty }: Props) {
+  const jobs = useInfiniteQuery(jobsQuery(state, sought));
+  if (!empty && !jobs.data?.pages[0]?.lines.length) return null;
   return (
-    <ul className="lines">
-      {lines.map((line) => (
-        <li key={line.number}>
-          <Link to={`/bench/${line.number}`}>
-            <b>{line.pump}</b> <span>{line.service}</span>
-            <small>
-              Job {line.number}. {line.reason}. Opened by {line.opened_by}, {day(line.opened_at)}.
-            </small>
-            <small>
-              {line.ended === 'void' && <b>Void. </b>}
-              {line.signed_at ? `Signed ${moment(line.signed_at)}` : line.last}
-            </small>
-          </Link>
-        </li>
-      ))}
-    </ul>
+    <>
+      {heading && <h2 className="apart">{heading}</h2>}
+      <Listed query={jobs} what={`the ${state} jobs`} empty={empty} sought={sought}>
+        {(lines) => (
+          <ul className="lines">
+            {lines.map((line) => (
+              <li key={line.number}>
+                <Line line={line} />
+              </li>
+            ))}
+          </ul>
+        )}
+      </Listed>
+    </>
+  );
+}
+
+function Line({ line }: { line: JobLine }) {
+  return (
+    <Link to={`/bench/${line.number}`}>
+      <b>{line.pump}</b> <span>{line.service}</span>
+      <small>
+        Job {line.number}. {line.reason}. Opened by {line.opened_by}, {day(line.opened_at)}.
+      </small>
+      <small>
+        {line.ended === 'void' && <b>Void. </b>}
+        {line.signed_at ? `Signed ${moment(line.signed_at)}` : line.last}
+      </small>
+    </Link>
   );
 }

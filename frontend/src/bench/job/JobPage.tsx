@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { queryOptions, useQuery } from '@tanstack/react-query';
 import { Link, NavLink, useNavigate, useParams } from 'react-router';
 import type { Job } from '../../api/client';
 import { jobQuery } from '../../api/queries';
@@ -6,28 +6,26 @@ import { useKeys } from '../../app/keys';
 import { Loaded } from '../../app/Loading';
 import { moment } from '../../app/time';
 import { useUnit } from '../../app/unit';
-import { Build } from '../build/Build';
-import { Close } from '../close/Close';
-import { Decide } from '../decide/Decide';
 import { Inspect } from '../inspect/Inspect';
 import { Prepare } from '../prepare/Prepare';
-import { Prove } from '../prove/Prove';
-import { SetGap } from '../set/SetGap';
 import { isStage, nextStage, openIn, passedOver, presentStage, STAGES, type StageKey } from './stages';
 import { Strip } from '../strip/Strip';
 import { Unsaved } from './Unsaved';
 import { useNews } from './useNews';
 
-const SCREENS: Record<StageKey, (props: { job: Job }) => React.ReactNode> = {
-  prepare: Prepare,
-  strip: Strip,
-  inspect: Inspect,
-  decide: Decide,
-  build: Build,
-  set: SetGap,
-  prove: Prove,
-  close: Close,
-};
+type Screen = (props: { job: Job }) => React.ReactNode;
+
+const FIRST: Partial<Record<StageKey, Screen>> = { prepare: Prepare, strip: Strip, inspect: Inspect };
+
+/** Fetched at once with any job, and kept: a stage is gone to without the server. */
+const laterQuery = queryOptions({
+  queryKey: ['later stages'],
+  queryFn: async (): Promise<Partial<Record<StageKey, Screen>>> => (await import('./laterStages')).LATER,
+  staleTime: Infinity,
+  gcTime: Infinity,
+  retry: true,
+  networkMode: 'always',
+});
 
 /** One job: the pump, its duty, the ribbon of stages, and the stage in hand. */
 export function JobPage() {
@@ -47,7 +45,8 @@ function Bench({ job, stage }: { job: Job; stage: StageKey }) {
   // Shown at once, so that a key pressed right after is the new stage's: a hand does not wait for a screen.
   const next = () => void navigate(`/bench/${job.number}/${nextStage(stage)}`, { flushSync: true });
   useKeys([{ key: 'n', label: 'next stage', run: next }]);
-  const Screen = SCREENS[stage];
+  const later = useQuery(laterQuery);
+  const First = FIRST[stage];
   return (
     <div className="job">
       <header className="job-head">
@@ -92,7 +91,13 @@ function Bench({ job, stage }: { job: Job; stage: StageKey }) {
       )}
       <PassedOver job={job} stage={stage} />
       <Unsaved job={job} />
-      <Screen job={job} />
+      {First ? (
+        <First job={job} />
+      ) : (
+        <Loaded query={later} what="this stage">
+          {({ [stage]: Later }) => Later && <Later job={job} />}
+        </Loaded>
+      )}
     </div>
   );
 }

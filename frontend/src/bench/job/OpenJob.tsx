@@ -2,9 +2,10 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button } from 'react-bootstrap';
 import { useForm, useWatch, type UseFormRegister } from 'react-hook-form';
 import { useNavigate, useSearchParams } from 'react-router';
-import { client, type PumpLine } from '../../api/client';
-import { pumpsQuery } from '../../api/queries';
+import { client } from '../../api/client';
+import { freePumpsQuery, symptomsQuery } from '../../api/queries';
 import { heldBy, joined } from '../../api/sections';
+import { Finder } from '../../app/Finder';
 import { ProblemNote } from '../../app/ProblemNote';
 import { useUnit } from '../../app/unit';
 import { useTyped } from '../../app/useTyped';
@@ -36,30 +37,37 @@ function useOpen() {
 export function OpenJob() {
   const [search] = useSearchParams();
   const { unit } = useUnit();
-  const pumps = useQuery(pumpsQuery(unit));
-  const { register, control, handleSubmit } = useForm<Given>({
+  const { register, control, handleSubmit, setValue } = useForm<Given>({
     defaultValues: { pump: search.get('pump') ?? '', reason: '', hours_run: '', symptom: '' },
   });
   const open = useOpen();
   const pump = useWatch({ control, name: 'pump' });
-  const symptoms = pumps.data?.find((p) => p.tag === pump)?.symptoms ?? [];
   return (
     <form className="panel" onSubmit={(event) => void handleSubmit((given) => open.mutate(given))(event)}>
       <h2>Open a job</h2>
-      <Pumps pumps={pumps.data ?? []} register={register} />
-      {symptoms.length > 0 && (
-        <label className="field">
-          Symptom
-          <select {...register('symptom')}>
-            <option value="">none of these</option>
-            {symptoms.map((s) => (
-              <option key={s.key} value={s.key}>
-                {s.name}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
+      <Finder
+        label="Pump"
+        find="Find a pump by tag, service, place or serial"
+        what="the pumps"
+        ask={(sought) => freePumpsQuery(unit, sought || (search.get('pump') ?? ''))}
+        keyOf={(p) => p.tag}
+        isTaken={(p) => p.on_bench !== null}
+        value={pump}
+        onChoose={(tag) => setValue('pump', tag)}
+      >
+        {(p) => (
+          <>
+            <b>{p.tag}</b> {p.service}
+            <small>
+              {p.on_bench
+                ? `on the bench, job ${p.on_bench}`
+                : `${p.sheet}, ${p.liquid}, ${p.viscosity} at ${p.temperature}`}
+            </small>
+          </>
+        )}
+      </Finder>
+      {pump && <p className="chosen">Job on {pump}</p>}
+      <Symptoms pump={pump} register={register} />
       <label className="field">
         Why it came in
         <input type="text" autoComplete="off" maxLength={200} {...register('reason')} />
@@ -76,27 +84,21 @@ export function OpenJob() {
   );
 }
 
-/** Every pump; what can be opened stands first. */
-function Pumps({ pumps, register }: { pumps: PumpLine[]; register: UseFormRegister<Given> }) {
-  const free = [...pumps].sort((a, b) => Number(a.on_bench !== null) - Number(b.on_bench !== null));
+/** What may be wrong with a pump of its family. */
+function Symptoms({ pump, register }: { pump: string; register: UseFormRegister<Given> }) {
+  const { data: symptoms = [] } = useQuery({ ...symptomsQuery(pump), enabled: pump !== '' });
+  if (!symptoms.length) return null;
   return (
-    <fieldset>
-      <legend>Pump</legend>
-      <div className="pick-list">
-        {free.map((p) => (
-          <label key={p.tag} className={p.on_bench ? 'taken' : ''}>
-            <input type="radio" value={p.tag} disabled={p.on_bench !== null} {...register('pump')} />
-            <span>
-              <b>{p.tag}</b> {p.service}
-              <small>
-                {p.on_bench
-                  ? `on the bench, job ${p.on_bench}`
-                  : `${p.sheet}, ${p.liquid}, ${p.viscosity} at ${p.temperature}`}
-              </small>
-            </span>
-          </label>
+    <label className="field">
+      Symptom
+      <select {...register('symptom')}>
+        <option value="">none of these</option>
+        {symptoms.map((s) => (
+          <option key={s.key} value={s.key}>
+            {s.name}
+          </option>
         ))}
-      </div>
-    </fieldset>
+      </select>
+    </label>
   );
 }
