@@ -8,7 +8,7 @@ PY := $(VENV)/bin/python
 export FINEGAP_VAR ?= $(CURDIR)/var
 
 .DEFAULT_GOAL := help
-.PHONY: help demo demo-reset dev test test-core test-apps test-front test-browser check fuzz bench types mutants lock screenshots clean machine
+.PHONY: help demo demo-reset dev test test-core test-apps test-front test-browser check fuzz bench scale types mutants lock screenshots clean machine
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
@@ -83,6 +83,9 @@ fuzz: $(VENV)/.dev ## the core's property tests with a thousand new examples eac
 
 bench: $(VENV)/.dev frontend/dist/index.html ## speed and size, as ratios in one run
 	@$(PY) tools/bench.py
+
+scale: $(VENV)/.dev ## a works of ten years (60,000 jobs) beside the demo's: what each list, page, job, save and report costs in both
+	@$(PY) tools/scale.py $(ARGS)
 
 screenshots: $(VENV)/.dev frontend/dist/index.html ## docs/screenshots from the demo data
 	@tools/chromium && $(PY) tools/screenshots.py

@@ -28,9 +28,27 @@ def main() -> None:
     url = f"http://127.0.0.1:{port}/"
     print(f"Fine Gap, demo works: {url}   (Ctrl-C stops it; the data stays in {os.environ.get('FINEGAP_VAR', 'var')})", flush=True)
     play_gauges(port)
-    gunicorn = Path(sys.executable).with_name("gunicorn")
-    arguments = ["--bind", f"127.0.0.1:{port}", "--workers", "2", "--threads", "4", "--log-level", "warning"]
-    os.execv(gunicorn, [str(gunicorn), *arguments, "finegap.site.wsgi"])
+    serve(port)
+
+
+def serve(port: int) -> None:
+    """Serve with two workers, which share what this process has read already: nothing is imported twice."""
+    from django.db import connections
+    from gunicorn.app.base import BaseApplication
+
+    class Served(BaseApplication):  # type: ignore[misc]  # gunicorn has no types
+        def load_config(self) -> None:
+            options = {"bind": f"127.0.0.1:{port}", "workers": 2, "threads": 4, "preload_app": True, "loglevel": "warning"}
+            for name, value in options.items():
+                self.cfg.set(name, value)
+
+        def load(self) -> object:
+            from finegap.site.wsgi import application
+
+            return application
+
+    connections.close_all()  # a connection is not shared
+    Served().run()
 
 
 def play_gauges(port: int) -> None:

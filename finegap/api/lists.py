@@ -101,8 +101,10 @@ def listed(asked: type[ListFilter], request: Request, rows: QuerySet[M], line: C
         raise FieldError(field, f"“{said}” cannot be asked of this list.", str(wrong[0]))
     first = PAGE * (int(chosen.form.cleaned_data["page"] or 1) - 1)
     order = chosen.qs.query.order_by or chosen.qs.model._meta.ordering
-    found = list(chosen.qs.order_by(*order, asked.apart)[first : first + PAGE + 1])
-    return Page(line(found[:PAGE]), len(found) > PAGE)
+    # First which: what a line says is read of the page's rows alone, not of all that are sorted.
+    keys = list(chosen.qs.order_by(*order, asked.apart).values_list("pk", flat=True)[first : first + PAGE + 1])
+    found = rows.in_bulk(keys[:PAGE])
+    return Page(line([found[key] for key in keys[:PAGE]]), len(keys) > PAGE)
 
 
 def list_schema(name: str, shape: type, *more: OpenApiParameter) -> Callable[[F], F]:

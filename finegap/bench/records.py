@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import math
 import uuid
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -11,8 +10,8 @@ from functools import cached_property, lru_cache
 from typing import TypeVar
 
 from django.contrib.auth.models import User
-from django.utils import timezone
 
+from finegap.bench.as_core import core_choice, core_wrench, duty_of, gauge_faults, grouped, past_of, reads_lengths, try_made
 from finegap.bench.changes import TryOf
 from finegap.bench.compiled import Compiled
 from finegap.bench.models import (
@@ -26,7 +25,6 @@ from finegap.bench.models import (
     ProofMark,
     Reading,
     RunInNote,
-    SizeOnRecord,
     StepMark,
     TorqueMark,
     Try,
@@ -36,29 +34,19 @@ from finegap.bench.models import (
 from finegap.bench.recorded import Recorded
 from finegap.core import job_record as core
 from finegap.core.assembly.stacking import Fitted
-from finegap.core.assembly.tightening import Tightened, Wrench
+from finegap.core.assembly.tightening import Tightened
 from finegap.core.families.family import Family
-from finegap.core.formatting import Sentence
 from finegap.core.gap.housing import Zero
-from finegap.core.gap.leaves import pair_piles
-from finegap.core.gap.tries import Check, TryMade
-from finegap.core.gap.viscosity import has_points
-from finegap.core.gauges import CabinetGauge, GaugeKind
+from finegap.core.gauges import GaugeKind
 from finegap.core.job import Assessment, assess
 from finegap.core.means.registry import GEAR
-from finegap.core.measuring import readings as measuring
-from finegap.core.measuring.temperature import Warm
 from finegap.core.procedure import ShopStep, in_force
 from finegap.core.proof.run_in import Note
 from finegap.core.proof.seen import Proof
 from finegap.core.sheet import SpecSheet, read_sheet
 from finegap.core.stamp import Stamp
-from finegap.core.units import Dimension
-from finegap.core.wear.hours import HoursRead
-from finegap.core.wear.lives import MeasuredSize, Visit
 from finegap.inventory.models import Certificate, GasketStock, Gauge
 from finegap.inventory.queries import works_settings
-from finegap.pumps.duty import read_again
 
 
 @dataclass(frozen=True)
@@ -130,24 +118,6 @@ def shop_of(job: Job) -> tuple[ShopStep, ...]:
     return tuple(ShopStep(**step) for step in job.procedure.steps) if job.procedure else ()
 
 
-def core_gauge(certificate: Certificate) -> measuring.CertifiedGauge:
-    """A gauge as the core knows it, under one of its certificates."""
-    given = certificate
-    return measuring.CertifiedGauge(given.gauge.tag, given.resolution, given.expanded, given.k, given.repeatability)
-
-
-def core_choice(gauge: Gauge) -> CabinetGauge:
-    """A gauge as the core chooses among them."""
-    now = gauge.now
-    overdue = now.due < timezone.localdate()
-    return CabinetGauge(core_gauge(now), GaugeKind(gauge.kind), now.low, now.high, overdue, tuple(now.leaves_um))
-
-
-def reads_lengths(gauge: Gauge) -> bool:
-    """Whether it can measure a part at all: a torque wrench cannot."""
-    return GaugeKind(gauge.kind).dimension is Dimension.LENGTH
-
-
 _READINGS = Compiled(lambda job: Reading.objects.filter(job=job))
 _TRIES = Compiled(lambda job: Try.objects.filter(job=job))
 _CHECKS = Compiled(lambda job: TryCheck.objects.filter(made__job=job))
@@ -213,8 +183,8 @@ def _facts(records: Records) -> core.JobRecord:
     build = {**sheet.build, **job.build}
     return core.JobRecord(
         sheet=sheet,
-        duty=_duty(job),
-        readings=_grouped(sheet.family_of(build), records.readings),
+        duty=duty_of(job),
+        readings=grouped(sheet.family_of(build), records.readings),
         steps_done=frozenset(s.step for s in records.steps),
         decisions=core.one_decision(
             sheet.family,
@@ -229,9 +199,11 @@ def _facts(records: Records) -> core.JobRecord:
         build=build,
         shop=shop_of(job),
         looks={(k.feature, core.Phase(k.phase)): core.SeenDamage(tuple(k.damages)) for k in records.looks},
-        past=_past(job),
+        past=past_of(job),
         gauges=tuple(core_choice(gauge) for gauge in records.gauges if reads_lengths(gauge)),
-        gauge_faults=_faults(records.readings, [c for t in tries if not t.struck_reason for c in checks[t.pk]], records.torques),
+        gauge_faults=gauge_faults(
+            records.readings, [c for t in tries if not t.struck_reason for c in checks[t.pk]], records.torques
+        ),
         symptom=job.symptom,
         skipped=frozenset(s.step for s in records.steps if s.skipped),
         fitted=tuple(Fitted(row.stack, row.part, row.reused, row.reason, row.made, records.stamp(row)) for row in records.fitted),
@@ -281,24 +253,6 @@ def _join_gauges(
     return gauges, certificates
 
 
-def _duty(job: Job) -> core.Duty:
-    """What the pump does; the liquid's two points are read anew from what was typed, where two were."""
-    known = read_again(job) if has_points(job.viscosity_typed) else None
-    return core.Duty(
-        job.material,
-        job.viscosity_mm2_s,
-        job.temperature_c,
-        job.casing_c,
-        job.pressure_bar,
-        job.speed_r_min,
-        job.medium,
-        known.liquid if known else None,
-        job.density_kg_m3,
-        job.start_c,
-        job.hot_c,
-    )
-
-
 def _tightened(row: TorqueMark, records: Records) -> Tightened:
     return Tightened(
         row.fastener,
@@ -316,11 +270,6 @@ def _tightened(row: TorqueMark, records: Records) -> Tightened:
     )
 
 
-def core_wrench(gauge: Gauge) -> Wrench:
-    """A torque wrench as the core knows it."""
-    return Wrench(gauge.tag, gauge.now.low, gauge.now.high, gauge.now.due < timezone.localdate())
-
-
 def name_of(user: User) -> str:
     """A person's name as it is shown and signed."""
     return user.get_full_name() or user.username
@@ -328,93 +277,3 @@ def name_of(user: User) -> str:
 
 def _names() -> dict[int, str]:
     return {user.pk: name_of(user) for user in _PEOPLE()}
-
-
-def _grouped(family: Family, rows: list[Reading]) -> dict[tuple[str, core.Phase], tuple[measuring.StationReading, ...]]:
-    planes = {(f.key, s.key): s.plane for f in family.features for s in f.stations}
-    gauges = {row.certificate_id: core_gauge(row.certificate) for row in rows}
-    groups: dict[tuple[str, core.Phase], list[measuring.StationReading]] = {}
-    for row in rows:
-        if not row.struck_reason:
-            reading = measuring.StationReading(
-                row.station,
-                planes.get((row.feature, row.station), ""),
-                row.value_mm,
-                gauges[row.certificate_id],
-                row.half_mm,
-                None if row.part_c is None or row.expansion_um_m_k is None else Warm(row.part_c, row.expansion_um_m_k),
-                reading_faults(row),
-                row.reason,
-                _pile(row),
-            )
-            groups.setdefault((row.feature, core.Phase(row.phase)), []).append(reading)
-    return {key: tuple(group) for key, group in groups.items()}
-
-
-def _pile(row: Reading) -> int:
-    """How many leaves the larger pile of a feeler reading has."""
-    if not row.half_mm:
-        return 1
-    return pair_piles(row.value_mm - row.half_mm, row.value_mm + row.half_mm, tuple(row.certificate.leaves_um))
-
-
-def reading_faults(row: Reading) -> tuple[Sentence, ...]:
-    """What there is against the gauge a reading was taken with."""
-    faults = []
-    if row.gauge_overdue:
-        faults.append(_overdue(row.gauge))
-    if row.out_of_range:
-        faults.append(Sentence("{gauge} was used outside its range.", {"gauge": row.gauge.tag}))
-    return tuple(faults)
-
-
-def _overdue(gauge: Gauge) -> Sentence:
-    return Sentence("{gauge} was past its calibration date.", {"gauge": gauge.tag})
-
-
-def try_made(row: Try, checks: list[TryCheck]) -> TryMade:
-    """A try as the core takes it."""
-    read = tuple(Check(c.value_mm, c.u_mm, math.inf if c.dof is None else c.dof, c.half_mm) for c in checks)
-    return TryMade(read, row.moved, tuple(tuple(stack) for stack in row.stacks_um), row.made)
-
-
-def _faults(readings: list[Reading], checks: list[TryCheck], torques: list[TorqueMark]) -> tuple[Sentence, ...]:
-    faults = [fault for row in readings if not row.struck_reason for fault in reading_faults(row)]
-    faults += [_overdue(c.gauge) for c in checks if c.gauge_overdue and c.gauge]
-    faults += [_overdue(t.wrench) for t in torques if t.wrench_overdue and not t.struck_reason]
-    return tuple({(f.template, *f.amounts.values()): f for f in faults}.values())
-
-
-_COLUMNS = (
-    "job__number", "job__opened_at", "job__hours_run", "job__old_meter_last", "job__new_meter_first", "job__pressure_bar",
-    "job__speed_r_min", "feature", "found_mm", "found_u_mm", "left_mm", "left_u_mm", "changed",
-)  # fmt: skip
-
-
-def _past(job: Job) -> core.Past:
-    """Earlier overhauls of this pump that were signed, one visit of each feature an overhaul."""
-    rows = (
-        SizeOnRecord.objects.counting().filter(job__pump=job.pump_id, job__number__lt=job.number).order_by("job__number", "feature")
-    )
-    visits: dict[str, list[Visit]] = {}
-    for number, opened, hours, old_last, new_first, bar, speed, feature, found, found_u, left, left_u, changed in rows.values_list(
-        *_COLUMNS
-    ):
-        visits.setdefault(feature, []).append(
-            Visit(
-                number,
-                opened.toordinal(),
-                HoursRead(hours, old_last, new_first),
-                bar * speed,
-                None if found is None else MeasuredSize(found, found_u),
-                changed,
-                None if left is None else MeasuredSize(left, left_u),
-            )
-        )
-    return core.Past(
-        {key: tuple(of) for key, of in visits.items()},
-        job.number,
-        job.opened_at.toordinal(),
-        HoursRead(job.hours_run, job.old_meter_last, job.new_meter_first),
-        job.pump.overhaul_every_h,
-    )

@@ -52,9 +52,14 @@ def _overhauls(pumps: Sequence[Pump]) -> dict[int, list[Job]]:
     """The newest signed jobs of each pump, with their signatures, and how many there are in ``of``."""
     newest = Window(RowNumber(), partition_by="pump", order_by="-number")
     every = Window(Count("pk"), partition_by="pump")
-    jobs = Job.objects.filter(pump__in=pumps, ended=SIGNED).select_related("sign_off").defer("sign_off__document")
+    counted = Job.objects.filter(pump__in=pumps, ended=SIGNED).annotate(nth=newest, of=every).filter(nth__lte=_OVERHAULS)
+    of = dict(counted.values_list("pk", "of"))
+    # Their signatures are read once it is known which: each has a record of some kilobytes in its row.
+    said = ("number", "pump", "sign_off__at", "sign_off__gap_mm", "sign_off__gap_in")
+    jobs = Job.objects.filter(pk__in=of).select_related("sign_off").only(*said).prefetch_related("amendments")
     found: dict[int, list[Job]] = {}
-    for job in jobs.annotate(nth=newest, of=every).filter(nth__lte=_OVERHAULS).prefetch_related("amendments").order_by("-number"):
+    for job in jobs.order_by("-number"):
+        job.of = of[job.pk]  # type: ignore[attr-defined]
         found.setdefault(job.pump_id, []).append(job)
     return found
 

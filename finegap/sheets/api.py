@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from typing import Any
+
+from django.db.models import QuerySet
 from django.http import Http404, HttpResponse
 from django_filters import CharFilter
 from drf_spectacular.types import OpenApiTypes
@@ -62,7 +65,15 @@ class SheetFilter(ListFilter):
     """Words of title, maker or model; by what sets the gap."""
 
     searched = ("title", "maker", "model")
-    means = CharFilter("means", max_length=40)
+    means = CharFilter(method="set_by", max_length=40)
+
+    def has_words(self, rows: QuerySet[Any], _name: str, value: str) -> QuerySet[Any]:
+        """Of its title, or what its latest revision says."""
+        return super().has_words(queries.by_the_latest(rows), _name, value)
+
+    def set_by(self, rows: QuerySet[Any], _name: str, value: str) -> QuerySet[Any]:
+        """As its latest revision says."""
+        return queries.by_the_latest(rows).filter(means=value)
 
 
 class Sheets(APIView):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from django.db.models import Count, F, OuterRef, Prefetch, QuerySet, Subquery, prefetch_related_objects
+from django.db.models import Count, OuterRef, Prefetch, QuerySet, Subquery, prefetch_related_objects
 from django.db.models.fields.json import KT
 
 from finegap.core.assembly.declared import Torque
@@ -21,42 +21,47 @@ _PUMPS = 5
 """How many pumps of a sheet a list names."""
 
 
-def sheets() -> QuerySet[Sheet]:
-    """Every sheet that has a revision, by title, with what a list says of the latest one."""
-    latest = SheetRevision.objects.filter(sheet=OuterRef("pk"))
-    said = {name: Subquery(latest.values(said=of)[:1]) for name, of in _OF_THE_LATEST.items()}
-    count = latest.order_by().values("sheet").annotate(n=Count("pk")).values("n")
-    rows = Sheet.objects.annotate(revision_count=Subquery(count), used=Count("pumps"), **said)
-    return rows.exclude(revision_count=None).order_by("title", "pk")
-
-
-_OF_THE_LATEST = {
-    "revision": F("revision"),
-    "date": F("date"),
+_SAID = {
     "maker": KT("content__maker"),
     "model": KT("content__model"),
     "family": KT("content__family"),
     "means": KT("content__adjustment__means"),
 }
+"""What a list says of a sheet by its latest revision, read out of its contents."""
+
+
+def sheets() -> QuerySet[Sheet]:
+    """Every sheet that has a revision, by title."""
+    count = SheetRevision.objects.filter(sheet=OuterRef("pk")).order_by().values("sheet").annotate(n=Count("pk")).values("n")
+    rows = Sheet.objects.annotate(revision_count=Subquery(count), used=Count("pumps"))
+    return rows.exclude(revision_count=None).order_by("title", "pk")
+
+
+def by_the_latest(rows: QuerySet[Any]) -> QuerySet[Any]:
+    """Sheets with what their latest revision says, to be filtered by it: all contents are read for that."""
+    latest = SheetRevision.objects.filter(sheet=OuterRef("pk"))
+    said: QuerySet[Any] = rows.alias(**{name: Subquery(latest.values(said=of)[:1]) for name, of in _SAID.items()})
+    return said
 
 
 def sheet_lines(rows: Sequence[Any]) -> list[SheetLine]:
     """Sheets as a list says them, with some of the pumps that use each."""
     pumps = Sheet._meta.get_field("pumps").related_model  # the room of pumps lies above this one
-    prefetch_related_objects(rows, Prefetch("pumps", pumps._default_manager.order_by("tag")[:_PUMPS], "first_pumps"))
+    prefetch_related_objects(
+        rows, Prefetch("pumps", pumps._default_manager.only("tag", "sheet").order_by("tag")[:_PUMPS], "first_pumps")
+    )
+    said: dict[int, dict[str, Any]] = {}
+    revisions = SheetRevision.objects.filter(sheet__in=rows)
+    for one in revisions.annotate(**_SAID).values("sheet", "revision", "date", *_SAID):
+        said.setdefault(one.pop("sheet"), one)  # the latest comes first
     return [
         SheetLine(
             slug=sheet.slug,
             title=sheet.title,
-            maker=sheet.maker,
-            model=sheet.model,
-            revision=sheet.revision,
-            date=sheet.date,
-            family=sheet.family,
-            means=sheet.means,
             revisions=sheet.revision_count,
             pumps=[pump.tag for pump in sheet.first_pumps],
             used=sheet.used,
+            **said[sheet.pk],
         )
         for sheet in rows
     ]

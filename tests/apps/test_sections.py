@@ -102,8 +102,8 @@ class Sections(Works):
         self.look_all(number)
         self.agrees(*pages)
         # no row of the table for it: what there was to set is there no more, and comes back
-        for viscosity, is_set in (("900000 mm2/s", False), ("50 mm2/s", True)):
-            services.set_details(self.meant(number), changes.SetDetails(viscosity=viscosity))
+        for temperature, is_set in (("180 C", False), ("60 C", True)):
+            services.set_details(self.meant(number), changes.SetDetails(temperature=temperature))
             self.agrees(*pages)
             self.assertEqual(pages[0].job["setting"] is not None, is_set)
         services.decide(self.seen(number), changes.Decide(uuid.uuid4(), "idler_clearance", Decided.CHANGE, "x", ["idler_bore"]))

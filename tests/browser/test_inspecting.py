@@ -186,7 +186,7 @@ class Cabinet(Bench):
             ("k of the certificate", ""), ("Calibrated on", "2026-01-01"), ("Due again", "2030-01-01"),
         ):  # fmt: skip
             page.get_by_label(label).fill(text)
-        page.get_by_label("Kind", exact=True).select_option("caliper")
+        page.get_by_role("dialog").get_by_label("Kind").select_option("caliper")
         page.get_by_role("button", name="Put it into the cabinet").click()
         expect(page.get_by_role("alert")).to_contain_text("K: U says nothing without its coverage factor")
         page.get_by_label("k of the certificate").fill("2")

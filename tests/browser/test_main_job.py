@@ -24,7 +24,7 @@ class ByKeyboard(Bench):
         self.go("/bench")
         # one Tab goes to the group of pumps, arrows go within it
         expect(page.get_by_label("H-1")).to_be_visible()
-        self.tab_to(page.locator("input[name=pump]").first)
+        self.tab_to(page.get_by_role("radio").first)
         self.tab_to(page.get_by_label("H-1"), "ArrowDown")
         page.keyboard.press("Space")
         self.tab_to(page.get_by_label("Why it came in"))

@@ -19,5 +19,5 @@ class Migration(migrations.Migration):
         ),
         migrations.RunPython(to_ended, migrations.RunPython.noop),
         migrations.AddIndex(model_name="job", index=models.Index(fields=["ended", "-number"], name="jobs_by_end")),
-        migrations.AddIndex(model_name="job", index=models.Index(fields=["pump", "-number"], name="jobs_of_a_pump")),
+        migrations.AddIndex(model_name="job", index=models.Index(fields=["pump", "ended", "-number"], name="jobs_of_a_pump")),
     ]

@@ -60,7 +60,7 @@ class Job(DutyFields):
         ordering = ["-number"]
         indexes = [
             models.Index(fields=["ended", "-number"], name="jobs_by_end"),
-            models.Index(fields=["pump", "-number"], name="jobs_of_a_pump"),
+            models.Index(fields=["pump", "ended", "-number"], name="jobs_of_a_pump"),
         ]
 
     def __str__(self) -> str:

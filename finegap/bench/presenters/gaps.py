@@ -6,9 +6,10 @@ import math
 from collections.abc import Iterable
 
 from finegap.bench import responses
+from finegap.bench.as_core import try_made
 from finegap.bench.changes import TryOf
 from finegap.bench.models import Job, Try
-from finegap.bench.records import Records, try_made
+from finegap.bench.records import Records
 from finegap.core.families.steps import Step
 from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Text, bare, length
 from finegap.core.gap.heat import HotGap, WarmingUp

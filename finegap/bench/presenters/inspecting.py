@@ -6,9 +6,10 @@ from collections.abc import Mapping
 from functools import lru_cache
 
 from finegap.bench import responses
+from finegap.bench.as_core import reading_faults
 from finegap.bench.models import Decision, Look, NewPart, PartFitted, Photo
 from finegap.bench.presenters.wearing import forecast, hours_a_week
-from finegap.bench.records import Records, reading_faults
+from finegap.bench.records import Records
 from finegap.core.families.features import Feature, FeatureKind
 from finegap.core.formatting import Amount, Amounts, Bare, Joined, Kind, Sentence, Text, bare, between_edges
 from finegap.core.gap.tries import Check

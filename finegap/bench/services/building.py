@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from finegap.bench.as_core import core_wrench
 from finegap.bench.changes import ConfirmNew, FitPart, LogTorque, UseAtBench
 from finegap.bench.models import NewPart, PartFitted, TorqueMark
-from finegap.bench.records import core_wrench
 from finegap.bench.services.changing import JobInHand, changes
 from finegap.bench.services.measuring import overdue
 from finegap.core.assembly.elastomers import MEDIA

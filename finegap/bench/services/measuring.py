@@ -10,9 +10,10 @@ from dataclasses import replace
 from django.db import models
 from django.utils import timezone
 
+from finegap.bench.as_core import core_choice
 from finegap.bench.changes import LookAt, RecordReading, RecordSet, Taken
 from finegap.bench.models import Job, Look, Reading
-from finegap.bench.records import core_choice, family_of, sheet_of
+from finegap.bench.records import family_of, sheet_of
 from finegap.bench.services.changing import JobInHand, JobRef, changes, first_of
 from finegap.core import job_record as core
 from finegap.core.entry import FIELDS, Entry

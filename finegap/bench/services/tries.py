@@ -8,9 +8,10 @@ from dataclasses import replace
 from typing import Any
 
 from finegap.api.errors import Refused
+from finegap.bench.as_core import core_gauge
 from finegap.bench.changes import CheckGap, RecordTry, SetZero, TryOf
 from finegap.bench.models import Job, Try, TryCheck, ZeroFound
-from finegap.bench.records import core_gauge, family_of, sheet_of
+from finegap.bench.records import family_of, sheet_of
 from finegap.bench.services.changing import JobInHand, JobRef, changes
 from finegap.bench.services.measuring import length_gauge, length_typed, overdue
 from finegap.core.entry import FIELDS, Entry

@@ -20,7 +20,10 @@ const FIRST: Partial<Record<StageKey, Screen>> = { prepare: Prepare, strip: Stri
 /** Fetched at once with any job, and kept: a stage is gone to without the server. */
 const laterQuery = queryOptions({
   queryKey: ['later stages'],
-  queryFn: async (): Promise<Partial<Record<StageKey, Screen>>> => (await import('./laterStages')).LATER,
+  queryFn: async (): Promise<Partial<Record<StageKey, Screen>>> => {
+    const [{ LATER }] = await Promise.all([import('./laterStages'), import('../prepare/DetailsForm')]);
+    return LATER;
+  },
   staleTime: Infinity,
   gcTime: Infinity,
   retry: true,

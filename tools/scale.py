@@ -1,0 +1,242 @@
+"""A works of many years beside the demo's: what every list, page, job, save and report costs in both.
+
+The large works is made of the demo's signed jobs, copied in the database: as many as asked for, on as many pumps.
+"""
+
+from __future__ import annotations
+
+import argparse
+import os
+import re
+import statistics
+import sys
+import tempfile
+import time
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Any
+
+ROOT = Path(__file__).resolve().parents[1]
+sys.path.insert(0, str(ROOT))
+os.environ["DJANGO_SETTINGS_MODULE"] = "finegap.site.settings"
+FOLDER = tempfile.TemporaryDirectory()  # some gigabytes, gone at the end
+os.environ["FINEGAP_VAR"] = FOLDER.name
+
+_LARGE = 5000
+"""A table of so many rows is not read from end to end."""
+
+_TIMES = 7
+
+
+def main() -> None:
+    """Measure the demo, make it large, measure again."""
+    parser = argparse.ArgumentParser()
+    for name, usual in (("pumps", 5000), ("jobs", 60_000), ("sheets", 200), ("gauges", 300), ("people", 40)):
+        parser.add_argument(f"--{name}", type=int, default=usual)
+    asked = parser.parse_args()
+    import django
+
+    django.setup()
+    from django.conf import settings
+    from django.core.management import call_command
+
+    settings.ALLOWED_HOSTS = ["*"]
+    call_command("migrate", verbosity=0)
+    call_command("load_demo", stdout=open(os.devnull, "w"))  # noqa: SIM115
+    small = {name: measured(ask) for name, ask in asks().items()}
+    began = time.perf_counter()
+    enlarge(asked)
+    print(f"made in {time.perf_counter() - began:.0f} s: {', '.join(f'{n:,} {table}' for table, n in sizes().items())}")
+    large = {name: measured(ask) for name, ask in asks().items()}
+    print(f"{'':<34} {'queries':>13} {'kB':>15} {'ms':>15}  times (aim 2)")
+    for name, (queries, kb, ms, _) in small.items():
+        more, larger, slower, scans = large[name]
+        print(f"{name:<34} {queries:5} {more:7} {kb:7.1f} {larger:7.1f} {ms:7.1f} {slower:7.1f}  {slower / ms:5.2f}  {scans}")
+
+
+def asks() -> dict[str, Callable[[], Any]]:
+    """What is asked for, by what it is called."""
+    from django.contrib.auth.models import User
+    from django.test import Client
+    from saving import Page, readings
+
+    client = Client()
+    client.force_login(User.objects.get(username="ines"))
+    page = Page(client, 4, "ines")
+    more = readings(page.whole())
+
+    def get(address: str) -> Callable[[], Any]:
+        return lambda: client.get(address)
+
+    def save() -> Any:
+        page.change("readings", **next(more))
+        return page
+
+    return {
+        "open jobs": get("/api/jobs?state=open"),
+        "signed jobs": get("/api/jobs?state=signed"),
+        "jobs found by a pump's tag": get("/api/jobs?q=P-207"),
+        "jobs found by a place": get("/api/jobs?state=signed&q=boiler"),
+        "the fleet": get("/api/pumps"),
+        "the fleet by place": get("/api/pumps?sort=location"),
+        "a pump found": get("/api/pumps?q=tallow"),
+        "pumps to open a job on": get("/api/pumps?free=true"),
+        "a pump's page": get("/api/pumps/P-207"),
+        "sheets": get("/api/sheets"),
+        "gauges": get("/api/gauges"),
+        "gauges by next calibration": get("/api/gauges?sort=due"),
+        "gaskets": get("/api/gaskets"),
+        "a job": lambda: client.get("/api/jobs/4", headers={"Held": ""}),
+        "a signed job": lambda: client.get("/api/jobs/2", headers={"Held": ""}),
+        "a log": get("/api/jobs/4/log"),
+        "a wear chart": get("/api/jobs/4/wear/idler_bore"),
+        "a save": save,
+        "a report as PDF": get("/api/jobs/2/report.pdf"),
+    }
+
+
+def measured(ask: Callable[[], Any]) -> tuple[int, float, float, str]:
+    """Queries, kB, median CPU time in milliseconds, and the large tables read from end to end."""
+    from django.db import connection
+
+    statements: list[tuple[str, Any]] = []
+
+    def note(execute: Any, sql: str, values: Any, many: bool, context: Any) -> Any:
+        statements.append((sql, values))
+        return execute(sql, values, many, context)
+
+    ask()
+    with connection.execute_wrapper(note):
+        answer = ask()
+    spent = []
+    for _ in range(_TIMES):
+        start = time.process_time()
+        ask()
+        spent.append((time.process_time() - start) * 1000)
+    body = answer.last if hasattr(answer, "last") else answer.content
+    return len(statements), len(body) / 1000, statistics.median(spent), " ".join(sorted(set(scanned(statements))))
+
+
+def scanned(statements: list[tuple[str, Any]]) -> Iterator[str]:
+    """Large tables that a plan of SQLite reads whole."""
+    from django.db import connection
+
+    large = {table for table, count in sizes().items() if count > _LARGE}
+    with connection.cursor() as cursor:
+        for sql, values in statements:
+            cursor.execute(f"EXPLAIN QUERY PLAN {sql}", values or ())
+            for *_, step in cursor.fetchall():
+                found = re.fullmatch(r"SCAN (\w+)", step)
+                if found and found[1] in large:
+                    yield step
+
+
+def sizes() -> dict[str, int]:
+    """Rows of each table of ours."""
+    from django.apps import apps
+    from django.db import connection
+
+    tables = [model._meta.db_table for model in apps.get_models() if model.__module__.startswith("finegap.")]
+    with connection.cursor() as cursor:
+        return {table: cursor.execute(f'SELECT COUNT(*) FROM "{table}"').fetchone()[0] for table in tables}
+
+
+def enlarge(asked: argparse.Namespace) -> None:
+    """Copies of the demo's people, sheets, gauges, pumps and signed jobs."""
+    from django.contrib.auth.models import User
+    from django.db import connection
+
+    from finegap.bench.models import Job
+    from finegap.inventory.models import Gauge
+    from finegap.pumps.models import Pump
+    from finegap.sheets.models import Sheet, SheetRevision
+
+    for i in range(User.objects.count(), asked.people):
+        User.objects.create(username=f"person{i}", first_name="Pat", last_name=f"Number {i}")
+    for i, revision in zip(range(Sheet.objects.count(), asked.sheets), cycled(SheetRevision.objects.all()), strict=False):
+        sheet = Sheet.objects.create(slug=f"sheet-{i}", title=f"Sheet {i}")
+        SheetRevision.objects.create(
+            sheet=sheet, revision="1", date=revision.date, content=revision.content, added_by=revision.added_by,
+            added_at=revision.added_at,
+        )  # fmt: skip
+    for i, gauge in zip(range(Gauge.objects.count(), asked.gauges), cycled(Gauge.objects.all()), strict=False):
+        given = {f.name: getattr(gauge.now, f.name) for f in gauge.now._meta.fields if f.name not in ("id", "gauge")}
+        Gauge.objects.put(f"X-{i}", gauge.kind, **given)
+    signed = list(Job.objects.filter(ended="signed").select_related("pump"))
+    extra = range(Pump.objects.count(), asked.pumps)
+    places = ("filling room", "mixing hall", "boiler house", "packing hall", "tank farm")
+    Pump.objects.bulk_create(
+        Pump(**row_of(job.pump, "id", "tag", "location"), tag=f"N-{i}", location=places[i % 5])
+        for i, job in zip(extra, cycled(signed), strict=False)
+    )
+    with connection.cursor() as cursor:
+        for pragma in ("journal_mode=OFF", "synchronous=OFF", "foreign_keys=OFF"):
+            cursor.execute(f"PRAGMA {pragma}")
+        copy_jobs(cursor, asked.jobs - Job.objects.count(), [job.pk for job in signed])
+        cursor.execute("ANALYZE")
+        cursor.execute("PRAGMA journal_mode=WAL")
+
+
+def row_of(row: Any, *but: str) -> dict[str, Any]:
+    """The values of a row."""
+    return {f.attname: getattr(row, f.attname) for f in row._meta.fields if f.name not in but}
+
+
+def cycled(rows: Any) -> Iterator[Any]:
+    """Rows one after another, without end."""
+    kept = list(rows)
+    while True:
+        yield from kept
+
+
+def copy_jobs(cursor: Any, count: int, templates: list[int]) -> None:
+    """Signed jobs copied with all their rows, spread over the pumps, in years before the demo's."""
+    from django.db.models import OneToOneField
+
+    from finegap.bench.models import Job, TryCheck
+
+    marks = ",".join(map(str, templates))
+    cursor.execute("CREATE TEMP TABLE copies (new INTEGER PRIMARY KEY, old INTEGER, pump INTEGER)")
+    cursor.execute(
+        f"""WITH RECURSIVE n(i) AS (SELECT 0 UNION ALL SELECT i + 1 FROM n WHERE i + 1 < {max(count, 1)}),
+        t AS (SELECT id, ROW_NUMBER() OVER (ORDER BY id) - 1 AS nth FROM bench_job WHERE id IN ({marks})),
+        p AS (SELECT id, ROW_NUMBER() OVER (ORDER BY id) - 1 AS nth FROM {Job.pump.field.related_model._meta.db_table})
+        INSERT INTO copies SELECT 1000 + i, t.id, p.id FROM n JOIN t ON t.nth = i % (SELECT COUNT(*) FROM t)
+        JOIN p ON p.nth = i % (SELECT COUNT(*) FROM p)"""
+    )
+    new = {"id": "c.new", "number": "c.new", "pump_id": "c.pump"}
+    copy(cursor, "bench_job", columns(Job), new, "r.id = c.old")
+    for relation in Job._meta.related_objects:
+        model = relation.related_model
+        key = "c.new" if isinstance(model._meta.pk, OneToOneField) else None
+        fresh = {"job_id": "c.new", "id": key or identity(model, "r.id")}
+        copy(cursor, model._meta.db_table, columns(model), fresh, "r.job_id = c.old")
+    fresh = {"id": identity(TryCheck, "r.id"), "made_id": mapped("r.made_id")}
+    made = "r.made_id IN (SELECT id FROM bench_try WHERE job_id = c.old)"
+    copy(cursor, TryCheck._meta.db_table, columns(TryCheck), fresh, made)
+
+
+def columns(model: Any) -> list[str]:
+    """Of its table."""
+    return [field.column for field in model._meta.local_concrete_fields]
+
+
+def mapped(old: str) -> str:
+    """The identity of a copy: that of the row it was copied from, its first eight digits those of the job."""
+    return f"printf('%08x', c.new) || substr({old}, 9)"
+
+
+def identity(model: Any, old: str) -> str:
+    """The key of a copied row: a number of its own, or an identity."""
+    return mapped(old) if model._meta.pk.get_internal_type() == "UUIDField" else "NULL"
+
+
+def copy(cursor: Any, table: str, names: list[str], new: dict[str, str], joined: str) -> None:
+    """Rows of the templates, once for each copy of their job."""
+    into = ", ".join(f'"{name}"' for name in names)
+    given = ", ".join(new.get(name, f'r."{name}"') for name in names)
+    cursor.execute(f'INSERT INTO "{table}" ({into}) SELECT {given} FROM copies c JOIN "{table}" r ON {joined}')
+
+
+if __name__ == "__main__":
+    main()
