@@ -13,7 +13,7 @@ from django.contrib.auth.models import User
 
 from finegap.bench.as_core import core_choice, core_wrench, duty_of, gauge_faults, grouped, past_of, reads_lengths, try_made
 from finegap.bench.changes import TryOf
-from finegap.bench.compiled import Compiled
+from finegap.bench.compiled import Compiled, Reader
 from finegap.bench.models import (
     Decision,
     Job,
@@ -137,27 +137,27 @@ _CERTIFICATES = Compiled(lambda _: Certificate.objects.filter(pk__in=Gauge.objec
 _PEOPLE = Compiled(lambda _: User.objects.only("first_name", "last_name", "username"))
 
 
-def load(job: Job) -> Records:
-    """Read a job's rows, each kind once."""
-    key = job.pk
-    readings, tries, torques = _READINGS(key), _TRIES(key), _TORQUES(key)
+def load(job: Job, read: Reader | None = None) -> Records:
+    """Read a job's rows, each kind once; with a reader, only what was written since it read them last."""
+    key, read = job.pk, read or Reader()
+    readings, tries, torques = read(_READINGS, key), read(_TRIES, key), read(_TORQUES, key)
     checks: dict[uuid.UUID, list[TryCheck]] = {one.pk: [] for one in tries}
-    for check in _CHECKS(key):
+    for check in read(_CHECKS, key):
         checks[check.made_id].append(check)
     struck: list[Struck] = []
-    proofs, run_in = _standing(_PROOFS(key), struck), _standing(_RUN_IN(key), struck)
-    fitted = _standing(_FITTED(key), struck)
-    gauges, certificates = _join_gauges(readings, [c for of in checks.values() for c in of], torques)
-    steps, decisions, looks = _standing(_STEPS(key), struck), _standing(_DECISIONS(key), struck), _LOOKS(key)
-    new_parts, on_hand = _standing(_NEW_PARTS(key), struck), _ON_HAND(key)
-    zero = next(iter(_standing(_ZEROS(key), struck)), None)
-    photos = _PHOTOS(key)
+    proofs, run_in = _standing(read(_PROOFS, key), struck), _standing(read(_RUN_IN, key), struck)
+    fitted = _standing(read(_FITTED, key), struck)
+    gauges, certificates = _join_gauges(read, readings, [c for of in checks.values() for c in of], torques)
+    steps, decisions, looks = _standing(read(_STEPS, key), struck), _standing(read(_DECISIONS, key), struck), read(_LOOKS, key)
+    new_parts, on_hand = _standing(read(_NEW_PARTS, key), struck), read(_ON_HAND, key)
+    zero = next(iter(_standing(read(_ZEROS, key), struck)), None)
+    photos = read(_PHOTOS, key)
     return Records(
         job=job,
         gauges=list(gauges.values()),
         certificates=certificates,
         new_parts=new_parts,
-        names=_names(),
+        names={user.pk: name_of(user) for user in read(_PEOPLE)},
         readings=readings,
         steps=steps,
         decisions=decisions,
@@ -231,11 +231,11 @@ def _standing(rows: Iterable[S], struck: list[Struck]) -> list[S]:
 
 
 def _join_gauges(
-    readings: list[Reading], checks: list[TryCheck], torques: list[TorqueMark]
+    read: Reader, readings: list[Reading], checks: list[TryCheck], torques: list[TorqueMark]
 ) -> tuple[dict[int, Gauge], dict[int, Certificate]]:
     """The cabinet, and the certificates of what was measured. A few serve many rows: joined here once, not row by row in SQL."""
-    newest = {one.gauge_id: one for one in _CERTIFICATES()}
-    gauges = {gauge.pk: gauge for gauge in _GAUGES()}
+    newest = {one.gauge_id: one for one in read(_CERTIFICATES)}
+    gauges = {gauge.pk: gauge for gauge in read(_GAUGES)}
     for gauge in gauges.values():
         gauge.current = newest[gauge.pk]
     used = {row.certificate_id for rows in (readings, checks, torques) for row in rows if row.certificate_id}

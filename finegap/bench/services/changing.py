@@ -13,15 +13,16 @@ import uuid
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from functools import cached_property, wraps
-from typing import Any, TypeVar
+from typing import Any, Self, TypeVar
 
 from django.contrib.auth.models import User
-from django.db import transaction
+from django.db import connection, transaction
 from django.utils import timezone
 
 from finegap.api.errors import Conflict, ReadOnly
 from finegap.api.retry import digest
 from finegap.api.roles import LEAD, role_of
+from finegap.bench.compiled import Reader
 from finegap.bench.models import Event, Job, SectionVersion
 from finegap.bench.recorded import Recorded
 from finegap.bench.records import Records, load, name_of
@@ -93,16 +94,26 @@ class JobInHand:
         self.job, self.ref = job, ref
         self.sections = frozenset(sections)
         self.undone: set[str] = set()
+        self.read = Reader()
 
     @cached_property
     def before(self) -> Records:
         """The job as the change found it."""
-        return load(self.job)
+        return load(self.job, self.read)
 
     @cached_property
     def after(self) -> Records:
         """The job as the change leaves it."""
-        return load(self.job)
+        return load(self.job, self.read)
+
+    def __enter__(self) -> Self:
+        """What is written from here on is seen by the reader."""
+        self._watching = connection.execute_wrapper(self.read.seen)
+        self._watching.__enter__()
+        return self
+
+    def __exit__(self, *raised: Any) -> None:
+        self._watching.__exit__(*raised)
 
     def wrote(self) -> None:
         """More was written since ``after`` was read: it is read anew when it is asked for again."""
@@ -156,8 +167,7 @@ def changes(
     def wrap(body: Callable[[JobInHand, C], None]) -> Service[C]:
         @wraps(body)
         def service(ref: JobRef, new: C) -> JobInHand | None:
-            with transaction.atomic():
-                now = JobInHand(_job(ref.number), ref)
+            with transaction.atomic(), JobInHand(_job(ref.number), ref) as now:
                 if record is None:
                     _check_open(now, about(new, now))
                     body(now, new)
