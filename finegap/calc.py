@@ -1,6 +1,6 @@
-"""Quick figures from the shell: JSON in, JSON with the working out. ``python -m finegap.calc`` needs no Django.
+"""Quick figures from the shell: JSON in, JSON with the working out. Neither way to call it starts Django.
 
-``python -m finegap.calc NAME < input.json``; with ``--list`` it tells what there is.
+``python -m finegap.calc NAME < input.json``, or ``manage.py calc NAME < input.json``; with ``--list`` it tells what there is.
 """
 
 from __future__ import annotations
@@ -43,11 +43,11 @@ def answer(name: str | None, listed: bool, units: Units, mark: DecimalMark) -> t
     return _dumped({"name": name, "units": units.value, "lines": [answered(one, units) for one in lines]}), True
 
 
-def main() -> int:
+def main(arguments: list[str]) -> int:
     """Print, or say on standard error what is wrong and leave with 2."""
-    parser = ArgumentParser(prog="python -m finegap.calc", description=HELP)
+    parser = ArgumentParser(prog="calc", description=HELP)
     add_arguments(parser)
-    given = parser.parse_args()
+    given = parser.parse_args(arguments)
     told, done = answer(given.name, given.list, Units(given.units), DecimalMark(given.mark))
     print(told, file=sys.stdout if done else sys.stderr)
     return 0 if done else 2
@@ -160,4 +160,4 @@ def _number(amount: Amount, units: Units) -> dict[str, Any]:
 
 
 if __name__ == "__main__":
-    sys.exit(main())
+    sys.exit(main(sys.argv[1:]))

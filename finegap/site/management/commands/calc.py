@@ -14,7 +14,7 @@ from finegap.core.numerals import DecimalMark
 
 
 class Command(BaseCommand):
-    """``manage.py calc``: what ``python -m finegap.calc`` does, quicker without Django."""
+    """``manage.py calc`` as Django lists and calls it; from the shell ``manage.py`` answers it before Django is started."""
 
     help = calc.HELP
     requires_system_checks: list[str] = []  # as Django declares it; a sum needs no database
