@@ -36,7 +36,7 @@ HELD = OpenApiParameter(
 _TAG_BYTES = 6
 """Bytes of a tag: with some hundreds of sections, two that differ are taken for one in less than one answer in 10^11."""
 
-_MOST_WRITTEN = 48
+_MOST_WRITTEN = 24
 """So many answers are kept as they were written; each is about 200 kB."""
 
 

@@ -10,6 +10,7 @@ from django.test.utils import CaptureQueriesContext
 from finegap.api import lists
 from finegap.bench import changes, services
 from finegap.bench.models import SIGNED, Amendment, Job, SignOff
+from finegap.core.errors import FieldError
 from finegap.inventory.models import Gauge, GreaseGun
 from finegap.pumps.models import Pump
 from finegap.sheets.changes import SheetFile
@@ -194,3 +195,5 @@ class Others(Lists):
         keys = [one["key"] for one in self.ask("pumps/H-1/symptoms")]
         self.assertIn("low_flow", keys)
         self.ask("pumps/none/symptoms", status=404)
+        with self.assertRaisesRegex(FieldError, "not one this family lists"):
+            services.open_job(self.tom, changes.OpenJob("H-1", "in words", symptom="hums in tune"))

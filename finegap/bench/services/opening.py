@@ -42,7 +42,8 @@ def open_job(actor: User, new: OpenJob, entry: Entry = AS_WRITTEN) -> Job:
         if revision is None:
             raise Refused(f"The sheet {pump.sheet} has no revision yet.")
         sheet = read_sheet(revision.content)
-        reason = new.reason.strip() or symptom_name(sheet.family.symptoms, new.symptom)
+        symptom = symptom_name(sheet.family.symptoms, new.symptom)
+        reason = new.reason.strip() or symptom
         if not reason:
             raise FieldError("reason", "say why the pump came in.", "Expected a symptom from the list, or a few words.")
         last = Job.objects.aggregate(last=models.Max("number"))["last"] or 0

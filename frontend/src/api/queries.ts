@@ -32,7 +32,7 @@ export const jobQuery = (number: number, unit: Unit) =>
     structuralSharing: false,
   });
 
-/** What one gauge can do for a part; the version of the job says when to ask again. */
+/** What one gauge can do for a part; the version of the job says when to ask again. Never that of another part meanwhile. */
 export const fitQuery = (number: number, feature: string, gauge: string, unit: Unit, version: number) =>
   queryOptions({
     queryKey: ['fit', number, feature, gauge, unit, version],
@@ -42,7 +42,6 @@ export const fitQuery = (number: number, feature: string, gauge: string, unit: U
           params: { path: { number, feature, gauge }, query: { unit } },
         }),
       ),
-    placeholderData: keepPreviousData,
   });
 
 /** A working, asked for whenever it is opened. */

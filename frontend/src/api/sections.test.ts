@@ -54,6 +54,16 @@ test('what is not answered stays as it was held, the same object; what is gone i
   expect(heldBy(last).Held.split(',').sort().join('')).toBe('bdijklm');
 });
 
+test('a log of any length makes no request too long', () => {
+  const keys = Array.from({ length: 3000 }, (_, i) => String(i));
+  const lines = keys.map((key) => [`log/${key}`, section('12345678', { version: key })] as const);
+  const job = joined(undefined, {
+    sections: { ...FIRST.sections, 'lists/log': section('x', keys), ...Object.fromEntries(lines) },
+  });
+  expect(job.log).toHaveLength(3000);
+  expect(heldBy(job).Held.length).toBeLessThan(8190 / 2);
+});
+
 test('a whole job is a job, of which nothing is held', () => {
   const whole = aJob();
   expect(joined(undefined, whole)).toBe(whole);

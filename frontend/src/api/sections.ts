@@ -16,9 +16,15 @@ const held = new WeakMap<Job, Held>();
 const NOTHING: Held = { sections: new Map(), entries: new Map() };
 const of = (job: Job | undefined): Held => (job && held.get(job)) ?? NOTHING;
 
-/** Says with a request what is held of a job, so that the answer is the rest. */
+/** So many tags are half of what a server takes as one header: a long log must not make a job unreadable. */
+const MOST_TAGS = 450;
+
+/** Says with a request what is held of a job, so that the answer is the rest. What is not said is sent again. */
 export const heldBy = (job: Job | undefined): { Held: string } => ({
-  Held: [...of(job).sections.values()].map(({ tag }) => tag).join(','),
+  Held: [...of(job).sections.values()]
+    .slice(0, MOST_TAGS)
+    .map(({ tag }) => tag)
+    .join(','),
 });
 
 /** A job of what was held when it was asked for, and what was answered. What did not change stays the same object. */

@@ -34,11 +34,18 @@ export function Finder<T, K extends QueryKey>({
 }: Props<T, K>) {
   const name = useId();
   const { typed, setTyped, sought } = useSearch();
+  const found = useQuery(ask(sought));
+  // Enter sends no form around it, with what was chosen before: it chooses what alone was found.
+  const choose = () => {
+    const [line, ...more] =
+      typed.trim() === sought && !found.isPlaceholderData ? (found.data?.lines ?? []) : [];
+    if (line && !more.length && !isTaken(line)) onChoose(keyOf(line), line);
+  };
   return (
     <fieldset className="finder">
       <legend>{label}</legend>
-      <TextField label={find} value={typed} maxLength={80} onChange={setTyped} />
-      <Loaded query={useQuery(ask(sought))} what={what}>
+      <TextField label={find} value={typed} maxLength={80} onChange={setTyped} onEnter={choose} />
+      <Loaded query={found} what={what}>
         {({ lines, more }) => (
           <div className="pick-list">
             {lines.slice(0, SHOWN).map((line) => (

@@ -2,7 +2,7 @@ import { queryOptions, useInfiniteQuery } from '@tanstack/react-query';
 import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
-import { expect, test } from 'vitest';
+import { expect, test, vi } from 'vitest';
 import { jobsQuery } from '../api/queries';
 import { showOnBench, stubServer } from '../test-bench';
 import { Finder } from './Finder';
@@ -47,15 +47,20 @@ const ask = (sought: string) =>
     queryKey: ['found', sought],
     queryFn: () => {
       asked.push(sought);
-      const lines = [...Array(12).keys()].map((i) => ({ key: `${sought}${i}`, taken: i === 1 }));
+      const lines = [...Array(sought === 'one' ? 1 : 12).keys()].map((i) => ({
+        key: `${sought}${i}`,
+        taken: i === 1,
+      }));
       return Promise.resolve({ lines, more: false });
     },
   });
 
+const sent = vi.fn((event: React.FormEvent) => event.preventDefault());
+
 function Form() {
   const [chosen, setChosen] = useState('');
   return (
-    <>
+    <form onSubmit={sent}>
       <output>{chosen}</output>
       <Finder
         label="Pump"
@@ -69,7 +74,7 @@ function Form() {
       >
         {(line) => line.key}
       </Finder>
-    </>
+    </form>
   );
 }
 
@@ -83,4 +88,19 @@ test('one of many is found by words, asked for once typing pauses; what is taken
   await userEvent.click(await screen.findByRole('radio', { name: 'wax2' }));
   expect(screen.getByRole('status')).toHaveTextContent('wax2');
   expect(asked).toEqual(['', 'wax']);
+});
+
+test('Enter chooses what alone was found, and sends no form with what was chosen before', async () => {
+  showOnBench(<Form />);
+  await userEvent.click(await screen.findByRole('radio', { name: '2' }));
+  await userEvent.type(screen.getByLabelText('Find'), 'wax{Enter}');
+  expect(await screen.findByRole('radio', { name: 'wax0' })).not.toBeChecked();
+  await userEvent.type(screen.getByLabelText('Find'), '{Enter}');
+  expect(screen.getByRole('status')).toHaveTextContent(/^2$/);
+  await userEvent.clear(screen.getByLabelText('Find'));
+  await userEvent.type(screen.getByLabelText('Find'), 'one');
+  await screen.findByRole('radio', { name: 'one0' });
+  await userEvent.type(screen.getByLabelText('Find'), '{Enter}');
+  expect(screen.getByRole('status')).toHaveTextContent('one0');
+  expect(sent).not.toHaveBeenCalled();
 });

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import type { PumpLine } from '../api/client';
 import { pumpsQuery, type PumpSort } from '../api/queries';
 import { Listed } from '../app/Listed';
-import { TextField } from '../app/TextField';
+import { SearchRow } from '../app/SearchRow';
 import { day } from '../app/time';
 import { useUnit } from '../app/unit';
 import { useSearch } from '../app/useSearch';
@@ -19,19 +19,14 @@ export function Fleet() {
     <div className="page">
       <div className="sheet-head">
         <h1>Fleet</h1>
-        <TextField
+        <SearchRow
           label="Find by tag, service, place or serial"
-          value={typed}
-          maxLength={80}
-          onChange={setTyped}
+          typed={typed}
+          onType={setTyped}
+          sort={sort}
+          onSort={setSort}
+          orders={{ tag: 'tag', location: 'place' }}
         />
-        <label className="field">
-          In order of
-          <select value={sort} onChange={(event) => setSort(event.target.value as PumpSort)}>
-            <option value="tag">tag</option>
-            <option value="location">place</option>
-          </select>
-        </label>
       </div>
       <Listed
         query={pumps}
@@ -116,7 +111,7 @@ function Overhauls({ pump }: { pump: PumpLine }) {
       ))}
       {pump.signed > pump.jobs.length && (
         <Link to={`/bench?find=${encodeURIComponent(pump.tag)}`} className="past">
-          all {pump.signed}
+          all {pump.signed} overhauls
         </Link>
       )}
     </>

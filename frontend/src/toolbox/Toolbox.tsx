@@ -7,6 +7,7 @@ import { foundSheetsQuery, gaugesQuery, meQuery, stockQuery, type GaugeSort } fr
 import { Finder } from '../app/Finder';
 import { Listed } from '../app/Listed';
 import { ProblemNote } from '../app/ProblemNote';
+import { SearchRow } from '../app/SearchRow';
 import { TextField } from '../app/TextField';
 import { day } from '../app/time';
 import { useDraft, useUnit } from '../app/unit';
@@ -40,21 +41,14 @@ export function Toolbox() {
         </div>
         {form && <GaugeForm gauge={form === 'new' ? null : form} onHide={() => setForm(null)} />}
         {me.data && !lead && <p className="quiet">A lead adds gauges and new certificates.</p>}
-        <div className="search-row">
-          <TextField
-            label="Find by name, kind or certificate"
-            value={typed}
-            maxLength={80}
-            onChange={setTyped}
-          />
-          <label className="field">
-            In order of
-            <select value={sort} onChange={(event) => setSort(event.target.value as GaugeSort)}>
-              <option value="tag">name</option>
-              <option value="due">next calibration</option>
-            </select>
-          </label>
-        </div>
+        <SearchRow
+          label="Find by name, kind or certificate"
+          typed={typed}
+          onType={setTyped}
+          sort={sort}
+          onSort={setSort}
+          orders={{ tag: 'name', due: 'next calibration' }}
+        />
         <Listed query={gauges} what="the gauges" empty="No gauge yet." sought={sought}>
           {(lines) => <Cabinet gauges={lines} lead={lead} onCertificate={setForm} />}
         </Listed>
@@ -139,9 +133,8 @@ function useCount() {
   return useTyped(
     (body: { slug: string; thickness: string; count: number } & Entered) =>
       client.POST('/api/gaskets', { params: { query: { unit: body.unit } }, body }),
-    () => {
-      void cache.invalidateQueries({ queryKey: ['gaskets'] });
-    },
+    // Pending until the shelf is read anew: a second press counts from what the first one left.
+    () => cache.invalidateQueries({ queryKey: ['gaskets'] }),
   );
 }
 

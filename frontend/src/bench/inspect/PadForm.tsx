@@ -110,23 +110,11 @@ function GaugePick({ pad, feature }: { pad: PadInHand; feature: Feature }) {
 }
 
 /** Whether the gauge in hand can decide this at all, said before it is used. */
-function GaugeNote({ job, feature, gauge }: { job: Job; feature: Feature; gauge: Gauge }) {
-  const isMade = feature.made.includes(gauge.tag);
-  const likely = feature.fits.find((f) => f.tag === gauge.tag);
-  const { unit } = useUnit();
-  const asked = useQuery({
-    ...fitQuery(job.number, feature.key, gauge.tag, unit, job.version),
-    enabled: isMade && !likely,
-  });
-  const fit = likely ?? asked.data;
+function GaugeNote({ job, feature, gauge }: NoteProps) {
   return (
     <>
-      {isMade ? (
-        fit?.tag === gauge.tag && (
-          <p className={fit.decides ? 'quiet gauge-note' : 'warning gauge-note'}>
-            {fit.sentence} {fit.working && <WorkingLink working={fit.working} />}
-          </p>
-        )
+      {feature.made.includes(gauge.tag) ? (
+        <Ability job={job} feature={feature} gauge={gauge} />
       ) : (
         <p className="warning gauge-note">
           A {gauge.kind} is not made for this.{' '}
@@ -139,5 +127,35 @@ function GaugeNote({ job, feature, gauge }: { job: Job; feature: Feature; gauge:
         </p>
       )}
     </>
+  );
+}
+
+interface NoteProps {
+  job: Job;
+  feature: Feature;
+  gauge: Gauge;
+}
+
+/** What a gauge that is made for it can do: told with the part of those likely in hand, asked for of the others. */
+function Ability({ job, feature, gauge }: NoteProps) {
+  const likely = feature.fits.find((f) => f.tag === gauge.tag);
+  const { unit } = useUnit();
+  const asked = useQuery({
+    ...fitQuery(job.number, feature.key, gauge.tag, unit, job.version),
+    enabled: !likely,
+  });
+  const fit = likely ?? asked.data;
+  if (!fit) {
+    const why = asked.isError ? 'could not be asked' : 'is being asked';
+    return (
+      <p className="quiet gauge-note">
+        Whether {gauge.tag} can decide this {why}.
+      </p>
+    );
+  }
+  return (
+    <p className={fit.decides ? 'quiet gauge-note' : 'warning gauge-note'}>
+      {fit.sentence} {fit.working && <WorkingLink working={fit.working} />}
+    </p>
   );
 }

@@ -53,7 +53,10 @@ export function OpenJob() {
         keyOf={(p) => p.tag}
         isTaken={(p) => p.on_bench !== null}
         value={pump}
-        onChoose={(tag) => setValue('pump', tag)}
+        onChoose={(tag) => {
+          setValue('pump', tag);
+          setValue('symptom', ''); // of another family, it may be
+        }}
       >
         {(p) => (
           <>
