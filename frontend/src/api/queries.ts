@@ -32,7 +32,7 @@ export const jobQuery = (number: number, unit: Unit) =>
     structuralSharing: false,
   });
 
-/** What one gauge can do for a part; the version of the job says when to ask again. Never that of another part meanwhile. */
+/** What one gauge can do for a part; the version of the job says when to ask again. Never what it was before the last reading. */
 export const fitQuery = (number: number, feature: string, gauge: string, unit: Unit, version: number) =>
   queryOptions({
     queryKey: ['fit', number, feature, gauge, unit, version],
