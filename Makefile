@@ -8,7 +8,7 @@ PY := $(VENV)/bin/python
 export FINEGAP_VAR ?= $(CURDIR)/var
 
 .DEFAULT_GOAL := help
-.PHONY: help demo demo-reset dev test test-core test-apps test-front test-browser check fuzz bench scale types mutants lock screenshots clean machine
+.PHONY: help demo demo-reset dev test test-core test-apps test-front test-scale test-browser check fuzz bench scale types mutants lock screenshots clean machine
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
@@ -60,7 +60,7 @@ types: $(VENV)/.dev frontend/node_modules/.done ## the OpenAPI schema and the fr
 	@tools/generated
 
 test: $(VENV)/.dev frontend/node_modules/.done frontend/dist/index.html ## everything CI runs, two parts at a time
-	@$(MAKE) --no-print-directory -j2 --output-sync=target timed-test-browser timed-test-apps timed-check timed-test-front timed-test-core
+	@$(MAKE) --no-print-directory -j2 --output-sync=target timed-test-browser timed-test-apps timed-check timed-test-front timed-test-scale timed-test-core
 
 timed-%:
 	@tools/timed $* $(MAKE) --no-print-directory $*
@@ -73,6 +73,9 @@ test-core: $(VENV)/.dev
 
 test-apps: $(VENV)/.dev frontend/dist/index.html
 	@FINEGAP_TEST_DB=:memory: $(PY) -W error -W "ignore::DeprecationWarning" manage.py test --noinput --testrunner tests.runner.TimedRunner tests.apps
+
+test-scale: $(VENV)/.dev
+	@$(PY) tools/scale.py --pumps 5100 --jobs 5100 --sheets 10 --gauges 20 --people 10 --times 1
 
 test-browser: $(VENV)/.dev frontend/dist/index.html
 	@tools/chromium

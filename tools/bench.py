@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import argparse
 import gzip
 import itertools
 import json
@@ -37,24 +38,30 @@ def row(what: str, ours: float, other: float, other_name: str) -> None:
 
 
 def gaskets() -> None:
-    """The gasket solver against brute force and against a general-purpose exact solver, on the same stocks."""
-    from finegap.core.gap.gaskets import best_stack
+    """The gasket solver against brute force and against a general-purpose exact solver: two stocks a size, the same optimum."""
+    from finegap.core.gap.stack_choice import best_stack
     from tests.core.test_gap import brute_force, by_ortools
 
     draw = random.Random(7)
-    for thicknesses, most, compare in ((6, 3, "brute"), (14, 6, "cp-sat"), (30, 8, "cp-sat")):
-        stock = {draw.randrange(20, 400): draw.randint(1, most) for _ in range(thicknesses)}
-        target = sum(t * n for t, n in stock.items()) // 3
-        ours = median_ms(lambda: best_stack(stock, target, 10, 10), 15)  # noqa: B023
+    for thicknesses, most, compare in ((6, 3, "brute"), (14, 6, "cp-sat"), (30, 8, "cp-sat"), (60, 8, "cp-sat")):
         rival = brute_force if compare == "brute" else by_ortools
-        other = median_ms(lambda: rival(stock, target, 10, 10), 5)  # noqa: B023
+        mine, theirs = [], []
+        for _ in range(2):
+            stock = {draw.randrange(20, 400): draw.randint(1, most) for _ in range(thicknesses)}
+            target = min(sum(t * n for t, n in stock.items()) // 3, 15_000)
+            ours, other = best_stack(stock, target, 10, 10), rival(stock, target, 10, 10)
+            found = None if ours.stack is None else (len(ours.stack), abs(ours.error_um))
+            assert found == (other and other[:2]), (stock, target, found, other)
+            mine.append(median_ms(lambda: best_stack(stock, target, 10, 10), 15))  # noqa: B023
+            theirs.append(median_ms(lambda: rival(stock, target, 10, 10), 5))  # noqa: B023
         name = "brute force" if compare == "brute" else "general-purpose solver (CP-SAT)"
-        row(f"gasket stack, {len(stock)} thicknesses, up to {most} each", ours, other, name)
+        ours_ms, other_ms = statistics.median(mine), statistics.median(theirs)
+        row(f"gasket stack, {thicknesses} thicknesses, up to {most} each", ours_ms, other_ms, name)
 
 
 def purchase() -> None:
     """A stack that cannot be made, with what to buy looked for in all that is sold, beside one pass over the sums alone."""
-    from finegap.core.gap.gaskets import StackWanted, what_to_buy
+    from finegap.core.gap.stack_choice import StackWanted, what_to_buy
 
     for sold in (16, 40, 60):
         stock = {50 * i: 10 for i in range(1, sold + 1)}
@@ -151,6 +158,25 @@ def saves() -> None:
     saving()
 
 
+def lists() -> None:
+    """What is listed and saved in a works of 0, 300 and 3,000 further signed jobs; CPU time, and the queries of each."""
+    from scale import LISTS, asks, enlarge, measured
+
+    from finegap.bench.models import Job
+
+    had, found = Job.objects.count(), []
+    for more in (0, 300, 3000):
+        enlarge(argparse.Namespace(pumps=7 + more // 10, jobs=had + more, sheets=0, gauges=0, people=0))
+        of = asks()
+        found.append({name: measured(of[name]) for name in LISTS})
+    for name in LISTS:
+        queries, _, ms, _ = zip(*(one[name] for one in found), strict=True)
+        print(
+            f"{name:<28} with 0, 300, 3,000 signed jobs more: {ms[0]:6.1f} {ms[1]:6.1f} {ms[2]:6.1f} ms CPU   "
+            f"ratio {ms[1] / ms[0]:.2f} {ms[2] / ms[0]:.2f}   queries {queries[0]} {queries[1]} {queries[2]}"
+        )
+
+
 HISTORY = 20
 
 
@@ -209,6 +235,7 @@ def forecasts() -> None:
     import numpy as np
     import statsmodels.api as sm
     from scipy.optimize import brentq
+    from scipy.stats import t as student
 
     from finegap.core.wear.forecast import crossings, fit
     from finegap.core.wear.lives import MeasuredSize, Point
@@ -229,10 +256,12 @@ def forecasts() -> None:
         for points in parts[:few]:
             hours, sizes = np.array([p.hours for p in points]), np.array([p.size.value_mm for p in points])
             model = sm.OLS(sizes, sm.add_constant(hours)).fit()
+            sure = float(student.ppf(0.95, model.df_resid))
+            scatter, spread = float(model.mse_resid), model.normalized_cov_params
 
-            def short(t: float, of: object = model) -> float:
-                told = of.get_prediction([[1.0, t]]).summary_frame(alpha=0.1)  # type: ignore[attr-defined]
-                return float(told["obs_ci_upper"].iloc[0]) - 30.25
+            def short(t: float) -> float:
+                at = np.array([1.0, t])
+                return float(at @ model.params + sure * np.sqrt(scatter * (1 + at @ spread @ at)) - 30.25)  # noqa: B023
 
             brentq(short, 0.0, 400_000.0)
 
@@ -268,4 +297,5 @@ if __name__ == "__main__":
     long_history()
     forecasts()
     saves()
+    lists()
     shipped()

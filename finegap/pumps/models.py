@@ -63,6 +63,7 @@ class Pump(DutyFields):
             models.CheckConstraint(condition=models.Q(viscosity_mm2_s__gt=0), name="viscosity_above_zero"),
             models.CheckConstraint(condition=models.Q(speed_r_min__gt=0), name="speed_above_zero"),
         ]
+        indexes = [models.Index(fields=["location"], name="pump_by_place")]  # the fleet in the order of places
 
     def __str__(self) -> str:
         return self.tag

@@ -21,7 +21,7 @@ from finegap.core.errors import FieldError, Unlikely
 from finegap.core.families.family import DEFAULT_WORDS
 from finegap.core.families.features import stations
 from finegap.core.formatting import Sentence, Units, grouped, render
-from finegap.core.gap import gaskets, heat, housing
+from finegap.core.gap import gaskets, heat, housing, stack_choice
 from finegap.core.gap.declared import RunIn, read_run_in
 from finegap.core.gap.duty_range import DutyRange
 from finegap.core.gap.housing import Housing, Zero
@@ -155,8 +155,8 @@ class Setting(unittest.TestCase):
 
     def test_of_two_stacks_as_near_the_wider_gap_is_taken(self):
         """Touching wrecks a pump, slip only costs flow."""
-        self.assertEqual(gaskets.best_stack({100: 1, 200: 1}, 150, 60, 60).stack, (200,))
-        self.assertEqual(gaskets.best_stack({100: 1, 200: 1}, 149, 60, 60).stack, (100,))
+        self.assertEqual(stack_choice.best_stack({100: 1, 200: 1}, 150, 60, 60).stack, (200,))
+        self.assertEqual(stack_choice.best_stack({100: 1, 200: 1}, 149, 60, 60).stack, (100,))
 
     def test_a_trial_stack_may_be_off_by_the_width_of_the_window(self):
         window = Window(0.20, 0.15, 0.25)
@@ -167,11 +167,12 @@ class Setting(unittest.TestCase):
 
     def test_how_many_gaskets_and_shims_are_bought(self):
         """Three gaskets, two shims; the ones that then make the thinnest stack of pieces."""
-        wanted = gaskets.StackWanted(300, 295, 305)
-        self.assertEqual(gaskets.what_to_buy({}, (100,), wanted), (100, 100, 100))
-        self.assertEqual(gaskets.what_to_buy({}, (75,), wanted), ())
-        self.assertEqual(gaskets.what_to_buy({150: 1}, (50, 150), wanted), (150,))
-        self.assertEqual(gaskets.what_to_buy({250: 1}, (52, 50), wanted), (50,))  # as many pieces, the nearer one
+        wanted = stack_choice.StackWanted(300, 295, 305)
+        self.assertEqual(stack_choice.what_to_buy({}, (100,), wanted), (100, 100, 100))
+        self.assertEqual(stack_choice.what_to_buy({}, (75,), wanted), ())
+        self.assertEqual(stack_choice.what_to_buy({150: 1}, (50, 150), wanted), (150,))
+        self.assertEqual(stack_choice.what_to_buy({250: 1}, (52, 50), wanted), (50,))  # as many pieces, the nearer one
+        self.assertEqual(stack_choice.what_to_buy({}, (60, 40), stack_choice.StackWanted(50, 40, 60)), (40,))  # as near either side
         rotors = (Faces(300, 100), Faces(300, 100))
         shims = Wanted((170, 200, 230), (170, 200, 230), 30)
         bought = shims_to_buy({}, (100,), rotors, shims)

@@ -14,7 +14,7 @@ from scipy import integrate
 from finegap.core.errors import FieldError
 from finegap.core.families.family import DEFAULT_WORDS
 from finegap.core.formatting import Units
-from finegap.core.gap import gaskets, heat, housing, ring, table
+from finegap.core.gap import gaskets, heat, housing, ring, stack_choice, table
 from finegap.core.gap.housing import Housing, ThreadHand, Zero
 from finegap.core.gap.map import map_of
 from finegap.core.gap.move import Way, Window, way_of
@@ -358,7 +358,7 @@ class Gaskets(unittest.TestCase):
     @given(STOCK, st.integers(-50, 1200), st.integers(0, 30), st.integers(0, 30))
     @settings(max_examples=300)
     def test_against_brute_force(self, stock, target, minus, plus):
-        choice = gaskets.best_stack(stock, target, minus, plus)
+        choice = stack_choice.best_stack(stock, target, minus, plus)
         expected = brute_force(stock, target, minus, plus)
         if expected is None:
             self.assertIsNone(choice.stack)
@@ -379,7 +379,7 @@ class Gaskets(unittest.TestCase):
     @given(st.dictionaries(st.integers(20, 300), st.integers(1, 8), min_size=8, max_size=14), st.integers(200, 2500))
     @settings(max_examples=15)
     def test_against_a_general_purpose_solver(self, stock, target):
-        choice = gaskets.best_stack(stock, target, 15, 15)
+        choice = stack_choice.best_stack(stock, target, 15, 15)
         found = None if choice.stack is None else (len(choice.stack), abs(choice.error_um))
         self.assertEqual(found, by_ortools(stock, target, 15, 15))
 
@@ -388,25 +388,25 @@ class Gaskets(unittest.TestCase):
         for key in ("leaf-stack-01", "leaf-stack-03", "leaf-stack-06", "leaf-stack-07"):
             entry = VALUES[key]
             best = entry["expected"]["abs_deviation_um"]
-            choice = gaskets.best_stack(Counter(entry["inputs"]["leaves_um"]), entry["inputs"]["target_um"], best, best)
+            choice = stack_choice.best_stack(Counter(entry["inputs"]["leaves_um"]), entry["inputs"]["target_um"], best, best)
             self.assertEqual((len(choice.stack), abs(choice.error_um)), (entry["expected"]["count"], best), key)
 
     def test_stock_that_cannot_be(self):
         for stock in ({0: 1}, {-5: 1}, {100: -1}):
             with self.assertRaises(FieldError):
-                gaskets.best_stack(stock, 100, 10, 10)
+                stack_choice.best_stack(stock, 100, 10, 10)
         # what no pump has is refused before it is tried: the work must not grow with what is typed
         for stock, target in (({100: 1}, 10**11), ({100 + i: 1 for i in range(61)}, 100)):
             with self.assertRaisesRegex(FieldError, "cannot be|are too many"):
-                gaskets.best_stack(stock, target, 10, 10)
+                stack_choice.best_stack(stock, target, 10, 10)
 
     def test_what_no_stack_can_be_is_none_and_costs_nothing(self):
         """Of 60 pieces and 50 mm at most. In a job it is said, not refused: what is on record must open."""
-        self.assertIsNone(gaskets.best_stack({10**11: 1}, 100, 10, 10).stack)
-        pieces = gaskets.best_stack({1: 10**9}, 40_000, 10, 10)
+        self.assertIsNone(stack_choice.best_stack({10**11: 1}, 100, 10, 10).stack)
+        pieces = stack_choice.best_stack({1: 10**9}, 40_000, 10, 10)
         self.assertEqual((pieces.stack, pieces.below), (None, (1,) * 60))
-        self.assertEqual(gaskets.best_stack({10: 1900, 40_000: 1}, 600, 5, 5).stack, (10,) * 60)
-        self.assertIsNone(gaskets.best_stack({10: 1900, 40_000: 1}, 700, 5, 5).stack)
+        self.assertEqual(stack_choice.best_stack({10: 1900, 40_000: 1}, 600, 5, 5).stack, (10,) * 60)
+        self.assertIsNone(stack_choice.best_stack({10: 1900, 40_000: 1}, 700, 5, 5).stack)
         now = (10_000,) * 60
         move, change, choice = gaskets.move_for(now, 0.1, Window(0.15, 0.1, 0.2), Counter(now), (50, 100))
         self.assertEqual((change, choice.stack, choice.buy), (None, None, ()))
@@ -415,19 +415,19 @@ class Gaskets(unittest.TestCase):
     @given(st.dictionaries(st.integers(1, 9).map(lambda n: 25 * n), st.integers(0, 40), max_size=6), st.integers(0, 3000))
     @settings(max_examples=60)
     def test_what_to_buy_is_the_best_of_all_that_could_be_bought(self, stock, target):
-        sold, wanted = (30, 50, 75, 110), gaskets.StackWanted(target, target - 4, target + 4)
-        assume(gaskets.best_stack(stock, target, 4, 4).stack is None)
+        sold, wanted = (30, 50, 75, 110), stack_choice.StackWanted(target, target - 4, target + 4)
+        assume(stack_choice.best_stack(stock, target, 4, 4).stack is None)
         best = ()
         for bought in (1, 2, 3):
             fits = []
             for extra in itertools.combinations_with_replacement(sold, bought):
-                choice = gaskets.best_stack(Counter(stock) + Counter(extra), target, 4, 4)
+                choice = stack_choice.best_stack(Counter(stock) + Counter(extra), target, 4, 4)
                 if choice.stack is not None:
                     fits.append((len(choice.stack), abs(choice.error_um), extra))
             if fits:
                 best = min(fits)[2]
                 break
-        self.assertEqual(gaskets.what_to_buy(stock, sold, wanted), best)
+        self.assertEqual(stack_choice.what_to_buy(stock, sold, wanted), best)
 
     @given(offset=st.integers(-150, 150))
     def test_one_correction_from_a_trial_reaches_the_window(self, offset):

@@ -323,8 +323,8 @@ TABLES = {
     },
     "a decision of ours: how it is shown, and how far a search goes": {
         "assembly.disc_spring._LOOKS": 200,
-        "gap.gaskets._MOST_BOUGHT": 3,
-        "gap.gaskets._HAIR": 1e-06,
+        "gap.stack_choice._MOST_BOUGHT": 3,
+        "gap.stack_choice._HAIR": 1e-06,
         "gap.stock.THICKEST_UM": 50000,
         "gap.stock.MOST_IN_STACK": 60,
         "gap.stock._MOST_THICKNESSES": 60,

@@ -27,7 +27,7 @@ from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Amount, Sentence, Units, render
-from finegap.core.gap import gaskets
+from finegap.core.gap import stack_choice
 from finegap.core.gap.duty_range import DutyRange
 from finegap.core.gap.heat import Body, HeatedPart, Warming
 from finegap.core.gap.housing import Housing, move_for
@@ -282,10 +282,10 @@ REFUSED = (
     lambda: move_for(Housing(100, 1), 0.1, None, lash_mm=-0.1),
     lambda: Timing(0, 1),
     lambda: Timing(1, 0),
-    lambda: gaskets.best_stack({100: 1}, 100, -1, 0),
-    lambda: gaskets.best_stack({100: 1}, 100, 0, -1),
-    lambda: gaskets.best_stack({0: 1}, 100, 1, 1),
-    lambda: gaskets.best_stack({100: -1}, 100, 1, 1),
+    lambda: stack_choice.best_stack({100: 1}, 100, -1, 0),
+    lambda: stack_choice.best_stack({100: 1}, 100, 0, -1),
+    lambda: stack_choice.best_stack({0: 1}, 100, 1, 1),
+    lambda: stack_choice.best_stack({100: -1}, 100, 1, 1),
     lambda: faces((0.1,), ((), ())),
     lambda: go_and_no_go((50,), 100, 100),
     lambda: pile_for((50,), 0),

@@ -10,7 +10,7 @@ from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.family import GapWords
 from finegap.core.formatting import Sentence
-from finegap.core.gap import gaskets, shims, timing
+from finegap.core.gap import gaskets, shims, stack_choice, timing
 from finegap.core.gap.move import Move, Window
 from finegap.core.gap.stock import MOST_IN_STACK, Stack, ordered, refuse_too_much
 from finegap.core.quantities import AllowedSign
@@ -79,7 +79,7 @@ def _gaskets(given: TypedInputs) -> tuple[ResultLine, ...]:
         raise FieldError("fitted now", "nothing was entered.", "Expected what is under the head.")
     available = _stock(given) + Counter(now)
     measured, window = given.value("measured"), _window(given)
-    refuse_too_much({}, gaskets.StackWanted.of(window, measured - sum(now) / 1000).high_um)
+    refuse_too_much({}, stack_choice.StackWanted.of(window, measured - sum(now) / 1000).high_um)
     move, change, _ = gaskets.move_for(now, measured, window, available, tuple(available))
     return _move(move, change is not None)
 
@@ -90,7 +90,7 @@ _SIDE = GapWords("total side gap", "under the cover", "rotor and end covers")
 def _cover(given: TypedInputs) -> tuple[ResultLine, ...]:
     known = gaskets.MetalGap(given.value("cylinder"), given.value("rotor"), "cylinder length", "rotor length")
     stock, window = _stock(given), _window(given)
-    refuse_too_much({}, gaskets.StackWanted.of(window, known.offset_mm).high_um)
+    refuse_too_much({}, stack_choice.StackWanted.of(window, known.offset_mm).high_um)
     move, choice = gaskets.first_move(stock, 0, window, _SIDE, known, tuple(stock))
     lines = _move(move, choice.stack is not None)
     vane = given.maybe("vane")

@@ -6,148 +6,22 @@ follows, and is made exactly from stock.
 
 from __future__ import annotations
 
-import math
 from collections import Counter
-from collections.abc import Collection, Mapping, Sequence
-from dataclasses import astuple, dataclass
-from functools import reduce
-from itertools import combinations_with_replacement
-from operator import or_
+from collections.abc import Mapping
+from dataclasses import dataclass
 
-from finegap.core.errors import FieldError
 from finegap.core.families.family import DEFAULT_WORDS, GapWords
 from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.gap.move import Move, Way, Window, way_of
+from finegap.core.gap.stack_choice import StackChoice, StackWanted, best_stack, choose_stack
 from finegap.core.gap.stock import (
-    THICKEST_UM,
-    Layers,
     Stack,
-    bits,
-    check_stock,
     describe,
-    growing,
-    lowest_bit,
     ordered,
     piece,
-    refuse_too_much,
     stock_text,
-    trace,
 )
 from finegap.core.working import Given, Working
-
-_MOST_BOUGHT = 3
-
-
-@dataclass(frozen=True)
-class StackChoice:
-    """The best stack, or why there is none.
-
-    ``error_um`` is stack less target. When ``stack`` is ``None``: ``below`` and ``above`` are the nearest that stock can make on
-    either side of the window, and ``buy`` the fewest further gaskets that would do.
-    """
-
-    stack: Stack | None
-    error_um: int
-    below: Stack | None = None
-    above: Stack | None = None
-    buy: Stack = ()
-
-
-def best_stack(stock: Mapping[int, int], target_um: int, minus_um: int, plus_um: int) -> StackChoice:
-    """The stack to use: inside the window with the fewest pieces, then the least error, then the wider gap; at least one gasket.
-
-    Exact, for stacks of up to 60 pieces. Reachable sums are kept as bit sets, one for each number of pieces, so the work grows
-    with the number of gaskets and not with their combinations.
-
-    Parameters
-    ----------
-    stock : mapping of int to int
-        Thickness as compressed [um] -> count on hand.
-    target_um : int
-        Wanted stack.
-    minus_um, plus_um : int
-        How far below and above the target still serves.
-
-    Raises
-    ------
-    FieldError
-        A thickness, a tolerance or a stack that cannot be.
-    """
-    if minus_um < 0 or plus_um < 0:
-        raise FieldError("tolerance", "it cannot be negative.", "Expected zero or more.")
-    check_stock(stock)
-    refuse_too_much(stock, target_um, target_um + plus_um)
-    return _within(stock, StackWanted(target_um, target_um - minus_um, target_um + plus_um))
-
-
-@dataclass(frozen=True)
-class StackWanted:
-    """A stack in whole micrometres: wanted, least and most; none does where the least is above the most."""
-
-    target_um: int
-    low_um: int
-    high_um: int
-
-    @classmethod
-    def of(cls, window: Window, bare_mm: float) -> StackWanted:
-        """What brings a gap into a window, its ends rounded inwards; ``bare_mm`` is the gap without any stack."""
-        low = math.ceil(1000 * (window.low_mm - bare_mm) - _HAIR)
-        high = math.floor(1000 * (window.high_mm - bare_mm) + _HAIR)
-        return cls(round(1000 * (window.target_mm - bare_mm)), low, high)
-
-
-_HAIR = 1e-6
-"""A thousandth of a millimetre is not lost to the last digit of a float."""
-
-
-def _within(stock: Mapping[int, int], wanted: StackWanted, sold_um: Collection[int] = ()) -> StackChoice:
-    """The stack, or why there is none and what of ``sold_um`` to buy. What no stack can be is none, not an error."""
-    check_stock(stock)
-    target_um, low, high = wanted.target_um, min(wanted.low_um, THICKEST_UM + 1), min(wanted.high_um, THICKEST_UM)
-    pieces = {t: n for t, n in stock.items() if n}
-    layers: Layers = [[1]]
-    # Beyond the window a sum is only of interest as the nearest above; no such sum exceeds the window by more than one piece.
-    for counts, layers in growing(pieces, max(high, 0) + max(pieces, default=0)):
-        for count in counts:
-            best = _nearest(layers[-1][count], target_um, low, high) if count else None
-            if best is not None:
-                return StackChoice(trace(layers, pieces, count, best), best - target_um)
-    below, above = _either_side(layers, pieces, low, high)
-    return StackChoice(None, 0, below, above, _bought(layers[-1], sold_um, StackWanted(target_um, low, high)))
-
-
-def what_to_buy(stock: Mapping[int, int], sold_um: Collection[int], wanted: StackWanted) -> Stack:
-    """The fewest gaskets to buy that, with the stock, make the stack. Empty where three are not enough."""
-    return _within(stock, wanted, sold_um).buy
-
-
-def _bought(sums: Sequence[int], sold_um: Collection[int], wanted: StackWanted) -> Stack:
-    """The purchase that makes the best stack of the fewest bought, looked up in the sums the stock makes of each number of pieces.
-
-    Every piece of the fewest bought is in the stack, or fewer would do; the stock makes the rest of it.
-    """
-    sold = sorted(sold_um)
-    makes = reduce(or_, sums)
-    for bought in range(1, _MOST_BOUGHT + 1):
-        best: tuple[int, int, Stack] | None = None
-        seen: set[int] = set()
-        for extra in combinations_with_replacement(sold, bought):
-            total = sum(extra)
-            rest = StackWanted(wanted.target_um - total, wanted.low_um - total, wanted.high_um - total)
-            if total in seen:
-                continue
-            seen.add(total)  # the first of a sum is the least in order, as the last word between equals asks
-            if _nearest(makes, *astuple(rest)) is None:
-                continue
-            for count in range(min(len(sums), best[0] - bought + 1 if best else len(sums))):
-                found = _nearest(sums[count], *astuple(rest))
-                if found is not None:
-                    fit = (count + bought, abs(found - rest.target_um), extra)
-                    best = fit if best is None else min(best, fit)
-                    break
-        if best:
-            return best[2]
-    return ()
 
 
 @dataclass(frozen=True)
@@ -234,7 +108,7 @@ def _by_sizes(
     details: tuple[Sentence, ...],
 ) -> tuple[Move, StackChoice]:
     wanted = StackWanted.of(window, known.offset_mm)
-    choice = _within(stock, wanted, sold_um)
+    choice = choose_stack(stock, wanted, sold_um)
     amounts: Amounts = {
         "stack": describe(choice.stack or ()),
         "gap": length(known.offset_mm + sum(choice.stack or ()) / 1000, fine=True),
@@ -292,7 +166,7 @@ def move_for(
     stack_um = sum(now)
     wanted = StackWanted.of(window, measured_mm - stack_um / 1000)
     change_um = wanted.target_um - stack_um
-    choice = _within(available, wanted, sold_um)
+    choice = choose_stack(available, wanted, sold_um)
     way = way_of(change_um / 1000)
     working = Working(
         title="Gasket stack",
@@ -314,30 +188,6 @@ def move_for(
         Move(way, change_um / 1000, _headline(way, change_um, change), _gap_words(change, measured_mm), working),
         change,
         choice,
-    )
-
-
-def _nearest(sums: int, target: int, low: int, high: int) -> int | None:
-    inside = (sums >> max(low, 0)) & ((1 << (high - max(low, 0) + 1)) - 1) if high >= max(low, 0) else 0
-    found = [max(low, 0) + bit for bit in bits(inside)]
-    return min(found, key=lambda s: (abs(s - target), -s), default=None)
-
-
-def _either_side(layers: Layers, pieces: Mapping[int, int], low: int, high: int) -> tuple[Stack | None, Stack | None]:
-    """Nearest stacks below and above a window no stack falls into, with the fewest pieces for each."""
-    under = over = None
-    for count, sums in enumerate(layers[-1][1:], start=1):
-        beneath = sums & ((1 << max(low, 0)) - 1)
-        above = sums >> (max(high, -1) + 1)
-        if beneath and (under is None or beneath.bit_length() - 1 > under[1]):
-            under = (count, beneath.bit_length() - 1)
-        if above:
-            first = max(high, -1) + 1 + lowest_bit(above)
-            if over is None or first < over[1]:
-                over = (count, first)
-    return (
-        trace(layers, pieces, *under) if under else None,
-        trace(layers, pieces, *over) if over else None,
     )
 
 

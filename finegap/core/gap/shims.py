@@ -9,15 +9,13 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import reduce
 from itertools import combinations_with_replacement
-from operator import or_
 
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.gap.gaskets import StackChange, change_between, out_and_in
 from finegap.core.gap.move import Move, Way, Window
-from finegap.core.gap.stock import Layers, Stack, bits, check_stock, describe, growing, ordered, stock_text
+from finegap.core.gap.stock import Layers, Stack, any_number, bits, check_stock, describe, growing, ordered, stock_text
 from finegap.core.working import Given, Working
 
 SHAFTS = ("drive shaft", "driven shaft")
@@ -115,6 +113,8 @@ def choose_shims(stock: Mapping[int, int], rotors: Sequence[Faces], wanted: Want
     if least > most or any(low > high for low, high in totals):
         return ShimChoice(None, 0, totals, unlike=least > most)
     pieces = {t: n for t, n in stock.items() if n}
+    if not _could(any_number(pieces, totals[0][1] + totals[1][1]), (), totals, (least, most), set()):
+        return ShimChoice(None, 0, totals)
     for counts, layers in growing(pieces, totals[0][1] + totals[1][1], stacks=2):
         found = _dealt(counts, layers, pieces, rotors, wanted)
         if found:
@@ -194,8 +194,7 @@ def what_to_buy(stock: Mapping[int, int], sold_um: Collection[int], rotors: Sequ
     least, most = wanted.apart(*rotors)
     if not sold_um or least > most or any(low > high for low, high in totals):
         return ()
-    *_, (_, layers) = growing({t: n for t, n in stock.items() if n}, sum(high for _, high in totals), stacks=2)
-    makes, tried = reduce(or_, layers[-1]), set[tuple[int, int]]()
+    makes, tried = any_number(stock, sum(high for _, high in totals)), set[tuple[int, int]]()
     for bought in range(1, _MOST_BOUGHT + 1):
         fits = []
         for extra in combinations_with_replacement(sorted(sold_um), bought):

@@ -67,6 +67,19 @@ def refuse_too_much(pieces: Mapping[int, int], *wanted_um: int) -> None:
         raise FieldError("stock", f"{len(pieces)} thicknesses are too many.", f"Expected up to {_MOST_THICKNESSES}.")
 
 
+def any_number(pieces: Mapping[int, int], most_um: int) -> int:
+    """Bit set of the sums the pieces can make, whatever their number, up to ``most_um``: one pass, to see early what cannot be."""
+    most_um = min(max(most_um, 0), THICKEST_UM)
+    mask, sums = (1 << most_um + 1) - 1, 1
+    for thickness, count in pieces.items():
+        left, bundle = min(count, most_um // thickness), 1
+        while left:
+            bundle = min(bundle, left)
+            sums |= sums << bundle * thickness & mask
+            left, bundle = left - bundle, 2 * bundle
+    return sums
+
+
 def growing(pieces: Mapping[int, int], most_um: int, stacks: int = 1) -> Iterator[tuple[range, Layers]]:
     """Reachable sums of ever more pieces, each with the numbers of pieces that are new in it: few pieces most often do.
 

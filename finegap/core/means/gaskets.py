@@ -13,7 +13,8 @@ from finegap.core.errors import FieldError
 from finegap.core.families.family import Family, GapWords
 from finegap.core.formatting import Sentence, Text
 from finegap.core.gap import gaskets, mismatch
-from finegap.core.gap.gaskets import MetalGap, StackChange, StackChoice
+from finegap.core.gap.gaskets import MetalGap, StackChange
+from finegap.core.gap.stack_choice import StackChoice
 from finegap.core.gap.table import Row
 from finegap.core.gap.tries import Setting, TryMade, judged, settled
 from finegap.core.means.base import SHARES, MeansView, PlainMeans, SetNow, asked_one, drawn_in, guard_mm, with_share

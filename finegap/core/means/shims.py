@@ -11,7 +11,7 @@ from typing import Any, ClassVar, Self
 from finegap.core.errors import FieldError
 from finegap.core.families.family import Family, GapWords
 from finegap.core.formatting import Bare, Sentence, Text, length
-from finegap.core.gap import gaskets, mismatch, shims
+from finegap.core.gap import gaskets, mismatch, shims, stack_choice
 from finegap.core.gap.declared import length_of
 from finegap.core.gap.gaskets import StackChange
 from finegap.core.gap.move import Window
@@ -197,7 +197,7 @@ def _trial(start_um: int, box: Mapping[int, int]) -> tuple[Stack, ...]:
     """The starting shims of each shaft, the second's from what the first leaves."""
     left, trial = Counter(box), []
     for _ in shims.SHAFTS:
-        stack = (gaskets.best_stack(left, start_um, 0, 0).stack or ()) if start_um else ()
+        stack = (stack_choice.best_stack(left, start_um, 0, 0).stack or ()) if start_um else ()
         left -= Counter(stack)
         trial.append(stack)
     return tuple(trial)
