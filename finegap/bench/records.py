@@ -110,7 +110,12 @@ def sheet_of(job: Job) -> SpecSheet:
 
 def family_of(job: Job) -> Family:
     """The family as the job's pump is built, with the procedure the job goes by."""
-    return in_force(sheet_of(job).family_of(job.build), shop_of(job))
+    return in_force(sheet_of(job).family_of(build_of(job)), shop_of(job))
+
+
+def build_of(job: Job) -> dict[str, str]:
+    """How the job's pump is built, and which conventions hold: the job's word before the sheet's, that before the shop's."""
+    return {**(job.procedure.conventions if job.procedure else {}), **sheet_of(job).build, **job.build}
 
 
 def shop_of(job: Job) -> tuple[ShopStep, ...]:
@@ -180,7 +185,7 @@ def _facts(records: Records) -> core.JobRecord:
     job, zero, tries, checks, proofs = records.job, records.zero, records.tries, records.checks, records.proofs
     stock = GasketStock.objects.filter(sheet=job.revision.sheet_id).values_list("thickness_um", "count")
     sheet = sheet_of(job)
-    build = {**sheet.build, **job.build}
+    build = build_of(job)
     return core.JobRecord(
         sheet=sheet,
         duty=duty_of(job),

@@ -10,7 +10,7 @@ from functools import cached_property
 from finegap.core.assembly.stacking import Fitted, Used, stacks_of
 from finegap.core.assembly.tightening import Tightened, Wrench
 from finegap.core.families.builds import Build
-from finegap.core.families.family import Family
+from finegap.core.families.family import Family, stack_worded
 from finegap.core.families.features import FeatureKind
 from finegap.core.families.stack import Stack
 from finegap.core.families.steps import Stage
@@ -191,7 +191,8 @@ class JobRecord:
     @cached_property
     def stacks(self) -> dict[str, Stack]:
         """What goes onto the shaft, by place."""
-        return stacks_of(self.family.stacks, self.sheet.building, self.sheet.details)
+        found = stacks_of(self.family.stacks, self.sheet.building, self.sheet.details)
+        return {place: stack_worded(stack, self.family.said) for place, stack in found.items()}
 
     @cached_property
     def never_twice(self) -> dict[str, tuple[str, ...]]:

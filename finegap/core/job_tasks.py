@@ -25,10 +25,15 @@ def key_of(task: Task, step: Step) -> str:
 
 @dataclass(frozen=True)
 class JobTasks:
-    """Every task by its key. ``not_new`` are the sentences against parts that cannot be the new ones, by feature."""
+    """Every task by its key.
+
+    ``not_new`` are the sentences against parts that cannot be the new ones, by feature; ``unmeasured`` those of sizes the sheet
+    prints that nobody has measured as left.
+    """
 
     by_key: Mapping[str, StepTask]
     not_new: Mapping[str, Sentence]
+    unmeasured: Mapping[str, Sentence]
 
     def of_step(self, step: Step) -> tuple[StepTask, ...]:
         """What a step is done with; what the sheet says nothing of is left out."""
@@ -42,6 +47,7 @@ class JobTasks:
     def holds_back(self, step: Step) -> tuple[Sentence, ...]:
         """Why a step cannot be marked done yet: a part that cannot be the new one, a task that is not complete."""
         found = [self.not_new[key] for key in self.parts_of(step) if key in self.not_new]
+        found += [self.unmeasured[key] for key in step.measured if key in self.unmeasured]
         return (*found, *(words for task in self.of_step(step) for words in task.holds_back()))
 
     def parts_of(self, step: Step) -> set[str]:
@@ -53,7 +59,8 @@ class JobTasks:
     def measured_at(self, step: Step, record: JobRecord) -> tuple[str, ...]:
         """Features of renewed parts that are measured, or looked at, as fitted at a step of Build."""
         renewed = self.parts_of(step) & record.changed
-        return tuple(f.key for f in record.family.features if f.key in renewed and f.kind is not FeatureKind.PAIR)
+        wanted = {*renewed, *(key for key in step.measured if key in record.family.by_key)}
+        return tuple(f.key for f in record.family.features if f.key in wanted and f.kind is not FeatureKind.PAIR)
 
     def blockers(self, record: JobRecord) -> tuple[tuple[Step, Sentence, bool], ...]:
         """What keeps the job from being signed, with the first step it is of; nothing of steps that were skipped."""
@@ -83,4 +90,9 @@ def tasks_of(now: TaskNow) -> JobTasks:
         for key, state in now.features.items()
         if state.not_new is not None
     }
-    return JobTasks(found, not_new)
+    unmeasured = {
+        key: Sentence("{name}: measured now; later it cannot be reached.", {"name": state.feature.name})
+        for key, state in now.features.items()
+        if state.left is None and (state.spec.new_mm is not None or state.spec.limit is not None)
+    }
+    return JobTasks(found, not_new, unmeasured)

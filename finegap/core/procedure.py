@@ -8,8 +8,9 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from finegap.core.errors import FieldError
+from finegap.core.families.builds import UNSAID
 from finegap.core.families.check import placeholders
-from finegap.core.families.family import Family
+from finegap.core.families.family import Family, in_order
 from finegap.core.families.steps import Stage, Step, Task
 from finegap.core.formatting import Sentence, Text
 
@@ -63,7 +64,37 @@ def read_steps(data: Sequence[Mapping[str, Any]], family: Family) -> tuple[ShopS
     lost = next((s for s in family.steps if s.key not in keys), None)
     if lost:
         raise FieldError("steps", f"“{lost.text[:60]}” is missing.", "Expected every step; skip it at the job, with a reason.")
+    _check_needs(keys, declared)
     return steps
+
+
+def read_conventions(data: Mapping[str, str], family: Family) -> dict[str, str]:
+    """What the shop chose of what practitioners differ on; what it left open is not kept.
+
+    Raises
+    ------
+    FieldError
+        No convention of the family, or no choice of it.
+    """
+    known = {option.key: option for option in family.options if option.is_convention}
+    for key, choice in data.items():
+        if key not in known:
+            raise FieldError(f"conventions.{key}", "there is no such convention.", f"Expected any of: {', '.join(known)}.")
+        if choice not in known[key].choices:
+            expected = f"Expected one of: {', '.join(known[key].choices)}."
+            raise FieldError(f"conventions.{key}", f"“{choice}” is not a choice of {known[key].name.lower()}.", expected)
+    return {key: choice for key, choice in data.items() if choice != UNSAID}
+
+
+def _check_needs(keys: Sequence[str], declared: Mapping[str, Step]) -> None:
+    """Refuse an order that breaks one. What no build needs in the order declared is put right build by build."""
+    listed = list(declared)
+    for i, key in enumerate(keys):
+        needs = () if key not in declared else declared[key].needs
+        later = next((n for n in needs if n in keys[i:] and listed.index(n) < listed.index(key)), None)
+        if later:
+            problem = f"“{declared[key].text[:60]}” cannot be done before “{declared[later].text[:60]}”."
+            raise FieldError(f"steps[{i}]", problem, "Expected it after that: it stands on it.")
 
 
 def in_force(family: Family, shop: Sequence[ShopStep]) -> Family:
@@ -77,7 +108,7 @@ def in_force(family: Family, shop: Sequence[ShopStep]) -> Family:
             before = next((s.key for s in reversed(family.steps[:i])), None)
             place = next((n + 1 for n, s in enumerate(steps) if s.key == before), 0)
             steps.insert(place, step)
-    return replace(family, steps=tuple(steps))
+    return replace(family, steps=tuple(steps) if family.build is None else in_order(tuple(steps)))
 
 
 def needed(

@@ -51,7 +51,7 @@ def hangs_on(key: str, family: Family) -> tuple[Step, ...]:
 
 
 def out_of_turn(step: Step, family: Family, done: frozenset[str], gap_open: tuple[Sentence, ...]) -> tuple[Sentence, ...]:
-    """Why a hold point is not done yet; nothing for a step that is none.
+    """Why a step is not done yet: what it needs, whether it is a hold point or not; for a hold point what it comes after, too.
 
     Parameters
     ----------
@@ -62,10 +62,10 @@ def out_of_turn(step: Step, family: Family, done: frozenset[str], gap_open: tupl
     gap_open : tuple of Sentence
         Why the gaps are not right; empty when they are.
     """
-    if not step.hold:
-        return ()
-    needed = must_be_done(step, family)
-    open_: Mapping[str, Step] = {s.key: s for s in family.steps if s.key in needed and s.hold and s.key not in done}
+    needed = must_be_done(step, family) if step.hold else frozenset()
+    open_: Mapping[str, Step] = {
+        s.key: s for s in family.steps if s.key not in done and (s.key in step.needs or (s.hold and s.key in needed))
+    }
     waits = [Sentence("First: {step}", {"step": s.text}) for s in open_.values()]
     return (*waits[:_TOLD], *(_and_more(len(waits) - _TOLD)), *(gap_open if GAP_RIGHT in needed else ()))
 

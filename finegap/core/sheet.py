@@ -185,7 +185,10 @@ def _build(family: Family, data: Mapping[str, Any]) -> dict[str, str]:
     build = dict(data.get("build", {}))
     if any(option.key == "means" for option in family.options):
         build["means"] = data["adjustment"]["means"]
-    return family.complete(build)
+    said = {option.key for option in family.options if option.is_convention}
+    if "faces" in said and data.get("details", {}).get("faces") in ("dry", "film"):
+        build.setdefault("faces", data["details"]["faces"])  # where sheets said it before it was a convention
+    return {key: choice for key, choice in family.complete(build).items() if key not in said or key in build}
 
 
 def _details(family: Family, data: Mapping[str, str]) -> dict[str, str]:

@@ -27,7 +27,8 @@ class StepLine:
 
 @dataclass(frozen=True)
 class KeepProcedure:
-    """A shop's version of a procedure, made from ``version``; 0 is the family's own."""
+    """A shop's version of a procedure, made from ``version``; 0 is the family's own. ``conventions`` are its choices by key."""
 
     version: int = sent.number(0, 2**31)
     steps: list[StepLine] = sent.required()
+    conventions: dict[str, str] = sent.by_name(40)

@@ -15,11 +15,15 @@ class Sheet(models.Model):
 
 
 class ShopProcedure(models.Model):
-    """A family's procedure as this shop follows it, one row a version; never edited, so that a job keeps the one it went by."""
+    """A family's procedure as this shop follows it, one row a version; never edited, so that a job keeps the one it went by.
+
+    ``conventions`` are its choices where practitioners differ, by key.
+    """
 
     family = models.CharField(max_length=40)
     version = models.PositiveIntegerField()
     steps = models.JSONField()
+    conventions = models.JSONField(default=dict)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
     at = models.DateTimeField()
 

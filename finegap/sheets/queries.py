@@ -8,14 +8,26 @@ from typing import Any
 from django.db.models import Count, OuterRef, Prefetch, QuerySet, Subquery, prefetch_related_objects
 from django.db.models.fields.json import KT
 
+from finegap.api.shown import NamedResponse
 from finegap.core.assembly.declared import Torque
 from finegap.core.families import FAMILIES
+from finegap.core.families.builds import UNSAID
+from finegap.core.families.family import said_of, step_worded
 from finegap.core.formatting import Units, between_edges, length, render
 from finegap.core.procedure import ShopStep, in_force
 from finegap.core.sheet import OPEN_HIGH, OPEN_LOW, FeatureSpec, SpecSheet, read_sheet
 from finegap.core.wear.parts import money
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
-from finegap.sheets.responses import ProcedureLine, ProcedureResponse, ProcedureStep, RowLine, SheetDetail, SheetLine, SizeLine
+from finegap.sheets.responses import (
+    ConventionResponse,
+    ProcedureLine,
+    ProcedureResponse,
+    ProcedureStep,
+    RowLine,
+    SheetDetail,
+    SheetLine,
+    SizeLine,
+)
 
 _PUMPS = 5
 """How many pumps of a sheet a list names."""
@@ -134,7 +146,9 @@ def _size(number: int, name: str, spec: FeatureSpec, units: Units) -> SizeLine:
 
 def _build(sheet: SpecSheet) -> list[list[str]]:
     """How pumps of this sheet are built, and the counts and weights it gives."""
-    told = [[o.name, o.choices[sheet.build[o.key]]] for o in sheet.family.options if o.key in sheet.build and o.key != "means"]
+    told = [
+        [o.name, o.choices[sheet.build[o.key]]] for o in sheet.family_of({}).options if o.key in sheet.build and o.key != "means"
+    ]
     return told + [[words.capitalize(), sheet.details[key]] for key, words in sheet.family.details.items() if key in sheet.details]
 
 
@@ -219,8 +233,12 @@ def procedure(family_key: str) -> ProcedureResponse | None:
     if family is None:
         return None
     kept = ShopProcedure.objects.filter(family=family_key).select_related("by").first()
-    declared = {s.key: s for s in family.steps}
-    names = {o.key: o.choices for o in family.options}
+    chosen = kept.conventions if kept else {}
+    said = said_of(family.options, chosen)
+    declared = {s.key: step_worded(s, said) for s in family.steps}
+    names: dict[str, dict[str, str]] = {}
+    for option in family.options:
+        names.setdefault(option.key, {}).update(option.choices)
     steps = in_force(family, tuple(ShopStep(**s) for s in kept.steps) if kept else ()).steps
     return ProcedureResponse(
         family=family.key,
@@ -228,6 +246,11 @@ def procedure(family_key: str) -> ProcedureResponse | None:
         version=kept.version if kept else 0,
         by=(kept.by.get_full_name() or kept.by.username) if kept else "",
         at=kept.at if kept else None,
+        conventions=[
+            ConventionResponse(o.key, o.name, chosen.get(o.key, UNSAID), [NamedResponse(*one) for one in o.choices.items()])
+            for o in family.options
+            if o.is_convention
+        ],
         steps=[
             ProcedureStep(
                 key=step.key,
@@ -239,6 +262,6 @@ def procedure(family_key: str) -> ProcedureResponse | None:
                 caution=step.caution,
                 when=", ".join(names[option][choice] for option, choices in step.when.items() for choice in choices),
             )
-            for step in steps
+            for step in (step_worded(one, said) for one in steps)
         ],
     )

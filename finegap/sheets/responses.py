@@ -5,6 +5,8 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 
+from finegap.api.shown import NamedResponse
+
 
 @dataclass(frozen=True)
 class SheetLine:
@@ -88,6 +90,16 @@ class ProcedureStep:
 
 
 @dataclass(frozen=True)
+class ConventionResponse:
+    """Something practitioners differ on: what the shop chose, and what it may choose."""
+
+    key: str
+    name: str
+    choice: str
+    choices: list[NamedResponse]
+
+
+@dataclass(frozen=True)
 class ProcedureResponse:
     """A family's procedure as the shop follows it. Version 0 is the family's own."""
 
@@ -96,6 +108,7 @@ class ProcedureResponse:
     version: int
     by: str
     at: dt.datetime | None
+    conventions: list[ConventionResponse]
     steps: list[ProcedureStep]
 
 

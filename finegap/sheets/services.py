@@ -12,7 +12,7 @@ from django.utils import timezone
 from finegap.api.errors import Conflict
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
-from finegap.core.procedure import read_steps
+from finegap.core.procedure import read_conventions, read_steps
 from finegap.formats.sheet_file import parse_file
 from finegap.sheets.changes import KeepProcedure, SheetFile
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
@@ -60,11 +60,17 @@ def keep_procedure(actor: User, family_key: str, new: KeepProcedure) -> ShopProc
     if family is None:
         raise FieldError("family", f"there is no family {family_key}.", f"Expected one of: {', '.join(FAMILIES)}.")
     read = read_steps([asdict(step) for step in new.steps], family)
+    conventions = read_conventions(new.conventions, family)
     with transaction.atomic():
         last = ShopProcedure.objects.filter(family=family_key).first()
         if (last.version if last else 0) != new.version:
             by = f"{last.by.get_full_name() or last.by.username}: version {last.version}" if last else ""
             raise Conflict([by])
         return ShopProcedure.objects.create(
-            family=family_key, version=new.version + 1, steps=[asdict(s) for s in read], by=actor, at=timezone.now()
+            family=family_key,
+            version=new.version + 1,
+            steps=[asdict(s) for s in read],
+            conventions=conventions,
+            by=actor,
+            at=timezone.now(),
         )

@@ -227,6 +227,7 @@ export const aJob = (more: Part<Job> = {}): Job => ({
   core: '',
   signed: null,
   struck: [],
+  former: [],
   abandoned: null,
   amendments: [],
   ...more,

@@ -88,8 +88,27 @@ class Details(Inspection):
         before = {s.key for s in self.view(number).steps}
         services.set_details(self.seen(number), changes.SetDetails(build={"seal": "mechanical", "relief": "fitted"}))
         after = {s.key for s in self.view(number).steps}
-        self.assertEqual(before - after, {"packing", "packing_in", "run_in"})
-        self.assertEqual(after - before, {"seal", "seal_in", "relief_marks", "relief_in", "relief_faces"})
+        self.assertEqual(
+            before - after,
+            {"packing_out", "packing_now", "run_in", "rotor_in", "retainer", "housing_out", "thrust_built", "grease_after"},
+        )
+        self.assertEqual(
+            after - before,
+            {
+                "rotating_out",
+                "seat_out",
+                "seal_built",
+                "relief_marks",
+                "relief_on",
+                "relief_faces",
+                "bracket_guards",
+                "housing_first",
+                "thrust_first",
+                "drawn_in",
+                "grease_turning",
+                "bracket_guards_on",
+            },
+        )
         packed = {m.path for m in self.view(number).drawing.marks}
         services.set_details(self.seen(number), changes.SetDetails(build={"seal": "packed"}))
         self.assertNotEqual({m.path for m in self.view(number).drawing.marks}, packed)

@@ -148,7 +148,7 @@ FIELDS = {
     },
     "signature": {"reason": TYPED, "pin": TYPED},
     "abandon": {"reason": TYPED},
-    "steps": {"step": st.sampled_from(["isolate", "marks", "nope"]), "skip": TYPED, "past": TYPED},
+    "steps": {"step": st.sampled_from(["isolate", "match_marks", "nope"]), "skip": TYPED, "past": TYPED},
 }
 
 

@@ -127,9 +127,9 @@ class Several(Works):
         cover = TorqueMark.objects.standing().filter(fastener="cover nuts")
         nuts = TorqueMark.objects.standing().filter(fastener="rotor nuts")
         before = nuts.count()
-        self.assertTrue(PartFitted.objects.standing().filter(stack="cover").exists())
+        self.assertTrue(PartFitted.objects.standing().filter(stack="cover_plate").exists())
         self.shim([[100], [100]], 0.14, 0.20, 0.14, 0.20)
-        self.assertFalse(PartFitted.objects.standing().filter(stack="cover").exists())
+        self.assertFalse(PartFitted.objects.standing().filter(stack="cover_plate").exists())
         self.assertEqual((cover.count(), nuts.count()), (0, before), "the rotors stay where they are")
 
     def test_each_face_is_told_the_leaves_that_prove_it(self):

@@ -136,7 +136,7 @@ class InTurn(Undoing):
         self.assertIn("First: Isolated, locked and tagged", told)
         self.assertIn("has not been set and checked", told)
         self.assertTrue(self.step("rotation").early)
-        self.assertEqual(self.step("marks").early, [], "no hold point, no order but its place")
+        self.assertEqual(self.step("match_marks").early, [], "no hold point, no order but its place")
 
     def test_a_lead_may_with_a_reason_and_it_says_that_the_job_is_the_leads_own(self):
         for actor, past in ((self.tom, "in a hurry"), (self.lena, " ")):
@@ -189,7 +189,7 @@ class InTurn(Undoing):
         self.assertIsNone(self.step("free_turn").by)
         self.build(self.number)
         self.assertIn("put together after the last check", self.view().setting.details[0])
-        self.mark("bearing_in")
+        self.mark("thrust_built")
         self.assertIn("put together after the last check", " ".join(self.step("free_turn").early))
 
     def test_what_is_found_missing_later_is_not_ready(self):
@@ -521,31 +521,33 @@ class TwoHands(Undoing):
         services.record_reading(tom, changes.RecordReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1"))
         services.record_reading(lena, changes.RecordReading(uuid.uuid4(), "bushing_bore", "front/12–6", "40.10", "B-1"))
         services.record_reading(tom, changes.RecordReading(uuid.uuid4(), "idler_pin", "front/loaded side", "29.97", "M-1"))
-        services.mark_step(lena, changes.MarkStep(uuid.uuid4(), "marks"))
+        services.mark_step(lena, changes.MarkStep(uuid.uuid4(), "match_marks"))
         services.mark_step(tom, changes.MarkStep(uuid.uuid4(), "bolts"))
         services.look_at(lena, changes.LookAt(uuid.uuid4(), "bearings", []))
         services.use_at_bench(tom, changes.UseAtBench("mineral grease"))
         services.set_zero(lena, changes.SetZero(uuid.uuid4(), "close to first drag"))
-        services.fit_part(tom, changes.FitPart(uuid.uuid4(), "bearing", "half_rings", confirmed=True))
+        services.fit_part(tom, changes.FitPart(uuid.uuid4(), "bearing", "inner_lip", confirmed=True, reason="asked"))
 
     def test_on_one_the_second_is_told_what_the_first_did(self):
         version = Job.objects.get(number=self.number).version
         tom, lena = (services.JobRef(who, self.number, version) for who in (self.tom, self.lena))
         self.steps(self.number, Stage.PREPARE)
-        services.mark_step(self.seen(self.number, self.lena), changes.MarkStep(uuid.uuid4(), "marks"))
+        services.mark_step(self.seen(self.number, self.lena), changes.MarkStep(uuid.uuid4(), "match_marks"))
         services.record_reading(lena, changes.RecordReading(uuid.uuid4(), "idler_bore", "front/12–6", "30.05", "B-1"))
         services.set_zero(lena, changes.SetZero(uuid.uuid4(), "close to first drag"))
-        services.fit_part(lena, changes.FitPart(uuid.uuid4(), "bearing", "half_rings", confirmed=True))
+        services.fit_part(lena, changes.FitPart(uuid.uuid4(), "bearing", "inner_lip", confirmed=True, reason="asked"))
         for act, said in (
-            (lambda: services.mark_step(tom, changes.MarkStep(uuid.uuid4(), "marks")), "Lena: Done: Head to casing"),
+            (lambda: services.mark_step(tom, changes.MarkStep(uuid.uuid4(), "match_marks")), "Lena: Done: Head to casing"),
             (lambda: services.look_at(tom, changes.LookAt(uuid.uuid4(), "idler_bore", [])), "Lena: Idler, bore"),
             (lambda: services.decide(tom, changes.Decide(uuid.uuid4(), "idler_clearance", Decided.KEEP, "x")), "Lena: Idler, bore"),
             (lambda: services.set_zero(tom, changes.SetZero(uuid.uuid4(), "back off from bind")), "Lena: Zero"),
             (
-                lambda: services.fit_part(tom, changes.FitPart(uuid.uuid4(), "bearing", "inner_collar", confirmed=True)),
+                lambda: services.fit_part(
+                    tom, changes.FitPart(uuid.uuid4(), "bearing", "outer_lip", confirmed=True, reason="asked")
+                ),
                 "Lena: Fitted",
             ),
-            (lambda: services.mark_step(tom, changes.MarkStep(uuid.uuid4(), "bearing_in")), "Lena: Fitted"),
+            (lambda: services.mark_step(tom, changes.MarkStep(uuid.uuid4(), "thrust_built")), "Lena: Fitted"),
         ):
             with self.assertRaises(Conflict) as caught:
                 act()

@@ -27,52 +27,65 @@ class Build(Bench):
         self.works.tom = User.objects.get(username="tom")
         self.lena = User.objects.get(username="lena")
 
-    def open(self, work, **sheet):
-        """A job on a sheet with changes, at the page of a step of Build."""
+    def open(self, work, stage="build", **sheet):
+        """A job on a sheet with changes, at the page of a step of a stage."""
         if sheet:
             add_revision(self.lena, SheetFile(json.dumps(sheet_data(revision="2", **sheet))))
         number = self.works.open("H-1")
-        self.go(f"/bench/{number}/build")
+        self.go(f"/bench/{number}/{stage}")
+        if stage == "set":
+            self.page.get_by_role("button", name=re.compile("Steps at Set")).click()
         self.page.locator(".page-picker select").select_option(work)
         return number
 
     def test_a_wrong_order_an_unconfirmed_direction_and_an_unfit_lubricant_stop_the_stack(self):
         page = self.page
-        self.open("bearing_in", details={"elastomer": "EPDM"})
+        self.open("thrust_built", details={"elastomer": "EPDM"})
         fitted = page.get_by_role("button", name="Fitted", exact=True)
         part = page.locator(".part-in-hand .step-text")
-        expect(part).to_have_text("Half rings")
-        page.locator(".stack-part").nth(3).click()
+        expect(part).to_have_text("Lip seal of the housing")
+        page.locator(".stack-part").nth(1).click()
         expect(part).to_have_text("Thrust bearing")
         expect(page.locator(".part-in-hand")).to_contain_text("not its turn yet")
         page.locator(".directions input").first.check()
         fitted.click()
-        expect(page.get_by_role("alert")).to_contain_text("out of order. Next comes: Half rings")
+        expect(page.get_by_role("alert")).to_contain_text("out of order. Next comes: Lip seal of the housing")
         page.locator(".stack-part").nth(0).click()
         fitted.click()
-        expect(page.get_by_role("alert")).to_contain_text("Half rings: not confirmed")
+        expect(page.get_by_role("alert")).to_contain_text("Lip seal of the housing: not confirmed")
         self.assertEqual(PartFitted.objects.count(), 0)
-        for name in ("Half rings", "Inner collar"):
-            expect(part).to_have_text(name)
-            for box in page.locator(".directions input").all():
-                box.check()
-            fitted.click()
-        expect(part).to_have_text("Inner lip seal")
         page.get_by_label("Lubricant on the bench").select_option("mineral grease")
         expect(page.locator(".part-in-hand")).to_contain_text("stop: Is destroyed by it")
         page.locator(".directions input").first.check()
         fitted.click()
         expect(page.get_by_role("alert")).to_contain_text("EPDM in mineral oil: Is destroyed by it")
-        # the step says what it waits for, and cannot be marked done
-        page.get_by_role("button", name="take out again: Inner collar").click()
-        page.get_by_label("Why is it struck out?").fill("the recess looked away")
+
+    def test_sub_assemblies_one_after_the_other_and_a_part_taken_out_again(self):
+        page = self.page
+        self.open("thrust_built", details={"elastomer": "FKM"})
+        fitted = page.get_by_role("button", name="Fitted", exact=True)
+        part = page.locator(".part-in-hand .step-text")
+        page.get_by_label("Lubricant on the bench").select_option("mineral grease")
+        expect(page.get_by_role("button", name="Housing on the bench 0/6")).to_have_attribute("aria-pressed", "true")
+        for name in ("Lip seal of the housing", "Lip seal of the end cap", "Thrust bearing"):
+            expect(part).to_have_text(name)
+            page.wait_for_timeout(450)
+            for box in page.locator(".directions input").all():
+                box.check()
+            fitted.click()
+        expect(part).to_have_text("Nylon plugs under the radial screws")
+        expect(page.get_by_role("button", name="Housing on the bench 2/6")).to_be_visible()
+        page.get_by_role("button", name="Together").click()
+        expect(page.get_by_role("img", name="Thrust bearing housing, half rings, together")).to_be_visible()
+        page.get_by_role("button", name="take out again: Lip seal of the end cap").click()
+        page.get_by_label("Why is it struck out?").fill("the lip looked inward")
         page.keyboard.press("Enter")
-        expect(part).to_have_text("Inner collar")
-        self.assertEqual([p.part for p in PartFitted.objects.standing()], ["half_rings"])
+        expect(part).to_have_text("Lip seal of the end cap")
+        self.assertEqual([p.part for p in PartFitted.objects.standing()], ["inner_lip"])
 
     def test_a_torque_through_an_adapter_and_one_struck_out(self):
         page = self.page
-        self.open("washer")
+        self.open("nut_torque")
         page.get_by_role("button", name="With an adapter").click()
         page.get_by_label("Wrench, drive to grip").fill("400")
         page.get_by_label("Adapter, drive to nut").fill("25")
@@ -118,7 +131,7 @@ class Build(Bench):
 
     def test_a_gun_is_weighed_at_the_bench_and_its_strokes_are_told(self):
         page = self.page
-        self.open("grease_in", bearings=BEARING)
+        self.open("grease_after", "set", bearings=BEARING)
         expect(page.locator(".works")).to_contain_text("15.3 g")
         page.get_by_role("button", name="Weigh a gun").click()
         page.get_by_label("Written on the gun").fill("G-1")
@@ -134,7 +147,7 @@ class Build(Bench):
 
     def test_an_arrangement_of_the_sheet_in_its_place(self):
         parts = [{"key": "cup", "name": "Cup", "shape": "washer", "facing": "open side up", "points": "drive"}]
-        self.open("packing_in", stacks=[{"key": "cup", "name": "Cup seal", "place": "seal", "parts": parts}])
+        self.open("packing_now", stacks=[{"key": "cup", "name": "Cup seal", "place": "seal", "parts": parts}])
         page = self.page
         expect(page.get_by_role("img", name="Cup seal")).to_be_visible()
         page.locator(".directions input").check()

@@ -1,6 +1,5 @@
 """What the steps of Build are done with: which steps, stacks in order, press fits of a job, passes of torque, and wrong sheets."""
 
-import itertools
 import math
 import unittest
 from dataclasses import replace
@@ -16,7 +15,7 @@ from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.families.family import Press
 from finegap.core.families.features import SheetCount
-from finegap.core.families.stack import LinesUp, Points, Ring, Shape, Stack, StackPart
+from finegap.core.families.stack import FACED, LinesUp, Points, Ring, Shape, Stack, StackPart
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units, render
 from finegap.core.job import assess
@@ -25,6 +24,7 @@ from finegap.core.measuring.readings import CertifiedGauge, StationReading
 from finegap.core.result_lines import Status
 from finegap.core.tasks.press import PressTask
 from finegap.core.tasks.pressing import press_state
+from tests.core.builds import distinct
 from tests.core.job_records import job_record, sheet
 
 FAMILY = FAMILIES["internal_gear"]
@@ -37,12 +37,6 @@ PRESS = {
 }  # fmt: skip
 RING = {"inside": "148 mm", "section": "4 mm", "groove": "151 mm", "depth": "3.1 mm", "width": "5.2 mm"}
 CARBON = {"name": "carbon graphite", "modulus": "15 GPa", "poisson": 0.2, "expansion": 4.8, "compressive": "150 MPa"}
-
-
-def builds():
-    """Every build of the family."""
-    options = [[(o.key, choice) for choice in o.choices] for o in FAMILY.options]
-    return [dict(chosen) for chosen in itertools.product(*options)]
 
 
 def change(*keys):
@@ -60,15 +54,15 @@ class Steps(unittest.TestCase):
         self.assertEqual(self.of_build(**change("idler_clearance")) - plain, {"idler_bushing", "pin_in"})  # a pair is both
 
     def test_only_for_what_was_opened(self):
-        self.assertEqual(self.of_build() - self.of_build(skipped=frozenset({"packing"})), {"packing_in"})
-        untouched = self.of_build(skipped=frozenset({"housing", "bearing_out", "nut"}))
-        self.assertFalse(untouched & {"bearing_in", "washer", "grease_in"})
+        self.assertEqual(self.of_build() - self.of_build(skipped=frozenset({"packing_out"})), {"packing_now"})
+        untouched = self.of_build(skipped=frozenset({"housing_out", "bearing_out", "nut"}))
+        self.assertFalse(untouched & {"thrust_built", "nut_torque", "tang", "block_out"})
         # directions that wreck pumps are looked at whatever was opened
         everything = frozenset(s.key for s in FAMILY.steps if s.stage is Stage.STRIP)
         self.assertLessEqual({"pin", "crescent"}, self.of_build(skipped=everything))
 
     def test_each_work_a_step_names_is_there_in_every_build(self):
-        for build in builds():
+        for build in distinct(FAMILY):
             family = FAMILY.built(FAMILY.complete(build))
             places = {stack.place for stack in family.stacks}
             presses = {press.key for press in family.presses}
@@ -77,7 +71,8 @@ class Steps(unittest.TestCase):
                     known = {"stack": places, "press": presses, "picture": family.pictures}.get(task.kind, {task.of})
                     self.assertIn(task.of, known, (build, step.key))
             self.assertEqual(len(places), len(family.stacks), build)  # one stack a place
-            self.assertLessEqual({"seal", "bearing", "head"}, places)
+            self.assertLessEqual({"seal", "head"}, places)
+            self.assertEqual("bearing" in places, build.get("bearing") != "none", build)
 
     def test_a_line_of_the_table_and_a_stack_nobody_is_for_get_a_step(self):
         own = {
@@ -112,15 +107,17 @@ class Stacks(unittest.TestCase):
         self.assertEqual([f.part for f in fitted], [p.key for p in stack.parts][: len(fitted)])
 
     def test_what_stops_a_part(self):
-        stack = next(s for s in FAMILY.stacks if s.key == "thrust_housing")
-        before_lip = [Fitted(stack.key, key) for key in ("half_rings", "inner_collar")]
-        lip = ("inner_lip", True, False, "", Units.IN)
+        stack = next(s for s in FAMILY.stacks if s.key == "thrust_half_rings_tang")
+        before_lip = [Fitted(stack.key, key) for key in ("inner_lip",)]
+        keys = [part.key for part in stack.parts]
+        up_to_rings = [Fitted(stack.key, key) for key in keys[: keys.index("half_rings")]]
+        lip = ("outer_lip", True, False, "", Units.IN)
         for fitted, used, details, call, said in (
-            ((), USED, None, ("inner_lip", True, False, "", Units.MM), "out of order.*Half rings"),
-            ((), USED, None, ("half_rings", False, False, "", Units.MM), "not confirmed.*joint level"),
+            ((), USED, None, ("outer_lip", True, False, "", Units.MM), "out of order.*Lip seal of the housing"),
+            (up_to_rings, USED, None, ("half_rings", False, False, "", Units.MM), "not confirmed.*both in the groove"),
             ((), USED, None, ("nothing", True, False, "", Units.MM), "no nothing"),
-            (before_lip, USED, None, ("half_rings", True, False, "", Units.MM), "in already"),
-            (before_lip, USED, None, ("inner_lip", True, True, " ", Units.MM), "second time"),
+            (before_lip, USED, None, ("inner_lip", True, False, "", Units.MM), "in already"),
+            (before_lip, USED, None, ("outer_lip", True, True, " ", Units.MM), "second time"),
             (before_lip, USED, {"elastomer": "FKM", "lip": "EPDM"}, lip, "EPDM.*destroyed"),
             (before_lip, Used("mineral oil", 220, "mineral grease"), None, lip, "392 °F"),
             (before_lip, Used("mineral oil", 60, ""), None, lip, "asked"),
@@ -130,9 +127,9 @@ class Stacks(unittest.TestCase):
             with self.subTest(said=said), self.assertRaisesRegex(FieldError, said):
                 self.state(stack, fitted, details, used).check(*call)
         # somebody was asked; the sheet lets it be used again; a lead's reason is not needed for a washer kept whole
-        self.state(stack, before_lip, {}).check("inner_lip", True, False, "seal maker: fine", Units.MM)
-        self.state(stack, before_lip, reusable=["inner_lip"]).check("inner_lip", True, True, "", Units.MM)
-        self.state(stack).check("half_rings", True, True, "", Units.MM)
+        self.state(stack, before_lip, {}).check("outer_lip", True, False, "seal maker: fine", Units.MM)
+        self.state(stack, before_lip, reusable=["outer_lip"]).check("outer_lip", True, True, "", Units.MM)
+        self.state(stack, up_to_rings).check("half_rings", True, True, "", Units.MM)
 
     def test_an_encapsulated_ring_is_never_stretched(self):
         ring = Ring(49, 3.53, 50, 2.8, 4.8)
@@ -188,14 +185,15 @@ class Stacks(unittest.TestCase):
                 Stack("s", "S", "seal", parts, fixed)
 
     def test_lapped_faces_look_at_each_other(self):
-        """Drawn from rotor to drive in the order of fitting, a seat and its rotating face point towards one another."""
+        """As they lie in the pump, from rotor to drive, a rotating face and its seat point towards one another."""
         seen = 0
         for stack in FAMILY.stacks:
-            faces = [p for p in stack.parts if p.shape in (Shape.SEAT, Shape.FACE, Shape.BELLOWS)]
-            if len(faces) == 2:
+            faces = [p for p in stack.together if p.shape in FACED]
+            if faces:
                 self.assertEqual([p.points for p in faces], [Points.DRIVE, Points.ROTOR], stack.key)
+                self.assertEqual([p.key == "seat" for p in faces], [False, True], "the seat stands, outside of what turns")
                 seen += 1
-        self.assertEqual(seen, 3)  # mechanical, bellows, wedge
+        self.assertEqual(seen, 5)  # behind the rotor, bellows, wedge, O-ring, close-coupled
 
     def test_packing_goes_in_ring_by_ring_with_the_lantern_where_the_sheet_says(self):
         packing = {"section": "10 mm", "rings": 4, "joints": "quarter", "lantern_after": 2}
@@ -346,7 +344,7 @@ class Tightenings(unittest.TestCase):
         self.assertEqual(said(tightened=only_nut), ["Head bolts: torque of 4 of 4 not logged."])
         self.assertIn("Lock nut: torque not logged.", said(tightened=()))
         # a step a lead skipped with a reason asks for no log
-        self.assertNotIn("Lock nut: torque not logged.", said(tightened=(), skipped=frozenset({"washer"})))
+        self.assertNotIn("Lock nut: torque not logged.", said(tightened=(), skipped=frozenset({"nut_torque"})))
         self.assertFalse(any(b.lead_may for b in assess(job_record(tightened=())).blockers if b.stage is Stage.BUILD))
 
 

@@ -141,10 +141,10 @@ class Progress(unittest.TestCase):
     def test_done_of_each_stage(self):
         done = assess(job_record()).progress
         self.assertEqual(done[Stage.INSPECT], (9, 9))
-        self.assertEqual(done[Stage.SET], (1, 1))
+        self.assertEqual(done[Stage.SET], (3, 3))
         self.assertEqual(done[Stage.DECIDE], (0, 0))
         begun = assess(job_record(steps_done=frozenset({"isolate"}), readings={}, looks={}, tries=())).progress
-        self.assertEqual((begun[Stage.PREPARE], begun[Stage.INSPECT], begun[Stage.SET]), ((1, 8), (0, 9), (0, 1)))
+        self.assertEqual((begun[Stage.PREPARE], begun[Stage.INSPECT], begun[Stage.SET]), ((1, 8), (0, 9), (0, 3)))
 
     def test_a_running_clearance_as_left_takes_new_parts_with_kept_ones(self):
         of = sheet()

@@ -8,11 +8,12 @@ from finegap.inventory.models import Certificate, Gauge
 
 
 class PartFitted(Recorded, Strikeable):
-    """A part of a stack in place, in its turn. ``directions`` are what was confirmed of it, in words."""
+    """A part of a stack in place, in its turn. ``directions`` are what was confirmed of it, ``words`` its name of that moment."""
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="fitted")
     stack = models.CharField(max_length=40)
     part = models.CharField(max_length=60)
+    words = models.CharField(max_length=400, blank=True)
     reused = models.BooleanField(default=False)
     reason = models.CharField(max_length=300, blank=True)
     directions = models.CharField(max_length=400, blank=True)

@@ -9,12 +9,14 @@ from finegap.bench.recorded import STANDING, Recorded, Strikeable
 class StepMark(Recorded, Strikeable):
     """A step done, a caution acknowledged, or a step skipped with a reason, by name and time.
 
+    ``words`` are the step's of that moment: they stay when the procedure changes.
     ``past`` is a lead's reason for doing it before what must come before it, or for skipping what only a lead skips; ``own`` when
     that lead had worked on the job.
     """
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="steps")
     step = models.CharField(max_length=40)
+    words = models.CharField(max_length=400, blank=True)
     note = models.CharField(max_length=300, blank=True)
     skipped = models.CharField(max_length=300, blank=True)
     past = models.CharField(max_length=300, blank=True)

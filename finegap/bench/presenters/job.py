@@ -93,6 +93,7 @@ def job_response(records: Records, signature: SignOff | None = None) -> response
         core=VERSION,
         signed=_signed(signature),
         struck=striking.struck(records),
+        former=striking.former(records),
         abandoned=None if signature else _abandoned(job),
         amendments=[],
     )

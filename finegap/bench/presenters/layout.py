@@ -12,7 +12,7 @@ from finegap.api.plain import walked
 from finegap.bench import responses
 from finegap.bench.models import Job
 from finegap.bench.record.complete import completed
-from finegap.bench.records import sheet_of
+from finegap.bench.records import build_of, sheet_of
 from finegap.core.errors import FieldError
 from finegap.core.families.family import Family
 from finegap.core.means import registry as registered_means
@@ -47,8 +47,7 @@ def laid_out(record: Record, job: Job) -> Record:
 def _family(job: Job) -> Family | None:
     """Today's family as the pump is built; nothing where there is no such family any more."""
     try:
-        sheet = sheet_of(job)
-        return sheet.family_of({**sheet.build, **job.build})
+        return sheet_of(job).family_of(build_of(job))
     except FieldError:
         return None
 

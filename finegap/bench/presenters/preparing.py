@@ -107,10 +107,10 @@ def steps(records: Records, assessment: Assessment) -> list[responses.StepRespon
 def _values(records: Records) -> dict[str, Text]:
     """What steps may say: of the sheet, the job and the torque table."""
     job, sheet = records.job, records.job_record.sheet
-    names = {option.key: option.choices for option in sheet.family.options}
+    names = {option.key: option.choices for option in records.job_record.whole.options}
     return {
         **sheet.details,
-        **{key: names[key][choice] for key, choice in records.job_record.build.items() if key in names},
+        **{key: names[key][choice] for key, choice in records.job_record.build.items() if choice in names.get(key, {})},
         **{f"torque:{t.key}": t.span for t in sheet.torques},
         **{f"one_stroke:{key}": one_stroke(press) for key, press in sheet.building.presses.items()},
         "maker": sheet.maker,

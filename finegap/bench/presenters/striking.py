@@ -27,19 +27,42 @@ def struck(records: Records) -> list[responses.StruckResponse]:
     ]
 
 
+def former(records: Records) -> list[responses.FormerResponse]:
+    """Marks of steps and parts the procedure no longer has, in the words they were made under. They count for nothing.
+
+    A step or part that is only not asked for by this job, as built and opened, is none of them.
+    """
+    job_record = records.job_record
+    steps = {s.key for s in (*job_record.sheet.family.steps, *job_record.whole.steps, *job_record.family.steps)}
+    family = {(s.key, p.key) for s in (*job_record.sheet.family.stacks, *job_record.sheet.building.stacks) for p in s.parts}
+    parts = family | {(s.key, p.key) for s in job_record.stacks.values() for p in s.parts}
+    of_family = {stack for stack, _ in family}
+    rows: list[StepMark | PartFitted] = [
+        *(row for row in records.steps if row.step not in steps),
+        *(row for row in records.fitted if (row.stack, row.part) not in parts and not _counted(row, family, of_family)),
+    ]
+    rows.sort(key=lambda row: row.at)
+    return [responses.FormerResponse(_what(row, records), records.names[row.by_id], row.when) for row in rows]
+
+
+def _counted(row: PartFitted, family: set[tuple[str, str]], stacks: set[str]) -> bool:
+    """Whether it is one of several of a part: ring 3 of the packing."""
+    return row.stack in stacks and (row.part == "lantern" or (row.stack, row.part.rpartition("-")[0]) in family)
+
+
 def _what(row: Struck, records: Records) -> Text:
     job_record = records.job_record
     names = {f.key: f.name for f in job_record.family.features}
     if isinstance(row, StepMark):
         texts = {s.key: s.text for s in job_record.whole.steps} | {s.key: s.text for s in job_record.family.steps}
-        return f"{'Skipped' if row.skipped else 'Done'}: {texts.get(row.step, row.step)}"
+        return f"{'Skipped' if row.skipped else 'Done'}: {row.words or texts.get(row.step, row.step)}"
     if isinstance(row, Decision):
         return f"{names.get(row.feature, row.feature)}: {row.decided}" + (f", {row.reason}" if row.reason else "")
     if isinstance(row, NewPart):
         return f"New part in: {names.get(row.feature, row.feature)}"
     if isinstance(row, PartFitted):
         parts = {(s.key, p.key): p.name for s in job_record.stacks.values() for p in s.parts}
-        return f"{'Used again' if row.reused else 'Fitted'}: {parts.get((row.stack, row.part), row.part)}"
+        return f"{'Used again' if row.reused else 'Fitted'}: {row.words or parts.get((row.stack, row.part), row.part)}"
     if isinstance(row, ProofMark):
         return f"{row.seen.capitalize()}: {row.typed}"
     if isinstance(row, ZeroFound):

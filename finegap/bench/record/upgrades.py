@@ -15,6 +15,7 @@ version  what it holds
 7        core 0.6: what was struck out, what a lead did out of its turn, proofs by the step they were seen at
 8        core 0.8: a document of its own (``document``), tasks of steps and views of means by their kind; up to 7 a record held
          the rendered screen twice, in mm and in inches
+9        core 0.9: stacks in sub-assemblies, marks of a procedure that has changed since
 =======  ==================================================================================================
 """
 
@@ -31,7 +32,7 @@ from finegap.core.formatting import Shown
 
 Record = dict[str, Any]
 
-RECORD_VERSION = 8
+RECORD_VERSION = 9
 """The version signatures are frozen in now."""
 
 
@@ -446,4 +447,17 @@ def _setting_8(setting: Record | None) -> Record | None:
 
 _DRAWN_8 = ("housing", "gaskets", "shims", "timing")
 
-_CHAIN: tuple[Callable[[Record], Record], ...] = (_inspection, _building, _proof, _leaves, _truth, _striking, _tasks)
+
+def carried(record: Record) -> Record:
+    """To 9: a stack said what lay at its ends, and had no sub-assemblies."""
+    parts_of = {"on": "", "lubricant": ""}
+
+    def stack(task: Record) -> Record:
+        rest = {key: value for key, value in task.items() if key != "ends"}
+        return rest | {"carriers": [], "together": [], "parts": [parts_of | part for part in task["parts"]]}
+
+    tasks = [stack(task) if task["kind"] == "stack" else task for task in record.get("tasks", [])]
+    return {"former": [], **record, "tasks": tasks}
+
+
+_CHAIN: tuple[Callable[[Record], Record], ...] = (_inspection, _building, _proof, _leaves, _truth, _striking, _tasks, carried)

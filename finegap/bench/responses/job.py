@@ -125,6 +125,15 @@ class StruckResponse:
 
 
 @dataclass(frozen=True)
+class FormerResponse:
+    """Something marked before the procedure changed: a step or part it no longer has, in its words of then."""
+
+    what: Text
+    by: str
+    at: dt.datetime
+
+
+@dataclass(frozen=True)
 class EventResponse:
     """A line of the log."""
 
@@ -141,7 +150,8 @@ class JobResponse:
     ``tasks`` are what its steps are done with, each once; steps name them by their key. ``used_gauges`` are those something was
     measured with, each under the certificate of that moment; ``meanwhile`` are verdicts that changed by something else than an act
     at the bench; ``log`` holds the newest lines of ``log_total``, all of them once signed. ``struck`` holds what was struck out,
-    but for readings, torques and tries, which are shown where they stood. ``amendments`` are of after the signature, and not of
+    but for readings, torques and tries, which are shown where they stood; ``former`` what was marked of steps and parts the
+    procedure no longer has. ``amendments`` are of after the signature, and not of
     its record.
     """
 
@@ -182,6 +192,7 @@ class JobResponse:
     core: str
     signed: SignedResponse | None
     struck: list[StruckResponse]
+    former: list[FormerResponse]
     abandoned: AbandonedResponse | None
     amendments: list[AmendmentResponse]
 

@@ -34,8 +34,8 @@ def fit_part(now: JobInHand, new: FitPart) -> None:
     part = state.check(new.part, new.confirmed, new.reused, new.reason, now.ref.unit)
     directions = "; ".join(state.stack.directions(part))
     PartFitted.objects.create(
-        id=new.id, job=now.job, stack=state.stack.key, part=part.key, reused=new.reused, reason=new.reason.strip(),
-        directions=directions, **now.ref.stamp,
+        id=new.id, job=now.job, stack=state.stack.key, part=part.key, words=part.name[:400], reused=new.reused,
+        reason=new.reason.strip(), directions=directions, **now.ref.stamp,
     )  # fmt: skip
     words = [f"{'Used again' if new.reused else 'Fitted'}: {part.name}", directions, new.reason.strip()]
     now.log("; ".join(w for w in words if w))

@@ -37,13 +37,15 @@ def mark_step(now: JobInHand, new: MarkStep) -> None:
         overrides = step.hold or step.caution
         if overrides and not ref.is_lead:
             raise Refused("This step is not skipped without a lead.", ["A lead may skip it, with the reason in writing."])
-    elif step.hold or step.tasks or step.changed:
+    elif step.hold or step.tasks or step.changed or step.needs:
         overrides = _is_early(now, step, new.past.strip())
         past = new.past.strip() if overrides else ""
     if job.steps.standing().filter(step=new.step).exists():
         return
     own = overrides and has_worked(job, ref.actor)
-    StepMark.objects.create(id=new.id, job=job, step=new.step, note=note, skipped=skip, past=past, own=own, **ref.stamp)
+    StepMark.objects.create(
+        id=new.id, job=job, step=new.step, words=step.text[:400], note=note, skipped=skip, past=past, own=own, **ref.stamp
+    )
     now.log(_said(step, note, skip, past, own))
 
 

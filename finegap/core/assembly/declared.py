@@ -15,7 +15,7 @@ from finegap.core.assembly.press import Solid
 from finegap.core.assembly.torque import DEFAULT_PASSES, FRICTION, Tang, Thread, thread_of
 from finegap.core.errors import FieldError
 from finegap.core.families.family import Family
-from finegap.core.families.stack import LinesUp, Points, Ring, Shape, Stack, StackPart
+from finegap.core.families.stack import Carrier, LinesUp, Points, Ring, Shape, Stack, StackPart
 from finegap.core.formatting import Kind, Sentence, between
 from finegap.core.materials import MATERIALS, Expansion
 from finegap.core.quantities import AllowedSign, parse
@@ -147,7 +147,7 @@ def read_building(data: Mapping[str, Any], family: Family) -> Building:
             raise FieldError(f"press_fits.{key}", "this family has no such press fit.", f"Expected any of: {', '.join(known)}.")
     ring_parts = {part.key for stack in family.stacks for part in stack.parts if part.shape is Shape.O_RING}
     for key in data.get("rings", {}):
-        if key not in ring_parts:
+        if key not in ring_parts and key not in family.former_rings:
             raise FieldError(
                 f"rings.{key}", "this family has no such O-ring.", f"Expected any of: {', '.join(sorted(ring_parts))}."
             )
@@ -263,6 +263,7 @@ def _stack(data: Mapping[str, Any], path: str) -> Stack:
             tuple(_part(one, f"parts[{i}]") for i, one in enumerate(data["parts"])),
             {name: tuple(marks) for name, marks in data.get("fixed", {}).items()},
             ends=(data["ends"][0], data["ends"][1]) if "ends" in data else None,
+            carriers=tuple(Carrier(**one | {"ends": tuple(one["ends"])}) for one in data.get("carriers", ())),
         )
     except FieldError as error:
         raise error.within(path) from None
@@ -281,6 +282,7 @@ def _part(data: Mapping[str, Any], path: str) -> StackPart:
         data.get("elastomer", ""),
         note=data.get("note", ""),
         ring=_ring(data["ring"], f"{path}.ring") if "ring" in data else None,
+        **{name: data[name] for name in ("on", "at", "split", "takes_out", "lubricant", "checked") if name in data},
     )
 
 

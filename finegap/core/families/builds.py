@@ -14,17 +14,35 @@ When = Mapping[str, tuple[str, ...]]
 """Builds something belongs to: for each option named, the choices it is there for. Empty: every build."""
 
 
+UNSAID = "unsaid"
+"""The choice of a convention that neither sheet nor works has made."""
+
+
 @dataclass(frozen=True)
 class Option:
     """One way in which pumps of the family differ; ``choices`` by key, the usual one first.
 
     ``when`` names the builds that have it, by other options declared before it; a pump of another build has no such option.
+    A convention has ``said``: what is said of each choice where its key stands in braces in the words of a step or part.
     """
 
     key: str
     name: str
     choices: Mapping[str, str]
     when: When = field(default_factory=dict)
+    said: Mapping[str, str] = field(default_factory=dict)
+
+    @property
+    def is_convention(self) -> bool:
+        """Practitioners differ on it: sheet or works choose, and nothing is asserted where neither did."""
+        return UNSAID in self.choices
+
+
+def convention(
+    key: str, name: str, choices: Mapping[str, str], said: Mapping[str, str], unsaid: str = "", when: When | None = None
+) -> Option:
+    """An option on which practitioners differ; ``unsaid`` is what is said where nobody has chosen."""
+    return Option(key, name, {UNSAID: "not said", **choices}, when or {}, {UNSAID: unsaid, **said})
 
 
 class _Conditional(Protocol):

@@ -5,11 +5,10 @@ Every fault names its place in the family, as ``made_up.steps[bearing_in].change
 
 from __future__ import annotations
 
-import math
 import string
 from collections.abc import Collection, Iterable, Iterator
 from graphlib import CycleError, TopologicalSorter
-from itertools import product
+from itertools import combinations
 
 from finegap.core.errors import FieldError
 from finegap.core.families.builds import Build, When, belongs
@@ -58,7 +57,9 @@ def _once(place: str, keys: Iterable[str]) -> None:
 
 
 def _when(place: str, when: When, family: Family) -> None:
-    choices = {option.key: option.choices for option in family.options}
+    choices: dict[str, set[str]] = {}
+    for option in family.options:
+        choices.setdefault(option.key, set()).update(option.choices)
     _known(f"{place}.when", when, choices, "option")
     for key, wanted in when.items():
         _known(f"{place}.when.{key}", wanted, choices[key], "choice")
@@ -94,19 +95,29 @@ def _feature(at: str, feature: Feature, family: Family, presses: Collection[str]
 
 
 def _options(family: Family) -> None:
-    _once(f"{family.key}.options", (option.key for option in family.options))
     for i, option in enumerate(family.options):
+        for other in family.options[:i]:
+            if other.key == option.key and not _exclude(option.when, other.when):
+                raise _fault(f"{family.key}.options", f"{option.key} is given twice.")
         at = f"{family.key}.options[{option.key}]"
         if not option.choices:
             raise _fault(f"{at}.choices", "there is none.")
+        if option.is_convention and set(option.said) != set(option.choices):
+            raise _fault(f"{at}.said", "something is to be said of each choice, and of none else.", option.choices)
         _known(f"{at}.when", option.when, {o.key for o in family.options[:i]}, "option before it")
         _when(at, option.when, family)
+
+
+def _exclude(one: When, other: When) -> bool:
+    """Whether no build has both."""
+    return any(not set(choices) & set(other.get(key, choices)) for key, choices in one.items())
 
 
 def _steps(family: Family) -> None:
     steps = {step.key: step for step in family.steps}
     _once(f"{family.key}.steps", (step.key for step in family.steps))
     means = next((option.choices for option in family.options if option.key == "means"), {})
+    conventions = {option.key for option in family.options if option.is_convention}
     stripped = {key for key, step in steps.items() if step.stage is Stage.STRIP}
     told = {*family.details, *(option.key for option in family.options), *TOLD_BY_THE_JOB, *_told_by_tasks(family)}
     for step in family.steps:
@@ -115,6 +126,10 @@ def _steps(family: Family) -> None:
         _known(f"{at}.changed", step.changed, family.by_key, "feature")
         _known(f"{at}.opened", step.opened, stripped, "step of Strip")
         _known(f"{at}.after", step.after, {*steps, GAP_RIGHT}, "step")
+        _known(f"{at}.needs", step.needs, steps, "step")
+        _known(f"{at}.measured", step.measured, family.by_key, "feature")
+        for name in ("text", "why", "look"):
+            _known(f"{at}.{name}", placeholders(getattr(step, name)), conventions, "convention")
         _known(f"{at}.undone_by", step.undone_by, {*means, *family.geared}, "means")
         for line in step.tells:
             _known(f"{at}.tells", placeholders(line), told, "value")
@@ -150,7 +165,9 @@ def _stacks(family: Family) -> None:
         for part in stack.parts:
             here = f"{at}.parts[{part.key}]"
             _known(f"{here}.feature", filter(None, [part.feature]), family.by_key, "feature")
-            _known(f"{here}.note", placeholders(part.note), {"faces", *_told_by_tasks(family)}, "value")
+            conventions = {option.key for option in family.options if option.is_convention}
+            _known(f"{here}.note", placeholders(part.note), {*conventions, *_told_by_tasks(family)}, "value")
+            _known(f"{here}.facing", placeholders(part.facing), conventions, "convention")
             if part.counted:
                 _known(f"{here}.counted", [part.counted.detail], family.details, "detail")
             if part.elastomer.islower():
@@ -197,13 +214,37 @@ def _drawing(family: Family) -> None:
 
 
 def every_build(family: Family) -> Iterator[Build]:
-    """Each build of a family once: options that others rule out are not in it."""
-    count = math.prod(len(option.choices) for option in family.options)
-    if count > _MOST_BUILDS:
-        raise _fault(f"{family.key}.options", f"they make {count} builds; up to {_MOST_BUILDS} can be checked.")
+    """Each build of a family once, no convention chosen: options that others rule out are not in it."""
+    builds: list[dict[str, str]] = [{}]
+    for option in family.options:
+        more = []
+        for build in builds:
+            choices = list(option.choices)[:1] if option.is_convention else list(option.choices)
+            more += [{**build, option.key: choice} for choice in choices] if belongs(option.when, build) else [build]
+        builds = more
+        if len(builds) > _MOST_BUILDS:
+            raise _fault(f"{family.key}.options", f"they make {len(builds)} builds; up to {_MOST_BUILDS} can be checked.")
+    yield from builds
+
+
+def every_convention(family: Family) -> Iterator[Build]:
+    """Each build with each convention that is not said, and with each of its choices alone."""
+    for build in every_build(family):
+        yield build
+        for option in family.options:
+            if option.is_convention and option.key in build:
+                yield from ({**build, option.key: choice} for choice in list(option.choices)[1:])
+
+
+def builds_about(family: Family) -> Iterator[Build]:
+    """The usual build, and those that differ from it in one option or in two: enough to see at start; tests look at every one."""
     seen: set[tuple[tuple[str, str], ...]] = set()
-    for picked in product(*(option.choices for option in family.options)):
-        build = family.complete(dict(zip((option.key for option in family.options), picked, strict=True)))
+    choices = [(option.key, choice) for option in family.options for choice in option.choices]
+    for picked in ((), *((one,) for one in choices), *combinations(choices, 2)):
+        try:
+            build = family.complete(dict(picked))
+        except FieldError:
+            continue  # one choice of an option rules the other out
         key = tuple(build.items())
         if key not in seen:
             seen.add(key)
@@ -211,9 +252,19 @@ def every_build(family: Family) -> Iterator[Build]:
 
 
 def _builds(family: Family) -> None:
-    """Checks every build: pairs are whole, numbers are used once, hold points can be reached, no step comes after itself."""
+    check_builds(family, builds_about(family))
+
+
+def check_builds(family: Family, builds: Iterable[Build]) -> None:
+    """Check builds: pairs are whole, numbers are used once, hold points can be reached, no step comes after itself.
+
+    Raises
+    ------
+    FieldError
+        ``field`` names the build and what of it.
+    """
     checked: set[tuple[object, ...]] = set()
-    for build in every_build(family):
+    for build in builds:
         features = [f for f in family.features if belongs(f.when, build)]
         steps = [s for s in family.steps if belongs(s.when, build)]
         stacks = [s for s in family.stacks if belongs(s.when, build)]
@@ -240,7 +291,12 @@ def _within_reach(said: str, steps: list[Step], features: Collection[str], place
         for task in step.tasks:
             if task.kind == "stack":
                 _known(f"{at}.tasks", [task.of], places, "stack")
+    stages = list(Stage)
+    for step in steps:
+        for other in steps:
+            if other.key in step.needs and stages.index(other.stage) > stages.index(step.stage):
+                raise _fault(f"{said}: step {step.key}", f"it needs {other.key}, which is of a later stage.")
     try:
-        TopologicalSorter({step.key: step.after for step in steps}).prepare()
+        TopologicalSorter({step.key: (*step.after, *step.needs) for step in steps}).prepare()
     except CycleError as error:
         raise _fault(f"{said}: steps", f"they come after each other: {', '.join(error.args[1])}.") from None

@@ -8,10 +8,10 @@ from enum import Enum
 from functools import cached_property, lru_cache
 
 from finegap.core.errors import FieldError
-from finegap.core.families.builds import Build, Option, belonging, belongs
+from finegap.core.families.builds import UNSAID, Build, Option, belonging, belongs
 from finegap.core.families.drawing import NOTHING_DRAWN, Drawing, Picture
 from finegap.core.families.features import Feature, Station
-from finegap.core.families.stack import Stack
+from finegap.core.families.stack import Points, Stack
 from finegap.core.families.steps import Stage, Step
 
 
@@ -87,7 +87,8 @@ class Family:
     ``torques`` are the lines of a torque table its steps tighten to, by key (the line's name without capitals).
     ``geared`` are the means beside the option “means” that set another of its gaps.
     ``usual`` says between which values a quantity of the duty lies, by its field, where the family differs from others.
-    ``build`` is set where this is the family as one build has it.
+    ``former_rings`` are O-rings of its stacks that sheets of an earlier version may size: they are read, and meet nothing.
+    ``build`` is set where this is the family as one build has it; ``said`` is then what its conventions say, by name in braces.
     A family is itself and no other: it is compared, and looked up, by identity.
 
     Raises
@@ -112,7 +113,9 @@ class Family:
     drawing: Drawing = NOTHING_DRAWN
     torques: tuple[str, ...] = ()
     geared: tuple[str, ...] = ()
+    former_rings: tuple[str, ...] = ()
     build: Build | None = None
+    said: Mapping[str, str] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         if self.build is None:
@@ -137,18 +140,26 @@ class Family:
         FieldError
             An option or a choice this family does not have.
         """
-        known = {option.key: option for option in self.options}
-        for key, choice in build.items():
+        known = dict.fromkeys(option.key for option in self.options)
+        for key in build:
             if key not in known:
                 expected = f"Expected any of: {', '.join(known)}." if known else "Expected none."
                 raise FieldError(f"{field_name}.{key}", f"a {self.name.lower()} has no such option.", expected)
-            if choice not in known[key].choices:
-                expected = f"Expected one of: {', '.join(known[key].choices)}."
-                raise FieldError(f"{field_name}.{key}", f"“{choice}” is not a choice of {known[key].name.lower()}.", expected)
         whole: dict[str, str] = {}
         for option in self.options:
             if belongs(option.when, whole):
-                whole[option.key] = build.get(option.key) or next(iter(option.choices))
+                choice = build.get(option.key) or next(iter(option.choices))
+                if choice not in option.choices:
+                    expected = f"Expected one of: {', '.join(option.choices)}."
+                    raise FieldError(
+                        f"{field_name}.{option.key}", f"“{choice}” is not a choice of {option.name.lower()}.", expected
+                    )
+                whole[option.key] = choice
+            elif option.key in build and not any(build[option.key] in o.choices for o in self.options if o.key == option.key):
+                expected = f"Expected one of: {', '.join(option.choices)}."
+                raise FieldError(
+                    f"{field_name}.{option.key}", f"“{build[option.key]}” is not a choice of {option.name.lower()}.", expected
+                )
         return whole
 
     def built(self, build: Build) -> Family:
@@ -160,15 +171,67 @@ class Family:
 def _built(family: Family, build: tuple[tuple[str, str], ...]) -> Family:
     chosen = dict(build)
     drawing = replace(family.drawing, marks=belonging(chosen, family.drawing.marks))
+    options = tuple(option for option in family.options if belongs(option.when, chosen))
+    said = said_of(options, chosen)
     return replace(
         family,
         build=chosen,
-        options=tuple(option for option in family.options if belongs(option.when, chosen)),
+        said=said,
+        options=options,
         features=belonging(chosen, family.features),
-        steps=belonging(chosen, family.steps),
-        stacks=belonging(chosen, family.stacks),
+        steps=in_order(tuple(step_worded(step, said) for step in belonging(chosen, family.steps))),
+        stacks=tuple(stack_worded(_turned(stack, chosen), said) for stack in belonging(chosen, family.stacks)),
         drawing=drawing,
     )
+
+
+def said_of(options: tuple[Option, ...], chosen: Build) -> dict[str, str]:
+    """What is said of conventions, by their name in braces; of one nobody chose, what is said then."""
+    return {f"{{{one.key}}}": one.said[chosen.get(one.key, UNSAID)] for one in options if one.is_convention}
+
+
+def step_worded(step: Step, said: Mapping[str, str]) -> Step:
+    """A step in the words of the conventions that hold."""
+    text, why, look = (_filled(words, said) for words in (step.text, step.why, step.look))
+    return replace(step, text=text, why=why, look=look, tells=tuple(filter(None, (_filled(line, said) for line in step.tells))))
+
+
+_TURNED = {"outward": Points.DRIVE, "inward": Points.ROTOR}
+
+
+def _turned(stack: Stack, chosen: Build) -> Stack:
+    """A stack whose parts point the way the conventions say; one nobody spoke of is drawn without a direction."""
+    if not any(part.turned_by for part in stack.parts):
+        return stack
+    pointed = (replace(p, points=_TURNED.get(chosen.get(p.turned_by, ""), p.points)) for p in stack.parts)
+    return replace(stack, parts=tuple(pointed))
+
+
+def stack_worded(stack: Stack, said: Mapping[str, str]) -> Stack:
+    """A stack in the words of the conventions that hold."""
+    if not any("{" in part.facing + part.note for part in stack.parts):
+        return stack
+    parts = tuple(replace(part, facing=_filled(part.facing, said), note=_filled(part.note, said)) for part in stack.parts)
+    return replace(stack, parts=parts)
+
+
+def _filled(words: str, said: Mapping[str, str]) -> str:
+    for name, phrase in said.items():
+        words = words.replace(name, phrase)
+    return words.strip()
+
+
+def in_order(steps: tuple[Step, ...]) -> tuple[Step, ...]:
+    """Steps in the order they are declared in, but none before a step it needs."""
+    keys, left, ordered = {s.key for s in steps}, list(steps), list[Step]()
+    done: set[str] = set()
+    while left:
+        # A circle is refused when the family is checked; here it only must not hang.
+        step = next((s for s in left if {*s.needs} & keys <= done), left[0])
+        left.remove(step)
+        ordered.append(step)
+        done.add(step.key)
+    return tuple(ordered)
 
 
 @lru_cache(maxsize=256)

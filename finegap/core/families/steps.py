@@ -42,7 +42,9 @@ class Step:
     is done with. A step of Build is there only when one of the features of ``changed`` is renewed, or one of the steps of
     ``opened`` was done at Strip; with neither, always.
 
-    ``after`` are the steps a hold point comes after, and ``GAP_RIGHT``; empty: every hold point of the stages before its own.
+    ``measured`` are sizes taken as left at this step, which hold it until they are.
+    ``needs`` are the steps whose work it stands on: without them it cannot be done at all, and no order of a works puts it before
+    them. ``after`` are the steps a hold point comes after, and ``GAP_RIGHT``; empty: every hold point of the stages before its own.
     ``undone_by`` are the means of setting a gap (“gaskets”, “shims”, “timing”) that take apart what this step put together: once
     they did, it is ``reopened`` and done again at Set. ``before_check`` when what it puts together holds the gap: a check made
     before it says nothing.
@@ -66,6 +68,8 @@ class Step:
     undone_by: tuple[str, ...] = ()
     reopened: bool = False
     before_check: bool = False
+    needs: tuple[str, ...] = ()
+    measured: tuple[str, ...] = ()
 
     @property
     def puts_in(self) -> bool:

@@ -16,21 +16,21 @@ from finegap.core.tasks.base import PlainTask, Rows, TaskNow, TaskView
 from finegap.core.tasks.press import one_stroke
 from finegap.core.tasks.spring import spring_lines
 
-_FACES = {"dry": "Faces wiped clean and fitted dry.", "film": "A film of a lubricant that suits on the faces."}
-_FACES_UNSAID = "Faces clean; dry or with a film, as the seal maker says."
 _PICTURED = {Shape.LIP_SEAL: "lip", Shape.DISC_SPRING: "cone"}
 
 
 @dataclass(frozen=True)
 class FittedPart:
-    """A part of a stack; ``fresh`` when it was decided new. ``at`` is empty while it is not in."""
+    """A part of a stack; ``fresh`` when it was decided new. ``on`` names its carrier. ``at`` is empty while it is not in."""
 
     id: str
     key: str
     name: str
     shape: str
     points: str
+    on: str
     directions: list[str]
+    lubricant: str
     note: Text
     must_be_new: bool
     fresh: bool
@@ -44,14 +44,25 @@ class FittedPart:
 
 
 @dataclass(frozen=True)
+class CarrierView:
+    """What a sub-assembly is built on: its name, what lies left and right of it, its parts by key from left to right."""
+
+    name: str
+    left: str
+    right: str
+    parts: list[str]
+
+
+@dataclass(frozen=True)
 class StackView(TaskView):
-    """A stack in the order of fitting; ``next`` is the part in hand. ``ends`` are empty where it is on the shaft."""
+    """A stack in the order of fitting; ``next`` is the part in hand, ``together`` all parts by key as they lie in the pump."""
 
     place: str
     name: str
     parts: list[FittedPart]
     next: str
-    ends: list[str]
+    carriers: list[CarrierView]
+    together: list[str]
     advice: str
 
 
@@ -82,9 +93,8 @@ class StackTask(PlainTask):
             return None
         spring = spring_lines(building.disc, (t for t in record.sheet.torques if record.tightens(t.key)))
         state = stack_state(stack, record.fitted, record.sheet.details, record.used, building.reusable, spring)
-        faces = _FACES.get(record.sheet.details.get("faces", ""), _FACES_UNSAID)
         strokes = {f"one_stroke:{key}": one_stroke(press) for key, press in building.presses.items()}
-        return cls(of, state, record.changed, {"faces": faces, **strokes})
+        return cls(of, state, record.changed, strokes)
 
     @property
     def rows_key(self) -> str:
@@ -116,7 +126,8 @@ class StackTask(PlainTask):
             name=stack.name,
             parts=[self._part(part) for part in stack.parts],
             next=self.state.next.key if self.state.next else "",
-            ends=list(stack.ends or ()),
+            carriers=[CarrierView(c.name, *c.ends, [p.key for p in stack.row(c)]) for c in stack.sub_assemblies],
+            together=[part.key for part in stack.together],
             advice=self.state.advice,
         )
 
@@ -128,7 +139,9 @@ class StackTask(PlainTask):
             name=part.name,
             shape=part.shape.value,
             points="" if part.points is Points.NEITHER else part.points.value,
+            on=next(c.name for c in state.stack.sub_assemblies if c.key == state.stack.carrier_of(part)),
             directions=list(state.stack.directions(part)),
+            lubricant=part.lubricant,
             note=filled(part.note, self.notes),
             must_be_new=state.must_be_new(part),
             fresh=part.feature in self.fresh,

@@ -30,6 +30,7 @@ export type Step = Schemas['StepResponse'];
 export type TaskView = Schemas['TaskView'];
 export type Stack = Schemas['StackView'];
 export type StackPart = Schemas['FittedPart'];
+export type Carrier = Schemas['CarrierView'];
 export type Tightening = Schemas['TorqueView'];
 export type Packing = Schemas['PackingView'];
 export type Turning = Schemas['TurningView'];

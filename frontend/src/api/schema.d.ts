@@ -1155,6 +1155,13 @@ export interface components {
             chosen: boolean;
             reason: string;
         };
+        /** @description What a sub-assembly is built on: its name, what lies left and right of it, its parts by key from left to right. */
+        CarrierView: {
+            name: string;
+            left: string;
+            right: string;
+            parts: string[];
+        };
         /** @description A check of one gap as typed: a feeler pair, or a reading with a gauge. */
         CheckGapRequest: {
             goes?: string;
@@ -1200,6 +1207,13 @@ export interface components {
             /** Format: uuid */
             id: string;
             feature: string;
+        };
+        /** @description Something practitioners differ on: what the shop chose, and what it may choose. */
+        ConventionResponse: {
+            key: string;
+            name: string;
+            choice: string;
+            choices: components["schemas"]["NamedResponse"][];
         };
         /** @description How many gaskets of a thickness, as compressed, are on the shelf for a sheet. */
         CountGasketsRequest: {
@@ -1473,14 +1487,16 @@ export interface components {
             sentence: string;
             working: components["schemas"]["WorkingOrPlace"] | null;
         };
-        /** @description A part of a stack; ``fresh`` when it was decided new. ``at`` is empty while it is not in. */
+        /** @description A part of a stack; ``fresh`` when it was decided new. ``on`` names its carrier. ``at`` is empty while it is not in. */
         FittedPart: {
             id: string;
             key: string;
             name: string;
             shape: string;
             points: string;
+            on: string;
             directions: string[];
+            lubricant: string;
             note: string;
             must_be_new: boolean;
             fresh: boolean;
@@ -1511,6 +1527,13 @@ export interface components {
             /** Format: double */
             size_at_planned_mm: number | null;
             working: components["schemas"]["WorkingOrPlace"];
+        };
+        /** @description Something marked before the procedure changed: a step or part it no longer has, in its words of then. */
+        FormerResponse: {
+            what: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
         };
         /**
          * @description A number a try is held against its window by; ``derived`` when it follows from others. Empty before the first try.
@@ -1719,7 +1742,8 @@ export interface components {
          *     ``tasks`` are what its steps are done with, each once; steps name them by their key. ``used_gauges`` are those something was
          *     measured with, each under the certificate of that moment; ``meanwhile`` are verdicts that changed by something else than an act
          *     at the bench; ``log`` holds the newest lines of ``log_total``, all of them once signed. ``struck`` holds what was struck out,
-         *     but for readings, torques and tries, which are shown where they stood. ``amendments`` are of after the signature, and not of
+         *     but for readings, torques and tries, which are shown where they stood; ``former`` what was marked of steps and parts the
+         *     procedure no longer has. ``amendments`` are of after the signature, and not of
          *     its record.
          */
         JobResponse: {
@@ -1761,6 +1785,7 @@ export interface components {
             core: string;
             signed: components["schemas"]["SignedResponse"] | null;
             struck: components["schemas"]["StruckResponse"][];
+            former: components["schemas"]["FormerResponse"][];
             abandoned: components["schemas"]["AbandonedResponse"] | null;
             amendments: components["schemas"]["AmendmentResponse"][];
         };
@@ -1809,11 +1834,14 @@ export interface components {
             leaves?: string;
             sends?: components["schemas"]["MarkEnum"] | components["schemas"]["BlankEnum"];
         };
-        /** @description A shop's version of a procedure, made from ``version``; 0 is the family's own. */
+        /** @description A shop's version of a procedure, made from ``version``; 0 is the family's own. ``conventions`` are its choices by key. */
         KeepProcedureRequest: {
             /** Format: int64 */
             version: number;
             steps: components["schemas"]["StepLineRequest"][];
+            conventions?: {
+                [key: string]: string;
+            };
         };
         /** @description What the works decides for itself: its decimal mark, and how far a new part may be from its new size, in percent. */
         KeepSettingsRequest: {
@@ -2174,6 +2202,7 @@ export interface components {
             by: string;
             /** Format: date-time */
             at: string | null;
+            conventions: components["schemas"]["ConventionResponse"][];
             steps: components["schemas"]["ProcedureStep"][];
         };
         /** @description A step of a procedure, to read and change. ``declared`` holds the family's own words, empty for a step of the shop's. */
@@ -2837,7 +2866,7 @@ export interface components {
             found: components["schemas"]["ResultLine"][];
             left: components["schemas"]["ResultLine"][];
         };
-        /** @description A stack in the order of fitting; ``next`` is the part in hand. ``ends`` are empty where it is on the shaft. */
+        /** @description A stack in the order of fitting; ``next`` is the part in hand, ``together`` all parts by key as they lie in the pump. */
         StackView: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -2849,7 +2878,8 @@ export interface components {
             name: string;
             parts: components["schemas"]["FittedPart"][];
             next: string;
-            ends: string[];
+            carriers: components["schemas"]["CarrierView"][];
+            together: string[];
             advice: string;
         };
         /** @enum {string} */

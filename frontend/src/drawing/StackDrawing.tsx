@@ -1,42 +1,48 @@
 import { useId } from 'react';
-import type { Stack, StackPart } from '../api/client';
+import type { Carrier, Stack, StackPart } from '../api/client';
 import { Hatch } from './GapBar';
 import { PARTS } from './stackParts';
 
 const WIDTH = 700;
 const AXIS = 112;
 const SHAFT = 15;
-const EDGE = 50;
 /** Room beside the numbers for what each end is called. */
-const NAMED_EDGE = 84;
+const EDGE = 84;
 const WIDEST = 120;
+/** Together parts lie against each other. */
+const TIGHTEST = 48;
 /** More would lie over one another: the part in hand is shown with its neighbours. */
 const MOST = 12;
 
 interface Props {
   stack: Stack;
+  /** The sub-assembly that is drawn; all of them as they lie in the pump where it is null. */
+  carrier: Carrier | null;
   /** The part shown below. */
   chosen: string;
   onChoose: (key: string) => void;
 }
 
-/** The parts drawn apart along the shaft in the order of fitting: what is in is solid, what comes next is in blue. */
-export function StackDrawing({ stack, chosen, onChoose }: Props) {
+/** Parts drawn apart along their carrier, or together; numbers are the order of fitting. What is in is solid, what comes next in blue. */
+export function StackDrawing({ stack, carrier, chosen, onChoose }: Props) {
   const hatch = useId();
-  const at = stack.parts.findIndex((p) => p.key === chosen);
-  const from = Math.max(0, Math.min(at - MOST / 2, stack.parts.length - MOST));
-  const shown = stack.parts.slice(from, from + MOST);
-  const edge = stack.ends.length ? NAMED_EDGE : EDGE;
-  const step = Math.min((WIDTH - 2 * edge) / shown.length, WIDEST);
+  const row = rowOf(stack, carrier);
+  const at = row.findIndex((p) => p.key === chosen);
+  const from = Math.max(0, Math.min(at - MOST / 2, row.length - MOST));
+  const shown = row.slice(from, from + MOST);
+  const step = Math.min((WIDTH - 2 * EDGE) / Math.max(shown.length, 1), carrier ? WIDEST : TIGHTEST);
   const first = WIDTH / 2 - (step * (shown.length - 1)) / 2;
-  const [left = 'rotor', right = 'drive'] = stack.ends;
+  const [left, right] = endsOf(stack, carrier);
   const scale = Math.min(step / 46, 1.2);
-  // On the shaft there is room for the names; otherwise beside the numbers.
-  const named = stack.ends.length ? 24 : AXIS + 36;
   return (
-    <svg viewBox={`0 0 ${WIDTH} 206`} className="stack-drawing" role="img" aria-label={described(stack)}>
+    <svg
+      viewBox={`0 0 ${WIDTH} 206`}
+      className="stack-drawing"
+      role="img"
+      aria-label={described(stack, carrier)}
+    >
       <Hatch id={hatch} />
-      {!stack.ends.length && (
+      {(!carrier || carrier.name.toLowerCase().includes('shaft')) && (
         <rect x="0" y={AXIS - SHAFT} width={WIDTH} height={2 * SHAFT} className="steel light" />
       )}
       <path d={`M0 ${AXIS} H${WIDTH}`} className="axis" />
@@ -44,7 +50,7 @@ export function StackDrawing({ stack, chosen, onChoose }: Props) {
         <Part
           key={part.key}
           part={part}
-          number={from + i + 1}
+          number={stack.parts.indexOf(part) + 1}
           x={first + i * step}
           half={step / 2}
           scale={scale}
@@ -54,14 +60,26 @@ export function StackDrawing({ stack, chosen, onChoose }: Props) {
           onChoose={() => onChoose(part.key)}
         />
       ))}
-      <text x="2" y={named} className="note">
+      <text x="2" y="24" className="note">
         ← {left}
       </text>
-      <text x={WIDTH - 2} y={named} textAnchor="end" className="note">
+      <text x={WIDTH - 2} y="24" textAnchor="end" className="note">
         {right} →
       </text>
     </svg>
   );
+}
+
+/** Parts from left to right. Of a record signed before there were carriers: in the order of fitting. */
+function rowOf(stack: Stack, carrier: Carrier | null): StackPart[] {
+  const keys = carrier ? carrier.parts : stack.together;
+  if (!stack.carriers.length) return stack.parts;
+  return keys.flatMap((key) => stack.parts.find((p) => p.key === key) ?? []);
+}
+
+function endsOf(stack: Stack, carrier: Carrier | null): [string, string] {
+  const [first, last] = carrier ? [carrier, carrier] : [stack.carriers[0], stack.carriers.at(-1)];
+  return [first?.left ?? 'rotor', last?.right ?? 'drive'];
 }
 
 interface PartProps {
@@ -79,7 +97,8 @@ interface PartProps {
 function Part({ part, number, x, half, scale, hatch, state, chosen, onChoose }: PartProps) {
   // Declared pointing towards the drive; towards the rotor it is the mirror image.
   const flip = part.points === 'rotor' ? -1 : 1;
-  const outlines = PARTS[part.shape] ?? [];
+  const either = part.points ? undefined : PARTS[`${part.shape}, either way`];
+  const outlines = either ?? PARTS[part.shape] ?? [];
   return (
     <g className={`stack-part is-${state}${chosen ? ' chosen' : ''}`} onClick={onChoose}>
       <rect x={x - half} y="0" width={2 * half} height="206" className="touch" />
@@ -108,12 +127,13 @@ function Part({ part, number, x, half, scale, hatch, state, chosen, onChoose }: 
   );
 }
 
-function described(stack: Stack): string {
-  const [left = 'rotor', right = 'drive'] = stack.ends;
-  const towards = (points: string) => (points === 'rotor' ? left : right);
+function described(stack: Stack, carrier: Carrier | null): string {
+  const [left, right] = endsOf(stack, carrier);
   const next = stack.parts.find((p) => p.key === stack.next)?.name ?? 'nothing, it is complete';
-  const order = stack.parts.map(
-    (p, i) => `${i + 1} ${p.name}${p.points ? ` pointing to the ${towards(p.points)}` : ''}`,
-  );
-  return `${stack.name}, from the ${left} to the ${right}: ${order.join(', ')}. Next: ${next}.`;
+  const order = rowOf(stack, carrier).map((p) => {
+    const towards = p.points === 'rotor' ? left : right;
+    return `${stack.parts.indexOf(p) + 1} ${p.name}${p.points ? ` pointing to the ${towards}` : ''}`;
+  });
+  const where = carrier ? carrier.name : 'together';
+  return `${stack.name}, ${where}, from the ${left} to the ${right}: ${order.join(', ')}. Next: ${next}.`;
 }

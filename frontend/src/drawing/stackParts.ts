@@ -37,6 +37,8 @@ export const PARTS: Record<string, Outline[]> = {
   'disc spring': [{ d: 'M9 -46 H16 L33 -3 H26Z', as: 'steel' }],
   collar: [{ d: 'M10 0 H30 V-32 H10Z', as: 'steel light' }],
   'lip seal': [{ d: 'M8 -47 H15 V-21 L35 -3 L29 0 L8 -14Z', as: 'rubber' }],
+  /** Which way its lip points nobody has said. */
+  'lip seal, either way': [{ d: 'M13 -47 H27 V-10 H13Z', as: 'rubber' }],
   bearing: [
     { d: 'M8 0 H32 V-13 H8Z', as: 'steel' },
     { d: ball(20, -24, 10), as: 'bright' },
@@ -52,5 +54,9 @@ export const PARTS: Record<string, Outline[]> = {
   nut: [{ d: 'M8 0 H26 L32 -6 V-28 L26 -34 H8Z', as: 'steel' }],
   'lock washer': [{ d: 'M16 0 H22 V-33 H33 V-40 H16Z', as: 'steel' }],
   sleeve: [{ d: 'M3 0 H37 V-11 H3Z', as: 'bright' }],
+  rotor: [
+    { d: 'M4 0 H36 V-16 H28 V-46 H4Z', as: 'metal' },
+    { d: 'M28 -18 H33 V-44 H28Z', as: 'steel' },
+  ],
   gasket: [{ d: 'M17 -8 H23 V-47 H17Z', as: 'packing' }],
 };

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button } from 'react-bootstrap';
-import { useFieldArray, useForm } from 'react-hook-form';
+import { useFieldArray, useForm, type UseFormReturn } from 'react-hook-form';
 import { Link, useParams } from 'react-router';
 import { client, newId, unwrap, type Procedure, type ProcedureStep } from '../api/client';
 import { meQuery, procedureQuery } from '../api/queries';
@@ -27,11 +27,15 @@ function useKeep(procedure: Procedure) {
   const cache = useQueryClient();
   return useMutation({
     retry: false,
-    mutationFn: (steps: ProcedureStep[]) =>
+    mutationFn: ({ steps, conventions }: Written) =>
       unwrap(
         client.PUT('/api/procedures/{family}', {
           params: { path: { family: procedure.family } },
-          body: { version: procedure.version, steps: steps.map(asKept) },
+          body: {
+            version: procedure.version,
+            steps: steps.map(asKept),
+            conventions: Object.fromEntries(conventions.map((c) => [c.key, c.choice])),
+          },
         }),
       ),
     onSuccess: (kept) => {
@@ -44,12 +48,14 @@ function useKeep(procedure: Procedure) {
 function Editor({ procedure }: { procedure: Procedure }) {
   const me = useQuery(meQuery);
   const lead = me.data?.role === 'lead';
-  const form = useForm<Written>({ defaultValues: { steps: procedure.steps } });
+  const form = useForm<Written>({
+    defaultValues: { steps: procedure.steps, conventions: procedure.conventions },
+  });
   const { fields, move, insert, remove } = useFieldArray({ control: form.control, name: 'steps' });
   const keep = useKeep(procedure);
   const at = fields.map((step, index) => ({ step, index }));
   return (
-    <form onSubmit={(event) => void form.handleSubmit(({ steps }) => keep.mutate(steps))(event)}>
+    <form onSubmit={(event) => void form.handleSubmit((written) => keep.mutate(written))(event)}>
       <div className="sheet-head">
         <Head procedure={procedure} />
         {lead && (
@@ -59,6 +65,7 @@ function Editor({ procedure }: { procedure: Procedure }) {
         )}
       </div>
       <ProblemNote error={keep.error} />
+      <Conventions procedure={procedure} form={form} lead={lead} />
       {STAGES.map(([stage, name]) => {
         const mine = at.filter(({ step }) => step.stage === stage);
         const last = mine.at(-1);
@@ -89,6 +96,41 @@ function Editor({ procedure }: { procedure: Procedure }) {
         );
       })}
     </form>
+  );
+}
+
+/** Where practitioners differ: what this shop does, unless a sheet says otherwise. */
+function Conventions({
+  procedure,
+  form,
+  lead,
+}: {
+  procedure: Procedure;
+  form: UseFormReturn<Written>;
+  lead: boolean;
+}) {
+  if (!procedure.conventions.length) return null;
+  return (
+    <section aria-label="Conventions">
+      <h2>Where practitioners differ</h2>
+      <p className="quiet">
+        What a sheet says comes before this. What nobody has said is not stated at the bench.
+      </p>
+      <div className="conventions">
+        {procedure.conventions.map((one, i) => (
+          <label key={one.key} className="inline-field">
+            {one.name}{' '}
+            <select disabled={!lead} {...form.register(`conventions.${i}.choice`)}>
+              {one.choices.map((choice) => (
+                <option key={choice.key} value={choice.key}>
+                  {choice.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        ))}
+      </div>
+    </section>
   );
 }
 

@@ -1,9 +1,10 @@
 import { useWatch, type UseFormReturn } from 'react-hook-form';
-import type { ProcedureStep } from '../api/client';
+import type { Procedure, ProcedureStep } from '../api/client';
 
 /** A procedure as it is written in the editor. */
 export interface Written {
   steps: ProcedureStep[];
+  conventions: Procedure['conventions'];
 }
 
 interface Props {

@@ -1,5 +1,8 @@
 """The numbered gaps of a circumferential piston pump, with their damage. What each damage means is common practice, no source."""
 
+from dataclasses import replace
+
+from finegap.core.families.circumferential_piston.builds import FLUID_END
 from finegap.core.families.damages import BURR, CRACKED, GALLED, PITTED, POLISHED, SCORED
 from finegap.core.families.features import Damage, Feature, FeatureKind, Station, stations
 from finegap.core.measuring.verdict import Verdict
@@ -13,7 +16,7 @@ def _gap(key: str, number: int, name: str, anchor: tuple[int, int], label: tuple
     return Feature(key, number, name, name.split(",", maxsplit=1)[0], FeatureKind.GAP, anchor, label, taken, set_as=set_as)
 
 
-FEATURES = (
+_ALL = (
     _gap("front_drive", 1, "Drive rotor, front", (342, 206), (20, 168), "front:1"),
     _gap("back_drive", 2, "Drive rotor, back", (474, 206), (820, 60), "back:1"),
     _gap("front_driven", 3, "Driven rotor, front", (342, 434), (20, 440), "front:2"),
@@ -97,3 +100,10 @@ FEATURES = (
     ),
 )
 """In the order they are reached; both faces of both rotors, and the mesh, are set again at Set."""
+
+_BEHIND_THE_COVER = {"scope": FLUID_END}
+FEATURES = tuple(
+    replace(f, when=_BEHIND_THE_COVER) if f.key in ("hubs", "shoulders", "o_ring_zones", "backlash", "bearings") else f
+    for f in _ALL
+)
+"""A wear check takes the cover off, and no more."""

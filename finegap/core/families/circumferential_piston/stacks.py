@@ -1,152 +1,44 @@
-"""What goes into a circumferential piston pump in which order. Common practice, no source; the sheet rules."""
+"""Rotors and cover of a circumferential piston pump, with its seals. Common practice, no source; the sheet rules."""
 
-from finegap.core.families.stack import LinesUp, Points, Shape, Stack, StackPart
+from finegap.core.families.builds import UNSAID, When
+from finegap.core.families.circumferential_piston.seals import SEAL_CHOICES, SEALS
+from finegap.core.families.stack import Carrier, LinesUp, Points, Shape, Stack, StackPart
 
-_ENDS = ("rotor", "gear case")
-_FACES = "{faces} Never touched; laid face up."
-_ROLLED = "Shoulders felt for burrs and taped over; rolled on with lubricant, so that it does not bunch."
-_SPRUNG = "Press, and feel it come back over its whole travel."
-
-_SLEEVE = (
-    StackPart("sleeve_ring", "O-ring under the sleeve", Shape.O_RING, always_new=True, elastomer="elastomer", note=_ROLLED),
-    StackPart(
-        "sleeve",
-        "Seal sleeve",
-        Shape.SLEEVE,
-        "chamfer towards the rotor",
-        Points.ROTOR,
-        ("slot",),
-        (LinesUp("slot", "pin", "shaft"),),
-    ),
-)
+_SUITS = "a lubricant that suits ring and product"
 
 
-def _body_ring(key: str, name: str) -> StackPart:
+def _key(key: str, name: str) -> StackPart:
+    return StackPart(f"key_{key}", f"Key, {name.lower()}", Shape.SLEEVE, on=key, at=2, split=True, checked="flush in its keyway")
+
+
+def _ring(key: str, name: str, on: str, note: str = "", checked: str = "") -> StackPart:
+    """An O-ring that goes in lubricated."""
     return StackPart(
-        key,
-        name,
-        Shape.O_RING,
-        always_new=True,
-        elastomer="elastomer",
-        note="Into its groove with lubricant: felt all the way round, not twisted.",
+        key, name, Shape.O_RING, always_new=True, elastomer="elastomer", note=note, on=on, lubricant=_SUITS, checked=checked
     )
 
 
-def _seat(key: str, name: str, points: Points) -> tuple[StackPart, ...]:
-    return (
-        StackPart(
-            f"{key}_ring", f"O-ring of the {name.lower()}", Shape.O_RING, always_new=True, elastomer="elastomer", note=_ROLLED
-        ),
-        StackPart(
-            key,
-            name,
-            Shape.SEAT,
-            "lapped face towards the rotating face",
-            points,
-            ("notch",),
-            (LinesUp("notch", "pin", "body"),),
-            always_new=True,
-            note=_FACES,
-        ),
+def _rotor(key: str, name: str, mark: str, *, keyed_first: bool, pinned: bool) -> tuple[StackPart, ...]:
+    """One rotor with what holds it, from its hub to its nut."""
+    second = key == "driven"
+    meets = (
+        LinesUp(mark, mark, f"{key} shaft"),
+        *((LinesUp("2 pins", "2 notches", f"{key} sleeve"),) if pinned else ()),
+        *((LinesUp("wing", "hollow", "drive rotor"),) if second else ()),
     )
-
-
-def _rotating(key: str, name: str, points: Points) -> tuple[StackPart, ...]:
     return (
-        StackPart(
-            f"{key}_ring", f"O-ring of the {name.lower()}", Shape.O_RING, always_new=True, elastomer="elastomer", note=_ROLLED
-        ),
-        StackPart(
-            key,
-            name,
-            Shape.FACE,
-            "lapped face towards its seat",
-            points,
-            ("flat",),
-            (LinesUp("flat", "flat", "shaft"),),
-            always_new=True,
-            note=_FACES,
-        ),
-    )
-
-
-_PORT = StackPart(
-    "flush",
-    "Flush ring",
-    Shape.LANTERN,
-    "ports outward",
-    marks=("port",),
-    lines_up=(LinesUp("port", "cut-out", "body"),),
-    note="Covered, the seal runs dry.",
-)
-_RETAINER = StackPart("retainer", "Retainer", Shape.WASHER, "flat side towards the rings", Points.ROTOR)
-
-SINGLE_O = Stack(
-    "single_o",
-    "Single O-ring seal",
-    "seal",
-    (*_SLEEVE, _body_ring("ring", "Seal O-ring"), _RETAINER),
-    fixed={"shaft": ("pin",)},
-    when={"seal": ("single_o",)},
-    ends=_ENDS,
-)
-DOUBLE_O = Stack(
-    "double_o",
-    "Double O-ring seal with flush",
-    "seal",
-    (
-        *_SLEEVE,
-        _body_ring("inner_ring", "Seal O-ring, product side"),
-        _PORT,
-        _body_ring("outer_ring", "Seal O-ring, outside"),
-        _RETAINER,
-    ),
-    fixed={"shaft": ("pin",), "body": ("cut-out",)},
-    when={"seal": ("double_o",)},
-    ends=_ENDS,
-)
-SINGLE_M = Stack(
-    "single_m",
-    "Single mechanical seal",
-    "seal",
-    (
-        *_seat("seat", "Seat", Points.ROTOR),
-        StackPart("spring", "Wave spring", Shape.SPRING, note=_SPRUNG),
-        *_rotating("rotating", "Rotating face", Points.DRIVE),
-    ),
-    fixed={"shaft": ("flat",), "body": ("pin",)},
-    when={"seal": ("single_m",)},
-    ends=_ENDS,
-)
-DOUBLE_M = Stack(
-    "double_m",
-    "Double mechanical seal with flush",
-    "seal",
-    (
-        *_seat("outer_seat", "Outer seat", Points.ROTOR),
-        *_rotating("outer", "Outer rotating face", Points.DRIVE),
-        StackPart("spring", "Wave spring", Shape.SPRING, note=_SPRUNG),
-        _PORT,
-        *_rotating("inner", "Inner rotating face", Points.ROTOR),
-        *_seat("inner_seat", "Inner seat, product side", Points.DRIVE),
-    ),
-    fixed={"shaft": ("flat",), "body": ("pin", "cut-out")},
-    when={"seal": ("double_m",)},
-    ends=_ENDS,
-)
-
-
-def _rotor(key: str, name: str, mark: str, extra: tuple[LinesUp, ...] = (), marks: tuple[str, ...] = ()) -> tuple[StackPart, ...]:
-    turned = "wings at right angles to the first" if extra else ""
-    return (
+        _ring(f"hub_ring_{key}", f"O-ring of the hub, {name.lower()}", key, "Left out, product runs into the splines."),
+        *((_key(key, name),) if keyed_first else ()),
         StackPart(
             f"rotor_{key}",
             f"{name} rotor",
             Shape.COLLAR,
-            turned,
-            marks=(mark, *marks),
-            lines_up=(LinesUp(mark, mark, f"{key} shaft"), *extra),
-            note="Onto its shoulder by hand: a burr holds it off.",
+            "wings at right angles to the first" if second else "",
+            marks=tuple(up.mark for up in meets),
+            lines_up=meets,
+            on=key,
+            at=3,
+            note="Onto its shoulder by hand: a burr holds it off. {antiseize}",
             feature="wings",
         ),
         StackPart(
@@ -155,37 +47,54 @@ def _rotor(key: str, name: str, mark: str, extra: tuple[LinesUp, ...] = (), mark
             Shape.DISC_SPRING,
             "cone towards the nut",
             Points.DRIVE,
-            note="It must rattle: loose under its O-ring, not jammed.",
+            on=key,
+            note="It is no washer.",
         ),
-        StackPart(f"keeper_{key}", f"O-ring that keeps it, {name.lower()}", Shape.O_RING, always_new=True, elastomer="elastomer"),
+        _ring(f"keeper_{key}", f"Ring that keeps the spring, {name.lower()}", key, checked="the spring is loose: it rattles"),
+        _ring(f"nut_ring_{key}", f"O-ring of the nut, {name.lower()}", key, "Dry it wrinkles."),
         StackPart(
             f"nut_{key}",
             f"Rotor nut, {name.lower()}",
             Shape.NUT,
             "sealing face towards the rotor",
             Points.ROTOR,
-            note="By hand: torque comes later.",
+            on=key,
+            note="Clockwise, by hand: torque comes later.",
         ),
     )
 
 
-def _rotors(mark: str, choice: str) -> Stack:
-    return Stack(
-        f"rotors_{mark}",
-        f"Rotors on their {choice}",
-        "rotors",
-        (
-            *_rotor("drive", "Drive", mark),
-            *_rotor("driven", "Driven", mark, (LinesUp("wing", "hollow", "drive rotor"),), ("wing",)),
-        ),
-        fixed={"drive shaft": (mark,), "driven shaft": (mark,), "drive rotor": ("hollow",)},
-        when={"rotor": (mark,)},
-        ends=("gear case", "cover"),
-    )
+_SHAFTS = (
+    Carrier("drive", "On the drive shaft", ("gear case", "cover")),
+    Carrier("driven", "On the driven shaft", ("gear case", "cover")),
+)
+
+
+def _rotors(suffix: str, mark: str, when: When, *, first: bool = False, last: bool = False) -> tuple[Stack, ...]:
+    """Both rotors; with the double O-ring seal each has two pins that go into its sleeve."""
+    keys = (_key("drive", "Drive"), _key("driven", "Driven")) if last else ()
+    found = []
+    for pinned, seals in ((False, tuple(s for s in SEAL_CHOICES if s != "double_o")), (True, ("double_o",))):
+        rotors = (
+            _rotor(key, name, mark, keyed_first=first, pinned=pinned) for key, name in (("drive", "Drive"), ("driven", "Driven"))
+        )
+        sleeves = {f"{key} sleeve": ("2 notches",) for key in ("drive", "driven") if pinned}
+        found.append(
+            Stack(
+                f"rotors_{suffix}" + "_pinned" * pinned,
+                f"Rotors on their {mark}s",
+                "rotors",
+                (*(part for parts in rotors for part in parts), *keys),
+                fixed={"drive shaft": (mark,), "driven shaft": (mark,), "drive rotor": ("hollow",), **sleeves},
+                when={**when, "seal": seals},
+                carriers=_SHAFTS,
+            )
+        )
+    return tuple(found)
 
 
 COVER = Stack(
-    "cover",
+    "cover_plate",
     "Cover",
     "cover",
     (
@@ -195,7 +104,9 @@ COVER = Stack(
             Shape.O_RING,
             always_new=True,
             elastomer="elastomer",
-            note="An ordinary ring may be stretched a little into its groove; an encapsulated one never.",
+            lubricant=_SUITS,
+            checked="it stays in its groove all the way round",
+            note="One that does not drop in freely is stretched a little; a jacketed one never, and it comes out by air.",
         ),
         StackPart(
             "cover",
@@ -205,12 +116,20 @@ COVER = Stack(
             Points.ROTOR,
             ("large hole", "small hole"),
             (LinesUp("large hole", "large dowel", "body"), LinesUp("small hole", "small dowel", "body")),
-            note="Two sizes of dowel, so that it goes on one way only: forced upside down it wrecks both faces.",
+            note="Two sizes, so that it goes on one way only: compared, not tried by force.",
         ),
-        StackPart("cover_nuts", "Cover nuts", Shape.NUT, note="By hand, criss-cross."),
+        StackPart(
+            "cover_nuts", "Cover nuts", Shape.NUT, lubricant="food-grade anti-seize on the studs", note="By hand, criss-cross."
+        ),
     ),
     fixed={"body": ("large dowel", "small dowel")},
     ends=("body", "outside"),
 )
 
-STACKS = (SINGLE_O, DOUBLE_O, SINGLE_M, DOUBLE_M, _rotors("spline", "splines"), _rotors("key", "keys"), COVER)
+STACKS = (
+    *SEALS,
+    *_rotors("splined", "spline", {"rotor": ("spline",)}),
+    *_rotors("keyed", "key", {"rotor": ("key",), "key_when": (UNSAID, "before")}, first=True),
+    *_rotors("keyed_after", "key", {"rotor": ("key",), "key_when": ("after",)}, last=True),
+    COVER,
+)

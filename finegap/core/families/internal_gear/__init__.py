@@ -23,4 +23,5 @@ FAMILY = Family(
     pictures=PICTURES,
     drawing=DRAWING,
     torques=("lock nut", "head bolts"),
+    former_rings=("shaft_ring",),
 )

@@ -5,6 +5,7 @@ What each damage means is common practice, no source; the maker's manual rules.
 
 from finegap.core.families.damages import BURR, CRACKED, GALLED, METAL, PITTED, POLISHED, SCORED, TEETH
 from finegap.core.families.features import Damage, Feature, FeatureKind, Station, stations
+from finegap.core.families.internal_gear.builds import BEARING, CHECK, OVERHAUL, REPACK, SEAL, within
 from finegap.core.measuring.verdict import Verdict
 
 _ACROSS = ("12–6", "3–9")
@@ -12,7 +13,7 @@ _PIN = ("loaded side", "at right angles")
 _ROUND = ("12", "3", "6", "9")
 _FRONT_BACK = ("front", "back")
 
-FEATURES = (
+_ALL = (
     Feature(
         "end_clearance",
         1,
@@ -254,6 +255,7 @@ FEATURES = (
             Damage("not_engaged", "tang was not in a slot", Verdict.CHANGE, "The nut could turn: look at the bearing again."),
             Damage("nut_thread", "nut thread damaged", Verdict.CHANGE, "The torque would not reach the bearing."),
         ),
+        when={"nut": ("tang", "plain")},
     ),
     Feature(
         "half_rings",
@@ -269,4 +271,28 @@ FEATURES = (
         ),
         when={"means": ("housing",)},
     ),
+    Feature(
+        "bearing_depth",
+        22,
+        "Bearing below the cover's face",
+        "Bearing",
+        FeatureKind.GAP,
+        anchor=(656, 346),
+        label=(656, 182),
+        stations=(Station("depth", "", ""),),
+        when={"means": ("ring", "coupling")},
+    ),
 )
+_IN_SCOPE = {
+    **dict.fromkeys(("bushing_bore", "shaft_at_bushing", "shaft_clearance", "shaft_runout", "set_screws"), (OVERHAUL, SEAL)),
+    **dict.fromkeys(
+        ("idler_bore", "idler_pin", "idler_clearance", "rotor_teeth", "idler_teeth", "idler_tips", "crescent", "head_face"),
+        (OVERHAUL, CHECK),
+    ),
+    **dict.fromkeys(("bearings", "lock_washer", "half_rings", "bearing_depth"), (OVERHAUL, SEAL, BEARING)),
+    "end_clearance": (OVERHAUL, SEAL, BEARING, CHECK),
+    "shaft_at_seal": (OVERHAUL, SEAL, REPACK),
+}
+"""What is measured or looked at in which scope of a job; all else in an overhaul alone."""
+
+FEATURES = tuple(one for feature in _ALL for one in within(_IN_SCOPE.get(feature.key, (OVERHAUL,)), feature))

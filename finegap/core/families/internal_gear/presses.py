@@ -2,6 +2,7 @@
 
 from finegap.core.families.family import Press
 from finegap.core.families.features import Feature, FeatureKind, stations
+from finegap.core.families.internal_gear.builds import CHECK, OVERHAUL, within
 
 _ACROSS = ("12–6", "3–9")
 _FRONT_BACK = ("front", "back")
@@ -32,4 +33,4 @@ def _sizes(press: Press, first: int) -> tuple[Feature, ...]:
     )
 
 
-SIZES = tuple(feature for i, press in enumerate(PRESSES) for feature in _sizes(press, 22 + 3 * i))
+SIZES = within((OVERHAUL, CHECK), *(feature for i, press in enumerate(PRESSES) for feature in _sizes(press, 23 + 3 * i)))

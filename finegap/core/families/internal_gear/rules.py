@@ -1,8 +1,14 @@
 """Builds of an internal gear pump, what its symptoms point to, and which parts go together. Common practice, no source."""
 
-from finegap.core.families.builds import Option
+from finegap.core.families.builds import Option, convention
 from finegap.core.families.family import ReplacedWith, Side, Symptom
+from finegap.core.families.internal_gear.builds import COMPACT, HOUSING, PACKED, RELIEF, SEALED, UNCOUPLED
 
+_SCOPES = {
+    "overhaul": "an overhaul",
+    "bearing": "the bearings only",
+    "check": "a wear check, head or front cover off",
+}
 OPTIONS = (
     Option(
         "seal",
@@ -12,10 +18,10 @@ OPTIONS = (
             "mechanical": "mechanical seal behind the rotor",
             "bellows": "bellows seal, compact build",
             "wedge": "wedge seal, compact build",
+            "oring": "O-ring seal, compact build",
         },
     ),
-    Option("gland", "Gland", {"one-piece": "in one piece", "split": "split, with clips"}),
-    Option("bearing", "Bearings", {"ball": "ball or roller", "tapered": "a pair of tapered ones, preloaded"}),
+    Option("gland", "Gland", {"one-piece": "in one piece", "split": "split, with clips"}, PACKED),
     Option(
         "means",
         "End clearance set by",
@@ -27,8 +33,79 @@ OPTIONS = (
             "fixed": "nothing: it follows from the parts",
         },
     ),
+    Option(
+        "bearing",
+        "Bearings",
+        {"ball": "ball or roller", "tapered": "a pair of tapered ones, preloaded", "none": "none: the shaft runs in its bushing"},
+        UNCOUPLED,
+    ),
+    Option(
+        "collar",
+        "Under the bearing housing",
+        {"half rings": "half rings and their collar", "plain": "a plain collar, as on small sizes"},
+        {"seal": ("packed", "mechanical"), **HOUSING},
+    ),
+    Option(
+        "nut",
+        "Lock nut",
+        {"tang": "with a lock washer and its tang", "plain": "alone"},
+        {"bearing": ("ball", "tapered"), **UNCOUPLED},
+    ),
+    Option(
+        "inner",
+        "Inner bearing held by",
+        {"ring": "a retaining ring", "washer": "a retainer washer and a collar"},
+        {**COMPACT, **HOUSING},
+    ),
+    Option("outer", "Outer bearing held by", {"ring": "a retaining ring", "cap": "an end cap"}, {**COMPACT, **HOUSING}),
     Option("bushing", "Shaft bushing in", {"bracket": "the bracket", "casing": "the casing"}),
     Option("relief", "Relief valve", {"none": "none", "fitted": "on the pump"}),
+    Option("scope", "This job", _SCOPES | {"repack": "new packing, the pump stays closed"}, PACKED),
+    Option("scope", "This job", _SCOPES | {"seal": "a new seal"}, SEALED),
+    convention(
+        "faces",
+        "Seal faces",
+        {"dry": "fitted dry", "film": "fitted with a film"},
+        {"dry": "Faces wiped clean and fitted dry.", "film": "A film of a lubricant that suits on the faces."},
+        "Faces clean; dry or with a film, as the seal maker says.",
+        SEALED,
+    ),
+    convention(
+        "head_gasket",
+        "Head gasket",
+        {"dry": "fitted dry", "sealant": "fitted with sealant on both sides"},
+        {"dry": "The gasket goes in dry.", "sealant": "Sealant on both sides of the gasket."},
+        "Dry or with sealant, as the maker's manual says.",
+    ),
+    convention(
+        "lips_inner",
+        "Lip of the housing's inner seal",
+        {"outward": "towards the shaft end", "inward": "towards the pump"},
+        {"outward": "lip towards the shaft end", "inward": "lip towards the pump"},
+        "lip as the maker's manual shows it",
+    ),
+    convention(
+        "lips_outer",
+        "Lip of the end cap's seal",
+        {"outward": "towards the shaft end", "inward": "towards the pump"},
+        {"outward": "lip towards the shaft end", "inward": "lip towards the pump"},
+        "lip as the maker's manual shows it",
+    ),
+    convention(
+        "packing_when",
+        "Packing goes in",
+        {"before": "before the gap is set", "after": "after the gap is set"},
+        {"before": "", "after": ""},
+        when={**PACKED, "means": ("housing", "ring", "coupling", "fixed")},
+    ),
+    convention(
+        "relief_sign",
+        "What shows the suction side of a relief valve",
+        {"arrow": "its arrow", "cap": "its cap", "end": "its adjusting end"},
+        {"arrow": "its arrow", "cap": "its cap", "end": "its adjusting end"},
+        "what the maker's manual names",
+        RELIEF,
+    ),
 )
 
 SYMPTOMS = (

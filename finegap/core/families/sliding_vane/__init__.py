@@ -1,6 +1,6 @@
 """Sliding vane pump: vanes slide in the slots of a rotor that runs close to its end covers. Common practice, no source."""
 
-from finegap.core.families.builds import Option
+from finegap.core.families.builds import Option, convention
 from finegap.core.families.family import Family, GapWords, ReplacedWith, Side, Symptom
 from finegap.core.families.sliding_vane.drawing import DRAWING
 from finegap.core.families.sliding_vane.features import FEATURES
@@ -18,6 +18,14 @@ FAMILY = Family(
         Option("service", "Build", {"dry": "dry", "lubricated": "lubricated, with check ports"}),
         Option("scope", "This job", {"overhaul": "an overhaul", "check": "a wear check through the port"}),
         Option("filter", "Inlet filter", {"fitted": "on the pump", "none": "none"}),
+        convention(
+            "serviced",
+            "Serviced",
+            {"site": "where it stands", "away": "in the shop, or sent away"},
+            {"site": "where it stands", "away": "in the shop; or the pump is sent away"},
+            "where it stands, or in the shop",
+            {"scope": ("overhaul",)},
+        ),
     ),
     symptoms=(
         Symptom(

@@ -1,11 +1,11 @@
 """What goes onto a sliding vane pump in which order. Common practice, no source; the sheet rules."""
 
-from finegap.core.families.stack import LinesUp, Points, Shape, Stack, StackPart
+from finegap.core.families.stack import Carrier, LinesUp, Points, Shape, Stack, StackPart
 
 _OVERHAUL = {"scope": ("overhaul",)}
 
 COVER = Stack(
-    "cover",
+    "end_cover",
     "End cover",
     "cover",
     (
@@ -23,41 +23,80 @@ COVER = Stack(
         StackPart("bolts", "Cover bolts", Shape.SCREW, note="By hand, criss-cross: torque comes next."),
     ),
     fixed={"cylinder": ("pin",)},
-    when=_OVERHAUL,
+    when=_OVERHAUL | {"service": ("dry",)},
     ends=("cylinder", "outside"),
 )
+PLATE = Stack(
+    "end_plate",
+    "End plate with its bearing",
+    "cover",
+    (
+        StackPart(
+            "gasket", "Plate gasket", Shape.GASKET, always_new=True, on="cylinder", note="Whole: its thickness is the side gap."
+        ),
+        StackPart(
+            "plate",
+            "End plate, its bearing out and its seat clean",
+            Shape.CAP,
+            "machined face inward",
+            Points.ROTOR,
+            on="cylinder",
+        ),
+        StackPart("holding", "One or two bolts to hold it", Shape.TOOL, on="cylinder"),
+        StackPart(
+            "bearing",
+            "Bearing, started square, far enough to carry the shaft",
+            Shape.BEARING,
+            "closed side outward",
+            Points.DRIVE,
+            on="cylinder",
+            lubricant="greased",
+            feature="bearings",
+        ),
+        StackPart(
+            "holding_out",
+            "Those bolts out again",
+            Shape.OUT,
+            on="cylinder",
+            takes_out="holding",
+            note="The plate has to be lifted.",
+        ),
+        StackPart("pins", "Plate lifted to its holes, temporary alignment pins in", Shape.TOOL, on="cylinder"),
+        StackPart("bolts", "Main bolts", Shape.SCREW, on="cylinder", note="Tight, criss-cross."),
+        StackPart("pins_out", "Alignment pins out", Shape.OUT, on="cylinder", takes_out="pins"),
+        StackPart("bearing_home", "Bearing driven fully home", Shape.BEARING, on="cylinder", checked="the rotor spins"),
+    ),
+    when=_OVERHAUL | {"service": ("lubricated",)},
+    carriers=(Carrier("cylinder", "On the cylinder", ("cylinder", "outside")),),
+)
 DRIVE = Stack(
-    "drive",
+    "drive_flange",
     "Drive end",
     "drive",
     (
         StackPart(
-            "bearing",
-            "Bearing",
-            Shape.BEARING,
-            "closed side outward",
+            "retaining",
+            "Snap ring",
+            Shape.CLIP,
+            "sharp edge outward",
             Points.DRIVE,
-            note="Square, and fully home.",
-            feature="bearings",
-        ),
-        StackPart(
-            "retaining", "Retaining ring", Shape.CLIP, "sharp edge outward", Points.DRIVE, note="Sprung fully into its groove."
+            checked="seated in its groove all the way round",
         ),
         StackPart("wave", "Wave ring", Shape.WASHER, always_new=True, note="It takes up the play: a flat one is no wave ring."),
         StackPart(
             "flange",
-            "Flange",
+            "Flange, bolted to the plate",
             Shape.COLLAR,
-            "shoulder towards the bearing",
+            "grease fitting at the top",
             Points.ROTOR,
-            ("keyway",),
-            (LinesUp("keyway", "keyway", "shaft"),),
+            ("holes",),
+            (LinesUp("holes", "threads", "plate"),),
         ),
-        StackPart("key", "Key", Shape.SLEEVE, "flat side down in its keyway"),
+        StackPart("key", "Shaft key", Shape.SLEEVE, checked="flat side down in its keyway"),
     ),
-    fixed={"shaft": ("keyway",)},
+    fixed={"plate": ("threads",)},
     when=_OVERHAUL | {"service": ("lubricated",)},
-    ends=("cover", "drive"),
+    ends=("plate", "drive"),
 )
 
-STACKS = (COVER, DRIVE)
+STACKS = (COVER, PLATE, DRIVE)

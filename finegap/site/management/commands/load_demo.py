@@ -188,13 +188,15 @@ class _Script:
         """What the steps of Prove are done with."""
         job_record = self._loaded().job_record
         at = {task.kind: step.key for step in job_record.family.steps for task in step.tasks}
-        bench.see(self.seen, changes.SeeProof(uuid.uuid4(), at[TurningTask.kind], TurningTask.kind))
+        if TurningTask.kind in at:
+            bench.see(self.seen, changes.SeeProof(uuid.uuid4(), at[TurningTask.kind], TurningTask.kind))
         if EndPlayTask.kind in at:
             bench.see(self.seen, changes.SeeProof(uuid.uuid4(), at[EndPlayTask.kind], EndPlayTask.kind, "0.01 mm"))
         if RunInTask.kind in at:
             for note in self.script.get("run_in", [{"drops": "8", "box": "40 C"}]):
                 bench.note_run_in(self.seen, changes.NoteRunIn(uuid.uuid4(), **note))
-        bench.see(self.seen, changes.SeeProof(uuid.uuid4(), at[FirstHourTask.kind], "noise", "even"))
+        if FirstHourTask.kind in at:
+            bench.see(self.seen, changes.SeeProof(uuid.uuid4(), at[FirstHourTask.kind], "noise", "even"))
 
     def _build(self, job: Job, stage: Stage) -> None:
         """Stacks part by part, torques pass by pass, then the steps, of what is done at a stage."""

@@ -26,6 +26,7 @@ export function Close({ job }: { job: Job }) {
           <p>Found and left, the gap, and the hold points are all there.</p>
         )}
         {isOpen && <Blockers job={job} />}
+        <Former job={job} />
         <details open={job.signed !== null}>
           <summary>Log of the job</summary>
           <LogLines job={job} />
@@ -41,6 +42,24 @@ export function Close({ job }: { job: Job }) {
         {isOpen && <Abandon job={job} />}
       </section>
     </div>
+  );
+}
+
+/** What was marked of steps and parts the procedure no longer has. */
+function Former({ job }: { job: Job }) {
+  if (!job.former.length) return null;
+  return (
+    <details>
+      <summary>{job.former.length} marked before the procedure changed</summary>
+      <p className="quiet">The procedure no longer has these. They stay on record and count for nothing.</p>
+      <ul className="log">
+        {job.former.map((one) => (
+          <li key={`${one.at} ${one.what}`}>
+            {one.what} <small>{`${one.by}, ${moment(one.at)}`}</small>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 

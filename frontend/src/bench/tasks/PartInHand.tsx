@@ -29,11 +29,13 @@ export function PartInHand({ job, stack, part, place }: PartProps) {
         <p className="step-text">{part.name}</p>
         <p className="tag-line">
           {place}
+          {stack.carriers.length > 1 ? ` · ${part.on.toLowerCase()}` : ''}
           {news}
           {fitting.open && !isNext ? ' · not its turn yet' : ''}
         </p>
       </div>
       {picture && <SmallPicture picture={picture} mirrored={part.points === 'rotor'} />}
+      {part.lubricant && <p>With: {part.lubricant}.</p>}
       {part.note && <p>{part.note}</p>}
       <Lines lines={part.lines} />
       <Directions part={part} fitting={fitting} />
@@ -120,11 +122,19 @@ function FitForm({ part, fitting }: { part: StackPart; fitting: Fitting }) {
       )}
       <div className="choices">
         <Button size="lg" disabled={fit.isPending} onClick={send}>
-          {reused ? 'Fitted, the old one' : 'Fitted'}
+          {part.shape === 'out'
+            ? 'Out'
+            : part.shape === 'tool'
+              ? 'In'
+              : reused
+                ? 'Fitted, the old one'
+                : 'Fitted'}
         </Button>
-        <button type="button" className="tool" aria-pressed={reused} onClick={() => setReused(!reused)}>
-          The old one goes back
-        </button>
+        {part.shape !== 'out' && part.shape !== 'tool' && (
+          <button type="button" className="tool" aria-pressed={reused} onClick={() => setReused(!reused)}>
+            The old one goes back
+          </button>
+        )}
       </div>
       <ProblemNote error={fit.error} />
     </>

@@ -12,6 +12,10 @@ export function StackTask({ job, view: stack }: { job: Job; view: Stack }) {
   const key = looked?.next === stack.next ? looked.key : stack.next;
   const part = stack.parts.find((p) => p.key === key);
   const place = stack.parts.findIndex((p) => p.key === key) + 1;
+  const own = stack.carriers.findIndex((c) => c.name === part?.on);
+  // The sub-assembly of the part in hand, until another is looked at; all together once it is complete.
+  const [turned, setTurned] = useState<{ to: number; of: string } | null>(null);
+  const shown = turned?.of === key ? turned.to : part ? own : stack.carriers.length;
   return (
     <section className="stack-work" aria-label={stack.name}>
       <div className="work-head">
@@ -19,8 +23,12 @@ export function StackTask({ job, view: stack }: { job: Job; view: Stack }) {
         {stack.parts.some((p) => p.lines.length > 0) && <Lubricant job={job} />}
       </div>
       {stack.advice && !job.building.lubricant && <p className="quiet">{stack.advice}</p>}
+      {stack.carriers.length > 1 && (
+        <Carriers stack={stack} shown={shown} onShow={(to) => setTurned({ to, of: key })} />
+      )}
       <StackDrawing
         stack={stack}
+        carrier={stack.carriers[shown] ?? null}
         chosen={key}
         onChoose={(chosen) => setLooked({ key: chosen, next: stack.next })}
       />
@@ -37,6 +45,35 @@ export function StackTask({ job, view: stack }: { job: Job; view: Stack }) {
       )}
       <PartList job={job} stack={stack} />
     </section>
+  );
+}
+
+/** The sub-assemblies, each with how many of its parts are in, and all of them together. */
+function Carriers({ stack, shown, onShow }: { stack: Stack; shown: number; onShow: (to: number) => void }) {
+  const done = (name: string) => stack.parts.filter((p) => p.on === name && p.fitted).length;
+  const of = (name: string) => stack.parts.filter((p) => p.on === name).length;
+  return (
+    <div className="choices carriers" role="group" aria-label="Sub-assemblies">
+      {stack.carriers.map((carrier, i) => (
+        <button
+          key={carrier.name}
+          type="button"
+          className="tool"
+          aria-pressed={shown === i}
+          onClick={() => onShow(i)}
+        >
+          {carrier.name} {done(carrier.name)}/{of(carrier.name)}
+        </button>
+      ))}
+      <button
+        type="button"
+        className="tool"
+        aria-pressed={shown === stack.carriers.length}
+        onClick={() => onShow(stack.carriers.length)}
+      >
+        Together
+      </button>
+    </div>
   );
 }
 

@@ -23,7 +23,9 @@ function part(key: string, more: Partial<StackPart> = {}): StackPart {
     name: key,
     shape: 'washer',
     points: '',
+    on: 'On the shaft',
     directions: [],
+    lubricant: '',
     note: '',
     must_be_new: false,
     fresh: false,
@@ -44,12 +46,17 @@ const STACK: Stack = {
   place: 'bearing',
   name: 'Thrust bearing housing',
   next: 'Lip seal',
-  ends: [],
+  carriers: [
+    { name: 'On the shaft', left: 'rotor', right: 'drive', parts: ['Half rings', 'Nut'] },
+    { name: 'On the bench', left: 'pump', right: 'drive', parts: ['Lip seal'] },
+  ],
+  together: ['Half rings', 'Nut', 'Lip seal'],
   advice: '',
   parts: [
     part('Half rings', { id: 'p1', shape: 'half ring', fitted: true, by: 'Ines' }),
     part('Lip seal', {
       shape: 'lip seal',
+      on: 'On the bench',
       points: 'drive',
       directions: ['lip outward', 'tab to the slot of the shaft'],
       must_be_new: true,
@@ -81,10 +88,15 @@ const JOB = aJob({
   tasks: [TIGHTENING, STACK],
 });
 
+/** A row of its own for all its parts. */
+const ALL = { name: 'On the shaft', left: 'rotor', right: 'drive', parts: STACK.parts.map((p) => p.key) };
+
 const show = (children: ReactNode) => showOnBench(children, JOB);
 
 test('a stack is drawn in its order, what is in, next and later apart, and said', () => {
-  const { container } = render(<StackDrawing stack={STACK} chosen="Lip seal" onChoose={vi.fn()} />);
+  const { container } = render(
+    <StackDrawing stack={STACK} carrier={ALL} chosen="Lip seal" onChoose={vi.fn()} />,
+  );
   const states = [...container.querySelectorAll('.stack-part')].map((g) => g.getAttribute('class'));
   expect(states).toEqual(['stack-part is-in', 'stack-part is-next chosen', 'stack-part is-later']);
   const at = [...container.querySelectorAll('.stack-ring')].map((c) => Number(c.getAttribute('cx')));
@@ -99,9 +111,11 @@ test('a stack is drawn in its order, what is in, next and later apart, and said'
 
 test('of a long stack the part in hand is drawn with its neighbours, numbered as they are', () => {
   const parts = Array.from({ length: 40 }, (_, i) => part(`P${i + 1}`));
+  const stack = { ...STACK, parts, next: 'P1' };
+  const row = { ...ALL, parts: parts.map((p) => p.key) };
   const numbers = (chosen: string) => {
     const { container, unmount } = render(
-      <StackDrawing stack={{ ...STACK, parts, next: 'P1' }} chosen={chosen} onChoose={vi.fn()} />,
+      <StackDrawing stack={stack} carrier={row} chosen={chosen} onChoose={vi.fn()} />,
     );
     const found = [...container.querySelectorAll('.stack-number')].map((n) => Number(n.textContent));
     unmount();
@@ -110,6 +124,20 @@ test('of a long stack the part in hand is drawn with its neighbours, numbered as
   expect(numbers('P1')).toEqual([1, 12, 12]);
   expect(numbers('P20')).toEqual([14, 12, 25]);
   expect(numbers('P40')).toEqual([29, 12, 40]);
+});
+
+test('each sub-assembly has its row, that of the part in hand first, and all lie together', async () => {
+  show(<StackTask job={JOB} view={STACK} />);
+  const drawn = () => screen.getByRole('img').getAttribute('aria-label');
+  expect(drawn()).toMatch(
+    /On the bench, from the pump to the drive: 2 Lip seal pointing to the drive\. Next/,
+  );
+  await userEvent.click(screen.getByRole('button', { name: 'On the shaft 1/2' }));
+  expect(drawn()).toMatch(
+    /On the shaft, from the rotor to the drive: 1 Half rings, 3 Nut pointing to the rotor/,
+  );
+  await userEvent.click(screen.getByRole('button', { name: 'Together' }));
+  expect(drawn()).toMatch(/together, from the rotor to the drive: 1 Half rings, 3 Nut.*, 2 Lip seal/);
 });
 
 test('by keys: each direction confirmed, then fitted, from the version on screen', async () => {
