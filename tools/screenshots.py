@@ -91,14 +91,15 @@ def take(page: Page) -> None:
 def build(page: Page, folder: Path) -> None:
     """Bearings half in, and a pass of the head bolts."""
     page.goto(f"{BASE}/bench/4/build")
-    page.locator(".page-picker select").select_option("bearing_in")
+    page.locator(".page-picker select").select_option("thrust_built")
     page.get_by_label("Lubricant on the bench").select_option("mineral grease")
-    for name in ("Half rings", "Inner collar", "Inner lip seal"):
+    for name in ("Lip seal of the housing", "Lip seal of the end cap", "Thrust bearing"):
         page.locator(".part-in-hand .step-text", has_text=name).wait_for()
         for box in page.locator(".directions input").all():
             box.check()
-        if name != "Inner lip seal":
+        if name != "Thrust bearing":
             page.get_by_role("button", name="Fitted", exact=True).click()
+    page.locator(".work-head").evaluate("e => e.scrollIntoView()")
     page.screenshot(path=folder / "build.png")
     page.locator(".page-picker select").select_option("head_on")
     page.get_by_label("Torque the wrench is set to").fill("18.4")

@@ -13,6 +13,7 @@ from finegap.api.errors import Conflict
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.procedure import read_conventions, read_steps
+from finegap.core.sheet import SpecSheet
 from finegap.formats.sheet_file import parse_file
 from finegap.sheets.changes import KeepProcedure, SheetFile
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
@@ -27,6 +28,7 @@ def add_revision(actor: User, new: SheetFile) -> SheetRevision:
         Anything wrong with the file; or a revision that is there already with other contents.
     """
     content, sheet = parse_file(new.text)
+    _check_counts(sheet)
     with transaction.atomic():
         line, _ = Sheet.objects.get_or_create(slug=content["slug"], defaults={"title": sheet.title})
         existing = line.revisions.filter(revision=sheet.revision).first()
@@ -46,6 +48,15 @@ def add_revision(actor: User, new: SheetFile) -> SheetRevision:
             added_by=actor,
             added_at=timezone.now(),
         )
+
+
+def _check_counts(sheet: SpecSheet) -> None:
+    """A new sheet says how many there are of what it prints a size of; one kept before was read with the usual number."""
+    for feature in sheet.family.features:
+        count = feature.counted
+        if count is not None and feature.key in sheet.features and not sheet.details.get(count.detail):
+            problem = f"it prints {feature.name.lower()}, and not how many there are."
+            raise FieldError(f"details.{count.detail}", problem, f"Expected the {sheet.family.details[count.detail]}.")
 
 
 def keep_procedure(actor: User, family_key: str, new: KeepProcedure) -> ShopProcedure:

@@ -189,11 +189,13 @@ def move_for(
     working = _working(housing, change_mm, lash_mm if reverses else 0.0, measured_mm, amounts)
     if way is Way.STAY:
         return Move(way, change_mm, Sentence("Leave the housing where it is"), (), working, travel)
+    turn, hand = housing.turns(way).capitalize(), housing.hand.value
     headline = Sentence(
         "{value} {change}: turn the housing {turn} {arc} along its outside, {angle}",
         {"value": way.value.capitalize()} | amounts,
     )
-    return Move(way, change_mm, headline, _details(amounts, reverses and lash_mm > 0), working, travel)
+    seen = Sentence("{turn}: as seen from the shaft end, with a {hand}-hand thread.", {**amounts, "turn": turn, "hand": hand})
+    return Move(way, change_mm, headline, (*_details(amounts, reverses and lash_mm > 0), seen), working, travel)
 
 
 def _working(

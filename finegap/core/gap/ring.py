@@ -26,7 +26,7 @@ def move_for(
     }
     loosen = "the pump side of the coupling" if coupling else "the ring"
     if gap_mm is None:
-        headline = Sentence("Set the shaft with {target} of leaves between {faces}", {"faces": words.faces} | amounts)
+        headline = Sentence("Set the shaft with {target} of leaves where the sheet's figure shows", amounts)
     else:
         headline = Sentence("{way} {wanted}: loosen {loosen} and set the shaft again", {"loosen": loosen} | amounts)
     working = Working(

@@ -176,8 +176,8 @@ _BUILD = (
         Step(
             Stage.BUILD,
             "rotor_nuts",
-            "Rotors blocked with nylon or hardwood; rotor nuts clockwise to their torque.",
-            "By the wrench, never by feel.",
+            "Rotors blocked with nylon or hardwood; rotor nuts to their torque.",
+            "By the wrench, never by feel. Clockwise tightens, but for a left-hand thread: look first.",
             hold=True,
             tells=("{torque:rotor nuts} by the sheet.",),
             tasks=(Task("torque", "rotor nuts"),),

@@ -59,7 +59,7 @@ def _rotor(key: str, name: str, mark: str, *, keyed_first: bool, pinned: bool) -
             "sealing face towards the rotor",
             Points.ROTOR,
             on=key,
-            note="Clockwise, by hand: torque comes later.",
+            note="By hand, the way its thread turns: torque comes later.",
         ),
     )
 

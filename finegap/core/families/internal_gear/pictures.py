@@ -76,7 +76,7 @@ PICTURES = {
     "relief": Picture(
         "Relief valve",
         _valve(True),
-        "Adjusting end over the suction port, where the arrow goes in.",
+        "What shows its suction side over the suction port, where the liquid goes in.",
         _valve(False),
         "Over the discharge it never opens.",
         ((32, 186, "suction"), (264, 186, "discharge"), (150, 152, "pump")),

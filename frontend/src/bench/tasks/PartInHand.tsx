@@ -35,7 +35,7 @@ export function PartInHand({ job, stack, part, place }: PartProps) {
         </p>
       </div>
       {picture && <SmallPicture picture={picture} mirrored={part.points === 'rotor'} />}
-      {part.lubricant && <p>With: {part.lubricant}.</p>}
+      {part.lubricant && <p>Lubricant: {part.lubricant}.</p>}
       {part.note && <p>{part.note}</p>}
       <Lines lines={part.lines} />
       <Directions part={part} fitting={fitting} />
