@@ -169,6 +169,37 @@ class Steps(Inspection):
         # neither on this sheet nor looked at: no line of the page is spent on it
         self.assertNotIn("Crescent\n", text)
 
+    def test_what_the_shop_does_where_practitioners_differ_holds_unless_the_sheet_or_the_job_says_otherwise(self):
+        """A job keeps the shop's choice it was opened under; what nobody chose is not said."""
+        family = families.FAMILIES["internal_gear"]
+        steps = [StepLine(key=s.key, stage=s.stage.value) for s in family.steps]
+
+        def said(number):
+            view = self.view(number)
+            notes = [p.note for t in view.tasks if t.kind == "stack" for p in t.parts if p.key == "head_gasket"]
+            return next(iter(notes)), [s.key for s in view.steps if s.key.startswith("packing_")]
+
+        first = self.open()
+        self.assertEqual(said(first), ("Dry or with sealant, as the maker's manual says.", ["packing_out", "packing_now"]))
+        keep_procedure(self.lena, family.key, KeepProcedure(0, steps, {"head_gasket": "sealant", "packing_when": "after"}))
+        self.assertIn("Dry or with sealant", said(first)[0], "opened under the version before")
+        Job.objects.filter(number=first).update(ended="abandoned")
+        second = self.open()
+        self.assertEqual(said(second), ("Sealant on both sides of the gasket.", ["packing_out", "packing_then"]))
+        add_revision(self.lena, SheetFile(json.dumps(sheet_data(revision="2", build={"head_gasket": "dry"}))))
+        Job.objects.filter(number=second).update(ended="abandoned")
+        third = self.open()
+        self.assertEqual(said(third)[0], "The gasket goes in dry.")
+        services.set_details(self.seen(third), changes.SetDetails(build={"head_gasket": "sealant"}))
+        self.assertEqual(said(third)[0], "Sealant on both sides of the gasket.")
+        with self.assertRaisesRegex(FieldError, "conventions.head_gasket: “wet” is not a choice"):
+            keep_procedure(self.lena, family.key, KeepProcedure(1, steps, {"head_gasket": "wet"}))
+        turned = [*steps]
+        at = {s.key: i for i, s in enumerate(steps)}
+        turned[at["rotor_in"]], turned[at["head_on"]] = turned[at["head_on"]], turned[at["rotor_in"]]
+        with self.assertRaisesRegex(FieldError, "cannot be done before"):
+            keep_procedure(self.lena, family.key, KeepProcedure(1, turned))
+
     def test_a_proof_of_the_shops_own_falls_with_a_moved_gap_like_any_other(self):
         family = families.FAMILIES["internal_gear"]
         steps = [{"key": s.key, "stage": s.stage.value} for s in family.steps]

@@ -2,22 +2,17 @@
 
 import importlib
 import inspect
-import io
 import json
 import pkgutil
 import re
 from pathlib import Path
 
 from django.conf import settings
-from django.core.management import call_command
-from django.test import SimpleTestCase, TestCase
+from django.test import SimpleTestCase
 
 import finegap.core
-from finegap.bench.models import Job
 from finegap.core.families import FAMILIES
 from finegap.core.families.features import FeatureKind
-from finegap.core.formatting import Units
-from tests.apps.base import job_view
 from tools import engine
 
 ROOT = Path(settings.BASE_DIR)
@@ -111,17 +106,7 @@ class Engine(SimpleTestCase):
         self.assertGreater(min(engine.shares().values()), 0.001)
 
 
-class Demo(TestCase):
-    def test_it_loads_with_one_job_half_done_and_one_signed(self):
-        call_command("load_demo", stdout=io.StringIO())
-        jobs = list(Job.objects.order_by("number"))
-        self.assertEqual([hasattr(j, "sign_off") for j in jobs], [True, True, True, *[False] * 6, True])
-        calls = {f.judged.verdict for f in job_view(4, Units.MM).features if f.judged}
-        self.assertEqual(calls, {"Keep", "Watch", "Change", "Measure again"})
-        before = Job.objects.count()
-        call_command("load_demo", stdout=io.StringIO())
-        self.assertEqual(Job.objects.count(), before)
-
+class Demo(SimpleTestCase):
     def test_no_check_value_of_the_trade_is_in_it(self):
         text = "".join(p.read_text() for p in (ROOT / "demo").rglob("*.json"))
         for value in ("1.4995", "1.4800", "1.472", '"0.005 in"', '0.010 in", "0.015', '"50 lbf.ft", "70', "750 h"):

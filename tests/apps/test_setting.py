@@ -255,6 +255,9 @@ class Sizes(Works):
             details={},
         )  # fmt: skip
         data.pop("heat")
+        counted = data | {"features": data["features"] | {"vane_height": {"new": ["9.9 mm", "10.1 mm"]}}}
+        with self.assertRaisesRegex(FieldError, "details.vanes: it prints .*and not how many there are"):
+            add_revision(self.lena, SheetFile(json.dumps(counted)))
         add_revision(self.lena, SheetFile(json.dumps(data)))
         add_pump(
             self.lena, AddPump("V-1", "test", "here", "1", "vane", "cast iron", "air", **DUTY | {"pressure": "1 bar"}), Entry()
