@@ -113,6 +113,30 @@ class Details(Inspection):
         services.set_details(self.seen(number), changes.SetDetails(build={"seal": "packed"}))
         self.assertNotEqual({m.path for m in self.view(number).drawing.marks}, packed)
 
+    def test_a_job_that_did_more_than_a_smaller_scope_has_is_not_made_one(self):
+        """What was opened would be shown nowhere, and its hold points would be gone."""
+
+        def scope(number, wanted):
+            services.set_details(self.seen(number), changes.SetDetails(build={"scope": wanted}))
+
+        number = self.open()
+        scope(number, "check")
+        self.assertNotIn("shaft", [s.key for s in self.view(number).steps])
+        scope(number, "overhaul")
+        self.read(number, "idler_bore", "front/12–6", "30.05")
+        with self.assertRaisesRegex(FieldError, "build.scope: “Idler, bore” was done"):
+            scope(number, "repack")
+        scope(number, "check")  # it has the idler's bore
+        scope(number, "overhaul")
+        self.strike(number, "reading", Reading.objects.get().id)
+        services.mark_step(self.seen(number), changes.MarkStep(uuid.uuid4(), "nut"))
+        with self.assertRaisesRegex(FieldError, "build.scope: “Rotor blocked through the port"):
+            scope(number, "check")
+        with self.assertRaisesRegex(FieldError, "build.scope: “seal” is not a choice"):
+            scope(number, "seal")
+        scope(number, "bearing")
+        self.assertEqual(Job.objects.get(number=number).build["scope"], "bearing")
+
     def test_tools_and_gauges_that_are_missing_are_said_before_anything_is_opened(self):
         number = self.open()
         ready = self.view(number).ready

@@ -6,7 +6,6 @@ from finegap.bench import responses
 from finegap.bench.presenters.inspecting import photos
 from finegap.bench.records import Records
 from finegap.core.assembly.elastomers import MEDIA
-from finegap.core.families.family import Family
 from finegap.core.formatting import Amount, Kind, Text
 from finegap.core.job import Assessment
 from finegap.core.job_tasks import key_of
@@ -57,7 +56,7 @@ def details(records: Records) -> responses.JobDetailsResponse:
         reason=job.reason,
         symptoms=[responses.NamedResponse(s.key, s.name) for s in family.symptoms],
         room=job.room,
-        build=_build(records, family),
+        build=_build(records),
         missing=[label for name, label in _MUST_BE_KNOWN if not texts[name] and (name != "symptom" or family.symptoms)],
         **texts,
     )
@@ -171,15 +170,19 @@ def _lead(days: int) -> str:
     return f"{days} days" if days % 7 else f"{days // 7} week{'s' if days > 7 else ''}"
 
 
-def _build(records: Records, family: Family) -> list[responses.BuildResponse]:
+def _build(records: Records) -> list[responses.BuildResponse]:
+    """The scope of the job, then how its pump is built; conventions are chosen by sheet and shop."""
+    whole = records.job_record.whole
+    build = whole.build or {}
+    options = [option for option in whole.options if not option.is_convention]
     return [
         responses.BuildResponse(
             option.key,
             option.name,
-            records.job_record.build.get(option.key, ""),
+            build.get(option.key, ""),
             [responses.NamedResponse(key, words) for key, words in option.choices.items()],
             # The means of adjustment is what the sheet's numbers are for.
             option.key == "means",
         )
-        for option in family.options
+        for option in sorted(options, key=lambda one: one.key != "scope")
     ]

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Mapping
 
 from django.utils import timezone
 
 from finegap.bench.changes import SetDetails
 from finegap.bench.models import Job
-from finegap.bench.records import sheet_of
+from finegap.bench.records import build_of, sheet_of
 from finegap.bench.services.changing import JobInHand, changes
 from finegap.bench.services.opening import symptom_name
 from finegap.core.assembly.elastomers import MEDIA
@@ -31,6 +32,7 @@ def set_details(now: JobInHand, new: SetDetails) -> None:
         A quantity that cannot be, a symptom, build or place that is none, or an old meter's last reading without the new one's.
     """
     job, entry = now.job, now.ref.entry
+    _check_scope(now, new.build or {})
     before = {name: getattr(job, name) for name in _FIELDS}
     _set_texts(job, new)
     _set_chosen(job, new)
@@ -70,6 +72,30 @@ def _set_chosen(job: Job, new: SetDetails) -> None:
     if new.build:
         job.build = {**job.build, **new.build}
         sheet_of(job).family_of(job.build)
+
+
+def _check_scope(now: JobInHand, build: Mapping[str, str]) -> None:
+    """A job that did more than a smaller scope has is not made one: what was opened would be shown nowhere.
+
+    Raises
+    ------
+    FieldError
+        A step done, a part fitted or a size taken that is of no such job.
+    """
+    record, job = now.before.job_record, now.job
+    if "scope" not in build or build["scope"] == (record.whole.build or {}).get("scope"):
+        return
+    smaller = sheet_of(job).family_of({**build_of(job), **build})
+    steps, stacks = {s.key for s in smaller.steps}, {stack.key for stack in smaller.stacks}
+    done = [s.text for s in record.whole.steps if s.key in record.steps_done - record.skipped and s.key not in steps]
+    built = {one.stack for one in record.fitted}
+    done += [stack.name for stack in record.stacks.values() if stack.key in built and stack.key not in stacks]
+    taken = {feature for feature, _ in (*record.readings, *record.looks)}
+    if record.tries or record.mesh_tries:
+        taken |= {f.key for f in record.whole.features if f.is_set}
+    done += [f.name for f in record.whole.features if f.key in taken and f.key not in smaller.by_key]
+    if done:
+        raise FieldError("build.scope", f"“{done[0][:80]}” was done, and is no part of it.", "Expected a scope that has it.")
 
 
 _WORDS = {

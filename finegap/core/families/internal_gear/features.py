@@ -274,7 +274,7 @@ _ALL = (
     Feature(
         "bearing_depth",
         22,
-        "Bearing below the cover's face",
+        "Bearing, depth",
         "Bearing",
         FeatureKind.GAP,
         anchor=(656, 346),
