@@ -38,13 +38,13 @@ def must_be_done(step: Step, family: Family) -> frozenset[str]:
 
 
 def hangs_on(key: str, family: Family) -> tuple[Step, ...]:
-    """The steps that come after a step by declaration, directly or through another. They are undone with it."""
+    """The steps that come after a step, or stand on it, by declaration, directly or through another. They are undone with it."""
     found: dict[str, Step] = {}
     left = [key]
     while left:
         before = left.pop()
         for step in family.steps:
-            if before in step.after and step.key not in found and step.key != key:
+            if before in (*step.after, *step.needs) and step.key not in found and step.key != key:
                 found[step.key] = step
                 left.append(step.key)
     return tuple(found.values())

@@ -162,6 +162,19 @@ class InTurn(Undoing):
         self.assertIn("and what comes after it", self.last())
         self.assertEqual(self.step("free_turn").by, "Tom")
 
+    def test_a_step_taken_back_takes_what_stands_on_it(self):
+        """The head is not on where the idler is not; what was logged at it stays, and is told again with its step."""
+        self.measure_all(self.number)
+        self.look_all(self.number)
+        self.together(self.number)
+        idler = StepMark.objects.get(job__number=self.number, step="idler_on")
+        self.strike(self.number, "step", idler.id, "another pump's")
+        for key in ("idler_on", "head_on", "nut_torque", "tang", "block_out", "packing_now", "thrust_built"):
+            self.assertIsNone(self.step(key).by, key)
+        self.assertEqual(self.step("rotor_in").by, "Tom")
+        self.assertTrue(TorqueMark.objects.standing().filter(fastener="lock nut").exists())
+        self.assertTrue(self.view().blockers)
+
     def test_another_part_decided_on_after_the_proof_leaves_nothing_set_or_proved(self):
         """Found while trying to sign what was not so: the gap and the proof were of a pump with other parts in it."""
         self.measure_all(self.number)

@@ -99,6 +99,14 @@ class Rules(unittest.TestCase):
         told = [s.render(Units.MM) for s in out_of_turn(self.step("e"), self.family(), frozenset(), ())]
         self.assertEqual(told, ["First: A", "First: B", "And 2 hold points after that."])
 
+    def test_what_stands_on_a_step_waits_for_it_and_is_undone_with_it(self):
+        """Hold point or not: the head is not on where the idler is not."""
+        steps = (Step(Stage.BUILD, "x", "X"), Step(Stage.BUILD, "y", "Y", needs=("x",)), Step(Stage.BUILD, "z", "Z", needs=("y",)))
+        family = replace(self.family(), steps=steps)
+        self.assertEqual([s.render(Units.MM) for s in out_of_turn(steps[1], family, frozenset(), ())], ["First: X"])
+        self.assertEqual(out_of_turn(steps[1], family, frozenset({"x"}), (Sentence("gap"),)), ())
+        self.assertEqual([s.key for s in hangs_on("x", family)], ["y", "z"])
+
     def test_a_circle_ends(self):
         steps = (Step(Stage.PROVE, "x", "X", hold=True, after=("y",)), Step(Stage.PROVE, "y", "Y", hold=True, after=("x",)))
         family = replace(self.family(), steps=steps)
