@@ -6,6 +6,7 @@ from finegap.core.families.circumferential_piston.features import FEATURES
 from finegap.core.families.circumferential_piston.pictures import PICTURES
 from finegap.core.families.circumferential_piston.procedure import DETAILS, STEPS
 from finegap.core.families.circumferential_piston.stacks import STACKS
+from finegap.core.families.conventions import seal_faces
 from finegap.core.families.family import Family, GapWords, ReplacedWith, Side, Symptom
 
 FAMILY = Family(
@@ -37,13 +38,7 @@ FAMILY = Family(
                 "check": "a wear check, cover off",
             },
         ),
-        convention(
-            "faces",
-            "Seal faces",
-            {"dry": "fitted dry", "film": "fitted with a film"},
-            {"dry": "Faces wiped clean and fitted dry.", "film": "A film of a lubricant that suits on the faces."},
-            "Faces clean; dry or with a film, as the seal maker says.",
-        ),
+        seal_faces({}),
         convention(
             "rotor_turns",
             "Rotors go on",

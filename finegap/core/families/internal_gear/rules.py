@@ -1,6 +1,7 @@
 """Builds of an internal gear pump, what its symptoms point to, and which parts go together. Common practice, no source."""
 
 from finegap.core.families.builds import Option, convention
+from finegap.core.families.conventions import seal_faces
 from finegap.core.families.family import ReplacedWith, Side, Symptom
 from finegap.core.families.internal_gear.builds import COMPACT, HOUSING, PACKED, RELIEF, SEALED, UNCOUPLED
 
@@ -62,14 +63,7 @@ OPTIONS = (
     Option("relief", "Relief valve", {"none": "none", "fitted": "on the pump"}),
     Option("scope", "This job", _SCOPES | {"repack": "new packing, the pump stays closed"}, PACKED),
     Option("scope", "This job", _SCOPES | {"seal": "a new seal"}, SEALED),
-    convention(
-        "faces",
-        "Seal faces",
-        {"dry": "fitted dry", "film": "fitted with a film"},
-        {"dry": "Faces wiped clean and fitted dry.", "film": "A film of a lubricant that suits on the faces."},
-        "Faces clean; dry or with a film, as the seal maker says.",
-        SEALED,
-    ),
+    seal_faces(SEALED),
     convention(
         "head_gasket",
         "Head gasket",
