@@ -153,7 +153,7 @@ def readings(job: Any) -> Iterator[dict[str, Any]]:
 def steps(job: Any) -> Iterator[dict[str, Any]]:
     """Of Build, those that wait for nothing."""
     for step in job["steps"]:
-        if step["stage"] == "build" and not step["by"] and not step["tasks"] and not step["waits"]:
+        if step["stage"] == "build" and not step["by"] and not step["tasks"] and not step["waits"] and not step["early"]:
             yield {"step": step["key"]}
 
 
