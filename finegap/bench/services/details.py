@@ -9,7 +9,7 @@ from django.utils import timezone
 
 from finegap.bench.changes import SetDetails
 from finegap.bench.models import Job
-from finegap.bench.records import build_of, sheet_of
+from finegap.bench.records import build_of, family_of, sheet_of
 from finegap.bench.services.changing import JobInHand, changes
 from finegap.bench.services.opening import symptom_name
 from finegap.core.assembly.elastomers import MEDIA
@@ -82,9 +82,10 @@ def _check_scope(now: JobInHand, build: Mapping[str, str]) -> None:
     FieldError
         A step done, a part fitted or a size taken that is of no such job.
     """
-    record, job = now.before.job_record, now.job
-    if "scope" not in build or build["scope"] == (record.whole.build or {}).get("scope"):
+    job = now.job
+    if build.get("scope") in (None, (family_of(job).build or {}).get("scope")):
         return
+    record = now.before.job_record
     smaller = sheet_of(job).family_of({**build_of(job), **build})
     steps, stacks = {s.key for s in smaller.steps}, {stack.key for stack in smaller.stacks}
     done = [s.text for s in record.whole.steps if s.key in record.steps_done - record.skipped and s.key not in steps]
