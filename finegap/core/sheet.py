@@ -140,6 +140,7 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
         touching = f"it lets a gap of {least:g} mm close altogether."
         raise FieldError("clearance_table.tolerance.minus", touching, "Expected less than the least end clearance.")
     building = read_building(data, family)
+    means = read_means(data["adjustment"], family, rows)
     return SpecSheet(
         title=data["title"],
         maker=data["maker"],
@@ -150,12 +151,12 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
         family=family,
         school=School(data.get("school", School.GUARDED.value)),
         near_share=data.get("near_share", 0.2),
-        features=_features(family, data["features"]) | _press_sizes(family, building),
+        features=_of_means(family, means) | _features(family, data["features"]) | _press_sizes(family, building),
         rows=rows,
         table_page=table["page"],
         minus_mm=minus,
         plus_mm=plus,
-        means=read_means(data["adjustment"], family, rows),
+        means=means,
         torques=tuple(read_torque(t, f"torques[{i}]") for i, t in enumerate(data["torques"])),
         heat=read_heat(data["heat"]) if "heat" in data else None,
         build=_build(family, data),
@@ -245,6 +246,12 @@ def _features(family: Family, data: Mapping[str, Any]) -> dict[str, FeatureSpec]
     if looked_at:
         raise FieldError(f"features.{looked_at}", "it is looked at, not measured.", "Expected no size for it.")
     return {key: _feature(family.by_key[key].kind, spec, f"features.{key}") for key, spec in data.items()}
+
+
+def _of_means(family: Family, means: Means) -> dict[str, FeatureSpec]:
+    """Limits the sheet prints with its means of adjustment."""
+    printed = {f.key: getattr(means, f"{f.printed_as}_mm", None) for f in family.features if f.printed_as}
+    return {key: FeatureSpec(Limit(*limits), None) for key, limits in printed.items() if limits}
 
 
 def _press_sizes(family: Family, building: Building) -> dict[str, FeatureSpec]:

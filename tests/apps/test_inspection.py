@@ -136,6 +136,11 @@ class Details(Inspection):
             scope(number, "seal")
         scope(number, "bearing")
         self.assertEqual(Job.objects.get(number=number).build["scope"], "bearing")
+        with self.assertRaisesRegex(FieldError, "build.nut|build.bearing"):
+            services.set_details(self.seen(number), changes.SetDetails(build={"bearing": "none"}))
+        services.mark_step(self.seen(number), changes.MarkStep(uuid.uuid4(), "housing_out"))
+        with self.assertRaisesRegex(FieldError, "build.seal: “Both face screws loosened"):
+            services.set_details(self.seen(number), changes.SetDetails(build={"seal": "mechanical"}))
 
     def test_tools_and_gauges_that_are_missing_are_said_before_anything_is_opened(self):
         number = self.open()

@@ -168,6 +168,26 @@ class TheCheckThatCounts(unittest.TestCase):
             self.assertIn(said, stale.unproved.render(Units.MM))
 
 
+class WhatANutHolds(unittest.TestCase):
+    """A nut holds what is under it: a part that went in after its torque was not held by it."""
+
+    def said(self, fitted: int, torqued: int) -> list[str]:
+        parts = (Fitted("thrust_half_rings_tang", "lock_nut", made=fitted), Fitted("head_sealed", "head", made=fitted))
+        marks = tuple(replace(one, made=torqued) for one in TORQUES)
+        job = assess(job_record(fitted=parts, tightened=marks))
+        steps = {s.key: s for s in job.record.family.steps}
+        return [
+            w.render(Units.MM) for key in ("nut_torque", "head_on") for w in job.holds_back(steps[key]) if "after" in w.template
+        ]
+
+    def test_a_part_that_went_in_after_the_torque_holds_the_step_back(self):
+        nut, bolts = self.said(fitted=9, torqued=5)
+        self.assertIn("Lock nut: lock nut went in after it was tightened", nut)
+        self.assertIn("Head bolts: head with the idler on its pin went in after", bolts)
+        self.assertEqual(self.said(fitted=5, torqued=9), [])
+        self.assertEqual(self.said(fitted=5, torqued=0), [], "of the oldest records nothing is known")
+
+
 class TheWholePump(unittest.TestCase):
     def test_a_gap_nobody_sets_and_that_is_outside_leaves_nothing_right(self):
         worn = readings({"idler_bore": 30.14, "idler_pin": 29.91}, sheet())

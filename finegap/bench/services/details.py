@@ -32,7 +32,8 @@ def set_details(now: JobInHand, new: SetDetails) -> None:
         A quantity that cannot be, a symptom, build or place that is none, or an old meter's last reading without the new one's.
     """
     job, entry = now.job, now.ref.entry
-    _check_scope(now, new.build or {})
+    if new.build:
+        _check_build(now, new.build)
     before = {name: getattr(job, name) for name in _FIELDS}
     _set_texts(job, new)
     _set_chosen(job, new)
@@ -74,29 +75,35 @@ def _set_chosen(job: Job, new: SetDetails) -> None:
         sheet_of(job).family_of(job.build)
 
 
-def _check_scope(now: JobInHand, build: Mapping[str, str]) -> None:
-    """A job that did more than a smaller scope has is not made one: what was opened would be shown nowhere.
+def _check_build(now: JobInHand, build: Mapping[str, str]) -> None:
+    """A job is not made one of another scope, nor its pump one of another build, that lacks what was done on it.
+
+    What was opened would be shown nowhere, and its hold points would be gone.
 
     Raises
     ------
     FieldError
-        A step done, a part fitted or a size taken that is of no such job.
+        A step done, a part fitted or a size taken that such a job does not have.
     """
     job = now.job
-    if build.get("scope") in (None, (family_of(job).build or {}).get("scope")):
+    other = sheet_of(job).family_of({**build_of(job), **build})
+    if other.build == family_of(job).build:
         return
     record = now.before.job_record
-    smaller = sheet_of(job).family_of({**build_of(job), **build})
-    steps, stacks = {s.key for s in smaller.steps}, {stack.key for stack in smaller.stacks}
-    done = [s.text for s in record.whole.steps if s.key in record.steps_done - record.skipped and s.key not in steps]
-    built = {one.stack for one in record.fitted}
-    done += [stack.name for stack in record.stacks.values() if stack.key in built and stack.key not in stacks]
+    steps, stacks, built = {s.key for s in other.steps}, {s.key for s in other.stacks}, {one.stack for one in record.fitted}
     taken = {feature for feature, _ in (*record.readings, *record.looks)}
     if record.tries or record.mesh_tries:
         taken |= {f.key for f in record.whole.features if f.is_set}
-    done += [f.name for f in record.whole.features if f.key in taken and f.key not in smaller.by_key]
+    own = {stack.key for stack in record.sheet.building.stacks}
+    marked = record.steps_done - record.skipped - steps
+    done = [s.text for s in record.sheet.family.steps if s.key in marked]
+    done += [stack.name for stack in record.stacks.values() if stack.key in built - stacks - own]
+    done += [f.name for f in record.whole.features if f.key in taken - other.by_key.keys()]
     if done:
-        raise FieldError("build.scope", f"“{done[0][:80]}” was done, and is no part of it.", "Expected a scope that has it.")
+        was = family_of(job).build or {}
+        changed = next((key for key in build if (other.build or {}).get(key) != was.get(key)), "scope")
+        problem = f"“{done[0][:80]}” was done, and is no part of that."
+        raise FieldError(f"build.{changed}", problem, "Expected what has it; or take it back first.")
 
 
 _WORDS = {

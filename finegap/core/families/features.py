@@ -115,7 +115,8 @@ class Feature:
     number stands, both in drawing units. ``set_as`` is what Set asks for it as, where it is a gap that is set
     again; ``press`` names the press fit it is measured for: such a size is taken at Build, of a part about to be pressed.
     A ``flat`` part has a thickness or a height where others have a diameter. Where the part is there several times, ``counted``
-    says by what, and ``stations`` are those of one.
+    says by what, and ``stations`` are those of one. ``printed_as`` is the size of the means (“depth”) that is its limit on a sheet
+    which prints it there.
     """
 
     key: str
@@ -134,6 +135,7 @@ class Feature:
     flat: bool = False
     when: When = field(default_factory=dict)
     counted: SheetCount | None = None
+    printed_as: str = ""
 
     def stations_by(self, details: Mapping[str, str]) -> tuple[Station, ...]:
         """Its stations on a pump whose sheet gives these details."""

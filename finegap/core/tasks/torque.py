@@ -4,13 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Collection
 from dataclasses import dataclass
-from typing import ClassVar, Self
+from typing import TYPE_CHECKING, ClassVar, Self
 
 from finegap.core.assembly.tightening import Tightened, Tightening, Wrench, pass_words, wrench_for
 from finegap.core.families.family import Family
 from finegap.core.formatting import Amount, Kind, Sentence, Text, between
 from finegap.core.result_lines import ResultLine, Status
 from finegap.core.tasks.base import PlainTask, Rows, TaskNow, TaskView
+
+if TYPE_CHECKING:
+    from finegap.core.job_record import JobRecord
 
 
 @dataclass(frozen=True)
@@ -65,7 +68,7 @@ class TorqueView(TaskView):
 
 @dataclass(frozen=True)
 class TorqueTask(PlainTask):
-    """A line of the torque table, and the wrenches of the cabinet."""
+    """A line of the torque table, and the wrenches of the cabinet; ``too_early`` where what it holds went in after it."""
 
     kind: ClassVar[str] = "torque"
     view_type: ClassVar[type[TaskView]] = TorqueView
@@ -74,6 +77,7 @@ class TorqueTask(PlainTask):
 
     tightening: Tightening
     wrenches: tuple[Wrench, ...]
+    too_early: Sentence | None = None
 
     @classmethod
     def choices(cls, family: Family) -> Collection[str]:
@@ -86,7 +90,8 @@ class TorqueTask(PlainTask):
         torque = next((t for t in now.record.sheet.torques if t.key == of), None)
         if torque is None:
             return None
-        return cls(Tightening(torque, tuple(t for t in now.record.tightened if t.fastener == of)), now.record.wrenches)
+        tightening = Tightening(torque, tuple(t for t in now.record.tightened if t.fastener == of))
+        return cls(tightening, now.record.wrenches, _too_early(now.record, tightening))
 
     @property
     def rows_key(self) -> str:
@@ -100,7 +105,9 @@ class TorqueTask(PlainTask):
 
     def holds_back(self) -> tuple[Sentence, ...]:
         """What is not logged."""
-        return () if self.tightening.complete else (self.tightening.open_sentence,)
+        if not self.tightening.complete:
+            return (self.tightening.open_sentence,)
+        return (self.too_early,) if self.too_early else ()
 
     def blockers(self) -> tuple[tuple[Sentence, bool], ...]:
         """What is not logged; no lead signs past it."""
@@ -129,6 +136,24 @@ class TorqueTask(PlainTask):
             lines=_lines(one),
             log=[_logged(mark) for mark in one.log],
         )
+
+
+def _too_early(record: JobRecord, tightening: Tightening) -> Sentence | None:
+    """A nut holds what is under it. A part of its step, or of one its step stands on, that went in after it was not held.
+
+    What setting the gap takes apart and puts together again says nothing of a nut that stayed tight meanwhile.
+    """
+    steps = [step for step in record.family.steps if tightening.torque.key in step.of("torque")]
+    under = {key for step in steps for key in (step.key, *step.needs)}
+    places = {place for step in record.family.steps if step.key in under and not step.reopened for place in step.of("stack")}
+    stacks = {record.stacks[place].key: record.stacks[place] for place in places if place in record.stacks}
+    first = min((mark.made for mark in tightening.standing if mark.made), default=0)
+    late = next((one for one in record.fitted if one.stack in stacks and first and one.made > first), None)
+    if late is None:
+        return None
+    words = "{fastener}: {part} went in after it was tightened. Strike its torque out, and tighten it again."
+    part = stacks[late.stack].name_of(late.part)
+    return Sentence(words, {"fastener": tightening.torque.fastener, "part": part})
 
 
 def _logged(mark: Tightened) -> TorqueLine:

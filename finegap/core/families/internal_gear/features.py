@@ -280,6 +280,7 @@ _ALL = (
         anchor=(656, 346),
         label=(656, 182),
         stations=(Station("depth", "", ""),),
+        printed_as="depth",
         when={"means": ("ring", "coupling")},
     ),
 )
