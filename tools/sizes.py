@@ -13,7 +13,6 @@ LONGEST_FUNCTION, LONGEST_FILE = 60, 400
 _SUBJECT = "checks of one subject beside each other; each stands alone"
 MAY_BE_LONG = {
     "finegap/bench/record/upgrades.py": "one small step a version of the record; it grows with every version",
-    "finegap/core/families/internal_gear/building.py": "a procedure as it is read: steps one after another, all data",
     "tests/apps/test_inspection.py": _SUBJECT,
     "tests/apps/test_setting.py": _SUBJECT,
     "tests/apps/test_truth.py": _SUBJECT,

@@ -1,6 +1,7 @@
 """The steps of an internal gear overhaul, and what a sheet may tell them. Common practice, no source."""
 
-from finegap.core.families.internal_gear.building import BUILD, PROVE, SET
+from finegap.core.families.internal_gear.building import BUILD
+from finegap.core.families.internal_gear.proving import PROVE, SET
 from finegap.core.families.internal_gear.stripping import PREPARE, STRIP
 
 DETAILS = {
