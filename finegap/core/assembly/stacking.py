@@ -141,9 +141,16 @@ def _in_groove(ring: Ring, code: str) -> tuple[ResultLine, ...]:
 
 def stacks_of(declared: tuple[Stack, ...], building: Building, details: Mapping[str, str]) -> dict[str, Stack]:
     """The stacks of a build by place: the sheet's where it has one, else the family's with its rings; packing ring by ring."""
-    sized = (replace(s, parts=tuple(replace(p, ring=building.rings.get(p.key, p.ring)) for p in s.parts)) for s in declared)
+    sized = (_sized(stack, building.rings) for stack in declared)
     places = {stack.place: stack for stack in (*sized, *building.stacks)}
     return {place: _ring_by_ring(_each(stack, details), building, details) for place, stack in places.items()}
+
+
+def _sized(stack: Stack, rings: Mapping[str, Ring]) -> Stack:
+    """A stack with the sheet's sizes of its rings."""
+    if not any(part.key in rings for part in stack.parts):
+        return stack
+    return replace(stack, parts=tuple(replace(part, ring=rings.get(part.key, part.ring)) for part in stack.parts))
 
 
 def _each(stack: Stack, details: Mapping[str, str]) -> Stack:

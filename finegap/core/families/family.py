@@ -147,19 +147,14 @@ class Family:
                 raise FieldError(f"{field_name}.{key}", f"a {self.name.lower()} has no such option.", expected)
         whole: dict[str, str] = {}
         for option in self.options:
-            if belongs(option.when, whole):
-                choice = build.get(option.key) or next(iter(option.choices))
-                if choice not in option.choices:
-                    expected = f"Expected one of: {', '.join(option.choices)}."
-                    raise FieldError(
-                        f"{field_name}.{option.key}", f"“{choice}” is not a choice of {option.name.lower()}.", expected
-                    )
-                whole[option.key] = choice
-            elif option.key in build and not any(build[option.key] in o.choices for o in self.options if o.key == option.key):
-                expected = f"Expected one of: {', '.join(option.choices)}."
-                raise FieldError(
-                    f"{field_name}.{option.key}", f"“{build[option.key]}” is not a choice of {option.name.lower()}.", expected
-                )
+            has, given = belongs(option.when, whole), build.get(option.key)
+            # What a pump of another build has is kept with it, and says nothing of this one.
+            choices = [c for o in ((option,) if has else self.options) if o.key == option.key for c in o.choices]
+            if given and given not in choices:
+                expected = f"Expected one of: {', '.join(choices)}."
+                raise FieldError(f"{field_name}.{option.key}", f"“{given}” is not a choice of {option.name.lower()}.", expected)
+            if has:
+                whole[option.key] = given or choices[0]
         return whole
 
     def built(self, build: Build) -> Family:
@@ -209,7 +204,7 @@ def _turned(stack: Stack, chosen: Build) -> Stack:
 
 def stack_worded(stack: Stack, said: Mapping[str, str]) -> Stack:
     """A stack in the words of the conventions that hold."""
-    if not any("{" in part.facing + part.note for part in stack.parts):
+    if not any(name in part.facing + part.note for part in stack.parts for name in said):
         return stack
     parts = tuple(replace(part, facing=_filled(part.facing, said), note=_filled(part.note, said)) for part in stack.parts)
     return replace(stack, parts=parts)

@@ -165,18 +165,19 @@ THRUST = (
 )
 
 _IN_CASING = Carrier("casing", "In the casing", ("rotor", "drive"))
+_INNER_BEARING = StackPart(
+    "inner_bearing",
+    "Inner bearing",
+    Shape.BEARING,
+    "printed side towards the drive",
+    Points.DRIVE,
+    feature="bearings",
+    on="casing",
+    note=_PRESSED,
+)
 _INNER = {
     "ring": (
-        StackPart(
-            "inner_bearing",
-            "Inner bearing",
-            Shape.BEARING,
-            "printed side towards the drive",
-            Points.DRIVE,
-            feature="bearings",
-            on="casing",
-            note=_PRESSED,
-        ),
+        _INNER_BEARING,
         StackPart(
             "inner_ring",
             "Its retaining ring",
@@ -188,45 +189,28 @@ _INNER = {
         ),
     ),
     "washer": (
-        StackPart(
-            "inner_bearing",
-            "Inner bearing",
-            Shape.BEARING,
-            "printed side towards the drive",
-            Points.DRIVE,
-            feature="bearings",
-            on="casing",
-            note=_PRESSED,
-        ),
+        _INNER_BEARING,
         StackPart("inner_washer", "Retainer washer", Shape.WASHER, on="casing"),
         StackPart("inner_spacer", "Collar", Shape.COLLAR, on="shaft"),
     ),
 }
+_OUTER_BEARING = StackPart(
+    "outer_bearing",
+    "Outer bearing",
+    Shape.BEARING,
+    "printed side towards the drive",
+    Points.DRIVE,
+    feature="bearings",
+    on="bench",
+    lubricant="packed with grease",
+)
 _OUTER = {
     "ring": (
-        StackPart(
-            "outer_bearing",
-            "Outer bearing",
-            Shape.BEARING,
-            "printed side towards the drive",
-            Points.DRIVE,
-            feature="bearings",
-            on="bench",
-            lubricant="packed with grease",
-        ),
+        _OUTER_BEARING,
         StackPart("outer_ring", "Retaining ring of the housing", Shape.CLIP, on="bench", checked="sprung fully into its groove"),
     ),
     "cap": (
-        StackPart(
-            "outer_bearing",
-            "Outer bearing",
-            Shape.BEARING,
-            "printed side towards the drive",
-            Points.DRIVE,
-            feature="bearings",
-            on="bench",
-            lubricant="packed with grease",
-        ),
+        _OUTER_BEARING,
         StackPart("end_cap", "End cap of the housing", Shape.CAP, on="bench", checked="tight against the bearing"),
     ),
 }
