@@ -33,21 +33,24 @@ def former(records: Records) -> list[responses.FormerResponse]:
     A step or part that is only not asked for by this job, as built and opened, is none of them.
     """
     job_record = records.job_record
-    steps = {s.key for s in (*job_record.sheet.family.steps, *job_record.whole.steps, *job_record.family.steps)}
-    family = {(s.key, p.key) for s in (*job_record.sheet.family.stacks, *job_record.sheet.building.stacks) for p in s.parts}
-    parts = family | {(s.key, p.key) for s in job_record.stacks.values() for p in s.parts}
-    of_family = {stack for stack, _ in family}
-    rows: list[StepMark | PartFitted] = [
-        *(row for row in records.steps if row.step not in steps),
-        *(row for row in records.fitted if (row.stack, row.part) not in parts and not _counted(row, family, of_family)),
-    ]
-    rows.sort(key=lambda row: row.at)
-    return [responses.FormerResponse(_what(row, records), records.names[row.by_id], row.when) for row in rows]
+    of_job = {s.key for s in job_record.family.steps}, {(s.key, p.key) for s in job_record.stacks.values() for p in s.parts}
+    rows: list[StepMark | PartFitted] = [row for row in records.steps if row.step not in of_job[0]]
+    rows += [row for row in records.fitted if (row.stack, row.part) not in of_job[1]]
+    if not rows:
+        return []
+    steps = {s.key for s in (*job_record.sheet.family.steps, *job_record.whole.steps)}
+    parts = {(s.key, p.key) for s in (*job_record.sheet.family.stacks, *job_record.sheet.building.stacks) for p in s.parts}
+    stacks = {stack for stack, _ in parts}
+    gone = [row for row in rows if (row.step not in steps if isinstance(row, StepMark) else not _is_of(row, parts, stacks))]
+    gone.sort(key=lambda row: row.at)
+    return [responses.FormerResponse(_what(row, records), records.names[row.by_id], row.when) for row in gone]
 
 
-def _counted(row: PartFitted, family: set[tuple[str, str]], stacks: set[str]) -> bool:
-    """Whether it is one of several of a part: ring 3 of the packing."""
-    return row.stack in stacks and (row.part == "lantern" or (row.stack, row.part.rpartition("-")[0]) in family)
+def _is_of(row: PartFitted, parts: set[tuple[str, str]], stacks: set[str]) -> bool:
+    """Whether it is a part there still is, or one of several: ring 3 of the packing."""
+    if (row.stack, row.part) in parts:
+        return True
+    return row.stack in stacks and (row.part == "lantern" or (row.stack, row.part.rpartition("-")[0]) in parts)
 
 
 def _what(row: Struck, records: Records) -> Text:
