@@ -139,9 +139,9 @@ def _printed(low: str, high: str) -> str:
 
 
 def _size(number: int, name: str, spec: FeatureSpec, units: Units) -> SizeLine:
-    assert spec.new_mm is not None, "a size on the sheet has a new size"
+    new = between_edges(*spec.new_mm, spec.fine).render(units) if spec.new_mm else "—"
     limit = render(spec.limit.shown(fine=spec.fine), units) if spec.limit else "—"
-    return SizeLine(number, name, between_edges(*spec.new_mm, spec.fine).render(units), limit, spec.page)
+    return SizeLine(number, name, new, limit, spec.page)
 
 
 def _build(sheet: SpecSheet) -> list[list[str]]:
