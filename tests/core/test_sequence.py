@@ -13,6 +13,7 @@ from finegap.core.gap.tries import TryMade, feeler_check
 from finegap.core.gap_assessment import gap_blockers
 from finegap.core.job import assess
 from finegap.core.job_record import Phase
+from finegap.core.measuring.readings import StationReading
 from finegap.core.procedure import needed, reopened
 from finegap.core.proof.seen import Proof
 from finegap.core.sequence import comes_after, hangs_on, must_be_done, out_of_turn
@@ -217,6 +218,24 @@ class TheWholePump(unittest.TestCase):
         after = readings({"bushing_bore": 40.06}, sheet(), Phase.LEFT)
         measured = assess(job_record(decisions=decided, readings=job_record().readings | after))
         self.assertNotIn("measured after", " ".join(s.render(Units.MM) for s in measured.holds_back(step)))
+
+    def test_how_deep_a_bearing_lies_is_measured_while_it_can_be(self):
+        """Of a close-coupled pump whose sheet prints the depth with its means: the step waits, and the limit is the sheet's."""
+        of = sheet(adjustment={"means": "coupling", "depth": ["1 mm", "1.5 mm"]}, build={"seal": "mechanical"})
+
+        def at(**more):
+            job = assess(job_record(sheet=of, build={}, **more))
+            step = next(s for s in job.record.family.steps if s.key == "unit_built")
+            told = [words.render(Units.MM) for words in job.tasks.holds_back(step)]
+            depth = next(state for state in job.features if state.feature.key == "bearing_depth")
+            return [one for one in told if "measured now" in one], depth
+
+        self.assertEqual(at()[0], ["Bearing, depth: measured now; later it cannot be reached."])
+        self.assertEqual(of.spec("bearing_depth").limit.upper_mm, 1.5)
+        gauge = next(iter(job_record().readings.values()))[0].gauge
+        taken = {("bearing_depth", Phase.LEFT): (StationReading("depth", "", 1.8, gauge),)}
+        told, depth = at(readings=job_record().readings | taken)
+        self.assertEqual((told, depth.left_judgement.verdict.value), ([], "Change"))
 
     def test_kit_and_tools_are_not_there_before_somebody_looked(self):
         job = assess(job_record())
