@@ -25,6 +25,7 @@ from finegap.bench import changes, queries, responses, services
 from finegap.bench.changes import MarkStep, OpenJob
 from finegap.bench.models import ABANDONED, SIGNED
 from finegap.bench.services import Service
+from finegap.core.drawing.labels import Screen
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
 from finegap.core.means import registry as registered_means
@@ -45,8 +46,11 @@ JobInEither = PolymorphicProxySerializer("JobAnswer", [JobAnswer, Sections], res
 """A job whole, or in the sections a page does not hold."""
 WearAnswer = response_serializer(responses.WearResponse)
 FitAnswer = response_serializer(responses.FitResponse)
+DrawingAnswer = response_serializer(responses.DrawingResponse)
 WorkingAnswer = response_serializer(Working)
 LogAnswer = response_serializer(responses.EventResponse)
+_SCREENS = [screen.name.lower() for screen in Screen]
+SCREEN = OpenApiParameter("screen", enum=_SCREENS, description="The screen it is laid out for.")
 _ERRORS = {409: Error, 422: Error}
 
 
@@ -159,6 +163,27 @@ class Wear(APIView):
         if view is None:
             raise Http404
         return answer(view)
+
+
+class Drawing(APIView):
+    """The drawing of a job's pump."""
+
+    @extend_schema(parameters=[UNIT, SCREEN], responses={200: DrawingAnswer, 404: Error, 422: Error})
+    def get(self, request: Request, number: int) -> Response:
+        """On one screen, with room beside each number for whatever is measured."""
+        units = units_of(request)
+        view = queries.drawing_view(number, units, _screen(request))
+        if view is None:
+            raise Http404
+        return answer(view, units=units)
+
+
+def _screen(request: Request) -> Screen:
+    said = request.query_params.get("screen", "wide")
+    try:
+        return Screen[said.upper()]
+    except KeyError:
+        raise FieldError("screen", f"there is no screen “{said[:20]}”.", f"Expected one of: {', '.join(_SCREENS)}.") from None
 
 
 class GaugeFit(APIView):

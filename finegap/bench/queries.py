@@ -13,8 +13,10 @@ from finegap.api.sections import Entries, working_at
 from finegap.bench import responses
 from finegap.bench.models import Amendment, Event, Job, Photo
 from finegap.bench.presenters import inspecting, wearing
+from finegap.bench.presenters.drawing import drawing
 from finegap.bench.presenters.job import job_response, signed_page
 from finegap.bench.records import load, name_of
+from finegap.core.drawing.labels import Screen
 from finegap.core.formatting import Units
 from finegap.core.gap.tape import Printed
 from finegap.pumps.models import PUMP_FIELDS, Pump
@@ -106,6 +108,12 @@ def tape_view(number: int, units: Units) -> Printed | None:
     if tape is None:
         return None
     return Printed(tape, job.pump.tag, f"{sheet.title}, revision {sheet.revision}", job.number)
+
+
+def drawing_view(number: int, units: Units, screen: Screen) -> responses.DrawingResponse | None:
+    """The drawing of a job's pump; ``None`` where there is no such job."""
+    job = Job.objects.whole().filter(number=number).first()
+    return drawing(job, units, screen) if job else None
 
 
 def wear_view(number: int, feature: str, units: Units) -> responses.WearResponse | None:

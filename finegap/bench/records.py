@@ -99,13 +99,14 @@ S = TypeVar("S", StepMark, Decision, NewPart, PartFitted, ProofMark, RunInNote, 
 
 
 @lru_cache(maxsize=64)
-def _sheet(content: str) -> SpecSheet:
+def sheet_from(content: str) -> SpecSheet:
+    """The sheet of its contents as JSON; the same ones are read once."""
     return read_sheet(json.loads(content))
 
 
 def sheet_of(job: Job) -> SpecSheet:
-    """The spec sheet a job works to; the same contents are read once."""
-    return _sheet(json.dumps(job.revision.content))
+    """The spec sheet a job works to."""
+    return sheet_from(json.dumps(job.revision.content))
 
 
 def family_of(job: Job) -> Family:

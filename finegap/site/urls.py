@@ -22,6 +22,7 @@ urlpatterns = [
     path(f"{_JOB}/photos/<uuid:photo>", files.PhotoFile.as_view()),
     path(f"{_JOB}/fits/<slug:feature>/<str:gauge>", bench.GaugeFit.as_view()),
     path(f"{_JOB}/workings/<path:place>", bench.WorkingOf.as_view()),
+    path(f"{_JOB}/drawing", bench.Drawing.as_view()),
     path(f"{_JOB}/wear/<slug:feature>", bench.Wear.as_view()),
     re_path(r"^api/jobs/(?P<number>\d{1,9})/order\.(?P<kind>pdf|csv|txt)$", files.OrderFile.as_view()),
     path(f"{_JOB}/log", bench.Log.as_view()),

@@ -57,6 +57,7 @@ ROUTES = [
     ("post", f"{JOB}/photos", {**VERSIONED, "id": new()}, 401, 403, 415, 415),
     ("post", f"{JOB}/photos/remove", {**VERSIONED, "photo": new()}, 401, 403, 422, 422),
     ("get", f"{JOB}/photos/{uuid.uuid4()}", None, 401, 403, 404, 404),
+    ("get", f"{JOB}/drawing?screen=narrow", None, 401, 403, 200, 200),
     ("get", f"{JOB}/wear/idler_bore", None, 401, 403, 200, 200),
     ("get", f"{JOB}/fits/idler_bore/B-1", None, 401, 403, 200, 200),
     ("get", f"{JOB}/workings/choice/working", None, 401, 403, 200, 200),

@@ -18,10 +18,11 @@ from pypdf import PdfReader
 
 from finegap.api.errors import Conflict, Refused
 from finegap.api.plain import plain
-from finegap.bench import changes, services
+from finegap.bench import changes, queries, services
 from finegap.bench.models import Event, Job, Photo, Reading, SizeOnRecord
 from finegap.bench.queries import wear_view
 from finegap.core import families
+from finegap.core.drawing.labels import Screen
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.families.steps import Stage
@@ -35,7 +36,7 @@ from finegap.pumps.changes import AddPump
 from finegap.sheets.changes import KeepProcedure, SheetFile, StepLine
 from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision, keep_procedure
-from tests.apps.base import GOOD, SIZES, Works, feeler, job_view, sheet_data, text_of
+from tests.apps.base import GOOD, PIN, SIZES, Works, feeler, job_view, sheet_data, text_of
 
 CATALOGUE = {
     "currency": "EUR",
@@ -109,9 +110,26 @@ class Details(Inspection):
                 "bracket_guards_on",
             },
         )
-        packed = {m.path for m in self.view(number).drawing.marks}
+        sealed, key = self.drawing(number), self.view(number).drawing
         services.set_details(self.seen(number), changes.SetDetails(build={"seal": "packed"}))
-        self.assertNotEqual({m.path for m in self.view(number).drawing.marks}, packed)
+        self.assertNotEqual(self.view(number).drawing, key)
+        self.assertNotEqual({m.path for m in self.drawing(number).views[0].marks}, {m.path for m in sealed.views[0].marks})
+
+    def drawing(self, number):
+        return queries.drawing_view(number, Units.MM, Screen.WIDE)
+
+    def test_no_number_moves_for_what_is_measured_or_signed_and_the_job_carries_no_drawing(self):
+        number = self.open("G-1")
+        before, key = self.drawing(number), self.view(number).drawing
+        self.assertEqual([n.key for n in before.numbers], [f.key for f in self.view(number).features if not f.press])
+        self.read(number, "idler_bore", "front/12–6", "30.05", "B-1")
+        self.assertEqual((self.drawing(number), self.view(number).drawing), (before, key))
+        finished = self.finished()
+        opened, signed = self.drawing(finished), self.view(finished).drawing
+        services.sign_off(self.seen(finished), changes.Sign(uuid.uuid4(), PIN))
+        self.assertEqual(self.drawing(finished), opened)
+        self.assertEqual(job_view(finished, Units.MM)["drawing"], signed)
+        self.assertIsNone(queries.drawing_view(999, Units.MM, Screen.WIDE))
 
     def test_a_job_that_did_more_than_a_smaller_scope_has_is_not_made_one(self):
         """What was opened would be shown nowhere, and its hold points would be gone."""
@@ -628,7 +646,7 @@ class Cabinet(Works):
 
 
 PLATE_PUMP = """
-from finegap.core.families.drawing import Drawing, Mark, Style, rect
+from finegap.core.drawing.marks import Drawing, Mark, Style, rect
 from finegap.core.families.family import Family
 from finegap.core.families.features import Damage, Feature, FeatureKind, stations
 from finegap.core.families.steps import Stage, Step
@@ -638,13 +656,13 @@ FAMILY = Family(
     key="plate_pump",
     name="Plate pump",
     features=(
-        Feature("plate", 1, "Plate", "Plate", FeatureKind.EXTERNAL, (10, 10), (60, 40), stations(("",), ("left", "right")),
+        Feature("plate", 1, "Plate", "Plate", FeatureKind.EXTERNAL, stations(("",), ("left", "right")),
                 damages=(Damage("holed", "holed", Verdict.CHANGE, "It leaks."),)),
-        Feature("hole", 2, "Hole", "Body", FeatureKind.INTERNAL, (50, 50), (60, 120), stations(("",), ("12–6",))),
-        Feature("slit", 3, "Slit", "Body", FeatureKind.GAP, (50, 50), (60, 160), stations(("",), ("gap",)), set_as="gap"),
+        Feature("hole", 2, "Hole", "Body", FeatureKind.INTERNAL, stations(("",), ("12–6",))),
+        Feature("slit", 3, "Slit", "Body", FeatureKind.GAP, stations(("",), ("gap",)), set_as="gap"),
     ),
     steps=(Step(Stage.STRIP, "open", "Open it."), Step(Stage.PROVE, "spin", "It spins.", hold=True)),
-    drawing=Drawing((300, 200), (Mark(Style.STEEL, rect(10, 10, 50, 50)),)),
+    drawing=Drawing((300, 200), (Mark(Style.STEEL, rect(10, 10, 50, 50)),), {"plate": (10, 9), "hole": (50, 50), "slit": (60, 5)}),
 )
 """
 
@@ -687,7 +705,10 @@ class AnotherFolder(Inspection):
             [(f.key, f.judged.verdict if f.judged else None) for f in view.features],
             [("plate", "Change"), ("hole", "Keep"), ("slit", None)],
         )
-        self.assertEqual((view.drawing.width, [m.style for m in view.drawing.marks]), (300, ["steel"]))
+        of = queries.drawing_view(number, Units.MM, Screen.WIDE)
+        self.assertEqual(
+            ([n.key for n in of.numbers], [m.style for m in of.views[0].marks]), (["plate", "hole", "slit"], ["steel"])
+        )
         # a line of the torque table that no step is for gets one of its own
         self.assertEqual([s.key for s in view.steps], ["open", "torque-lock-nut", "torque-head-bolts", "spin"])
         services.decide(self.seen(number), changes.Decide(uuid.uuid4(), "plate", Decided.CHANGE))

@@ -128,7 +128,7 @@ class Sections(Works):
         page = Page(self, self.open())
         page.ask()
         every = set(page.held)
-        page.held = {"self": ("AAAAAAAA", 0), "drawing": ("", 0), "nonsense": ("é", 0)}
+        page.held = {"self": ("AAAAAAAA", 0), "explained": ("", 0), "nonsense": ("é", 0)}
         self.assertEqual(set(page.ask()[2]), every)
 
     def test_a_change_is_answered_in_15_kb_and_4_packed_whatever_the_cabinet(self):

@@ -3,11 +3,11 @@
 import unittest
 from dataclasses import replace
 
+from finegap.core.drawing.marks import Drawing, Mark, Picture, Style
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.families.builds import Option
 from finegap.core.families.check import every_build
-from finegap.core.families.drawing import Drawing, Mark, Picture, Style
 from finegap.core.families.family import Family, Press, ReplacedWith, Symptom
 from finegap.core.families.features import Damage, Feature, FeatureKind, SheetCount, stations
 from finegap.core.families.stack import Shape, Stack, StackPart
@@ -20,18 +20,19 @@ WHERE = stations(("",), ("left", "right"))
 
 
 def size(key, number, kind=FeatureKind.EXTERNAL, **more):
-    return Feature(key, number, key, key, kind, (10, 10), (20, 20), WHERE, **more)
+    return Feature(key, number, key, key, kind, WHERE, **more)
 
 
 FEATURES = (
     size("hole", 1, FeatureKind.INTERNAL),
     size("pin", 2),
-    Feature("running", 3, "Running", "Pair", FeatureKind.PAIR, (10, 10), (20, 20), bore="hole", shaft="pin"),
+    Feature("running", 3, "Running", "Pair", FeatureKind.PAIR, bore="hole", shaft="pin"),
     size("slit", 4, FeatureKind.GAP, set_as="gap"),
     size("outside", 5, press="bush"),
     size("seat", 6, FeatureKind.INTERNAL, press="bush"),
     size("free", 7, FeatureKind.INTERNAL, press="bush"),
 )
+SPOTS = dict.fromkeys(("hole", "pin", "running", "slit"), (10, 10))
 STEPS = (
     Step(Stage.STRIP, "open", "Open."),
     Step(
@@ -65,7 +66,7 @@ FIELDS = {
     "stacks": (LID,),
     "presses": (Press("bush", "Bushing", "outside", "seat", "free", "hole", "running"),),
     "pictures": {"lid": Picture("Lid", (), "Right.", (), "Wrong.")},
-    "drawing": Drawing((100, 100), (Mark(Style.STEEL, "M0 0", {"seal": ("a",)}),)),
+    "drawing": Drawing((100, 100), (Mark(Style.STEEL, "M0 0", {"seal": ("a",)}),), SPOTS),
     "torques": ("bolts",),
 }
 
@@ -107,7 +108,8 @@ WRONG = (
     ("features[pin].counted", feature(1, counted=SheetCount("vnaes", "vane {n}", 4)), "no detail vnaes"),
     ("features[outside].press", feature(4, press="bsuh"), "no press fit bsuh"),
     ("features[slit].set_as", feature(3, set_as="gpa"), "no means of it sets gpa"),
-    ("features[pin].anchor", feature(1, anchor=(101, 10)), "outside the drawing"),
+    ("features[pin]", {"drawing": Drawing((100, 100), (), SPOTS | {"pin": (101, 10)})}, "outside the drawing"),
+    ("features[pin]", {"drawing": Drawing((100, 100), (), {k: v for k, v in SPOTS.items() if k != "pin"})}, "no spot for it"),
     ("options[means]", {"options": (Option("means", "Set by", {"gakset": "x"}), FIELDS["options"][1]), **step(1, undone_by=())}, "no means gakset"),
     ("options[bare].choices", {"options": (*FIELDS["options"], Option("bare", "Bare", {}))}, "there is none"),
     ("options[late].when", {"options": (*FIELDS["options"], Option("late", "Late", {"x": "X"}, {"later": ("y",)}))}, "no option before it later"),
@@ -138,7 +140,7 @@ WRONG = (
     ("symptoms[hot].suspects", {"symptoms": (Symptom("hot", "Hot", ("silt",)),)}, "no feature silt"),
     ("replaced_with[hoel].changed", {"replaced_with": (ReplacedWith("hoel", ("pin",), ""),)}, "no feature hoel"),
     ("replaced_with[hole].also", {"replaced_with": (ReplacedWith("hole", ("pni",), ""),)}, "no feature pni"),
-    ("drawing.marks[0].when", {"drawing": Drawing((100, 100), (Mark(Style.STEEL, "M0 0", {"sael": ("a",)}),))}, "no option sael"),
+    ("drawing.marks[0].when", {"drawing": Drawing((100, 100), (Mark(Style.STEEL, "M0 0", {"sael": ("a",)}),), SPOTS)}, "no option sael"),
 )  # fmt: skip
 IN_A_BUILD = (
     (feature(1, when=ONLY_A), "no size pin"),

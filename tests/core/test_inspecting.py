@@ -490,7 +490,7 @@ class Procedures(unittest.TestCase):
 
 class WhatIsSet(unittest.TestCase):
     def test_a_gap_with_neither_limit_nor_size_is_measured_all_the_same(self):
-        feature = Feature("x", 1, "Extra", "Part", FeatureKind.RUNOUT, (0, 0), (0, 0), stations(("",), ("a", "b")))
+        feature = Feature("x", 1, "Extra", "Part", FeatureKind.RUNOUT, stations(("",), ("a", "b")))
         self.assertTrue(feature.kind.is_gap and feature.kind.taken)
         bare = states(
             readings=readings(GOOD, sheet())

@@ -227,8 +227,8 @@ class AnotherFamily(unittest.TestCase):
         "made_up",
         "Made-up pump",
         (
-            Feature("plate", 1, "Plate", "Plate", FeatureKind.EXTERNAL, (0, 0), (0, 0), stations(("",), ("left", "right"))),
-            Feature("hole", 2, "Hole", "Plate", FeatureKind.INTERNAL, (0, 0), (0, 0), stations(("top",), ("12–6",))),
+            Feature("plate", 1, "Plate", "Plate", FeatureKind.EXTERNAL, stations(("",), ("left", "right"))),
+            Feature("hole", 2, "Hole", "Plate", FeatureKind.INTERNAL, stations(("top",), ("12–6",))),
         ),
         (Step(Stage.PROVE, "spin", "It spins.", hold=True),),
     )

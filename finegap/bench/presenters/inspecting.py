@@ -53,8 +53,6 @@ def _feature(
         name=feature.name,
         part=feature.part,
         kind=feature.kind.name.lower(),
-        anchor=list(feature.anchor),
-        label=list(feature.label),
         stations=[responses.StationResponse(s.key, s.plane, s.direction, s.label) for s in feature.stations],
         parts=[part for part in (feature.bore, feature.shaft) if part],
         new_text=_new(state),

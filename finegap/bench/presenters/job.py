@@ -12,11 +12,11 @@ from finegap.bench.changes import TryOf
 from finegap.bench.compiled import Compiled
 from finegap.bench.models import Event, Job, SignOff
 from finegap.bench.presenters import building, gaps, inspecting, preparing, striking
+from finegap.bench.presenters.drawing import drawing_key
 from finegap.bench.presenters.layout import laid_out
 from finegap.bench.records import Records, name_of
 from finegap.bench.verdicts import changed_since, outside_then, shown_verdicts
 from finegap.core import VERSION
-from finegap.core.families.drawing import Drawing
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Shown
 from finegap.core.job import Assessment
@@ -73,7 +73,7 @@ def job_response(records: Records, signature: SignOff | None = None) -> response
         ready=preparing.ready(records, assessment),
         procedure=f"the shop's version {job.procedure.version}" if job.procedure else "as Fine Gap lists it",
         steps=preparing.steps(records, assessment),
-        drawing=_drawing(records.job_record.family.drawing),
+        drawing=drawing_key(job),
         features=inspecting.features(records, assessment),
         explained=_explained(assessment),
         order=preparing.order(assessment.order, sheet.catalogue),
@@ -104,10 +104,6 @@ def _pump(job: Job, sheet: SpecSheet) -> responses.PumpResponse:
     return responses.PumpResponse(
         job.pump.tag, job.pump.service, job.pump.location, job.serial or job.pump.serial, sheet.maker, sheet.model
     )
-
-
-def _drawing(drawing: Drawing) -> responses.DrawingResponse:
-    return responses.DrawingResponse(*drawing.size, [responses.MarkResponse(m.style.value, m.path) for m in drawing.marks])
 
 
 def _explained(assessment: Assessment) -> responses.ExplainedResponse | None:

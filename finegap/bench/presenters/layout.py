@@ -1,6 +1,6 @@
 """A record as the bench shows it: its words and figures with the layout of today.
 
-Drawings, and where numbers stand in them, are those of today's family. What helps with the work of an open job, as gauges to
+Pictures, stations and the drawing are those of today's family. What helps with the work of an open job, as gauges to
 choose and damages to tick, is empty.
 """
 
@@ -11,6 +11,7 @@ from typing import Any
 from finegap.api.plain import walked
 from finegap.bench import responses
 from finegap.bench.models import Job
+from finegap.bench.presenters.drawing import drawing_key
 from finegap.bench.record.complete import completed
 from finegap.bench.records import build_of, sheet_of
 from finegap.core.errors import FieldError
@@ -19,7 +20,7 @@ from finegap.core.means import registry as registered_means
 from finegap.core.means.base import MeansView
 from finegap.core.tasks import registry as registered_tasks
 from finegap.core.tasks.base import TaskView
-from finegap.core.tasks.picture import outlines, picture_view
+from finegap.core.tasks.picture import picture_view
 
 Record = dict[str, Any]
 
@@ -34,8 +35,8 @@ def laid_out(record: Record, job: Job) -> Record:
     tasks = record.get("tasks", [])
     own = {task["key"] for task in tasks}
     whole = {
-        "drawing": _drawing(family),
         **record,
+        "drawing": drawing_key(job) if family else "",
         "building": {"pictures": [one | {"key": one["key"].partition(":")[2]} for one in pictures]} | record.get("building", {}),
         "steps": [_step(one, family) for one in record.get("steps", [])],
         "features": [_feature(one, family) for one in record.get("features", [])],
@@ -52,13 +53,6 @@ def _family(job: Job) -> Family | None:
         return None
 
 
-def _drawing(family: Family | None) -> Record:
-    if family is None:
-        return {"width": 1, "height": 1, "marks": []}
-    wide, high = family.drawing.size
-    return {"width": wide, "height": high, "marks": walked(outlines(family.drawing.marks), lambda text: text)}
-
-
 def _step(record: Record, family: Family | None) -> Record:
     of = next((step for step in family.steps if step.key == record["key"]), None) if family else None
     if of is None:
@@ -69,6 +63,6 @@ def _step(record: Record, family: Family | None) -> Record:
 def _feature(record: Record, family: Family | None) -> Record:
     of = family.by_key.get(record["key"]) if family else None
     if of is None:
-        return {"anchor": [0, 0], "label": [0, 0], **record}
+        return record
     stations = [{"key": s.key, "plane": s.plane, "direction": s.direction, "label": s.label} for s in of.stations]
-    return {"anchor": list(of.anchor), "label": list(of.label), "stations": stations, **record}
+    return {"stations": stations, **record}

@@ -32,7 +32,7 @@ _OF_KIND = {Kind.TEMPERATURE_STEP: "K", Kind.EXPANSION: "um/(m.K)", Kind.PERCENT
 LAYOUT = {
     "": ("drawing", "gauges", "materials", "amendments", "abandoned", "meanwhile"),
     "steps": ("why", "look", "tells", "tools", "consumables", "measures", "waits", "early"),
-    "features": ("anchor", "label", "made", "fits", "damages", "gauge", "stations"),
+    "features": ("made", "fits", "damages", "gauge", "stations"),
     "details": ("media", "symptoms", "build"),
     "building": ("pictures", "lubricants", "guns"),
     "tasks": ("carriers", "together"),

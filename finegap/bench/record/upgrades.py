@@ -1,7 +1,7 @@
 """Signed records keep the shape they were frozen in; a chain of small upgrades reads the older ones.
 
 Each step takes a record of one version to the next. It changes nothing that was frozen and leaves empty what its day did not know.
-Words and drawings it needs are those of that day and stand here: no step asks the present families, units or core.
+Words it needs are those of that day and stand here: no step asks the present families, units or core.
 
 =======  ==================================================================================================
 version  what it holds
@@ -61,13 +61,6 @@ def _paired(mm: Any, inches: Any) -> Any:
     return mm
 
 
-@cache
-def _drawing_of_0_1() -> dict[str, Any]:
-    """The section of the one family of core 0.1 and where its numbers stood, by means; core 0.1 froze neither."""
-    loaded: dict[str, Any] = json.loads((Path(__file__).parent / "drawing_0_1.json").read_text())
-    return loaded
-
-
 # 1 to 2
 
 _FEATURE_2: Record = {
@@ -85,8 +78,6 @@ _STEP_2: Record = {"look": "", "tells": [], "tools": [], "consumables": [], "not
 
 
 def _inspection(record: Record) -> Record:
-    drawn = _drawing_of_0_1()
-    means = (record["setting"] or {}).get("means", "housing")
     duty = record["duty"]
     return record | {
         "known": {
@@ -104,8 +95,7 @@ def _inspection(record: Record) -> Record:
         "ready": {"needs": [], "kit": None, "gauges": []},
         "procedure": f"as Fine Gap listed it when job {record['number']} was signed",
         "steps": [_STEP_2 | step for step in record["steps"]],
-        "drawing": drawn["drawing"].get(means, drawn["drawing"]["housing"]),
-        "features": [_inspected(feature, drawn["features"]) for feature in record["features"]],
+        "features": [_inspected(feature) for feature in record["features"]],
         "explained": None,
         "order": None,
         "materials": [],
@@ -114,15 +104,14 @@ def _inspection(record: Record) -> Record:
     }
 
 
-def _inspected(old: Record, places: Record) -> Record:
+def _inspected(old: Record) -> Record:
     found: Record = {
         "judged": _judged_2(old["found"]),
         "judged_left": _judged_2(old["left"]),
         "done": old["found"] is not None,
         "readings": [_READING_2 | reading for reading in old["readings"]],
     }
-    place: Record = places.get(old["key"], {})
-    return _FEATURE_2 | old | place | found
+    return _FEATURE_2 | old | found
 
 
 def _judged_2(result: Record | None) -> Record | None:
@@ -449,7 +438,7 @@ _DRAWN_8 = ("housing", "gaskets", "shims", "timing")
 
 
 def carried(record: Record) -> Record:
-    """To 9: a stack said what lay at its ends, and had no sub-assemblies."""
+    """To 9: a stack said what lay at its ends, and had no sub-assemblies; the drawing is asked for by itself now."""
     parts_of = {"on": "", "lubricant": ""}
 
     def stack(task: Record) -> Record:
@@ -457,7 +446,7 @@ def carried(record: Record) -> Record:
         return rest | {"carriers": [], "together": [], "parts": [parts_of | part for part in task["parts"]]}
 
     tasks = [stack(task) if task["kind"] == "stack" else task for task in record.get("tasks", [])]
-    return {"former": [], **record, "tasks": tasks}
+    return {"former": [], **record, "tasks": tasks, "drawing": ""}
 
 
 _CHAIN: tuple[Callable[[Record], Record], ...] = (_inspection, _building, _proof, _leaves, _truth, _striking, _tasks, carried)

@@ -5,6 +5,7 @@ Texts have no unit system until the answer is made; ``*_mm`` and ``*_deg`` are f
 
 from finegap.api.shown import MarkResponse, NamedResponse
 from finegap.bench.responses.building import BuildingResponse
+from finegap.bench.responses.drawing import DrawingResponse, NumberResponse, ViewResponse
 from finegap.bench.responses.gaps import (
     AxisTickResponse,
     CandidateResponse,
@@ -43,7 +44,6 @@ from finegap.bench.responses.job import (
     AbandonedResponse,
     AmendmentResponse,
     BlockerResponse,
-    DrawingResponse,
     DutyResponse,
     EventResponse,
     ExplainedResponse,
@@ -97,6 +97,7 @@ __all__ = [
     "NamedResponse",
     "NamedTickResponse",
     "NeedResponse",
+    "NumberResponse",
     "OptionResponse",
     "OrderLineResponse",
     "OrderResponse",
@@ -117,6 +118,7 @@ __all__ = [
     "StepResponse",
     "StruckResponse",
     "TryResponse",
+    "ViewResponse",
     "WarmingResponse",
     "WearPointResponse",
     "WearResponse",

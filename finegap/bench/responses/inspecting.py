@@ -179,8 +179,6 @@ class FeatureResponse:
     name: str
     part: str
     kind: str
-    anchor: list[int]
-    label: list[int]
     stations: list[StationResponse]
     parts: list[str]
     new_text: Text

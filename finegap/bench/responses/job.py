@@ -5,7 +5,6 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 
-from finegap.api.shown import MarkResponse
 from finegap.bench.responses.building import BuildingResponse
 from finegap.bench.responses.gaps import ChoiceResponse, SetResponse, SlipResponse
 from finegap.bench.responses.inspecting import FeatureResponse
@@ -67,15 +66,6 @@ class ExplainedResponse:
     name: str
     sentence: Text
     explains: list[str]
-
-
-@dataclass(frozen=True)
-class DrawingResponse:
-    """The section of the pump."""
-
-    width: int
-    height: int
-    marks: list[MarkResponse]
 
 
 @dataclass(frozen=True)
@@ -172,7 +162,7 @@ class JobResponse:
     ready: ReadyResponse
     procedure: str
     steps: list[StepResponse]
-    drawing: DrawingResponse
+    drawing: str
     features: list[FeatureResponse]
     explained: ExplainedResponse | None
     order: OrderResponse | None

@@ -9,6 +9,7 @@ import string
 from collections.abc import Collection, Iterable, Iterator
 from graphlib import CycleError, TopologicalSorter
 
+from finegap.core.drawing.marks import NOTHING_DRAWN
 from finegap.core.errors import FieldError
 from finegap.core.families.builds import Build, When, belongs
 from finegap.core.families.family import Family
@@ -201,15 +202,18 @@ def _rules(family: Family) -> None:
 
 
 def _drawing(family: Family) -> None:
+    if family.drawing is NOTHING_DRAWN:
+        return
     wide, high = family.drawing.size
     for i, mark in enumerate(family.drawing.marks):
         _when(f"{family.key}.drawing.marks[{i}]", mark.when, family)
-    for feature in family.features:
-        for name, (x, y) in (("anchor", feature.anchor), ("label", feature.label)):
-            if not (0 <= x <= wide and 0 <= y <= high):
-                raise _fault(
-                    f"{family.key}.features[{feature.key}].{name}", f"{x}, {y} lies outside the drawing, {wide} by {high}."
-                )
+    for feature in (one for one in family.features if not one.press):
+        at = f"{family.key}.features[{feature.key}]"
+        spot = family.drawing.spots.get(feature.key)
+        if spot is None:
+            raise _fault(at, "the drawing has no spot for it.")
+        if not (0 <= spot[0] <= wide and 0 <= spot[1] <= high):
+            raise _fault(at, f"its spot {spot[0]:g}, {spot[1]:g} lies outside the drawing, {wide} by {high}.")
 
 
 def every_build(family: Family) -> Iterator[Build]:

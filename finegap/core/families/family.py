@@ -7,9 +7,9 @@ from dataclasses import dataclass, field, replace
 from enum import Enum
 from functools import cached_property, lru_cache
 
+from finegap.core.drawing.marks import NOTHING_DRAWN, Drawing, Picture
 from finegap.core.errors import FieldError
 from finegap.core.families.builds import UNSAID, Build, Option, belonging, belongs
-from finegap.core.families.drawing import NOTHING_DRAWN, Drawing, Picture
 from finegap.core.families.features import Feature, Station
 from finegap.core.families.stack import Points, Stack
 from finegap.core.families.steps import Stage, Step

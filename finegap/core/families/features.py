@@ -111,12 +111,11 @@ class Damage:
 class Feature:
     """One numbered gap or size.
 
-    ``bore`` and ``shaft`` name the two features of a pair. ``anchor`` is the spot on the section drawing and ``label`` where its
-    number stands, both in drawing units. ``set_as`` is what Set asks for it as, where it is a gap that is set
+    ``bore`` and ``shaft`` name the two features of a pair. ``set_as`` is what Set asks for it as, where it is a gap that is set
     again; ``press`` names the press fit it is measured for: such a size is taken at Build, of a part about to be pressed.
     A ``flat`` part has a thickness or a height where others have a diameter. Where the part is there several times, ``counted``
     says by what, and ``stations`` are those of one. ``printed_as`` is the size of the means (“depth”) that is its limit on a sheet
-    which prints it there.
+    which prints it there. ``label`` stands beside its number on the drawing where the name is too long for that.
     """
 
     key: str
@@ -124,8 +123,6 @@ class Feature:
     name: str
     part: str
     kind: FeatureKind
-    anchor: tuple[int, int]
-    label: tuple[int, int]
     stations: tuple[Station, ...] = ()
     bore: str = ""
     shaft: str = ""
@@ -136,6 +133,7 @@ class Feature:
     when: When = field(default_factory=dict)
     counted: SheetCount | None = None
     printed_as: str = ""
+    label: str = ""
 
     def stations_by(self, details: Mapping[str, str]) -> tuple[Station, ...]:
         """Its stations on a pump whose sheet gives these details."""

@@ -1,6 +1,6 @@
 """Which way round: pictures more than one family shows. Common practice, no source."""
 
-from finegap.core.families.drawing import Mark, Picture, Style, circle, rect
+from finegap.core.drawing.marks import Mark, Picture, Style, circle, rect
 
 
 def _shaft(end: float) -> tuple[Mark, ...]:

@@ -6,7 +6,7 @@ from collections.abc import Collection
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
-from finegap.core.families.drawing import Mark, Picture
+from finegap.core.drawing.marks import Mark, Picture
 from finegap.core.families.family import Family
 from finegap.core.tasks.base import PlainTask, TaskNow, TaskView
 

@@ -178,6 +178,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{number}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description On one screen, with room beside each number for whatever is measured. */
+        get: operations["jobs_drawing_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{number}/fits/{feature}/{gauge}": {
         parameters: {
             query?: never;
@@ -1283,11 +1300,23 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
-        /** @description The section of the pump. */
+        /**
+         * @description A pump as it is drawn; ``words_px`` is the room beside each number, ``row_px`` its height, ``ring_px`` the ring's radius.
+         *
+         *     ``named`` when names stand beside the numbers.
+         */
         DrawingResponse: {
             width: number;
             height: number;
-            marks: components["schemas"]["MarkResponse"][];
+            named: boolean;
+            /** Format: double */
+            ring_px: number;
+            /** Format: double */
+            words_px: number;
+            /** Format: double */
+            row_px: number;
+            views: components["schemas"]["ViewResponse"][];
+            numbers: components["schemas"]["NumberResponse"][];
         };
         /** @description Oil or grease that falls due, with its day where the meter tells the rate. */
         DueResponse: {
@@ -1402,8 +1431,6 @@ export interface components {
             name: string;
             part: string;
             kind: string;
-            anchor: number[];
-            label: number[];
             stations: components["schemas"]["StationResponse"][];
             parts: string[];
             new_text: string;
@@ -1765,7 +1792,7 @@ export interface components {
             ready: components["schemas"]["ReadyResponse"];
             procedure: string;
             steps: components["schemas"]["StepResponse"][];
-            drawing: components["schemas"]["DrawingResponse"];
+            drawing: string;
             features: components["schemas"]["FeatureResponse"][];
             explained: components["schemas"]["ExplainedResponse"] | null;
             order: components["schemas"]["OrderResponse"] | null;
@@ -2032,6 +2059,25 @@ export interface components {
             minute?: string;
             /** Format: double */
             eighths?: number;
+        };
+        /**
+         * @description A number beside the drawing: its ring, its words and its leader from ``port`` to ``spot``.
+         *
+         *     Words begin at ``text_x`` where they stand ``right`` of the ring, and end there where they stand left.
+         */
+        NumberResponse: {
+            key: string;
+            number: number;
+            name: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            right: boolean;
+            /** Format: double */
+            text_x: number;
+            port: number[];
+            spot: number[];
         };
         /** @description A pump comes to the bench. */
         OpenJobRequest: {
@@ -3135,6 +3181,16 @@ export interface components {
             lubricant?: string;
             gun?: string;
         };
+        /** @description One view: its marks in units of its own, ``scale`` px to one, from ``x``, ``y``. */
+        ViewResponse: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            scale: number;
+            marks: components["schemas"]["MarkResponse"][];
+        };
         /** @description The narrowest moment of a warm-up. */
         WarmingResponse: {
             sentence: string;
@@ -3739,6 +3795,47 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_drawing_retrieve: {
+        parameters: {
+            query?: {
+                /** @description The screen it is laid out for. */
+                screen?: "narrow" | "wide";
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingResponse"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

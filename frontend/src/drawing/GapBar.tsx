@@ -122,7 +122,7 @@ export function WearBar({ newMm, limitMm, limitText, valueMm, expandedMm, laterM
   );
 }
 
-export function Hatch({ id, turn = 45 }: { id: string; turn?: number }) {
+export function Hatch({ id, turn = 45, scale = 1 }: { id: string; turn?: number; scale?: number }) {
   return (
     <defs>
       <pattern
@@ -130,7 +130,7 @@ export function Hatch({ id, turn = 45 }: { id: string; turn?: number }) {
         width="8"
         height="8"
         patternUnits="userSpaceOnUse"
-        patternTransform={`rotate(${turn})`}
+        patternTransform={`rotate(${turn}) scale(${scale})`}
       >
         <rect width="8" height="8" className="hatch-ground" />
         <line x1="0" y1="0" x2="0" y2="8" className="hatch-line" />

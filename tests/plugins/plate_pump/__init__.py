@@ -1,7 +1,7 @@
 """A made-up pump: a plate over a hole, and a slit set with a wedge."""
 
+from finegap.core.drawing.marks import Drawing, Mark, Style, rect
 from finegap.core.families.builds import Option
-from finegap.core.families.drawing import Drawing, Mark, Style, rect
 from finegap.core.families.family import Family
 from finegap.core.families.features import Damage, Feature, FeatureKind, stations
 from finegap.core.families.steps import Stage, Step, Task
@@ -12,11 +12,11 @@ FAMILY = Family(
     name="Plate pump",
     features=(
         Feature(
-            "plate", 1, "Plate", "Plate", FeatureKind.EXTERNAL, (10, 10), (60, 40), stations(("",), ("left", "right")),
+            "plate", 1, "Plate", "Plate", FeatureKind.EXTERNAL, stations(("",), ("left", "right")),
             damages=(Damage("holed", "holed", Verdict.CHANGE, "It leaks."),),
         ),
-        Feature("hole", 2, "Hole", "Body", FeatureKind.INTERNAL, (50, 50), (60, 120), stations(("",), ("12–6",))),
-        Feature("slit", 3, "Slit", "Body", FeatureKind.GAP, (50, 50), (60, 160), stations(("",), ("gap",)), set_as="gap"),
+        Feature("hole", 2, "Hole", "Body", FeatureKind.INTERNAL, stations(("",), ("12–6",))),
+        Feature("slit", 3, "Slit", "Body", FeatureKind.GAP, stations(("",), ("gap",)), set_as="gap"),
     ),
     steps=(
         Step(Stage.STRIP, "open", "Open it."),
@@ -24,5 +24,5 @@ FAMILY = Family(
         Step(Stage.PROVE, "spin", "It spins.", hold=True, tasks=(Task("turning"),)),
     ),
     options=(Option("means", "Slit set by", {"wedge": "a wedge"}),),
-    drawing=Drawing((300, 200), (Mark(Style.STEEL, rect(10, 10, 50, 50)),)),
+    drawing=Drawing((300, 200), (Mark(Style.STEEL, rect(10, 10, 50, 50)),), {"plate": (10, 10), "hole": (50, 50), "slit": (60, 5)}),
 )  # fmt: skip

@@ -1,6 +1,6 @@
 """The section of a circumferential piston pump through both shafts; gaps are drawn wide."""
 
-from finegap.core.families.drawing import Drawing, Mark, Style, circle, rect
+from finegap.core.drawing.marks import Drawing, Mark, Style, circle, rect
 
 _LEFT = 120
 """Room for names on either side."""
@@ -42,4 +42,20 @@ DRAWING = Drawing(
         *(Mark(Style.STEEL_LIGHT, _rect(216, y - 16, 14, 32)) for y in _SHAFTS),
         *(Mark(Style.AXIS, f"M{_LEFT + 130} {y} H{_LEFT + 730}") for y in _SHAFTS),
     ),
+    {
+        "front_drive": (342, 206),
+        "back_drive": (474, 206),
+        "front_driven": (342, 434),
+        "back_driven": (474, 434),
+        "radial_drive": (410, 116),
+        "radial_driven": (410, 524),
+        "mesh_left": (382, 320),
+        "mesh_right": (438, 320),
+        "wings": (410, 150),
+        "hubs": (450, 246),
+        "shoulders": (492, 220),
+        "o_ring_zones": (518, 420),
+        "backlash": (760, 320),
+        "bearings": (640, 220),
+    },
 )

@@ -11,68 +11,40 @@ _ONE = (Station("gap", "", ""),)
 _TURNS = stations(("",), ("12", "3", "6", "9"))
 
 
-def _gap(key: str, number: int, name: str, anchor: tuple[int, int], label: tuple[int, int], set_as: str = "") -> Feature:
+def _gap(key: str, number: int, name: str, set_as: str = "") -> Feature:
     taken = _ONE if set_as else _TURNS
-    return Feature(key, number, name, name.split(",", maxsplit=1)[0], FeatureKind.GAP, anchor, label, taken, set_as=set_as)
+    return Feature(
+        key, number, name, name.split(",", maxsplit=1)[0], FeatureKind.GAP, taken, set_as=set_as, label=name.replace(" rotor", "")
+    )
 
 
 _ALL = (
-    _gap("front_drive", 1, "Drive rotor, front", (342, 206), (20, 168), "front:1"),
-    _gap("back_drive", 2, "Drive rotor, back", (474, 206), (820, 60), "back:1"),
-    _gap("front_driven", 3, "Driven rotor, front", (342, 434), (20, 440), "front:2"),
-    _gap("back_driven", 4, "Driven rotor, back", (474, 434), (820, 600), "back:2"),
-    _gap("radial_drive", 5, "Drive rotor, radial", (410, 116), (20, 60)),
-    _gap("radial_driven", 6, "Driven rotor, radial", (410, 524), (20, 600)),
-    _gap("mesh_left", 7, "Mesh, left", (382, 320), (20, 276), "mesh:left"),
-    _gap("mesh_right", 8, "Mesh, right", (438, 320), (20, 330), "mesh:right"),
-    Feature(
-        "wings",
-        9,
-        "Rotor wings",
-        "Rotors",
-        FeatureKind.CHECK,
-        (410, 150),
-        (20, 114),
-        damages=(POLISHED, BURR, SCORED, CRACKED, GALLED),
-    ),
-    Feature(
-        "hubs",
-        10,
-        "Hubs of the body",
-        "Body",
-        FeatureKind.CHECK,
-        (450, 246),
-        (820, 114),
-        damages=(POLISHED, SCORED, PITTED, GALLED),
-    ),
+    _gap("front_drive", 1, "Drive rotor, front", "front:1"),
+    _gap("back_drive", 2, "Drive rotor, back", "back:1"),
+    _gap("front_driven", 3, "Driven rotor, front", "front:2"),
+    _gap("back_driven", 4, "Driven rotor, back", "back:2"),
+    _gap("radial_drive", 5, "Drive rotor, radial"),
+    _gap("radial_driven", 6, "Driven rotor, radial"),
+    _gap("mesh_left", 7, "Mesh, left", "mesh:left"),
+    _gap("mesh_right", 8, "Mesh, right", "mesh:right"),
+    Feature("wings", 9, "Rotor wings", "Rotors", FeatureKind.CHECK, damages=(POLISHED, BURR, SCORED, CRACKED, GALLED)),
+    Feature("hubs", 10, "Hubs of the body", "Body", FeatureKind.CHECK, damages=(POLISHED, SCORED, PITTED, GALLED)),
     Feature(
         "shoulders",
         11,
         "Shaft shoulders",
         "Shafts",
         FeatureKind.CHECK,
-        (492, 220),
-        (820, 168),
         damages=(BURR, Damage("step", "worn step", Verdict.CHANGE, "The rotor no longer stands where it did."), PITTED),
     ),
-    Feature(
-        "o_ring_zones",
-        12,
-        "O-ring zones",
-        "Shafts",
-        FeatureKind.CHECK,
-        (518, 420),
-        (820, 546),
-        damages=(PITTED, SCORED, BURR),
-    ),
+    Feature("o_ring_zones", 12, "O-ring zones", "Shafts", FeatureKind.CHECK, damages=(PITTED, SCORED, BURR)),
     Feature(
         "backlash",
         13,
         "Timing gears, rocked",
         "Timing gears",
         FeatureKind.CHECK,
-        (760, 320),
-        (820, 330),
+        label="Timing gears",
         damages=(
             Damage(
                 "felt", "backlash is felt", Verdict.CHANGE, "Any backlash that can be felt means new gears: the wings would meet."
@@ -86,8 +58,6 @@ _ALL = (
         "Bearings and oil",
         "Bearings",
         FeatureKind.CHECK,
-        (640, 220),
-        (820, 222),
         damages=(
             Damage("rough", "rough or noisy", Verdict.CHANGE, "Turned slowly by hand it must not be felt."),
             Damage(

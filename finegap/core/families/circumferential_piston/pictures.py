@@ -2,7 +2,7 @@
 
 import math
 
-from finegap.core.families.drawing import Mark, Picture, Style, circle
+from finegap.core.drawing.marks import Mark, Picture, Style, circle
 from finegap.core.families.pictures import CONE
 
 _LEFT, _RIGHT, _Y, _HUB, _TIP = 96, 204, 110, 38, 70

@@ -1,7 +1,7 @@
 """The section of an internal gear pump, cut along the shaft; gaps are drawn wide."""
 
+from finegap.core.drawing.marks import Drawing, Mark, Style, circle, rect
 from finegap.core.families.builds import When
-from finegap.core.families.drawing import Drawing, Mark, Style, circle, rect
 
 _LEFT, _TOP = 60, 36
 
@@ -97,4 +97,28 @@ DRAWING = Drawing(
         _line(Style.AXIS, (44, 352), (712, 352), closed=False),
         _line(Style.AXIS, (70, 302), (262, 302), closed=False),
     ),
+    {
+        "end_clearance": (184, 272),
+        "idler_bore": (260, 323),
+        "idler_pin": (170, 338),
+        "idler_clearance": (265, 353),
+        "bushing_bore": (426, 364),
+        "shaft_at_bushing": (446, 388),
+        "shaft_clearance": (464, 411),
+        "rotor_outside": (336, 258),
+        "casing_bore": (210, 528),
+        "rotor_clearance": (300, 524),
+        "rotor_teeth": (205, 282),
+        "idler_teeth": (196, 304),
+        "idler_tips": (290, 293),
+        "crescent": (240, 440),
+        "head_face": (179, 404),
+        "shaft_at_seal": (530, 367),
+        "shaft_runout": (738, 388),
+        "bearings": (656, 346),
+        "set_screws": (666, 284),
+        "lock_washer": (711, 362),
+        "half_rings": (632, 376),
+        "bearing_depth": (680, 334),
+    },
 )  # fmt: skip

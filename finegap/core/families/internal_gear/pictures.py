@@ -2,7 +2,7 @@
 
 import math
 
-from finegap.core.families.drawing import Mark, Picture, Style, circle, rect
+from finegap.core.drawing.marks import Mark, Picture, Style, circle, rect
 from finegap.core.families.pictures import CONE, LIP
 
 _X, _Y, _R = 150, 112, 84

@@ -22,7 +22,7 @@ PRESSES = (
 def _sizes(press: Press, first: int) -> tuple[Feature, ...]:
     where = stations(_FRONT_BACK, _ACROSS)
     return tuple(
-        Feature(key, first + i, name, press.name, kind, (0, 0), (0, 0), where, press=press.key)
+        Feature(key, first + i, name, press.name, kind, where, press=press.key)
         for i, (key, name, kind) in enumerate(
             (
                 (press.outside, f"{press.name}, outside", FeatureKind.EXTERNAL),

@@ -1,6 +1,6 @@
 """The section of a sliding vane pump, cut along the shaft; gaps are drawn wide."""
 
-from finegap.core.families.drawing import Drawing, Mark, Style, circle, rect
+from finegap.core.drawing.marks import Drawing, Mark, Style, circle, rect
 
 _LEFT = 120
 """Room for names on either side."""
@@ -37,4 +37,20 @@ DRAWING = Drawing(
         Mark(Style.LIQUID, _rect(244, 78, 72, 32), {"filter": ("fitted",)}),
         Mark(Style.AXIS, f"M{_LEFT + 76} 320 H{_LEFT + 716}"),
     ),
+    {
+        "side_gap": (326, 300),
+        "vane_height": (480, 176),
+        "vane_thickness": (550, 186),
+        "vane_length": (410, 186),
+        "rotor_length": (480, 330),
+        "cylinder_length": (480, 126),
+        "cylinder_bore": (590, 470),
+        "vanes": (450, 206),
+        "slots": (520, 250),
+        "covers": (296, 420),
+        "bearings": (740, 320),
+        "filter": (360, 96),
+        "port_depth": (500, 126),
+        "port_line": (520, 170),
+    },
 )

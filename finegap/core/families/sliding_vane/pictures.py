@@ -1,6 +1,6 @@
 """Which way round a vane goes, drawn right and wrong. Common practice, no source."""
 
-from finegap.core.families.drawing import Mark, Picture, Style, circle
+from finegap.core.drawing.marks import Mark, Picture, Style, circle
 
 
 def _vane(bevel_out: bool) -> tuple[Mark, ...]:

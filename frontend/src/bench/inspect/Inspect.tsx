@@ -2,7 +2,9 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Feature, Job } from '../../api/client';
 import { useKeys } from '../../app/keys';
-import { Section, stateOf } from '../../drawing/Section';
+import { PumpDrawing } from '../../drawing/PumpDrawing';
+import { stateOf } from '../../drawing/stateOf';
+import { useDrawing } from '../../drawing/useDrawing';
 import { Pad } from './Pad';
 import { drawn, toDo } from '../job/stages';
 
@@ -10,6 +12,7 @@ import { drawn, toDo } from '../job/stages';
 export function Inspect({ job }: { job: Job }) {
   const [search, setSearch] = useSearchParams();
   const features = drawn(job);
+  const drawing = useDrawing(job);
   // The part in hand is chosen once, and changes by the technician's own act alone: never because something was saved.
   const [begun] = useState(() => (toDo(features)[0] ?? features[0])?.key);
   const selected = features.find((f) => f.key === (search.get('gap') ?? begun)) ?? features[0];
@@ -27,8 +30,10 @@ export function Inspect({ job }: { job: Job }) {
   if (!selected) return <p className="blank">This family has nothing to measure.</p>;
   return (
     <div className="stage drawing-and-pad">
-      <section aria-label="Section drawing">
-        <Section drawing={job.drawing} features={features} selected={selected.key} onSelect={select} />
+      <section aria-label="Drawing">
+        {drawing && (
+          <PumpDrawing drawing={drawing} features={features} selected={selected.key} onSelect={select} />
+        )}
         <GapPicker features={features} selected={selected} onSelect={select} onMove={move} />
         <p className="quiet">Gaps are drawn wide. {said(job)}</p>
       </section>

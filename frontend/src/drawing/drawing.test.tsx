@@ -1,18 +1,46 @@
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, test, vi } from 'vitest';
-import type { Feature, Reading } from '../api/client';
-import { Section } from './Section';
+import type { Drawing, Feature, Reading } from '../api/client';
+import { PumpDrawing } from './PumpDrawing';
+import { linesOf } from './stateOf';
 import { StationPlan } from './StationPlan';
 import { aFeature, aJudged, aResult } from '../test-builders';
 
-const DRAWING = {
+function place(key: string): Drawing['numbers'][number] {
+  return {
+    key,
+    number: 2,
+    name: 'Idler, bore',
+    x: 30,
+    y: 40,
+    right: false,
+    text_x: 7,
+    port: [47, 40],
+    spot: [90, 20],
+  };
+}
+
+const CALLS = ['open', null, 'Keep', 'Watch', 'Change', 'Measure again'];
+const DRAWING: Drawing = {
   width: 300,
   height: 200,
-  marks: [
-    { style: 'hatched', path: 'M0 0 h10 v10 Z' },
-    { style: 'steel light', path: 'M20 0 h10 v10 Z' },
+  named: true,
+  ring_px: 17,
+  words_px: 100,
+  row_px: 44,
+  views: [
+    {
+      x: 60,
+      y: 5,
+      scale: 0.5,
+      marks: [
+        { style: 'hatched', path: 'M0 0 h10 v10 Z' },
+        { style: 'steel light', path: 'M20 0 h10 v10 Z' },
+      ],
+    },
   ],
+  numbers: [...CALLS.map((call) => place(`f-${call}`)), place('a'), place('b')],
 };
 
 function feature(verdict: string | null, more: Partial<Feature> = {}): Feature {
@@ -22,8 +50,6 @@ function feature(verdict: string | null, more: Partial<Feature> = {}): Feature {
     number: 2,
     name: 'Idler, bore',
     kind: 'internal',
-    anchor: [10, 20],
-    label: [30, 40],
     found: verdict === 'open' ? null : aResult({ text: '34.14' }),
     judged: known ? aJudged(verdict) : null,
     done: verdict !== 'open',
@@ -31,28 +57,23 @@ function feature(verdict: string | null, more: Partial<Feature> = {}): Feature {
   });
 }
 
-test('a leader begins behind the words it would run through, and at its number where it leaves them', () => {
-  const start = (anchor: number[]) => {
-    const { container } = render(
-      <Section
-        drawing={DRAWING}
-        features={[feature('open', { anchor, label: [20, 100] })]}
-        selected=""
-        onSelect={vi.fn()}
-      />,
-    );
-    return Number(container.querySelector('.leader')?.getAttribute('x2'));
-  };
-  expect(start([280, 110])).toBeGreaterThan(20 + 27 + 80);
-  expect(start([280, 110])).toBeLessThan(280);
-  expect(start([280, 400])).toBe(20);
-  expect(start([5, 110])).toBe(20);
+test('the words beside a number are those there is room for, by name or without', () => {
+  const lines = (of: Feature) => [true, false].map((named) => linesOf(of, 'Idler, bore', named).join('|'));
+  expect(lines(feature('Measure again'))).toEqual(['Idler, bore|34.14 · again', '34.14|again']);
+  expect(lines(feature('Keep'))).toEqual(['Idler, bore|34.14', '34.14|']);
+  expect(lines(feature('open'))).toEqual(['Idler, bore|to measure', 'to do|']);
+  const first = feature('open', { suspect: 1, stations: STATIONS });
+  expect(lines(first)).toEqual(['Idler, bore|measure first', 'first|']);
+  expect(lines(feature('open', { wanted: false }))).toEqual(['Idler, bore|no size given', '|']);
+  const seen = { damages: ['a', 'b'], words: 'polished, scored', note: '', by: 'Ines', at: '' };
+  const check = (verdict: string) => feature(verdict, { kind: 'check', found: null, look: seen });
+  expect(lines(check('Keep'))).toEqual(['Idler, bore|2 marks', '2 marks|']);
+  expect(lines(check('Change'))).toEqual(['Idler, bore|Change', '|Change']);
 });
 
 test('the state of each gap is in its shape, in its words and in its name', () => {
-  const calls = ['open', null, 'Keep', 'Watch', 'Change', 'Measure again'];
   const { container } = render(
-    <Section drawing={DRAWING} features={calls.map((c) => feature(c))} selected="" onSelect={vi.fn()} />,
+    <PumpDrawing drawing={DRAWING} features={CALLS.map((c) => feature(c))} selected="" onSelect={vi.fn()} />,
   );
   const balloons = [...container.querySelectorAll('.balloon')];
   const shapes = balloons.map((b) => {
@@ -77,7 +98,7 @@ test('a gap is chosen by a press or from the keyboard, and what was left counts 
   const left = aResult({ text: '34.04' });
   const judged_left = aJudged('Keep');
   render(
-    <Section
+    <PumpDrawing
       drawing={DRAWING}
       features={[feature('Change', { left, judged_left })]}
       selected=""
@@ -93,10 +114,10 @@ test('a gap is chosen by a press or from the keyboard, and what was left counts 
 
 test('the leader runs from the number to the place on the part', () => {
   const { container } = render(
-    <Section drawing={DRAWING} features={[feature('Keep')]} selected="f-Keep" onSelect={vi.fn()} />,
+    <PumpDrawing drawing={DRAWING} features={[feature('Keep')]} selected="f-Keep" onSelect={vi.fn()} />,
   );
   const leader = container.querySelector('.leader');
-  expect(['x1', 'y1', 'x2', 'y2'].map((n) => Number(leader?.getAttribute(n)))).toEqual([10, 20, 30, 40]);
+  expect(['x1', 'y1', 'x2', 'y2'].map((n) => Number(leader?.getAttribute(n)))).toEqual([90, 20, 47, 40]);
   expect(screen.getByRole('button')).toHaveAttribute('aria-pressed', 'true');
 });
 
@@ -134,9 +155,12 @@ test('each station shows its last reading that counts and how often it was taken
 });
 
 test('the drawing is what the family declares: every outline, hatched ones with a pattern', () => {
-  const { container } = render(<Section drawing={DRAWING} features={[]} selected="" onSelect={vi.fn()} />);
+  const { container } = render(
+    <PumpDrawing drawing={DRAWING} features={[]} selected="" onSelect={vi.fn()} />,
+  );
   expect(container.querySelector('svg')?.getAttribute('viewBox')).toBe('0 0 300 200');
   const [hatched, steel] = [...container.querySelectorAll('svg > g > path')];
+  expect(container.querySelector('svg > g')?.getAttribute('transform')).toBe('translate(60 5) scale(0.5)');
   expect(hatched?.getAttribute('fill')).toMatch(/^url\(#/);
   expect(steel).toHaveClass('steel', 'light');
 });
@@ -146,7 +170,7 @@ test('what was looked at says what was seen, and what to measure first says so',
   const check = { kind: 'check', found: null, done: true, look: seen } as Partial<Feature>;
   const first = { suspect: 1, found: null, done: false, stations: STATIONS } as Partial<Feature>;
   render(
-    <Section
+    <PumpDrawing
       drawing={DRAWING}
       features={[feature('Keep', { key: 'a', ...check }), feature('open', { key: 'b', ...first })]}
       selected=""
@@ -154,7 +178,7 @@ test('what was looked at says what was seen, and what to measure first says so',
     />,
   );
   expect(screen.getByRole('button', { name: '2 Idler, bore: sound, Keep' })).toBeVisible();
-  expect(screen.getByRole('button', { name: '2 Idler, bore: to measure, first, suspect' })).toBeVisible();
+  expect(screen.getByRole('button', { name: '2 Idler, bore: measure first, suspect' })).toBeVisible();
 });
 
 test('stations lie round the part at their clock positions, and many of them as a table', () => {

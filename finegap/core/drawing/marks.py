@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import Enum
-
-from finegap.core.families.builds import When
 
 
 class Style(Enum):
@@ -30,7 +29,7 @@ class Mark:
 
     style: Style
     path: str
-    when: When = field(default_factory=dict)
+    when: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
 
 
 def rect(x: float, y: float, width: float, height: float) -> str:
@@ -45,10 +44,11 @@ def circle(x: float, y: float, radius: float) -> str:
 
 @dataclass(frozen=True)
 class Drawing:
-    """The section of the pump; ``size`` is the field its paths and the features' anchors are drawn in."""
+    """The section of the pump; ``size`` is the field its paths and the spots that features mean are drawn in."""
 
     size: tuple[int, int]
     marks: tuple[Mark, ...]
+    spots: Mapping[str, tuple[float, float]] = field(default_factory=dict)
 
 
 NOTHING_DRAWN = Drawing((724, 604), ())

@@ -1,0 +1,154 @@
+"""The drawing of a pump to its sheet, with its numbers placed for a screen.
+
+Places depend on the sheet, the build, the unit and the screen, and on nothing that is measured: with room beside each number for
+the widest it can say, no number moves when a reading is saved.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from finegap.core.drawing.labels import APART_PX, BESIDE_PX, RING_PX, Columns, Point, Screen, columns, placed, width_px
+from finegap.core.drawing.marks import Drawing, Mark
+from finegap.core.families.family import Family
+from finegap.core.families.features import Feature, FeatureKind
+from finegap.core.formatting import Kind, Units
+from finegap.core.measuring.verdict import Verdict
+from finegap.core.sheet import SpecSheet
+
+CALLS = {Verdict.WATCH: "Watch", Verdict.CHANGE: "Change", Verdict.MEASURE_AGAIN: "again"}
+"""A verdict as it is said beside a size; Keep is the closed ring alone."""
+OPEN = ("to measure", "measure first", "to look at", "look first", "no size given")
+"""What is said of a part that is not measured, or not looked at, yet."""
+OPEN_SHORT = ("to do", "first")
+"""The same where names have no room."""
+SOUND = "sound"
+SEVERAL = "{n} marks"
+"""Of damage that lets a part stay, where there is more than one kind."""
+
+
+@dataclass(frozen=True)
+class Number:
+    """A number beside the drawing: its ring, where its words begin or end, and its leader; all in px.
+
+    ``right`` when its words stand right of the ring; then they begin at ``text_x``, else they end there.
+    """
+
+    key: str
+    number: int
+    name: str
+    x: float
+    y: float
+    right: bool
+    text_x: float
+    port: Point
+    spot: Point
+
+
+@dataclass(frozen=True)
+class Placed:
+    """A view where it is drawn: its marks in its own units, ``scale`` px to one, from ``x``, ``y``."""
+
+    x: float
+    y: float
+    scale: float
+    marks: tuple[Mark, ...]
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """A pump as it is drawn on one screen, in px; ``words_px`` is the room for words beside each number, ``row_px`` its height."""
+
+    width: int
+    height: int
+    words_px: float
+    row_px: float
+    views: tuple[Placed, ...]
+    numbers: tuple[Number, ...]
+
+
+def drawn(family: Family, sheet: SpecSheet, units: Units, screen: Screen) -> Drawn:
+    """A pump as it is drawn.
+
+    Parameters
+    ----------
+    family : Family
+        As the pump is built.
+    sheet : SpecSheet
+        That it works to.
+    units : Units
+        Its sizes are shown in.
+    screen : Screen
+        It is laid out for.
+
+    Raises
+    ------
+    FieldError
+        It has more numbers than go round a drawing.
+    """
+    features = [feature for feature in family.features if not feature.press]
+    words = max((width for one in features for width in _widths(one, sheet, units, screen)), default=0.0)
+    at = columns(screen, len(features), words)
+    view = _middle(family.drawing, at)
+    spots = {f.key: _on_screen(view, family.drawing.spots[f.key]) for f in features}
+    ports = placed(spots, at)
+    numbers = tuple(_number(feature, spots[feature.key], ports[feature.key], at) for feature in features)
+    return Drawn(screen.width, screen.height, words, at.height / at.rows, (view,), numbers)
+
+
+def _middle(drawing: Drawing, at: Columns) -> Placed:
+    """The section as large as it goes between the columns, in the middle."""
+    wide, high = drawing.size
+    room = at.right - at.left - 2 * APART_PX
+    scale = min(room / wide, at.height / high)
+    return Placed((at.left + at.right - wide * scale) / 2, (at.height - high * scale) / 2, scale, drawing.marks)
+
+
+def _on_screen(view: Placed, spot: Point) -> Point:
+    return view.x + view.scale * spot[0], view.y + view.scale * spot[1]
+
+
+def _number(feature: Feature, spot: Point, port: Point, at: Columns) -> Number:
+    right = port[0] == at.right
+    away = 1 if right else -1
+    x = port[0] + away * RING_PX
+    text_x = x + away * (RING_PX + BESIDE_PX)
+    return Number(feature.key, feature.number, feature.label or feature.name, x, port[1], right, text_x, port, spot)
+
+
+def _widths(feature: Feature, sheet: SpecSheet, units: Units, screen: Screen) -> Iterator[float]:
+    """Of everything that can stand beside its number."""
+    for first, second in said(feature, sheet, units, screen):
+        yield width_px(first, bold=not screen.named)
+        yield width_px(second, bold=True)
+
+
+def said(feature: Feature, sheet: SpecSheet, units: Units, screen: Screen) -> Iterator[tuple[str, str]]:
+    """The two lines beside a number in everything that can be known of it: the widest size and every verdict."""
+    values = _seen(feature) if feature.kind is FeatureKind.CHECK else (_widest(feature, sheet, units),)
+    if screen.named:
+        name = feature.label or feature.name
+        yield from ((name, word) for word in (*OPEN, *values, *CALLS.values()))
+        if feature.kind is not FeatureKind.CHECK:
+            yield from ((name, f"{value} · {call}") for value in values for call in CALLS.values())
+    else:
+        yield from ((value, call) for value in (*values, *OPEN_SHORT) for call in ("", *CALLS.values()))
+
+
+def _seen(feature: Feature) -> tuple[str, ...]:
+    """What can be said of a part that is looked at and stays."""
+    kept = [damage.name for damage in feature.damages if damage.verdict is Verdict.KEEP]
+    return (SOUND, SEVERAL.format(n=len(feature.damages)), *kept)
+
+
+def _widest(feature: Feature, sheet: SpecSheet, units: Units) -> str:
+    """The widest size it can have: a digit more before the mark than the sheet prints, and one more behind it than is usual."""
+    spec = sheet.spec(feature.key)
+    limit = spec.limit
+    printed = (*(spec.new_mm or ()), *((limit.lower_mm, limit.upper_mm) if limit else ()))
+    most = max((abs(size) for size in printed if size is not None), default=0.0)
+    _, (_, in_mm, _), (_, in_inches, _) = (Kind.FINE_LENGTH if spec.fine else Kind.LENGTH).value
+    unit, decimals = (1.0, in_mm) if units is Units.MM else (25.4, in_inches)
+    before = len(str(int(most / unit))) + (not feature.kind.is_gap)
+    return f"{'0' * before}.{'0' * (decimals + 1)}"

@@ -1,0 +1,117 @@
+"""Numbers round a drawing: shortest of all ways by brute force, nothing crossed or overlapped whatever is measured."""
+
+import itertools
+import json
+import math
+import unittest
+from pathlib import Path
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from finegap.core.drawing.labels import APART_PX, RING_PX, TEXT_PX, Columns, Screen, columns, placed, width_px
+from finegap.core.drawn import drawn, said
+from finegap.core.errors import FieldError
+from finegap.core.families.builds import belonging
+from finegap.core.families.check import every_build
+from finegap.core.formatting import Units
+from finegap.core.sheet import read_sheet
+
+AT = Columns(100, 300, 400, 3)
+SPOT = st.tuples(st.floats(115, 285), st.floats(5, 395))
+
+
+def length(spots, ports):
+    return sum(math.dist(spot, port) for spot, port in zip(spots, ports, strict=True))
+
+
+def side(a, b, c):
+    return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
+
+
+def crossed(one, other):
+    """Whether two straight leaders meet anywhere, by the sides their ends lie on."""
+    (a, b), (c, d) = one, other
+    return side(a, b, c) * side(a, b, d) <= 0 and side(c, d, a) * side(c, d, b) <= 0
+
+
+def through(leader, box):
+    """Whether a leader touches a box (left, top, right, bottom): an end in it, or one of its edges crossed."""
+    left, top, right, bottom = box
+    corners = [(left, top), (right, top), (right, bottom), (left, bottom)]
+    inside = any(left <= x <= right and top <= y <= bottom for x, y in leader)
+    return inside or any(crossed(leader, (corners[i - 1], corners[i])) for i in range(4))
+
+
+def overlap(one, other):
+    return one[0] < other[2] and other[0] < one[2] and one[1] < other[3] and other[1] < one[3]
+
+
+def every_drawing():
+    """Every sheet of the demo, which are of every family, in every build that has other features, in both units on both screens."""
+    for path in sorted((Path(__file__).parents[2] / "demo/sheets").glob("*.json")):
+        sheet = read_sheet(json.loads(path.read_text()))
+        seen = set()
+        for build in every_build(sheet.family):
+            key = tuple(f.key for f in belonging(build, sheet.family.features))
+            if key in seen:
+                continue
+            seen.add(key)
+            family = sheet.family.built(sheet.family.complete(build))
+            for units, screen in itertools.product(Units, Screen):
+                yield family, sheet, units, screen
+
+
+class Placing(unittest.TestCase):
+    @given(st.lists(SPOT, min_size=1, max_size=4, unique=True))
+    @settings(max_examples=60)
+    def test_the_leaders_are_as_short_as_any_way_of_placing_them(self, spots):
+        chosen = placed(dict(enumerate(spots)), AT)
+        shortest = min(length(spots, ports) for ports in itertools.permutations(AT.ports, len(spots)))
+        self.assertAlmostEqual(length(spots, [chosen[i] for i in range(len(spots))]), shortest, 6)
+        self.assertEqual(len(set(chosen.values())), len(spots))
+
+    def test_more_numbers_than_go_round_are_refused(self):
+        self.assertEqual(columns(Screen.WIDE, 24, 100).rows, 12)
+        with self.assertRaises(FieldError) as caught:
+            columns(Screen.WIDE, 25, 100)
+        self.assertIn("24 or fewer", caught.exception.hint)
+
+    def test_a_width_is_the_sum_of_its_letters_and_an_unknown_letter_is_the_widest(self):
+        self.assertAlmostEqual(width_px("34.142", bold=True), (5 * 528 + 300) * 14 / 1000)
+        self.assertGreater(width_px("Ω"), width_px("W"))
+
+
+class EveryDrawing(unittest.TestCase):
+    def test_no_leader_crosses_anything_and_all_that_can_be_said_has_room(self):
+        checked = 0
+        for family, sheet, units, screen in every_drawing():
+            with self.subTest(family.key, build=family.build, units=units, screen=screen):
+                self.check(family, sheet, units, screen)
+            checked += 1
+        self.assertGreater(checked, 100)
+
+    def check(self, family, sheet, units, screen):
+        of = drawn(family, sheet, units, screen)
+        self.assertEqual({n.key for n in of.numbers}, {f.key for f in family.features if not f.press})
+        leaders = [(number.port, number.spot) for number in of.numbers]
+        boxes = []
+        for number in of.numbers:
+            ring = (number.x - RING_PX, number.y - RING_PX, number.x + RING_PX, number.y + RING_PX)
+            words = sorted((number.text_x, number.text_x + (1 if number.right else -1) * of.words_px))
+            boxes += [ring, (words[0], number.y - TEXT_PX - 3, words[1], number.y + TEXT_PX + 3)]
+        for i, box in enumerate(boxes):
+            self.assertTrue(box[0] >= 0 and box[1] >= 0 and box[2] <= of.width and box[3] <= of.height, box)
+            self.assertFalse([other for other in boxes[:i] if overlap(box, other)], box)
+        for i, leader in enumerate(leaders):
+            self.assertFalse([other for other in leaders[:i] if crossed(leader, other)], of.numbers[i].key)
+            # A leader ends at its own ring, a hair outside every box.
+            begun = (leader[0][0] + (-0.01 if of.numbers[i].right else 0.01), leader[0][1])
+            self.assertFalse([box for box in boxes if through((begun, leader[1]), box)], of.numbers[i].key)
+        at = columns(screen, len(of.numbers), of.words_px)
+        for number in of.numbers:
+            self.assertTrue(at.left + APART_PX <= number.spot[0] <= at.right - APART_PX, number.key)
+        for feature in (one for one in family.features if not one.press):
+            for first, second in said(feature, sheet, units, screen):
+                widest = max(width_px(first, bold=not screen.named), width_px(second, bold=True))
+                self.assertLessEqual(widest, of.words_px, (first, second))
