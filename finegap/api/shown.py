@@ -1,4 +1,4 @@
-"""Shapes that more than one page shows: choices, outlines."""
+"""Shapes that more than one page shows."""
 
 from __future__ import annotations
 
@@ -11,11 +11,3 @@ class NamedResponse:
 
     key: str
     name: str
-
-
-@dataclass(frozen=True)
-class MarkResponse:
-    """One outline of a drawing."""
-
-    style: str
-    path: str

@@ -9,14 +9,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from finegap.core.drawing.labels import APART_PX, BESIDE_PX, RING_PX, Columns, Point, Screen, columns, placed, width_px
-from finegap.core.drawing.marks import Drawing, Mark
+from finegap.core.drawing.labels import APART_PX, BESIDE_PX, RING_PX, Columns, Screen, columns, placed, width_px
+from finegap.core.drawing.marks import Mark, Point
+from finegap.core.drawing.views import Pump, View
 from finegap.core.families.family import Family
 from finegap.core.families.features import Feature, FeatureKind
 from finegap.core.formatting import Kind, Units
 from finegap.core.measuring.verdict import Verdict
 from finegap.core.sheet import SpecSheet
 
+BETWEEN_PX = 10
+"""Between one view and the next."""
 CALLS = {Verdict.WATCH: "Watch", Verdict.CHANGE: "Change", Verdict.MEASURE_AGAIN: "again"}
 """A verdict as it is said beside a size; Keep is the closed ring alone."""
 OPEN = ("to measure", "measure first", "to look at", "look first", "no size given")
@@ -48,8 +51,9 @@ class Number:
 
 @dataclass(frozen=True)
 class Placed:
-    """A view where it is drawn: its marks in its own units, ``scale`` px to one, from ``x``, ``y``."""
+    """A view where it is drawn: its marks in mm, ``scale`` px to one, about ``x``, ``y``."""
 
+    name: str
     x: float
     y: float
     scale: float
@@ -87,26 +91,52 @@ def drawn(family: Family, sheet: SpecSheet, units: Units, screen: Screen) -> Dra
     FieldError
         It has more numbers than go round a drawing.
     """
-    features = [feature for feature in family.features if not feature.press]
+    views = family.views(_pump(family, sheet))
+    features = [feature for feature in family.features if any(feature.key in view.spots for view in views)]
     words = max((width for one in features for width in _widths(one, sheet, units, screen)), default=0.0)
     at = columns(screen, len(features), words)
-    view = _middle(family.drawing, at)
-    spots = {f.key: _on_screen(view, family.drawing.spots[f.key]) for f in features}
+    laid = _stacked(views, at)
+    spots = {f.key: spot for f in features for view, of in zip(laid, views, strict=True) for spot in _on_screen(view, of, f.key)}
     ports = placed(spots, at)
     numbers = tuple(_number(feature, spots[feature.key], ports[feature.key], at) for feature in features)
-    return Drawn(screen.width, screen.height, words, at.height / at.rows, (view,), numbers)
+    return Drawn(screen.width, screen.height, words, at.height / at.rows, laid, numbers)
 
 
-def _middle(drawing: Drawing, at: Columns) -> Placed:
-    """The section as large as it goes between the columns, in the middle."""
-    wide, high = drawing.size
-    room = at.right - at.left - 2 * APART_PX
-    scale = min(room / wide, at.height / high)
-    return Placed((at.left + at.right - wide * scale) / 2, (at.height - high * scale) / 2, scale, drawing.marks)
+def _pump(family: Family, sheet: SpecSheet) -> Pump:
+    """What the sheet prints that is drawn by: sizes of parts, seats, the packing, the first bearing, the timing gears."""
+    features = (f for f in family.features if f.kind in (FeatureKind.EXTERNAL, FeatureKind.INTERNAL))
+    sizes = {f.key: sum(new) / 2 for f in features if (new := sheet.spec(f.key).new_mm)}
+    building = sheet.building
+    sizes |= {f"{key}_seat": sum(press.seat_mm) / 2 for key, press in building.presses.items()}
+    if building.packing:
+        sizes["packing"] = building.packing.section_mm
+    if building.bearings:
+        sizes |= {"bearing_outside": building.bearings[0].outside_mm, "bearing_width": building.bearings[0].width_mm}
+    if sheet.mesh:
+        sizes["pitch_diameter"] = sheet.mesh.timing.pitch_mm
+    counted = {f.counted for f in family.features if f.counted}
+    return Pump(family.build or family.complete({}), sizes, {one.detail: len(one.names(sheet.details)) for one in counted})
 
 
-def _on_screen(view: Placed, spot: Point) -> Point:
-    return view.x + view.scale * spot[0], view.y + view.scale * spot[1]
+def _stacked(views: tuple[View, ...], at: Columns) -> tuple[Placed, ...]:
+    """The views at one scale, as large as they go between the columns, one below the other."""
+    if not views:
+        return ()
+    wide, high = at.right - at.left - 2 * APART_PX, at.height - BETWEEN_PX * (len(views) - 1)
+    scale = min(wide / max(view.width for view in views), high / sum(view.height for view in views))
+    below = (high - scale * sum(view.height for view in views)) / 2
+    laid = []
+    for view in views:
+        left = (at.left + at.right - scale * view.width) / 2
+        laid.append(Placed(view.name, left - scale * view.box[0], below - scale * view.box[1], scale, view.marks))
+        below += scale * view.height + BETWEEN_PX
+    return tuple(laid)
+
+
+def _on_screen(placed: Placed, view: View, key: str) -> Iterator[Point]:
+    if key in view.spots:
+        x, y = view.spots[key]
+        yield placed.x + placed.scale * x, placed.y + placed.scale * y
 
 
 def _number(feature: Feature, spot: Point, port: Point, at: Columns) -> Number:

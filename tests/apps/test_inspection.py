@@ -646,12 +646,15 @@ class Cabinet(Works):
 
 
 PLATE_PUMP = """
-from finegap.core.drawing.marks import Drawing, Mark, Style, rect
+from finegap.core.drawing.marks import Style
+from finegap.core.drawing.section import slab
+from finegap.core.drawing.views import View
 from finegap.core.families.family import Family
 from finegap.core.families.features import Damage, Feature, FeatureKind, stations
 from finegap.core.families.steps import Stage, Step
 from finegap.core.measuring.verdict import Verdict
 
+SPOTS = {"plate": (10, 9), "hole": (50, 50), "slit": (60, 5)}
 FAMILY = Family(
     key="plate_pump",
     name="Plate pump",
@@ -662,7 +665,7 @@ FAMILY = Family(
         Feature("slit", 3, "Slit", "Body", FeatureKind.GAP, stations(("",), ("gap",)), set_as="gap"),
     ),
     steps=(Step(Stage.STRIP, "open", "Open it."), Step(Stage.PROVE, "spin", "It spins.", hold=True)),
-    drawing=Drawing((300, 200), (Mark(Style.STEEL, rect(10, 10, 50, 50)),), {"plate": (10, 9), "hole": (50, 50), "slit": (60, 5)}),
+    views=lambda _: (View("the plate", (0, 0, 300, 200), slab(Style.STEEL, 10, 10, 50, 50), SPOTS),),
 )
 """
 

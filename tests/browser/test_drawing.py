@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import json
 import math
 from itertools import product
 
 from django.contrib.auth.models import User
 from playwright.sync_api import expect
 
+from finegap.bench.models import Job
 from finegap.bench.queries import drawing_view
+from finegap.bench.records import sheet_of
 from finegap.core.drawing.labels import Screen, width_px
 from finegap.core.entry import Entry
 from finegap.core.formatting import Units
@@ -16,11 +19,26 @@ from finegap.pumps.changes import AddPump
 from finegap.pumps.services import add_pump
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.services import add_revision
-from tests.apps.test_fleet import add_vane_pump
+from tests.apps.base import GASKETS, sheet_data
 from tests.apps.test_setting import DUTY, piston
 from tests.browser.base import Bench
 from tests.browser.test_inspecting import bench
 from tests.core.test_drawing import overlap
+
+VANE = {
+    "slug": "vane",
+    "title": "Vane",
+    "family": "sliding_vane",
+    "features": {
+        "side_gap": {"new": ["0.1 mm", "0.3 mm"]},
+        "vane_height": {"new": ["30.0 mm", "30.2 mm"]},
+        "vane_thickness": {"new": ["4.0 mm", "4.1 mm"]},
+        "cylinder_bore": {"new": ["100.0 mm", "100.1 mm"]},
+    },
+    "details": {"vanes": "5"},
+    "torques": [],
+    "adjustment": GASKETS,
+}
 
 
 class Drawn(Bench):
@@ -36,6 +54,7 @@ class Drawn(Bench):
         scale,
         rings: [...svg.querySelectorAll('.ring')].map((e) => box(e)).map(([a, b, c, d]) => [((a + c) / 2 - left) * scale, ((b + d) / 2 - top) * scale]),
         texts: [...svg.querySelectorAll('text:not(.balloon-number)')].map((e) => [e.textContent, e.classList.contains('balloon-value'), e.getBoundingClientRect().width, parseFloat(getComputedStyle(e).fontSize), box(e, 3)]),
+        sizes: [...svg.querySelectorAll('[data-of]')].map((e) => { const b = e.getBBox(); const k = e.getCTM().a * scale; return [e.dataset.of, [b.width * k, b.height * k, e.getTotalLength() * k]]; }),
         leaders: [...svg.querySelectorAll('.leader')].map((e) => { const b = e.getBoundingClientRect(); return [b.width * scale, b.height * scale]; }),
       };
     }"""
@@ -43,7 +62,12 @@ class Drawn(Bench):
     def test_numbers_stand_where_the_core_put_them_with_room_for_their_words(self) -> None:
         works = bench()
         lena = User.objects.get(username="lena")
-        add_vane_pump(lena)
+        add_revision(lena, SheetFile(json.dumps({k: v for k, v in sheet_data(**VANE).items() if k != "heat"})))
+        add_pump(
+            lena,
+            AddPump("V-1", "test", "here", "1", "vane", "cast iron", "air", **(DUTY | {"pressure": "1 bar", "speed": "900"})),
+            Entry(),
+        )
         add_revision(lena, SheetFile(piston()))
         add_pump(lena, AddPump("C-1", "test", "here", "1", "piston", "stainless 316", "oil", **DUTY), Entry())
         jobs = [works.open(pump) for pump in ("H-1", "V-1", "C-1")]
@@ -75,3 +99,19 @@ class Drawn(Bench):
         expected = sorted(math.dist(n.port, n.spot) for n in drawing.numbers)
         for length, (wide, high) in zip(expected, sorted(of["leaders"], key=lambda one: math.hypot(*one)), strict=True):
             self.assertLess(abs(length - math.hypot(wide, high)), 1)
+        self.sized(number, of["sizes"], drawing.views[0].scale)
+
+    def sized(self, number: int, drawn: list[tuple[str, tuple[float, float, float]]], scale: float) -> None:
+        """A part is as large as the sheet prints it: across, along, or round the edge of a vane, which lies slanted."""
+        sheet = sheet_of(Job.objects.get(number=number))
+        checked = 0
+        for key, (wide, high, round_it) in drawn:
+            new = sheet.spec(key).new_mm
+            printed = sum(new) / 2 if new else sheet.mesh.timing.pitch_mm if sheet.mesh and key == "pitch_diameter" else None
+            if printed is None:
+                continue
+            thick = sum(sheet.spec("vane_thickness").new_mm or ()) / 2
+            sizes = [wide, high, round_it / 2 - thick * scale]
+            self.assertLess(min(abs(size - printed * scale) for size in sizes), 0.5, key)
+            checked += 1
+        self.assertGreater(checked, 0)

@@ -3,7 +3,8 @@
 import unittest
 from dataclasses import replace
 
-from finegap.core.drawing.marks import Drawing, Mark, Picture, Style
+from finegap.core.drawing.marks import Picture
+from finegap.core.drawing.views import View
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.families.builds import Option
@@ -33,6 +34,13 @@ FEATURES = (
     size("free", 7, FeatureKind.INTERNAL, press="bush"),
 )
 SPOTS = dict.fromkeys(("hole", "pin", "running", "slit"), (10, 10))
+
+
+def seen(spots):
+    """A drawing of one view."""
+    return (View("a view", (0, 0, 100, 100), (), spots),)
+
+
 STEPS = (
     Step(Stage.STRIP, "open", "Open."),
     Step(
@@ -66,7 +74,7 @@ FIELDS = {
     "stacks": (LID,),
     "presses": (Press("bush", "Bushing", "outside", "seat", "free", "hole", "running"),),
     "pictures": {"lid": Picture("Lid", (), "Right.", (), "Wrong.")},
-    "drawing": Drawing((100, 100), (Mark(Style.STEEL, "M0 0", {"seal": ("a",)}),), SPOTS),
+    "views": lambda _: seen(SPOTS),
     "torques": ("bolts",),
 }
 
@@ -108,8 +116,10 @@ WRONG = (
     ("features[pin].counted", feature(1, counted=SheetCount("vnaes", "vane {n}", 4)), "no detail vnaes"),
     ("features[outside].press", feature(4, press="bsuh"), "no press fit bsuh"),
     ("features[slit].set_as", feature(3, set_as="gpa"), "no means of it sets gpa"),
-    ("features[pin]", {"drawing": Drawing((100, 100), (), SPOTS | {"pin": (101, 10)})}, "outside the drawing"),
-    ("features[pin]", {"drawing": Drawing((100, 100), (), {k: v for k, v in SPOTS.items() if k != "pin"})}, "no spot for it"),
+    ("views[pin]", {"views": lambda _: seen(SPOTS | {"pin": (101, 10)})}, "outside its view"),
+    ("views[pin]", {"views": lambda _: seen({k: v for k, v in SPOTS.items() if k != "pin"})}, "no view has a spot for it"),
+    ("views[pin]", {"views": lambda _: (*seen(SPOTS), *seen({"pin": (1, 1)}))}, "two views have a spot for it"),
+    ("views", {"views": lambda _: seen(SPOTS | {"pni": (1, 1)})}, "no feature pni"),
     ("options[means]", {"options": (Option("means", "Set by", {"gakset": "x"}), FIELDS["options"][1]), **step(1, undone_by=())}, "no means gakset"),
     ("options[bare].choices", {"options": (*FIELDS["options"], Option("bare", "Bare", {}))}, "there is none"),
     ("options[late].when", {"options": (*FIELDS["options"], Option("late", "Late", {"x": "X"}, {"later": ("y",)}))}, "no option before it later"),
@@ -140,7 +150,6 @@ WRONG = (
     ("symptoms[hot].suspects", {"symptoms": (Symptom("hot", "Hot", ("silt",)),)}, "no feature silt"),
     ("replaced_with[hoel].changed", {"replaced_with": (ReplacedWith("hoel", ("pin",), ""),)}, "no feature hoel"),
     ("replaced_with[hole].also", {"replaced_with": (ReplacedWith("hole", ("pni",), ""),)}, "no feature pni"),
-    ("drawing.marks[0].when", {"drawing": Drawing((100, 100), (Mark(Style.STEEL, "M0 0", {"sael": ("a",)}),), SPOTS)}, "no option sael"),
 )  # fmt: skip
 IN_A_BUILD = (
     (feature(1, when=ONLY_A), "no size pin"),

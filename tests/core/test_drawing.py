@@ -9,9 +9,13 @@ from pathlib import Path
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from finegap.core.drawing.end_view import meets
 from finegap.core.drawing.labels import APART_PX, RING_PX, TEXT_PX, Columns, Screen, columns, placed, width_px
+from finegap.core.drawing.marks import clockwise
+from finegap.core.drawing.views import Pump
 from finegap.core.drawn import drawn, said
 from finegap.core.errors import FieldError
+from finegap.core.families import FAMILIES
 from finegap.core.families.builds import belonging
 from finegap.core.families.check import every_build
 from finegap.core.formatting import Units
@@ -80,6 +84,29 @@ class Placing(unittest.TestCase):
     def test_a_width_is_the_sum_of_its_letters_and_an_unknown_letter_is_the_widest(self):
         self.assertAlmostEqual(width_px("34.142", bold=True), (5 * 528 + 300) * 14 / 1000)
         self.assertGreater(width_px("Ω"), width_px("W"))
+
+
+class Proportions(unittest.TestCase):
+    USUAL = {"outside": 140.0, "pin": 34.0, "shaft": 42.0}
+
+    def test_a_size_that_is_not_printed_goes_with_those_that_are(self):
+        self.assertEqual(Pump({}).sized(**self.USUAL), (140, 34, 42))
+        self.assertEqual(Pump({}, {"outside": 70.0, "pin": 17.0}).sized(**self.USUAL), (70, 17, 21))
+        # 18 mm for 17 is printed so; 60 would be a pin thicker than its idler
+        self.assertEqual(Pump({}, {"outside": 70.0, "pin": 18.0, "shaft": 21.0}).sized(**self.USUAL)[1], 18)
+        self.assertEqual(Pump({}, {"outside": 70.0, "pin": 60.0, "shaft": 21.0}).sized(**self.USUAL), (70, 17, 21))
+
+    @given(st.floats(-40, 40), st.floats(-40, 40), st.floats(0, 360))
+    def test_a_vane_reaches_the_cylinder(self, x, y, towards):
+        reached = meets((x, y), towards, (0, 0), 62)
+        self.assertAlmostEqual(math.hypot(*reached), 62, 6)
+        away = math.dist((x, y), reached)
+        self.assertAlmostEqual(math.dist(clockwise(towards, away, x, y), reached), 0, 6)
+
+    def test_there_are_as_many_vanes_as_the_sheet_says(self):
+        views = FAMILIES["sliding_vane"].views
+        marks = [sum(m.of == "vane_height" for v in views(Pump({}, {}, {"vanes": n})) for m in v.marks) for n in (4, 6)]
+        self.assertEqual(marks, [4, 6])
 
 
 class EveryDrawing(unittest.TestCase):

@@ -428,20 +428,9 @@ class Builds(unittest.TestCase):
     def test_every_condition_names_a_choice_there_is(self):
         for family in FAMILIES.values():
             choices = {o.key: {c for same in family.options if same.key == o.key for c in same.choices} for o in family.options}
-            for thing in (*family.features, *family.steps, *family.stacks, *family.drawing.marks):
+            for thing in (*family.features, *family.steps, *family.stacks):
                 for option, wanted in thing.when.items():
                     self.assertTrue(set(wanted) <= choices[option], thing)
-
-    def test_numbers_and_spots_lie_in_the_drawing_and_apart(self):
-        for family in FAMILIES.values():
-            width, height = family.drawing.size
-            drawn = [f for f in family.features if not f.press]
-            for feature in drawn:
-                for x, y in (feature.anchor, feature.label):
-                    self.assertTrue(0 <= x <= width and 0 <= y <= height, feature.key)
-            labels = [f.label for f in drawn]
-            near = [(a, b) for i, a in enumerate(labels) for b in labels[:i] if abs(a[0] - b[0]) < 180 and abs(a[1] - b[1]) < 44]
-            self.assertEqual(near, [])
 
 
 class Procedures(unittest.TestCase):

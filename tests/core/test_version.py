@@ -24,8 +24,8 @@ from tests.core.job_records import gasket_sheet, job_record, readings, sheet
 
 KEPT = Path(__file__).parents[1] / "references" / "results.json"
 DIGITS = 9
-DECLARED = "finegap.core.families"
-"""What a family declares, its drawing among it, is no result."""
+DECLARED = ("finegap.core.families", "finegap.core.drawing")
+"""What a family declares, and how it is drawn, is no result."""
 
 
 def jobs() -> Iterator[object]:

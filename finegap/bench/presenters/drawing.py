@@ -9,8 +9,8 @@ from functools import lru_cache
 from finegap.bench import responses
 from finegap.bench.models import Job
 from finegap.bench.records import build_of, sheet_from
-from finegap.core.drawing.labels import RING_PX, Point, Screen
-from finegap.core.drawing.marks import Mark
+from finegap.core.drawing.labels import RING_PX, Screen
+from finegap.core.drawing.marks import Mark, Point
 from finegap.core.drawn import Number, Placed, drawn
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
@@ -46,11 +46,11 @@ def _drawing(sheet: str, build: tuple[tuple[str, str], ...], units: Units, scree
 
 
 def _view(view: Placed) -> responses.ViewResponse:
-    return responses.ViewResponse(_px(view.x), _px(view.y), round(view.scale, 4), [_mark(mark) for mark in view.marks])
+    return responses.ViewResponse(view.name, _px(view.x), _px(view.y), round(view.scale, 4), [_mark(mark) for mark in view.marks])
 
 
-def _mark(mark: Mark) -> responses.MarkResponse:
-    return responses.MarkResponse(mark.style.value, mark.path)
+def _mark(mark: Mark) -> responses.DrawnMarkResponse:
+    return responses.DrawnMarkResponse(mark.style.value, mark.path, mark.of)
 
 
 def _number(of: Number) -> responses.NumberResponse:

@@ -3,9 +3,9 @@
 Texts have no unit system until the answer is made; ``*_mm`` and ``*_deg`` are for drawing.
 """
 
-from finegap.api.shown import MarkResponse, NamedResponse
+from finegap.api.shown import NamedResponse
 from finegap.bench.responses.building import BuildingResponse
-from finegap.bench.responses.drawing import DrawingResponse, NumberResponse, ViewResponse
+from finegap.bench.responses.drawing import DrawingResponse, DrawnMarkResponse, NumberResponse, ViewResponse
 from finegap.bench.responses.gaps import (
     AxisTickResponse,
     CandidateResponse,
@@ -78,6 +78,7 @@ __all__ = [
     "DamageResponse",
     "DecisionResponse",
     "DrawingResponse",
+    "DrawnMarkResponse",
     "DutyResponse",
     "EventResponse",
     "ExplainedResponse",
@@ -93,7 +94,6 @@ __all__ = [
     "JudgedResponse",
     "LookResponse",
     "MapResponse",
-    "MarkResponse",
     "NamedResponse",
     "NamedTickResponse",
     "NeedResponse",

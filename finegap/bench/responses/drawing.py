@@ -4,17 +4,25 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from finegap.api.shown import MarkResponse
+
+@dataclass(frozen=True)
+class DrawnMarkResponse:
+    """One outline of a view; ``of`` is the size of the sheet it is as large as."""
+
+    style: str
+    path: str
+    of: str
 
 
 @dataclass(frozen=True)
 class ViewResponse:
-    """One view: its marks in units of its own, ``scale`` px to one, from ``x``, ``y``."""
+    """One view: its marks in mm, ``scale`` px to one, about ``x``, ``y``."""
 
+    name: str
     x: float
     y: float
     scale: float
-    marks: list[MarkResponse]
+    marks: list[DrawnMarkResponse]
 
 
 @dataclass(frozen=True)

@@ -16,9 +16,8 @@ from dataclasses import dataclass
 from enum import Enum
 
 from finegap.core.drawing.letters import BOLD, LETTERS, REGULAR
+from finegap.core.drawing.marks import Point
 from finegap.core.errors import FieldError
-
-Point = tuple[float, float]
 
 TEXT_PX = 14
 """Size of what is written at a number: the least that is legible at arm's length."""

@@ -6,10 +6,11 @@ Every fault names its place in the family, as ``made_up.steps[bearing_in].change
 from __future__ import annotations
 
 import string
+from collections import Counter
 from collections.abc import Collection, Iterable, Iterator
 from graphlib import CycleError, TopologicalSorter
 
-from finegap.core.drawing.marks import NOTHING_DRAWN
+from finegap.core.drawing.views import Pump
 from finegap.core.errors import FieldError
 from finegap.core.families.builds import Build, When, belongs
 from finegap.core.families.family import Family
@@ -202,18 +203,24 @@ def _rules(family: Family) -> None:
 
 
 def _drawing(family: Family) -> None:
-    if family.drawing is NOTHING_DRAWN:
-        return
-    wide, high = family.drawing.size
-    for i, mark in enumerate(family.drawing.marks):
-        _when(f"{family.key}.drawing.marks[{i}]", mark.when, family)
-    for feature in (one for one in family.features if not one.press):
-        at = f"{family.key}.features[{feature.key}]"
-        spot = family.drawing.spots.get(feature.key)
-        if spot is None:
-            raise _fault(at, "the drawing has no spot for it.")
-        if not (0 <= spot[0] <= wide and 0 <= spot[1] <= high):
-            raise _fault(at, f"its spot {spot[0]:g}, {spot[1]:g} lies outside the drawing, {wide} by {high}.")
+    views = family.views(Pump(family.complete({})))
+    spots = Counter(key for view in views for key in view.spots)
+    at = f"{family.key}.views"
+    for key, times in spots.items():
+        _known(at, [key], family.by_key, "feature")
+        if times > 1:
+            raise _fault(f"{at}[{key}]", "two views have a spot for it.")
+    for feature in (one for one in family.features if views and not one.press):
+        if feature.key not in spots:
+            raise _fault(f"{at}[{feature.key}]", "no view has a spot for it.")
+    for view in views:
+        left, top, right, bottom = view.box
+        for key, (x, y) in view.spots.items():
+            if not (left <= x <= right and top <= y <= bottom):
+                raise _fault(
+                    f"{at}[{key}]",
+                    f"its spot {x:.0f}, {y:.0f} lies outside its view.",
+                )
 
 
 def every_build(family: Family) -> Iterator[Build]:

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from enum import Enum
 from functools import cached_property, lru_cache
 
-from finegap.core.drawing.marks import NOTHING_DRAWN, Drawing, Picture
+from finegap.core.drawing.marks import Picture
+from finegap.core.drawing.views import Pump, View, nothing_drawn
 from finegap.core.errors import FieldError
 from finegap.core.families.builds import UNSAID, Build, Option, belonging, belongs
 from finegap.core.families.features import Feature, Station
@@ -110,7 +111,7 @@ class Family:
     pictures: Mapping[str, Picture] = field(default_factory=dict)
     gap: GapWords = DEFAULT_WORDS
     usual: Mapping[str, tuple[float, float]] = field(default_factory=dict)
-    drawing: Drawing = NOTHING_DRAWN
+    views: Callable[[Pump], tuple[View, ...]] = nothing_drawn
     torques: tuple[str, ...] = ()
     geared: tuple[str, ...] = ()
     former_rings: tuple[str, ...] = ()
@@ -158,14 +159,13 @@ class Family:
         return whole
 
     def built(self, build: Build) -> Family:
-        """The family as one build has it: features, steps and drawing that belong to it."""
+        """The family as one build has it: features, steps and stacks that belong to it."""
         return _built(self, tuple(sorted(build.items())))
 
 
 @lru_cache(maxsize=256)
 def _built(family: Family, build: tuple[tuple[str, str], ...]) -> Family:
     chosen = dict(build)
-    drawing = replace(family.drawing, marks=belonging(chosen, family.drawing.marks))
     options = tuple(option for option in family.options if belongs(option.when, chosen))
     said = said_of(options, chosen)
     return replace(
@@ -176,7 +176,6 @@ def _built(family: Family, build: tuple[tuple[str, str], ...]) -> Family:
         features=belonging(chosen, family.features),
         steps=in_order(tuple(step_worded(step, said) for step in belonging(chosen, family.steps))),
         stacks=tuple(stack_worded(_turned(stack, chosen), said) for stack in belonging(chosen, family.stacks)),
-        drawing=drawing,
     )
 
 

@@ -1318,6 +1318,12 @@ export interface components {
             views: components["schemas"]["ViewResponse"][];
             numbers: components["schemas"]["NumberResponse"][];
         };
+        /** @description One outline of a view; ``of`` is the size of the sheet it is as large as. */
+        DrawnMarkResponse: {
+            style: string;
+            path: string;
+            of: string;
+        };
         /** @description Oil or grease that falls due, with its day where the meter tells the rate. */
         DueResponse: {
             name: string;
@@ -1972,11 +1978,6 @@ export interface components {
          * @enum {string}
          */
         MarkEnum: "point" | "comma";
-        /** @description One outline of a drawing. */
-        MarkResponse: {
-            style: string;
-            path: string;
-        };
         /** @description A step done; or, with the reason in ``skip``, skipped. ``past`` is a lead's reason for a hold point out of its turn. */
         MarkStepRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -3181,15 +3182,16 @@ export interface components {
             lubricant?: string;
             gun?: string;
         };
-        /** @description One view: its marks in units of its own, ``scale`` px to one, from ``x``, ``y``. */
+        /** @description One view: its marks in mm, ``scale`` px to one, about ``x``, ``y``. */
         ViewResponse: {
+            name: string;
             /** Format: double */
             x: number;
             /** Format: double */
             y: number;
             /** Format: double */
             scale: number;
-            marks: components["schemas"]["MarkResponse"][];
+            marks: components["schemas"]["DrawnMarkResponse"][];
         };
         /** @description The narrowest moment of a warm-up. */
         WarmingResponse: {

@@ -27,7 +27,7 @@ export function PumpDrawing({ drawing, features, selected, onSelect }: Props) {
       viewBox={`0 0 ${drawing.width} ${drawing.height}`}
       className={`pump-drawing${selected ? ' in-hand' : ''}`}
       role="group"
-      aria-label="Drawing of the pump with its numbered gaps"
+      aria-label={`The pump with its numbered gaps, ${drawing.views.map((view) => view.name).join(' and ')}`}
     >
       {drawing.views.map((view, i) => (
         <PumpView key={i} view={view} />
@@ -72,6 +72,7 @@ function PumpView({ view }: { view: View }) {
         <path
           key={i}
           d={mark.path}
+          data-of={mark.of || undefined}
           className={`outlined ${fills[mark.style] ? 'metal' : mark.style}`}
           fill={fills[mark.style]}
         />

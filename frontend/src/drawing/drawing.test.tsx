@@ -31,12 +31,13 @@ const DRAWING: Drawing = {
   row_px: 44,
   views: [
     {
+      name: 'cut along the shaft',
       x: 60,
       y: 5,
       scale: 0.5,
       marks: [
-        { style: 'hatched', path: 'M0 0 h10 v10 Z' },
-        { style: 'steel light', path: 'M20 0 h10 v10 Z' },
+        { style: 'hatched', path: 'M0 0 h10 v10 Z', of: '' },
+        { style: 'steel light', path: 'M20 0 h10 v10 Z', of: 'pin' },
       ],
     },
   ],

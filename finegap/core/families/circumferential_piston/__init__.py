@@ -1,7 +1,7 @@
 """Circumferential piston pump: arc-shaped wings of two timed rotors sweep round hubs. Common practice, no source."""
 
 from finegap.core.families.builds import Option, convention
-from finegap.core.families.circumferential_piston.drawing import DRAWING
+from finegap.core.families.circumferential_piston.drawing import views
 from finegap.core.families.circumferential_piston.features import FEATURES
 from finegap.core.families.circumferential_piston.pictures import PICTURES
 from finegap.core.families.circumferential_piston.procedure import DETAILS, STEPS
@@ -106,7 +106,7 @@ FAMILY = Family(
     stacks=STACKS,
     pictures=PICTURES,
     gap=GapWords("front face clearance", "behind the front bearings", "rotor and cover"),
-    drawing=DRAWING,
+    views=views,
     torques=("rotor nuts", "cover nuts"),
     geared=("timing",),
     former_rings=("sleeve_ring", "ring", "seat_ring", "rotating_ring", "outer_seat_ring", "inner_seat_ring"),

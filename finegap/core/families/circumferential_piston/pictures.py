@@ -1,30 +1,22 @@
 """Which way round: what wrecks a circumferential piston pump, drawn right and wrong. Common practice, no source."""
 
-import math
-
-from finegap.core.drawing.marks import Mark, Picture, Style, circle
+from finegap.core.drawing.end_view import Centre
+from finegap.core.drawing.marks import Mark, Picture, Style
+from finegap.core.drawing.section import joined
 from finegap.core.families.pictures import CONE
 
 _LEFT, _RIGHT, _Y, _HUB, _TIP = 96, 204, 110, 38, 70
 
 
-def _wings(x: float, degrees: float) -> tuple[Mark, ...]:
-    """A rotor seen from the front: two wings of 70 degrees, opposite one another."""
-    marks = []
-    for middle in (degrees, degrees + 180):
-        ends = [math.radians(middle + turn) for turn in (-35, 35)]
-        (ox, oy), (px, py) = ((x + _TIP * math.sin(a), _Y - _TIP * math.cos(a)) for a in ends)
-        (qx, qy), (rx, ry) = ((x + _HUB * math.sin(a), _Y - _HUB * math.cos(a)) for a in reversed(ends))
-        outer = f"M{ox:.1f} {oy:.1f} A{_TIP} {_TIP} 0 0 1 {px:.1f} {py:.1f}"
-        inner = f"L{qx:.1f} {qy:.1f} A{_HUB} {_HUB} 0 0 0 {rx:.1f} {ry:.1f} Z"
-        marks.append(Mark(Style.STEEL, f"{outer} {inner}"))
-    return tuple(marks)
-
-
 def _pair(driven: float) -> tuple[Mark, ...]:
-    hubs = tuple(Mark(Style.HATCHED, circle(x, _Y, _HUB - 4)) for x in (_LEFT, _RIGHT))
-    shafts = tuple(Mark(Style.BRIGHT, circle(x, _Y, 12)) for x in (_LEFT, _RIGHT))
-    return (*hubs, *_wings(_LEFT, 0), *_wings(_RIGHT, driven), *shafts)
+    """Both rotors seen from the front: two wings of 70 degrees each, opposite one another."""
+    first, second = (Centre(x, _Y) for x in (_LEFT, _RIGHT))
+    wings = ((first, 0), (first, 180), (second, driven), (second, driven + 180))
+    return (
+        *joined(centre.disc(Style.HATCHED, 2 * _HUB - 8) for centre in (first, second)),
+        *joined(centre.sector(Style.STEEL, 2 * _HUB, 2 * _TIP, at, 70) for centre, at in wings),
+        *joined(centre.disc(Style.BRIGHT, 24) for centre in (first, second)),
+    )
 
 
 PICTURES = {

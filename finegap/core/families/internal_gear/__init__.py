@@ -1,7 +1,7 @@
 """Internal gear pump: a rotor drives an idler on an offset pin in the head."""
 
 from finegap.core.families.family import Family
-from finegap.core.families.internal_gear.drawing import DRAWING
+from finegap.core.families.internal_gear.drawing import views
 from finegap.core.families.internal_gear.features import FEATURES
 from finegap.core.families.internal_gear.pictures import PICTURES
 from finegap.core.families.internal_gear.presses import PRESSES, SIZES
@@ -21,7 +21,7 @@ FAMILY = Family(
     stacks=STACKS,
     presses=PRESSES,
     pictures=PICTURES,
-    drawing=DRAWING,
+    views=views,
     torques=("lock nut", "head bolts"),
     former_rings=("shaft_ring",),
 )

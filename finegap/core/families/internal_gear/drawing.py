@@ -1,124 +1,71 @@
-"""The section of an internal gear pump, cut along the shaft; gaps are drawn wide."""
+"""An internal gear pump cut along its shaft, and across its rotor; gaps are drawn wide."""
 
-from finegap.core.drawing.marks import Drawing, Mark, Style, circle, rect
-from finegap.core.families.builds import When
+from finegap.core.drawing.end_view import Centre
+from finegap.core.drawing.fittings import face_seal, packed_box, relief_valve, thrust_bearing
+from finegap.core.drawing.marks import Style
+from finegap.core.drawing.section import Axis, joined, slab
+from finegap.core.drawing.views import Pump, View
 
-_LEFT, _TOP = 60, 36
-
-
-def _box(style: Style, x: float, y: float, width: float, height: float, when: When | None = None) -> Mark:
-    return Mark(style, rect(x + _LEFT, y + _TOP, width, height), when or {})
-
-
-def _line(style: Style, *points: tuple[float, float], closed: bool = True, when: When | None = None) -> Mark:
-    first, *rest = ((x + _LEFT, y + _TOP) for x, y in points)
-    path = f"M{first[0]:g} {first[1]:g} " + " ".join(f"L{x:g} {y:g}" for x, y in rest) + (" Z" if closed else "")
-    return Mark(style, path, when or {})
+_ROTOR_TEETH, _IDLER_TEETH = 11, 7
 
 
-def _ball(x: float, y: float) -> Mark:
-    return Mark(Style.BRIGHT, circle(x + _LEFT, y + _TOP, 14))
-
-
-_OTHER, _BRIGHT, _LIGHT = Style.HATCHED_OTHER, Style.BRIGHT, Style.STEEL_LIGHT
-_IN_BRACKET: When = {"bushing": ("bracket",)}
-_IN_CASING: When = {"bushing": ("casing",)}
-_PACKED: When = {"seal": ("packed",)}
-_SEALED: When = {"seal": ("mechanical", "bellows", "wedge")}
-_HOUSING: When = {"means": ("housing",)}
-_GASKETS: When = {"means": ("gaskets",)}
-_RING: When = {"means": ("ring", "coupling")}
-
-DRAWING = Drawing(
-    (860, 684),
-    (
-        _box(Style.LIQUID, 120, 212, 170, 280),
-        _box(Style.LIQUID, 180, 136, 70, 76),
-        # casing with its port, and the wall the bracket bolts to
-        _box(_OTHER, 120, 172, 60, 40),
-        _box(_OTHER, 250, 172, 62, 40),
-        _box(_OTHER, 166, 136, 14, 36),
-        _box(_OTHER, 250, 136, 14, 36),
-        _box(_OTHER, 120, 492, 192, 40),
-        _box(_OTHER, 290, 212, 34, 116, _IN_BRACKET),
-        _box(_OTHER, 290, 376, 34, 116, _IN_BRACKET),
-        _box(_OTHER, 290, 212, 34, 90, _IN_CASING),
-        _box(_OTHER, 290, 402, 34, 90, _IN_CASING),
-        # relief valve on the port
-        _line(_LIGHT, (264, 136), (330, 136), (330, 160), (264, 160), when={"relief": ("fitted",)}),
-        _line(Style.OUTLINE, (272, 148), (280, 140), (288, 156), (296, 140), (304, 156), (312, 140), (320, 148),
-              closed=False, when={"relief": ("fitted",)}),
-        _box(_BRIGHT, 330, 142, 22, 12, {"relief": ("fitted",)}),
-        # head with the idler pin and the crescent
-        _box(Style.HATCHED, 64, 172, 56, 360),
-        _box(Style.HATCHED, 120, 362, 118, 82),
-        _box(Style.PACKING, 116, 172, 8, 40, _GASKETS),
-        _box(Style.PACKING, 116, 492, 8, 40, _GASKETS),
-        # rotor: the disc, and the teeth that reach to the head
-        _box(_LIGHT, 128, 220, 124, 34),
-        _box(_LIGHT, 128, 450, 124, 34),
-        _box(_LIGHT, 252, 220, 34, 264),
-        # idler on its pin
-        _box(Style.STEEL, 130, 256, 108, 92),
-        _box(Style.CLEARANCE, 130, 284, 108, 36),
-        _box(_BRIGHT, 84, 288, 158, 28),
-        # bracket, bushing
-        _box(_OTHER, 324, 262, 236, 40),
-        _box(_OTHER, 324, 402, 236, 40),
-        _box(Style.BUSHING, 324, 302, 90, 26, _IN_BRACKET),
-        _box(Style.BUSHING, 324, 376, 90, 26, _IN_BRACKET),
-        _box(Style.BUSHING, 290, 302, 120, 26, _IN_CASING),
-        _box(Style.BUSHING, 290, 376, 120, 26, _IN_CASING),
-        # packing and gland
-        *(_box(Style.PACKING, 424 + i * 23, y, 20, 25, _PACKED) for i in range(4) for y in (304, 375)),
-        _line(_LIGHT, (520, 304), (540, 304), (540, 286), (552, 286), (552, 329), (520, 329), when=_PACKED),
-        _line(_LIGHT, (520, 400), (540, 400), (540, 418), (552, 418), (552, 375), (520, 375), when=_PACKED),
-        # mechanical seal: the seat in the bracket, the turning face, its spring
-        *(_box(Style.BUSHING, 424, y, 18, 26, _SEALED) for y in (303, 375)),
-        *(_box(_BRIGHT, 444, y, 22, 22, _SEALED) for y in (307, 375)),
-        *(_line(Style.OUTLINE, *((468 + 8 * i, y + (0 if i % 2 else 18)) for i in range(8)), closed=False, when=_SEALED)
-          for y in (309, 376)),
-        *(_box(_LIGHT, 526, y, 16, 24, _SEALED) for y in (305, 375)),
-        # bearing housing, or the bracket's own bore with an adjusting ring on the shaft
-        _box(Style.HATCHED, 560, 232, 72, 58),
-        _box(Style.HATCHED, 560, 414, 72, 58),
-        _box(Style.STEEL, 600, 224, 12, 30, _HOUSING),
-        _box(_LIGHT, 666, 308, 18, 22, _RING),
-        _box(_LIGHT, 666, 374, 18, 22, _RING),
-        _box(_BRIGHT, 572, 290, 48, 40),
-        _box(_BRIGHT, 572, 374, 48, 40),
-        _ball(596, 310),
-        _ball(596, 394),
-        # shaft, half rings, lock nut
-        _box(_BRIGHT, 286, 330, 400, 44),
-        _box(_LIGHT, 564, 322, 8, 16, _HOUSING),
-        _box(_LIGHT, 564, 366, 8, 16, _HOUSING),
-        _box(_LIGHT, 640, 316, 22, 72),
-        _line(Style.AXIS, (44, 352), (712, 352), closed=False),
-        _line(Style.AXIS, (70, 302), (262, 302), closed=False),
-    ),
-    {
-        "end_clearance": (184, 272),
-        "idler_bore": (260, 323),
-        "idler_pin": (170, 338),
-        "idler_clearance": (265, 353),
-        "bushing_bore": (426, 364),
-        "shaft_at_bushing": (446, 388),
-        "shaft_clearance": (464, 411),
-        "rotor_outside": (336, 258),
-        "casing_bore": (210, 528),
-        "rotor_clearance": (300, 524),
-        "rotor_teeth": (205, 282),
-        "idler_teeth": (196, 304),
-        "idler_tips": (290, 293),
-        "crescent": (240, 440),
-        "head_face": (179, 404),
-        "shaft_at_seal": (530, 367),
-        "shaft_runout": (738, 388),
-        "bearings": (656, 346),
-        "set_screws": (666, 284),
-        "lock_washer": (711, 362),
-        "half_rings": (632, 376),
-        "bearing_depth": (680, 334),
-    },
-)  # fmt: skip
+def views(pump: Pump) -> tuple[View, ...]:
+    """Head on the left; the idler towards the ports, above; the crescent below."""
+    rotor, tips, length, idle, pin, shaft, seat, section, brg, wide = pump.sized(
+        rotor_outside=140, idler_tips=92, rotor_teeth=59, idler_teeth=59, idler_pin=34, shaft_at_bushing=42,
+        bushing_seat=52, packing=10, bearing_outside=84, bearing_width=30,
+    )  # fmt: skip
+    gap, bore, outside, root = 0.02 * rotor, 1.04 * rotor, 1.3 * rotor, 0.62 * tips
+    off = (rotor - tips) / 2 - gap / 2  # the idler's tips reach out as far as the rotor's
+    inner = 2 * off + root + gap  # the rotor's tips, just clear of the idler's roots
+    main, idler, wheel, star = Axis(), Axis(-off), Centre(), Centre(0, -off)
+    back, wall, bush = length + 0.14 * rotor + 2 * gap, 0.13 * rotor, 1.1 * shaft
+    neck, box, half = back + wall, back + wall + bush, 0.53 * outside
+    housing, end = box + gap + 6.6 * section, box + gap + 6.6 * section + 2 * wide + shaft / 2
+    relief, threaded, ringed = pump.has("relief", "fitted"), pump.has("means", "housing"), pump.has("means", "ring", "coupling")
+    at, above = (neck if pump.has("bushing", "bracket") else back), -half - (0.14 * rotor if relief else 0)
+    along = (
+        *main.solid(Style.LIQUID, 0, back, bore),
+        *main.body(0, (back, bore, outside), (wall, seat, outside), other=True),
+        *main.body(neck, (bush, seat, 2.2 * shaft), (housing - box, shaft + 2 * section, 2.2 * shaft)),
+        *slab(Style.HATCHED, -wall, -outside / 2, wall, outside),
+        *(main.ring(Style.PACKING, -gap, gap, bore, outside) if pump.has("means", "gaskets") else ()),
+        *slab(Style.HATCHED, 0, tips / 2 - off + gap, 0.94 * length, (inner - tips) / 2 + off - 2 * gap),
+        *main.ring(Style.STEEL_LIGHT, gap, length, inner, rotor, "rotor_outside"),
+        *main.solid(Style.STEEL_LIGHT, gap + length, 0.14 * rotor, rotor),
+        *slab(Style.STEEL, gap, -off - root / 2, idle, root / 2 + tips / 2, "idler_teeth"),
+        *idler.solid(Style.CLEARANCE, gap, idle, pin + 2 * gap),
+        *idler.shaft(-0.7 * wall, 0.7 * wall + gap + 1.02 * length, pin, "idler_pin"),
+        *main.bushing(at, bush if at == neck else wall + 0.6 * bush, shaft + 2 * gap, seat),
+        *main.shaft(back - gap, end - back + gap, shaft, "shaft_at_bushing"),
+        *(packed_box if pump.has("seal", "packed") else face_seal)(main, box + gap, section, shaft),
+        *(thrust_bearing(main, housing, brg, wide, shaft, threaded, ringed) if not pump.has("bearing", "none") else ()),
+        *(relief_valve(Axis(-outside / 2 - 0.07 * rotor), 0.3 * back, 0.14 * rotor) if relief else ()),
+        *joined(axis.line(-wall - 8, to) for axis, to in ((main, end + 10), (idler, length + 2 * gap))),
+    )
+    across = (
+        *wheel.ring(Style.HATCHED_OTHER, bore, outside),
+        *joined(wheel.port(turn, 0.26 * rotor, 0.97 * bore, 1.04 * outside) for turn in (-45, 45)),
+        *wheel.teeth(Style.STEEL_LIGHT, _ROTOR_TEETH, inner, rotor, 180 / _ROTOR_TEETH),
+        *star.gear(Style.STEEL, _IDLER_TEETH, root, tips),
+        *wheel.crescent(Style.HATCHED, inner - 2 * gap, (0, -off), tips + 2 * gap, 180, 130),
+        *joined(star.disc(*one) for one in ((Style.CLEARANCE, pin + 2 * gap), (Style.BRIGHT, pin, "idler_pin"))),
+        *wheel.cross(0.55 * outside),
+    )
+    spots = {
+        "end_clearance": (gap / 2, -(inner + rotor) / 4), "idler_pin": (0.35 * length, -off),
+        "rotor_teeth": (gap + 1, (inner + rotor) / 4), "idler_teeth": (gap + 1.5, -off - root / 3), "head_face": (-2, rotor / 3),
+        "bushing_bore": (at + 0.3 * bush, -shaft / 2 - gap), "shaft_at_bushing": (at + 0.5 * bush, shaft / 4),
+        "shaft_clearance": (at + 0.75 * bush, (shaft + gap) / 2), "shaft_at_seal": (box + gap + 2.5 * section, shaft / 2),
+        "shaft_runout": (end - 6, 0), "bearings": (housing + 0.8 * wide, -(shaft + brg) / 4),
+        "set_screws": (housing + 1.5 * wide, -brg / 2 - 6), "lock_washer": (housing + 2 * wide, -0.62 * shaft),
+        "half_rings": (housing + 1, 0.58 * shaft), "bearing_depth": (housing + 0.3 * wide, (shaft + brg) / 4),
+    }  # fmt: skip
+    seen = {
+        "idler_bore": (0, -off - pin / 2 - gap), "idler_clearance": (pin / 2 + gap / 2, -off),
+        "idler_tips": star.at(360 / _IDLER_TEETH, tips / 2 - 2), "crescent": (0, (tips + inner) / 4 - off / 2),
+        "rotor_outside": wheel.at(105, rotor / 2 - 2), "casing_bore": wheel.at(235, bore / 2 + 2),
+        "rotor_clearance": wheel.at(270, (rotor + gap) / 2),
+    }  # fmt: skip
+    long = View("cut along the shaft", (-wall - 8, above, end + 10, half), along, spots)
+    return long, View("cut across the rotor", (-half, -half, half, half), across, seen)

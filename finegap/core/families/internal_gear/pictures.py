@@ -1,42 +1,25 @@
 """Which way round: the directions that wreck an internal gear pump, drawn right and wrong. Common practice, no source."""
 
-import math
-
+from finegap.core.drawing.end_view import Centre
 from finegap.core.drawing.marks import Mark, Picture, Style, circle, rect
 from finegap.core.families.pictures import CONE, LIP
 
 _X, _Y, _R = 150, 112, 84
-
-
-def _at(degrees: float, radius: float, x: float = _X, y: float = _Y) -> tuple[float, float]:
-    """A place clockwise from the top."""
-    angle = math.radians(degrees)
-    return x + radius * math.sin(angle), y - radius * math.cos(angle)
-
-
-def _port(degrees: float) -> tuple[Mark, ...]:
-    """A port as a stub on the casing."""
-    (ax, ay), (bx, by) = _at(degrees - 14, _R), _at(degrees - 11, _R + 20)
-    (cx, cy), (dx, dy) = _at(degrees + 11, _R + 20), _at(degrees + 14, _R)
-    walls = (f"M{ax:.1f} {ay:.1f} L{bx:.1f} {by:.1f}", f"M{cx:.1f} {cy:.1f} L{dx:.1f} {dy:.1f}")
-    return (Mark(Style.LIQUID, f"{walls[0]} L{walls[1][1:]} Z"), *(Mark(Style.OUTLINE, wall) for wall in walls))
+_CASING = Centre(_X, _Y)
 
 
 def _head(degrees: float) -> tuple[Mark, ...]:
     """The head seen from inside: idler on its pin, offset towards ``degrees``, the crescent opposite."""
-    x, y = _at(degrees, 26)
-    ends = [_at(degrees + 180 + turn, radius) for turn, radius in ((-58, 70), (58, 70), (38, 57), (-38, 57))]
-    (ax, ay), (bx, by), (cx, cy), (dx, dy) = ends
-    crescent = f"M{ax:.1f} {ay:.1f} A70 70 0 0 1 {bx:.1f} {by:.1f} L{cx:.1f} {cy:.1f} A57 57 0 0 0 {dx:.1f} {dy:.1f} Z"
+    idler = Centre(*_CASING.at(degrees, 26))
     return (
-        Mark(Style.OUTLINE, circle(_X, _Y, _R)),
-        Mark(Style.STEEL_LIGHT, circle(x, y, 46)),
-        Mark(Style.HATCHED, circle(x, y, 15)),
-        Mark(Style.STEEL, crescent),
+        *_CASING.disc(Style.OUTLINE, 2 * _R),
+        *idler.disc(Style.STEEL_LIGHT, 92),
+        *idler.disc(Style.HATCHED, 30),
+        *_CASING.crescent(Style.STEEL, 140, (idler.x, idler.y), 104, degrees + 180, 116),
     )
 
 
-_PORTS = (*_port(-45), *_port(45))
+_PORTS = (*_CASING.port(-45, 38, 2 * _R - 6, 2 * _R + 40), *_CASING.port(45, 38, 2 * _R - 6, 2 * _R + 40))
 _PORT_NAMES = ((40, 30, "port"), (260, 30, "port"))
 _AXIS = Mark(Style.AXIS, f"M{_X} 8 V{_Y + _R + 6}")
 

@@ -2,7 +2,7 @@
 
 from finegap.core.families.builds import Option, convention
 from finegap.core.families.family import Family, GapWords, ReplacedWith, Side, Symptom
-from finegap.core.families.sliding_vane.drawing import DRAWING
+from finegap.core.families.sliding_vane.drawing import views
 from finegap.core.families.sliding_vane.features import FEATURES
 from finegap.core.families.sliding_vane.pictures import PICTURES
 from finegap.core.families.sliding_vane.procedure import DETAILS, STEPS
@@ -44,5 +44,5 @@ FAMILY = Family(
     pictures=PICTURES,
     usual={"pressure": (0, 4)},
     gap=GapWords("total side gap", "under the cover", "rotor and end cover"),
-    drawing=DRAWING,
+    views=views,
 )

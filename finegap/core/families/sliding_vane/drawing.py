@@ -1,56 +1,66 @@
-"""The section of a sliding vane pump, cut along the shaft; gaps are drawn wide."""
+"""A sliding vane pump cut along its shaft, and across its rotor; gaps are drawn wide."""
 
-from finegap.core.drawing.marks import Drawing, Mark, Style, circle, rect
+from finegap.core.drawing.end_view import Centre, meets
+from finegap.core.drawing.marks import Style
+from finegap.core.drawing.section import Axis, joined, slab
+from finegap.core.drawing.views import Pump, View
 
-_LEFT = 120
-"""Room for names on either side."""
-
-
-def _rect(x: float, y: float, width: float, height: float) -> str:
-    return rect(_LEFT + x, y, width, height)
-
-
-def _circle(x: float, y: float, radius: float) -> str:
-    return circle(_LEFT + x, y, radius)
+_LEAN = 24
+"""A vane leans back from the radius, so that its slot passes the shaft."""
 
 
-DRAWING = Drawing(
-    (1020, 640),
-    (
-        Mark(Style.HATCHED, _rect(212, 110, 300, 56)),
-        Mark(Style.HATCHED, _rect(212, 474, 300, 56)),
-        Mark(Style.LIQUID, _rect(212, 166, 300, 308)),
-        Mark(Style.HATCHED_OTHER, _rect(150, 96, 52, 448)),
-        Mark(Style.PACKING, _rect(202, 110, 10, 56)),
-        Mark(Style.PACKING, _rect(202, 474, 10, 56)),
-        Mark(Style.HATCHED_OTHER, _rect(512, 96, 60, 448)),
-        # rotor with two vanes showing, one at the top of its slot and one at the bottom
-        Mark(Style.STEEL_LIGHT, _rect(222, 222, 280, 196)),
-        Mark(Style.STEEL, _rect(230, 170, 264, 110)),
-        Mark(Style.STEEL, _rect(230, 372, 264, 96)),
-        Mark(Style.BRIGHT, _rect(100, 294, 590, 52)),
-        *(Mark(Style.BRIGHT, _rect(x, y, 44, 34)) for x in (154, 524) for y in (258, 348)),
-        *(Mark(Style.BRIGHT, _circle(x, y, 12)) for x in (176, 546) for y in (275, 365)),
-        Mark(Style.HATCHED, _rect(572, 200, 14, 240)),
-        *(Mark(Style.STEEL_LIGHT, _rect(640, y, 18, 60)) for y in (226, 354)),
-        Mark(Style.HATCHED_OTHER, _rect(232, 70, 96, 40), {"filter": ("fitted",)}),
-        Mark(Style.LIQUID, _rect(244, 78, 72, 32), {"filter": ("fitted",)}),
-        Mark(Style.AXIS, f"M{_LEFT + 76} 320 H{_LEFT + 716}"),
-    ),
-    {
-        "side_gap": (326, 300),
-        "vane_height": (480, 176),
-        "vane_thickness": (550, 186),
-        "vane_length": (410, 186),
-        "rotor_length": (480, 330),
-        "cylinder_length": (480, 126),
-        "cylinder_bore": (590, 470),
-        "vanes": (450, 206),
-        "slots": (520, 250),
-        "covers": (296, 420),
-        "bearings": (740, 320),
-        "filter": (360, 96),
-        "port_depth": (500, 126),
-        "port_line": (520, 170),
-    },
-)
+def views(pump: Pump) -> tuple[View, ...]:
+    """The rotor lies high in its cylinder and all but touches it there."""
+    bore, long, rotor_long, vane_long, high, thick, brg, wide = pump.sized(
+        cylinder_bore=124, cylinder_length=180, rotor_length=180, vane_length=180, vane_height=38, vane_thickness=5,
+        bearing_outside=62, bearing_width=16,
+    )  # fmt: skip
+    gap, rotor, shaft, outside, cover = 0.024 * bore, 0.84 * bore, 0.26 * bore, 1.34 * bore, 0.2 * bore
+    off, half = (bore - rotor) / 2 - gap / 3, 0.53 * outside
+    left, right, count, filtered = -long / 2 - 0.8 * gap, long / 2 + 0.8 * gap, pump.count("vanes", 4), pump.has("filter", "fitted")
+    start, end = left - 1.6 * cover, right + 3.3 * cover
+    main, cylinder, wheel, around = Axis(-off), Axis(), Centre(0, -off), Centre()
+    face, top, bottom = rotor_long / 2 - gap, gap - off - rotor / 2, (bore - gap) / 2
+    along = (
+        *cylinder.solid(Style.LIQUID, left, right - left, bore),
+        *cylinder.body(-long / 2, (long, bore, outside)),
+        *joined(cylinder.ring(Style.PACKING, x, 0.8 * gap, bore, outside) for x in (left, long / 2)),
+        *joined(cylinder.solid(Style.HATCHED_OTHER, x, cover, outside) for x in (left - cover, right)),
+        *main.solid(Style.STEEL_LIGHT, -face, 2 * face, rotor),
+        *joined(slab(Style.STEEL, gap - vane_long / 2, y, vane_long - 2 * gap, high) for y in (top, bottom - high)),
+        *joined(main.shaft(x, to - x, shaft) for x, to in ((start, -face), (face, end))),
+        *joined(main.ball_bearing(x, wide, shaft, brg) for x in (left - cover + 3, right + cover - wide - 3)),
+        *main.lip_seal(right + 2, 0.3 * cover, shaft, (shaft + brg) / 2),
+        *main.ring(Style.STEEL, end - 1.2 * cover, cover, shaft, 0.62 * bore),
+        *(slab(Style.HATCHED_OTHER, -0.3 * long, -0.68 * outside, 0.34 * long, 0.18 * outside) if filtered else ()),
+        *(slab(Style.PACKING, -0.26 * long, -0.65 * outside, 0.26 * long, 0.15 * outside) if filtered else ()),
+        *main.line(start - 8, end + 8),
+    )  # fmt: skip
+    places = [360 / count * (i + 0.5) for i in range(count)]
+    tips = [meets(wheel.at(at, rotor / 2), at + _LEAN, (0, 0), (bore - gap / 2) / 2) for at in places]
+    vanes = [wheel.vane(Style.STEEL, tip, at + _LEAN, thick, high, "vane_height") for tip, at in zip(tips, places, strict=True)]
+    across = (
+        *around.ring(Style.HATCHED, bore, outside, "cylinder_bore"),
+        *joined(around.port(at, 0.3 * bore, 0.98 * bore, 1.04 * outside) for at in (-62, 62)),
+        *wheel.disc(Style.STEEL_LIGHT, rotor),
+        *joined(
+            wheel.vane(Style.LIQUID, wheel.at(at, rotor / 2 + 1), at + _LEAN, thick + gap, high + 0.02 * bore) for at in places
+        ),
+        *joined(vanes),
+        *wheel.disc(Style.BRIGHT, shaft),
+        *around.cross(0.55 * outside),
+    )
+    spots = {
+        "side_gap": (-face - gap / 2, -off), "vane_length": (-long / 3, bottom - high / 2), "rotor_length": (long / 6, -off),
+        "cylinder_length": (long / 4, (bore + outside) / 4), "covers": (left - 2, bore / 3),
+        "filter": (-0.13 * long, -0.58 * outside), "bearings": (right + cover - wide / 2 - 3, -off + (shaft + brg) / 4),
+        "port_depth": (long / 3, -(bore + outside) / 4), "port_line": (long / 5, top + 3),
+    }  # fmt: skip
+    mid, first, last = (tips[i] for i in (count // 2, 0, -1))
+    seen = {
+        "vane_height": (0.8 * mid[0], 0.8 * mid[1]), "vane_thickness": (0.94 * first[0], 0.94 * first[1]),
+        "vanes": (0.9 * last[0], 0.9 * last[1]), "slots": wheel.at(places[0] + 14, rotor / 2 - high / 2),
+        "cylinder_bore": around.at(135, bore / 2 + 2),
+    }  # fmt: skip
+    cut = View("cut along the shaft", (start - 8, -0.69 * outside if filtered else -half, end + 8, half), along, spots)
+    return cut, View("cut across the rotor", (-half, -half, half, half), across, seen)
