@@ -6,7 +6,7 @@ the widest it can say, no number moves when a reading is saved.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from finegap.core.drawing.labels import APART_PX, BESIDE_PX, RING_PX, Columns, Screen, columns, placed, width_px
@@ -35,7 +35,9 @@ SEVERAL = "{n} marks"
 class Number:
     """A number beside the drawing: its ring, where its words begin or end, and its leader; all in px.
 
-    ``right`` when its words stand right of the ring; then they begin at ``text_x``, else they end there.
+    ``right`` when its words stand right of the ring; then they begin at ``text_x``, else they end there. ``stations`` are where it
+    is measured, ``faces`` what lies on either side of it, and ``mate`` the feature of the other face. Set asks for it as
+    ``set_as``.
     """
 
     key: str
@@ -47,6 +49,10 @@ class Number:
     text_x: float
     port: Point
     spot: Point
+    stations: Mapping[str, Point]
+    faces: tuple[str, str]
+    mate: str
+    set_as: str
 
 
 @dataclass(frozen=True)
@@ -96,9 +102,9 @@ def drawn(family: Family, sheet: SpecSheet, units: Units, screen: Screen) -> Dra
     words = max((width for one in features for width in _widths(one, sheet, units, screen)), default=0.0)
     at = columns(screen, len(features), words)
     laid = _stacked(views, at)
-    spots = {f.key: spot for f in features for view, of in zip(laid, views, strict=True) for spot in _on_screen(view, of, f.key)}
-    ports = placed(spots, at)
-    numbers = tuple(_number(feature, spots[feature.key], ports[feature.key], at) for feature in features)
+    found = {f.key: one for f in features for view, of in zip(laid, views, strict=True) for one in _on_screen(view, of, f)}
+    ports = placed({key: spot for key, (spot, _) in found.items()}, at)
+    numbers = tuple(_number(feature, family, *found[feature.key], ports[feature.key], at) for feature in features)
     return Drawn(screen.width, screen.height, words, at.height / at.rows, laid, numbers)
 
 
@@ -133,18 +139,43 @@ def _stacked(views: tuple[View, ...], at: Columns) -> tuple[Placed, ...]:
     return tuple(laid)
 
 
-def _on_screen(placed: Placed, view: View, key: str) -> Iterator[Point]:
-    if key in view.spots:
-        x, y = view.spots[key]
-        yield placed.x + placed.scale * x, placed.y + placed.scale * y
+def _on_screen(placed: Placed, view: View, feature: Feature) -> Iterator[tuple[Point, dict[str, Point]]]:
+    """Where a feature is, and each of its stations, if it is on this view."""
+
+    def px(x: float, y: float) -> Point:
+        return placed.x + placed.scale * x, placed.y + placed.scale * y
+
+    if feature.key in view.spots:
+        spot = view.spot(feature.key)
+        stations = spot.stations((s.key, s.plane, s.direction) for s in feature.stations)
+        yield px(spot.x, spot.y), {key: px(*point) for key, point in stations.items()}
 
 
-def _number(feature: Feature, spot: Point, port: Point, at: Columns) -> Number:
+def _number(feature: Feature, family: Family, spot: Point, stations: dict[str, Point], port: Point, at: Columns) -> Number:
     right = port[0] == at.right
     away = 1 if right else -1
     x = port[0] + away * RING_PX
     text_x = x + away * (RING_PX + BESIDE_PX)
-    return Number(feature.key, feature.number, feature.label or feature.name, x, port[1], right, text_x, port, spot)
+    name = feature.label or feature.name
+    faces, mate = faces_of(feature, family)
+    return Number(feature.key, feature.number, name, x, port[1], right, text_x, port, spot, stations, faces, mate, feature.set_as)
+
+
+def faces_of(feature: Feature, family: Family) -> tuple[tuple[str, str], str]:
+    """The two faces at a feature, the nearer to its zero first, and the feature of the other face where that is measured.
+
+    A size has the face it is of, and that of its partner in a running clearance; without one there is nothing on the other side.
+    """
+    if feature.kind is FeatureKind.PAIR:
+        return (family.by_key[feature.shaft].part, family.by_key[feature.bore].part), ""
+    pairs = [one for one in family.features if one.kind is FeatureKind.PAIR]
+    if feature.kind is FeatureKind.EXTERNAL:
+        mate = next((one.bore for one in pairs if one.shaft == feature.key), "")
+        return (feature.part, family.by_key[mate].part if mate else ""), mate
+    if feature.kind is FeatureKind.INTERNAL:
+        mate = next((one.shaft for one in pairs if one.bore == feature.key), "")
+        return (family.by_key[mate].part if mate else "", feature.part), mate
+    return feature.between or (feature.part, ""), ""
 
 
 def _widths(feature: Feature, sheet: SpecSheet, units: Units, screen: Screen) -> Iterator[float]:

@@ -9,15 +9,18 @@ from pathlib import Path
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from finegap.core.drawing.end_view import meets
+from finegap.core.drawing.end_view import Centre, meets
 from finegap.core.drawing.labels import APART_PX, RING_PX, TEXT_PX, Columns, Screen, columns, placed, width_px
 from finegap.core.drawing.marks import clockwise
+from finegap.core.drawing.section import Axis
+from finegap.core.drawing.spots import Spot
 from finegap.core.drawing.views import Pump
-from finegap.core.drawn import drawn, said
+from finegap.core.drawn import drawn, faces_of, said
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.families.builds import belonging
 from finegap.core.families.check import every_build
+from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Units
 from finegap.core.sheet import read_sheet
 
@@ -109,6 +112,50 @@ class Proportions(unittest.TestCase):
         self.assertEqual(marks, [4, 6])
 
 
+class Stations(unittest.TestCase):
+    FACES = tuple((f"{p}/{d}", p, d) for p in ("front", "back") for d in ("12–6", "3–9"))
+
+    def test_planes_follow_one_another_along_an_axis_and_a_diameter_is_marked_on_the_side_of_the_spot(self):
+        for below, end in ((False, 0), (True, 20)):
+            spot = Axis(10).on(0, 40, 20, below=below)
+            self.assertEqual((spot.x, spot.y), (20, end))
+            found = spot.stations(self.FACES)
+            expected = {"front/12–6": (10, end), "front/3–9": (10, 10), "back/12–6": (30, end), "back/3–9": (30, 10)}
+            for key, point in expected.items():
+                self.assertAlmostEqual(math.dist(found[key], point), 0, 9, key)
+
+    def test_twelve_o_clock_is_above_whatever_side_the_leader_ends_on(self):
+        found = Axis(10).on(5, 0, 20, below=True).stations((hour, "", hour) for hour in ("12", "6"))
+        self.assertEqual({hour: round(y, 9) for hour, (_, y) in found.items()}, {"12": 0, "6": 20})
+
+    def test_places_that_are_no_directions_follow_one_another_too(self):
+        found = Axis().on(0, 30, 0).stations((name, "", name) for name in ("at the bushing", "at the seal", "at the coupling"))
+        self.assertEqual([x for x, _ in found.values()], [5, 15, 25])
+
+    def test_the_clock_lies_round_a_centre_and_a_plane_behind_further_in(self):
+        found = Centre(5, 5).on(90, 20).stations((hour, "", hour) for hour in ("12", "3", "6", "9"))
+        for hour, point in {"12": (5, -5), "3": (15, 5), "6": (5, 15), "9": (-5, 5)}.items():
+            self.assertAlmostEqual(math.dist(found[hour], point), 0, 9, hour)
+        deep = Centre().on(90, 20).stations(self.FACES)
+        self.assertEqual([round(math.hypot(*deep[f"{plane}/12–6"]), 3) for plane in ("front", "back")], [10, 9.2])
+
+    def test_one_vane_after_another_has_a_place_of_its_own(self):
+        vanes = [(f"vane {n}/{end}", f"vane {n}", end) for n in (1, 2) for end in ("left end", "right end")]
+        found = Spot(0, 0, each=((1, 1), (2, 2))).stations(vanes)
+        self.assertEqual([found[key] for key, *_ in vanes], [(1, 1), (1, 1), (2, 2), (2, 2)])
+        self.assertEqual(Spot(0, 0).stations(vanes), {})
+
+    def test_the_faces_are_those_of_the_parts_and_a_size_of_a_pair_has_its_partners(self):
+        family = FAMILIES["internal_gear"].built(FAMILIES["internal_gear"].complete({}))
+        of = {key: faces_of(family.by_key[key], family) for key in ("idler_bore", "idler_pin", "idler_clearance", "crescent")}
+        self.assertEqual(of["idler_bore"], (("Idler pin", "Idler"), "idler_pin"))
+        self.assertEqual(of["idler_pin"], (("Idler pin", "Idler"), "idler_bore"))
+        self.assertEqual(of["idler_clearance"], (("Idler pin", "Idler"), ""))
+        self.assertEqual(of["crescent"], (("Head", ""), ""))
+        gaps = [f for f in family.features if f.kind is FeatureKind.GAP]
+        self.assertEqual([faces_of(one, family)[0] for one in gaps if one.is_set], [("head", "rotor")])
+
+
 class EveryDrawing(unittest.TestCase):
     def test_no_leader_crosses_anything_and_all_that_can_be_said_has_room(self):
         checked = 0
@@ -137,7 +184,10 @@ class EveryDrawing(unittest.TestCase):
             self.assertFalse([box for box in boxes if through((begun, leader[1]), box)], of.numbers[i].key)
         at = columns(screen, len(of.numbers), of.words_px)
         for number in of.numbers:
-            self.assertTrue(at.left + APART_PX <= number.spot[0] <= at.right - APART_PX, number.key)
+            for x, y in (number.spot, *number.stations.values()):
+                self.assertTrue(at.left + APART_PX <= x <= at.right - APART_PX and 0 <= y <= of.height, number.key)
+            feature = family.by_key[number.key]
+            self.assertTrue(set(number.stations) in ({s.key for s in feature.stations}, set()), number.key)
         for feature in (one for one in family.features if not one.press):
             for first, second in said(feature, sheet, units, screen):
                 widest = max(width_px(first, bold=not screen.named), width_px(second, bold=True))

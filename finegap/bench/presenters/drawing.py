@@ -54,9 +54,20 @@ def _mark(mark: Mark) -> responses.DrawnMarkResponse:
 
 
 def _number(of: Number) -> responses.NumberResponse:
-    text_x = _px(of.text_x)
     return responses.NumberResponse(
-        of.key, of.number, of.name, _px(of.x), _px(of.y), of.right, text_x, _point(of.port), _point(of.spot)
+        key=of.key,
+        number=of.number,
+        name=of.name,
+        x=_px(of.x),
+        y=_px(of.y),
+        right=of.right,
+        text_x=_px(of.text_x),
+        port=_point(of.port),
+        spot=_point(of.spot),
+        stations=[responses.PlaceResponse(key, *_point(point)) for key, point in of.stations.items()],
+        faces=list(of.faces),
+        mate=of.mate,
+        set_as=of.set_as,
     )
 
 

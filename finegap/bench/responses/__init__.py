@@ -5,7 +5,7 @@ Texts have no unit system until the answer is made; ``*_mm`` and ``*_deg`` are f
 
 from finegap.api.shown import NamedResponse
 from finegap.bench.responses.building import BuildingResponse
-from finegap.bench.responses.drawing import DrawingResponse, DrawnMarkResponse, NumberResponse, ViewResponse
+from finegap.bench.responses.drawing import DrawingResponse, DrawnMarkResponse, NumberResponse, PlaceResponse, ViewResponse
 from finegap.bench.responses.gaps import (
     AxisTickResponse,
     CandidateResponse,
@@ -103,6 +103,7 @@ __all__ = [
     "OrderResponse",
     "PhotoResponse",
     "PileResponse",
+    "PlaceResponse",
     "ProofResponse",
     "PumpResponse",
     "ReadingResponse",

@@ -26,10 +26,21 @@ class ViewResponse:
 
 
 @dataclass(frozen=True)
+class PlaceResponse:
+    """Where a station lies."""
+
+    key: str
+    x: float
+    y: float
+
+
+@dataclass(frozen=True)
 class NumberResponse:
     """A number beside the drawing: its ring, its words and its leader from ``port`` to ``spot``.
 
-    Words begin at ``text_x`` where they stand ``right`` of the ring, and end there where they stand left.
+    Words begin at ``text_x`` where they stand ``right`` of the ring, and end there where they stand left. ``faces`` lie on either
+    side of the gap or the size, the first nearer its zero; ``mate`` is the feature of the other one, ``set_as`` what Set
+    asks for it as.
     """
 
     key: str
@@ -41,6 +52,10 @@ class NumberResponse:
     text_x: float
     port: list[float]
     spot: list[float]
+    stations: list[PlaceResponse]
+    faces: list[str]
+    mate: str
+    set_as: str
 
 
 @dataclass(frozen=True)

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from finegap.core.drawing.marks import Mark, Point, Style, arc, circle, clockwise, lines, sector
 from finegap.core.drawing.section import Marks
+from finegap.core.drawing.spots import Spot
 
 _FLANK = 0.62
 """Of half a tooth's pitch at its root: half its width at the tip."""
@@ -25,6 +26,10 @@ class Centre:
     def at(self, degrees: float, radius: float) -> Point:
         """A point so far round."""
         return clockwise(degrees, radius, self.x, self.y)
+
+    def on(self, degrees: float, d: float) -> Spot:
+        """A spot so far round a circle; its stations lie round it."""
+        return Spot(*self.at(degrees, d / 2), around=(self.x, self.y, d / 2))
 
     def disc(self, style: Style, d: float, of: str = "") -> Marks:
         """A full body."""

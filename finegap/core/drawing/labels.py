@@ -50,7 +50,7 @@ class Screen(Enum):
 
     WIDE = (694, 462, True)
     """A panel of 1280 by 800."""
-    NARROW = (512, 420, False)
+    NARROW = (512, 407, False)
     """A tablet of 1024 by 768: the part in hand is named beside the drawing."""
 
     @property

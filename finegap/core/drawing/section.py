@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from itertools import accumulate, pairwise
 
 from finegap.core.drawing.marks import Mark, Point, Style, circle, lines, rect
+from finegap.core.drawing.spots import Spot
 
 Marks = tuple[Mark, ...]
 
@@ -35,6 +36,10 @@ class Axis:
         """A hollow body: cut above and below the axis."""
         wall = (outside - inside) / 2
         return (Mark(style, f"{rect(x, self.y - outside / 2, length, wall)} {rect(x, self.y + inside / 2, length, wall)}", of),)
+
+    def cup(self, style: Style, x: float, length: float, inside: float, outside: float, bottom: float, of: str = "") -> Marks:
+        """A hollow body that is open on the left, so deep, on a disc as thick as its ``bottom``."""
+        return (*self.ring(style, x, length, inside, outside, of), *self.solid(style, x + length, bottom, outside))
 
     def shaft(self, x: float, length: float, d: float, of: str = "") -> Marks:
         """A shaft or a pin."""
@@ -107,6 +112,11 @@ class Axis:
     def nut(self, x: float, length: float, thread: float, across: float) -> Marks:
         """A nut on its thread."""
         return (*self.thread(x - 0.3 * length, 1.6 * length, thread), *self.ring(Style.STEEL_LIGHT, x, length, thread, across))
+
+    def on(self, x: float, length: float, d: float, share: float = 0.5, below: bool = False) -> Spot:
+        """A spot on a body of revolution, so far along it, above the axis or below; its stations lie along it."""
+        way = 1 if below else -1
+        return Spot(x + share * length, self.y + way * d / 2, along=(x, x + length, self.y, -way * d / 2))
 
     def line(self, x: float, end: float) -> Marks:
         """The axis itself."""

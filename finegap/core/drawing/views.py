@@ -7,9 +7,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from finegap.core.drawing.marks import Mark, Point
+from finegap.core.drawing.spots import Spot
 
 _LEAST, _MOST = 0.6, 1.6
 """A size that is less or more than this of what goes with the others is not drawn: it would not look like a pump."""
+
+
+Spots = Mapping[str, Spot | Point]
+"""What a view shows of each feature, by key."""
 
 
 @dataclass(frozen=True)
@@ -19,7 +24,12 @@ class View:
     name: str
     box: tuple[float, float, float, float]
     marks: tuple[Mark, ...]
-    spots: Mapping[str, Point]
+    spots: Spots
+
+    def spot(self, key: str) -> Spot:
+        """Where on it a feature is."""
+        spot = self.spots[key]
+        return spot if isinstance(spot, Spot) else Spot(*spot)
 
     @property
     def width(self) -> float:

@@ -215,12 +215,10 @@ def _drawing(family: Family) -> None:
             raise _fault(f"{at}[{feature.key}]", "no view has a spot for it.")
     for view in views:
         left, top, right, bottom = view.box
-        for key, (x, y) in view.spots.items():
-            if not (left <= x <= right and top <= y <= bottom):
-                raise _fault(
-                    f"{at}[{key}]",
-                    f"its spot {x:.0f}, {y:.0f} lies outside its view.",
-                )
+        for key in view.spots:
+            spot = view.spot(key)
+            if not (left <= spot.x <= right and top <= spot.y <= bottom):
+                raise _fault(f"{at}[{key}]", f"its spot {spot.x:.0f}, {spot.y:.0f} lies outside its view.")
 
 
 def every_build(family: Family) -> Iterator[Build]:

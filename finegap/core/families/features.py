@@ -116,6 +116,7 @@ class Feature:
     A ``flat`` part has a thickness or a height where others have a diameter. Where the part is there several times, ``counted``
     says by what, and ``stations`` are those of one. ``printed_as`` is the size of the means (“depth”) that is its limit on a sheet
     which prints it there. ``label`` stands beside its number on the drawing where the name is too long for that.
+    A gap is ``between`` two faces.
     """
 
     key: str
@@ -134,6 +135,7 @@ class Feature:
     counted: SheetCount | None = None
     printed_as: str = ""
     label: str = ""
+    between: tuple[str, str] | None = None
 
     def stations_by(self, details: Mapping[str, str]) -> tuple[Station, ...]:
         """Its stations on a pump whose sheet gives these details."""

@@ -2064,7 +2064,9 @@ export interface components {
         /**
          * @description A number beside the drawing: its ring, its words and its leader from ``port`` to ``spot``.
          *
-         *     Words begin at ``text_x`` where they stand ``right`` of the ring, and end there where they stand left.
+         *     Words begin at ``text_x`` where they stand ``right`` of the ring, and end there where they stand left. ``faces`` lie on either
+         *     side of the gap or the size, the first nearer its zero; ``mate`` is the feature of the other one, ``set_as`` what Set
+         *     asks for it as.
          */
         NumberResponse: {
             key: string;
@@ -2079,6 +2081,10 @@ export interface components {
             text_x: number;
             port: number[];
             spot: number[];
+            stations: components["schemas"]["PlaceResponse"][];
+            faces: string[];
+            mate: string;
+            set_as: string;
         };
         /** @description A pump comes to the bench. */
         OpenJobRequest: {
@@ -2216,6 +2222,14 @@ export interface components {
             /** Format: date-time */
             at: string;
             what: string;
+        };
+        /** @description Where a station lies. */
+        PlaceResponse: {
+            key: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         /** @description A press fit: the features measured before it, how it is pressed, and its results. ``bore`` is the one that closes in. */
         PressView: {

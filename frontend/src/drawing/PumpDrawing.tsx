@@ -43,6 +43,7 @@ export function PumpDrawing({ drawing, features, selected, onSelect }: Props) {
               className="leader"
             />
             <circle cx={place.spot[0]} cy={place.spot[1]} r="3" className="leader-end" />
+            {inHand && <Stations place={place} feature={feature} />}
           </g>
         ))}
       </g>
@@ -79,6 +80,23 @@ function PumpView({ view }: { view: View }) {
       ))}
     </g>
   );
+}
+
+/** Where the part in hand is measured: filled where it was. */
+function Stations({ place, feature }: { place: Place; feature: Feature }) {
+  const taken = new Set(feature.readings.filter((r) => !r.struck_reason).map((r) => r.station));
+  // Where several lie at one place, what is still to be measured lies on top.
+  const inOrder = [...place.stations].sort((a, b) => Number(taken.has(b.key)) - Number(taken.has(a.key)));
+  return inOrder.map(({ key, x, y }) => (
+    <rect
+      key={key}
+      x={x - 4}
+      y={y - 4}
+      width="8"
+      height="8"
+      className={`station-mark${taken.has(key) ? ' taken' : ''}`}
+    />
+  ));
 }
 
 const slug = (state: string): string => state.toLowerCase().replace(' ', '-');

@@ -18,6 +18,13 @@ function place(key: string): Drawing['numbers'][number] {
     text_x: 7,
     port: [47, 40],
     spot: [90, 20],
+    stations: [
+      { key: 'front/12–6', x: 91, y: 10 },
+      { key: 'back/12–6', x: 99, y: 10 },
+    ],
+    faces: ['pin', 'idler'],
+    mate: '',
+    set_as: '',
   };
 }
 
@@ -120,6 +127,19 @@ test('the leader runs from the number to the place on the part', () => {
   const leader = container.querySelector('.leader');
   expect(['x1', 'y1', 'x2', 'y2'].map((n) => Number(leader?.getAttribute(n)))).toEqual([90, 20, 47, 40]);
   expect(screen.getByRole('button')).toHaveAttribute('aria-pressed', 'true');
+});
+
+test('the part in hand shows where it is measured, filled where it was', () => {
+  const of = feature('Keep', {
+    readings: [reading('front/12–6', '34.141'), reading('back/12–6', '34.1', 'slipped')],
+  });
+  const { container, rerender } = render(
+    <PumpDrawing drawing={DRAWING} features={[of]} selected="f-Keep" onSelect={vi.fn()} />,
+  );
+  const marks = [...container.querySelectorAll('.station-mark')].map((e) => e.classList.contains('taken'));
+  expect(marks).toEqual([true, false]);
+  rerender(<PumpDrawing drawing={DRAWING} features={[of]} selected="" onSelect={vi.fn()} />);
+  expect(container.querySelector('.station-mark')).toBeNull();
 });
 
 const STATIONS = [

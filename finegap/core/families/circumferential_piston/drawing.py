@@ -4,7 +4,7 @@ from finegap.core.drawing.end_view import Centre
 from finegap.core.drawing.fittings import sleeve_seal, timed_shaft
 from finegap.core.drawing.marks import Style
 from finegap.core.drawing.section import Axis, joined, slab
-from finegap.core.drawing.views import Pump, View
+from finegap.core.drawing.views import Pump, Spots, View
 
 _SPAN = 100
 """Of a wing, in degrees."""
@@ -56,15 +56,15 @@ def views(pump: Pump) -> tuple[View, ...]:
         *joined(centre.cross(0.62 * tip) for centre in pair),
     )
     wing, low, corner = (hub + tip) / 4 + gap / 2, apart / 2, upper.at(180 + _SPAN / 2, tip / 2 - 1)
-    spots = {
+    spots: Spots = {
         "front_drive": (gap / 2, -low - wing), "back_drive": (back - gap / 2, -low - wing), "front_driven": (gap / 2, low + wing),
         "back_driven": (back - gap / 2, low + wing), "shoulders": (seal + 2, -low - shaft / 2),
         "o_ring_zones": (seal + 0.2 * apart, low + 0.66 * shaft), "bearings": (first + wide / 2, -low - (shaft + brg) / 4),
         "backlash": (wheel + 0.12 * apart, 0),
     }  # fmt: skip
-    seen = {
-        "radial_drive": upper.at(-20, (tip + gap) / 2), "radial_driven": lower.at(100, (tip + gap) / 2),
-        "hubs": lower.at(150, hub / 2 - 3), "wings": lower.at(250, wing), "mesh_left": (corner[0] - 1.5 * gap, corner[1] + gap),
+    seen: Spots = {
+        "radial_drive": upper.on(-20, tip + gap), "radial_driven": lower.on(100, tip + gap), "hubs": lower.at(150, hub / 2 - 3),
+        "wings": lower.at(250, wing), "mesh_left": (corner[0] - 1.5 * gap, corner[1] + gap),
         "mesh_right": (1.5 * gap - corner[0], corner[1] + gap),
     }  # fmt: skip
     cut = View("cut through both shafts", (-wall - 6, -high, end + 8, high), along, spots)

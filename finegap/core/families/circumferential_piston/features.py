@@ -11,22 +11,30 @@ _ONE = (Station("gap", "", ""),)
 _TURNS = stations(("",), ("12", "3", "6", "9"))
 
 
-def _gap(key: str, number: int, name: str, set_as: str = "") -> Feature:
+def _gap(key: str, number: int, name: str, between: tuple[str, str], set_as: str = "") -> Feature:
     taken = _ONE if set_as else _TURNS
     return Feature(
-        key, number, name, name.split(",", maxsplit=1)[0], FeatureKind.GAP, taken, set_as=set_as, label=name.replace(" rotor", "")
+        key,
+        number,
+        name,
+        name.split(",", maxsplit=1)[0],
+        FeatureKind.GAP,
+        taken,
+        set_as=set_as,
+        label=name.replace(" rotor", ""),
+        between=between,
     )
 
 
 _ALL = (
-    _gap("front_drive", 1, "Drive rotor, front", "front:1"),
-    _gap("back_drive", 2, "Drive rotor, back", "back:1"),
-    _gap("front_driven", 3, "Driven rotor, front", "front:2"),
-    _gap("back_driven", 4, "Driven rotor, back", "back:2"),
-    _gap("radial_drive", 5, "Drive rotor, radial"),
-    _gap("radial_driven", 6, "Driven rotor, radial"),
-    _gap("mesh_left", 7, "Mesh, left", "mesh:left"),
-    _gap("mesh_right", 8, "Mesh, right", "mesh:right"),
+    _gap("front_drive", 1, "Drive rotor, front", ("cover", "rotor"), "front:1"),
+    _gap("back_drive", 2, "Drive rotor, back", ("rotor", "body"), "back:1"),
+    _gap("front_driven", 3, "Driven rotor, front", ("cover", "rotor"), "front:2"),
+    _gap("back_driven", 4, "Driven rotor, back", ("rotor", "body"), "back:2"),
+    _gap("radial_drive", 5, "Drive rotor, radial", ("rotor", "body")),
+    _gap("radial_driven", 6, "Driven rotor, radial", ("rotor", "body")),
+    _gap("mesh_left", 7, "Mesh, left", ("wing", "wing"), "mesh:left"),
+    _gap("mesh_right", 8, "Mesh, right", ("wing", "wing"), "mesh:right"),
     Feature("wings", 9, "Rotor wings", "Rotors", FeatureKind.CHECK, damages=(POLISHED, BURR, SCORED, CRACKED, GALLED)),
     Feature("hubs", 10, "Hubs of the body", "Body", FeatureKind.CHECK, damages=(POLISHED, SCORED, PITTED, GALLED)),
     Feature(

@@ -4,7 +4,7 @@ from finegap.core.drawing.end_view import Centre
 from finegap.core.drawing.fittings import face_seal, packed_box, relief_valve, thrust_bearing
 from finegap.core.drawing.marks import Style
 from finegap.core.drawing.section import Axis, joined, slab
-from finegap.core.drawing.views import Pump, View
+from finegap.core.drawing.views import Pump, Spots, View
 
 _ROTOR_TEETH, _IDLER_TEETH = 11, 7
 
@@ -31,8 +31,7 @@ def views(pump: Pump) -> tuple[View, ...]:
         *slab(Style.HATCHED, -wall, -outside / 2, wall, outside),
         *(main.ring(Style.PACKING, -gap, gap, bore, outside) if pump.has("means", "gaskets") else ()),
         *slab(Style.HATCHED, 0, tips / 2 - off + gap, 0.94 * length, (inner - tips) / 2 + off - 2 * gap),
-        *main.ring(Style.STEEL_LIGHT, gap, length, inner, rotor, "rotor_outside"),
-        *main.solid(Style.STEEL_LIGHT, gap + length, 0.14 * rotor, rotor),
+        *main.cup(Style.STEEL_LIGHT, gap, length, inner, rotor, 0.14 * rotor, "rotor_outside"),
         *slab(Style.STEEL, gap, -off - root / 2, idle, root / 2 + tips / 2, "idler_teeth"),
         *idler.solid(Style.CLEARANCE, gap, idle, pin + 2 * gap),
         *idler.shaft(-0.7 * wall, 0.7 * wall + gap + 1.02 * length, pin, "idler_pin"),
@@ -52,20 +51,21 @@ def views(pump: Pump) -> tuple[View, ...]:
         *joined(star.disc(*one) for one in ((Style.CLEARANCE, pin + 2 * gap), (Style.BRIGHT, pin, "idler_pin"))),
         *wheel.cross(0.55 * outside),
     )
-    spots = {
-        "end_clearance": (gap / 2, -(inner + rotor) / 4), "idler_pin": (0.35 * length, -off),
-        "rotor_teeth": (gap + 1, (inner + rotor) / 4), "idler_teeth": (gap + 1.5, -off - root / 3), "head_face": (-2, rotor / 3),
-        "bushing_bore": (at + 0.3 * bush, -shaft / 2 - gap), "shaft_at_bushing": (at + 0.5 * bush, shaft / 4),
-        "shaft_clearance": (at + 0.75 * bush, (shaft + gap) / 2), "shaft_at_seal": (box + gap + 2.5 * section, shaft / 2),
-        "shaft_runout": (end - 6, 0), "bearings": (housing + 0.8 * wide, -(shaft + brg) / 4),
-        "set_screws": (housing + 1.5 * wide, -brg / 2 - 6), "lock_washer": (housing + 2 * wide, -0.62 * shaft),
-        "half_rings": (housing + 1, 0.58 * shaft), "bearing_depth": (housing + 0.3 * wide, (shaft + brg) / 4),
+    spots: Spots = {
+        "end_clearance": (gap / 2, -(inner + rotor) / 4), "head_face": (-2, rotor / 3),
+        "idler_pin": idler.on(gap, length, pin, 0.3), "idler_bore": idler.on(gap, idle, pin + 2 * gap, 0.75),
+        "idler_tips": idler.on(gap, idle, tips, 0.5, below=True), "shaft_clearance": (at + 0.75 * bush, (shaft + gap) / 2),
+        "crescent": Axis((tips + inner) / 4 - off / 2).on(0, 0.94 * length, 0), "rotor_outside": main.on(gap, length, rotor),
+        "bushing_bore": main.on(at, bush, shaft + 2 * gap, 0.3), "shaft_at_bushing": main.on(at, bush, shaft, 0.5, below=True),
+        "shaft_at_seal": main.on(box + gap, 5 * section, shaft, below=True), "shaft_runout": main.on(neck, end - neck, 0, 0.97),
+        "bearings": (housing + 0.8 * wide, -(shaft + brg) / 4), "set_screws": (housing + 1.5 * wide, -brg / 2 - 6),
+        "lock_washer": (housing + 2 * wide, -0.62 * shaft), "half_rings": (housing + 1, 0.58 * shaft),
+        "bearing_depth": (housing + 0.3 * wide, (shaft + brg) / 4),
     }  # fmt: skip
-    seen = {
-        "idler_bore": (0, -off - pin / 2 - gap), "idler_clearance": (pin / 2 + gap / 2, -off),
-        "idler_tips": star.at(360 / _IDLER_TEETH, tips / 2 - 2), "crescent": (0, (tips + inner) / 4 - off / 2),
-        "rotor_outside": wheel.at(105, rotor / 2 - 2), "casing_bore": wheel.at(235, bore / 2 + 2),
-        "rotor_clearance": wheel.at(270, (rotor + gap) / 2),
+    seen: Spots = {
+        "idler_clearance": (pin / 2 + gap / 2, -off), "rotor_clearance": wheel.at(270, (rotor + gap) / 2),
+        "casing_bore": wheel.on(235, bore + 2), "rotor_teeth": wheel.on(540 / _ROTOR_TEETH, (inner + rotor) / 2),
+        "idler_teeth": star.on(720 / _IDLER_TEETH, (root + tips) / 2),
     }  # fmt: skip
     long = View("cut along the shaft", (-wall - 8, above, end + 10, half), along, spots)
     return long, View("cut across the rotor", (-half, -half, half, half), across, seen)

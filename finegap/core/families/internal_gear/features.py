@@ -23,6 +23,7 @@ _ALL = (
         label="End clearance",
         stations=(Station("gap", "", ""),),
         set_as="gap",
+        between=("head", "rotor"),
     ),
     Feature(
         "idler_bore",
@@ -201,6 +202,7 @@ _ALL = (
         stations=(Station("depth", "", ""),),
         printed_as="depth",
         when={"means": ("ring", "coupling")},
+        between=("bearing", "bracket"),
     ),
 )
 _IN_SCOPE = {

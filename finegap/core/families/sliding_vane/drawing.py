@@ -3,7 +3,8 @@
 from finegap.core.drawing.end_view import Centre, meets
 from finegap.core.drawing.marks import Style
 from finegap.core.drawing.section import Axis, joined, slab
-from finegap.core.drawing.views import Pump, View
+from finegap.core.drawing.spots import Spot
+from finegap.core.drawing.views import Pump, Spots, View
 
 _LEAN = 24
 """A vane leans back from the radius, so that its slot passes the shaft."""
@@ -50,17 +51,19 @@ def views(pump: Pump) -> tuple[View, ...]:
         *wheel.disc(Style.BRIGHT, shaft),
         *around.cross(0.55 * outside),
     )
-    spots = {
-        "side_gap": (-face - gap / 2, -off), "vane_length": (-long / 3, bottom - high / 2), "rotor_length": (long / 6, -off),
-        "cylinder_length": (long / 4, (bore + outside) / 4), "covers": (left - 2, bore / 3),
-        "filter": (-0.13 * long, -0.58 * outside), "bearings": (right + cover - wide / 2 - 3, -off + (shaft + brg) / 4),
-        "port_depth": (long / 3, -(bore + outside) / 4), "port_line": (long / 5, top + 3),
+    spots: Spots = {
+        "side_gap": (-face - gap / 2, -off), "vane_length": (-long / 3, bottom - high / 2),
+        "filter": (-0.13 * long, -0.58 * outside), "covers": cylinder.on(left - 2, 0, 0.7 * bore, below=True),
+        "cylinder_bore": cylinder.on(-long / 2, long, bore, 0.8),
+        "bearings": (right + cover - wide / 2 - 3, -off + (shaft + brg) / 4), "port_depth": (long / 3, -(bore + outside) / 4),
+        "port_line": (long / 5, top + 3),
     }  # fmt: skip
     mid, first, last = (tips[i] for i in (count // 2, 0, -1))
-    seen = {
-        "vane_height": (0.8 * mid[0], 0.8 * mid[1]), "vane_thickness": (0.94 * first[0], 0.94 * first[1]),
-        "vanes": (0.9 * last[0], 0.9 * last[1]), "slots": wheel.at(places[0] + 14, rotor / 2 - high / 2),
-        "cylinder_bore": around.at(135, bore / 2 + 2),
+    seen: Spots = {
+        "vane_height": Spot(0.8 * mid[0], 0.8 * mid[1], each=tuple(tips)), "vanes": (0.9 * last[0], 0.9 * last[1]),
+        "vane_thickness": Spot(0.94 * first[0], 0.94 * first[1], each=tuple(tips)),
+        "slots": wheel.at(places[0] + 14, (rotor - high) / 2), "rotor_length": wheel.on(200, 0.5 * rotor),
+        "cylinder_length": around.on(150, (bore + outside) / 2),
     }  # fmt: skip
     cut = View("cut along the shaft", (start - 8, -0.69 * outside if filtered else -half, end + 8, half), along, spots)
     return cut, View("cut across the rotor", (-half, -half, half, half), across, seen)

@@ -106,6 +106,7 @@ _CHECK = (
         (Station("port", "", ""),),
         label="Port, depth",
         when={"scope": ("check",)},
+        between=("cylinder", "vane"),
     ),
     Feature(
         "port_line",

@@ -3,6 +3,7 @@ import { useSearchParams } from 'react-router';
 import type { Feature, Job } from '../../api/client';
 import { useKeys } from '../../app/keys';
 import { PumpDrawing } from '../../drawing/PumpDrawing';
+import { Magnifier } from '../../drawing/Magnifier';
 import { stateOf } from '../../drawing/stateOf';
 import { useDrawing } from '../../drawing/useDrawing';
 import { Pad } from './Pad';
@@ -27,6 +28,7 @@ export function Inspect({ job }: { job: Job }) {
     { key: 'ArrowUp', label: '', run: () => move(-1) },
     { key: 'ArrowDown', show: '↑ ↓', label: 'gap', run: () => move(1) },
   ]);
+  const place = drawing?.numbers.find((one) => one.key === selected?.key);
   if (!selected) return <p className="blank">This family has nothing to measure.</p>;
   return (
     <div className="stage drawing-and-pad">
@@ -35,7 +37,16 @@ export function Inspect({ job }: { job: Job }) {
           <PumpDrawing drawing={drawing} features={features} selected={selected.key} onSelect={select} />
         )}
         <GapPicker features={features} selected={selected} onSelect={select} onMove={move} />
-        <p className="quiet">Gaps are drawn wide. {said(job)}</p>
+        {place && selected.kind !== 'check' && (
+          <Magnifier
+            feature={selected}
+            faces={place.faces}
+            mate={features.find((f) => f.key === place.mate)}
+            window={windowOf(job, place.set_as)}
+            width={drawing?.width ?? 0}
+          />
+        )}
+        <p className="quiet">{said(job)}</p>
       </section>
       <Pad
         key={selected.key}
@@ -88,6 +99,11 @@ function after(features: Feature[], key: string): Feature | undefined {
   const open = toDo(features.filter((f) => f.key !== key));
   const here = features.find((f) => f.key === key)?.number ?? 0;
   return open.find((f) => f.suspect > 0) ?? open.find((f) => f.number > here) ?? open[0];
+}
+
+/** What a gap is to be set to. */
+function windowOf({ setting, mesh }: Job, setAs: string) {
+  return [setting, mesh].flatMap((one) => one?.gaps ?? []).find((gap) => setAs && gap.key === setAs);
 }
 
 function said(job: Job): string {

@@ -25,11 +25,7 @@ export function Outcome({ job, feature, phase }: { job: Job; feature: Feature; p
     <div className="outcome">
       {result && <Figures feature={feature} result={result} />}
       {!result && feature.kind !== 'check' && <p className="figures quiet">No result yet.</p>}
-      <TowardsLimit
-        feature={feature}
-        result={result}
-        laterMm={found ? feature.forecast?.size_at_planned_mm : null}
-      />
+      {!found && <TowardsLimit feature={feature} result={result} />}
       {judged && <Call judged={judged} />}
       {found && <Ahead job={job} feature={feature} />}
       {notes.map((note) => (
@@ -75,11 +71,10 @@ function Figures({ feature, result }: { feature: Feature; result: Result }) {
 interface LimitProps {
   feature: Feature;
   result: Result | null;
-  laterMm: number | null | undefined;
 }
 
 /** How far the part is towards its limit. One that may be neither smaller nor larger does not wear towards any. */
-function TowardsLimit({ feature, result, laterMm }: LimitProps) {
+function TowardsLimit({ feature, result }: LimitProps) {
   const limit = feature.upper_mm ?? feature.lower_mm;
   const window = feature.upper_mm !== null && feature.lower_mm !== null;
   if (limit === null || window) return null;
@@ -90,7 +85,6 @@ function TowardsLimit({ feature, result, laterMm }: LimitProps) {
       limitText={`limit ${feature.limit_text.replace(/^at (least|most) /, '')}`}
       valueMm={result?.value_mm ?? null}
       expandedMm={result?.expanded_mm ?? 0}
-      laterMm={laterMm}
     />
   );
 }
