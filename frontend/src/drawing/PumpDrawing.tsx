@@ -10,6 +10,19 @@ interface Props {
   onSelect: (key: string) => void;
 }
 
+interface RoomProps extends Omit<Props, 'drawing'> {
+  drawing: Drawing | undefined;
+  /** It could not be had. */
+  lost: boolean;
+}
+
+/** The drawing; until it is there its room, and where it cannot be had a word. */
+export function PumpOrRoom({ drawing, lost, ...rest }: RoomProps) {
+  if (drawing) return <PumpDrawing drawing={drawing} {...rest} />;
+  if (lost) return <p className="quiet">The drawing could not be had. The gaps can be chosen by name.</p>;
+  return <div className="drawing-room" aria-busy="true" />;
+}
+
 type View = Drawing['views'][number];
 type Place = Drawing['numbers'][number];
 

@@ -2,7 +2,7 @@ import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, test, vi } from 'vitest';
 import type { Drawing, Feature, Reading } from '../api/client';
-import { PumpDrawing } from './PumpDrawing';
+import { PumpDrawing, PumpOrRoom } from './PumpDrawing';
 import { linesOf } from './stateOf';
 import { StationPlan } from './StationPlan';
 import { aFeature, aJudged, aResult } from '../test-builders';
@@ -118,6 +118,14 @@ test('a gap is chosen by a press or from the keyboard, and what was left counts 
   await userEvent.keyboard('{Enter}');
   await userEvent.keyboard(' ');
   expect(choose.mock.calls).toEqual([['f-Change'], ['f-Change']]);
+});
+
+test('until the drawing is there its room is kept, and where it cannot be had a word says so', () => {
+  const props = { drawing: undefined, features: [], selected: '', onSelect: vi.fn() };
+  const { container, rerender } = render(<PumpOrRoom {...props} lost={false} />);
+  expect(container.querySelector('.drawing-room')).not.toBeNull();
+  rerender(<PumpOrRoom {...props} lost />);
+  expect(screen.getByText(/could not be had/)).toBeVisible();
 });
 
 test('the leader runs from the number to the place on the part', () => {

@@ -15,12 +15,12 @@ export function useScreen(): 'wide' | 'narrow' {
   return useSyncExternalStore(onTurn, () => (NARROW.matches ? 'narrow' : 'wide'));
 }
 
-/** The drawing of the job's pump, asked for once a sheet, build, unit and screen. */
-export function useDrawing(job: Job): Drawing | undefined {
+/** The drawing of the job's pump, asked for once a sheet, build, unit and screen; `lost` when it could not be had. */
+export function useDrawing(job: Job): { drawing: Drawing | undefined; lost: boolean } {
   const { unit } = useUnit();
   const screen = useScreen();
   const { number } = job;
-  const { data } = useQuery({
+  const { data, isError } = useQuery({
     queryKey: ['drawing', job.drawing, unit, screen],
     queryFn: () =>
       unwrap(
@@ -30,5 +30,5 @@ export function useDrawing(job: Job): Drawing | undefined {
     staleTime: Infinity,
     gcTime: Infinity,
   });
-  return data;
+  return { drawing: data, lost: isError && !data };
 }

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Feature, Job } from '../../api/client';
 import { useKeys } from '../../app/keys';
-import { PumpDrawing } from '../../drawing/PumpDrawing';
+import { PumpOrRoom } from '../../drawing/PumpDrawing';
 import { Magnifier } from '../../drawing/Magnifier';
 import { stateOf } from '../../drawing/stateOf';
 import { useDrawing } from '../../drawing/useDrawing';
@@ -13,7 +13,7 @@ import { drawn, toDo } from '../job/stages';
 export function Inspect({ job }: { job: Job }) {
   const [search, setSearch] = useSearchParams();
   const features = drawn(job);
-  const drawing = useDrawing(job);
+  const { drawing, lost } = useDrawing(job);
   // The part in hand is chosen once, and changes by the technician's own act alone: never because something was saved.
   const [begun] = useState(() => (toDo(features)[0] ?? features[0])?.key);
   const selected = features.find((f) => f.key === (search.get('gap') ?? begun)) ?? features[0];
@@ -33,10 +33,14 @@ export function Inspect({ job }: { job: Job }) {
   return (
     <div className="stage drawing-and-pad">
       <section aria-label="Drawing">
-        {drawing && (
-          <PumpDrawing drawing={drawing} features={features} selected={selected.key} onSelect={select} />
-        )}
-        <GapPicker features={features} selected={selected} onSelect={select} onMove={move} />
+        <PumpOrRoom
+          drawing={drawing}
+          lost={lost}
+          features={features}
+          selected={selected.key}
+          onSelect={select}
+        />
+        <GapPicker features={features} selected={selected} onSelect={select} onMove={move} alone={lost} />
         {place && selected.kind !== 'check' && (
           <Magnifier
             feature={selected}
@@ -64,12 +68,14 @@ interface PickerProps {
   selected: Feature;
   onSelect: (key: string) => void;
   onMove: (by: number) => void;
+  /** There is no drawing to choose on. */
+  alone: boolean;
 }
 
 /** On a tablet the numbers on the drawing are small for a glove: the same gaps by name, and one on, one back. */
-function GapPicker({ features, selected, onSelect, onMove }: PickerProps) {
+function GapPicker({ features, selected, onSelect, onMove, alone }: PickerProps) {
   return (
-    <div className="gap-picker">
+    <div className={`gap-picker${alone ? ' alone' : ''}`}>
       <button type="button" className="tool" aria-label="Gap before" onClick={() => onMove(-1)}>
         ◂
       </button>

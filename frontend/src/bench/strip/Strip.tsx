@@ -1,6 +1,6 @@
 import { useNavigate } from 'react-router';
 import type { Job } from '../../api/client';
-import { PumpDrawing } from '../../drawing/PumpDrawing';
+import { PumpOrRoom } from '../../drawing/PumpDrawing';
 import { useDrawing } from '../../drawing/useDrawing';
 import { drawn } from '../job/stages';
 import { Steps } from '../steps/Steps';
@@ -8,19 +8,18 @@ import { Steps } from '../steps/Steps';
 /** Taking it apart in the order that spares the parts. */
 export function Strip({ job }: { job: Job }) {
   const navigate = useNavigate();
-  const drawing = useDrawing(job);
+  const { drawing, lost } = useDrawing(job);
   return (
     <div className="stage steps-and-drawing">
       <Steps job={job} stage="strip" />
       <section aria-label="The pump">
-        {drawing && (
-          <PumpDrawing
-            drawing={drawing}
-            features={drawn(job)}
-            selected=""
-            onSelect={(key) => void navigate(`/bench/${job.number}/inspect?gap=${key}`)}
-          />
-        )}
+        <PumpOrRoom
+          drawing={drawing}
+          lost={lost}
+          features={drawn(job)}
+          selected=""
+          onSelect={(key) => void navigate(`/bench/${job.number}/inspect?gap=${key}`)}
+        />
         <p className="quiet">Press a number to measure it. Procedure: {job.procedure}.</p>
       </section>
     </div>
