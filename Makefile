@@ -2,13 +2,14 @@
 # Needs: Python 3.11, Node 20.19 or newer, make.
 
 PORT ?= 8000
+WORKS ?= works
 PYTHON ?= python3
 VENV := .venv
 PY := $(VENV)/bin/python
 export FINEGAP_VAR ?= $(CURDIR)/var
 
 .DEFAULT_GOAL := help
-.PHONY: help demo demo-reset dev test test-core test-apps test-front test-scale test-browser check fuzz bench scale types mutants lock screenshots clean machine
+.PHONY: help demo serve demo-reset dev test test-core test-apps test-front test-scale test-browser check fuzz bench scale types mutants lock screenshots clean machine
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
@@ -38,6 +39,9 @@ frontend/dist/index.html: frontend/node_modules/.done frontend/index.html fronte
 
 demo: $(VENV)/.run frontend/dist/index.html ## the demo works at http://127.0.0.1:8000 (PORT=8917 chooses another)
 	@FINEGAP_DEMO=1 $(PY) tools/serve.py --port $(PORT)
+
+serve: $(VENV)/.run frontend/dist/index.html ## a works of your own at http://127.0.0.1:8000, its data in WORKS (PORT=8917 chooses another)
+	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) tools/serve.py --own --port $(PORT)
 
 demo-reset: $(VENV)/.run ## throw the demo's data away; the next `make demo` starts afresh
 	@$(PY) tools/serve.py --reset

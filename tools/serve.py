@@ -1,4 +1,5 @@
-"""Serve the demo: data loaded once and kept, the address printed, one clear line when something is in the way."""
+"""Serve the demo, or a works of one's own: data kept in a folder that holds the one or the other, one clear line when something
+is in the way."""
 
 from __future__ import annotations
 
@@ -7,9 +8,12 @@ import os
 import socket
 import subprocess
 import sys
+from importlib import import_module
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
+FOLDER = Path(os.environ.get("FINEGAP_VAR", ROOT / "var"))
+"""Where the data is."""
 sys.path.insert(0, str(ROOT))
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "finegap.site.settings")
 
@@ -19,16 +23,43 @@ def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("--port", default="8000")
     parser.add_argument("--reset", action="store_true")
+    parser.add_argument("--own", action="store_true", help="a works of one's own, without the demo")
     asked = parser.parse_args()
     if asked.reset:
         reset()
         return
-    port = checked_port(asked.port)
-    prepare()
+    port = checked_port(asked.port, "serve" if asked.own else "demo")
+    keep_apart("works" if asked.own else "demo")
+    prepare(demo=not asked.own)
+    import_module("finegap.site.wsgi")  # whoever opens the address as soon as it is printed finds the server there
     url = f"http://127.0.0.1:{port}/"
-    print(f"Fine Gap, demo works: {url}   (Ctrl-C stops it; the data stays in {os.environ.get('FINEGAP_VAR', 'var')})", flush=True)
-    play_gauges(port)
+    name = "your works" if asked.own else "demo works"
+    print(f"Fine Gap, {name}: {url}   (Ctrl-C stops it; the data stays in {FOLDER})", flush=True)
+    if asked.own:
+        say_first_visit(url)
+    else:
+        play_gauges(port)
     serve(port)
+
+
+def keep_apart(kind: str) -> None:
+    """A folder holds the demo or a works, once and for all: nothing invented comes into a works."""
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    mark = FOLDER / "holds"
+    held = mark.read_text().strip() if mark.exists() else "demo" if (FOLDER / "finegap.sqlite3").exists() else kind
+    if held != kind:
+        other = "make serve WORKS=folder" if kind == "works" else "make demo FINEGAP_VAR=folder"
+        sys.exit(f"{FOLDER} holds {'the demo' if held == 'demo' else 'a works'}: choose another folder, as {other}.")
+    mark.write_text(kind + "\n")
+
+
+def say_first_visit(url: str) -> None:
+    """The code of the first visit, while nobody works here."""
+    from finegap.people.services import is_empty
+    from finegap.site.first_visit import code
+
+    if is_empty():
+        print(f"Nobody works here yet. Open {url} and make yourself the first lead, with this code: {code()}", flush=True)
 
 
 def serve(port: int) -> None:
@@ -58,30 +89,30 @@ def play_gauges(port: int) -> None:
     subprocess.Popen([sys.executable, *stand_in], cwd=ROOT)
 
 
-def checked_port(text: str) -> int:
+def checked_port(text: str, command: str) -> int:
     """A free port, or one line that says what to do."""
     if not text.isdigit() or not 1024 <= int(text) <= 65535:
-        sys.exit(f"PORT={text} is not a port: choose 1024 to 65535, such as make demo PORT=8917.")
+        sys.exit(f"PORT={text} is not a port: choose 1024 to 65535, such as make {command} PORT=8917.")
     with socket.socket() as probe:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             probe.bind(("127.0.0.1", int(text)))
         except OSError:
-            sys.exit(
-                f"Port {text} is taken: choose another, such as make demo PORT={int(text) + 17 if int(text) < 65000 else 8917}."
-            )
+            other = int(text) + 17 if int(text) < 65000 else 8917
+            sys.exit(f"Port {text} is taken: choose another, such as make {command} PORT={other}.")
     return int(text)
 
 
-def prepare() -> None:
-    """Database and static files, made or brought up to date; the demo works where there is no data yet."""
+def prepare(demo: bool) -> None:
+    """Database and static files, made or brought up to date; the demo works where there is no data yet and it is the demo."""
     import django
 
     django.setup()
     from django.core.management import call_command
 
     call_command("migrate", verbosity=0)
-    call_command("load_demo")
+    if demo:
+        call_command("load_demo")
     stamp = settings_static_stamp()
     if stamp.exists() and stamp.stat().st_mtime >= (ROOT / "frontend/dist/index.html").stat().st_mtime:
         return
@@ -98,8 +129,8 @@ def settings_static_stamp() -> Path:
 
 def reset() -> None:
     """Throw the demo's database away."""
-    var = Path(os.environ.get("FINEGAP_VAR", ROOT / "var"))
-    for path in var.glob("finegap.sqlite3*"):
+    keep_apart("demo")
+    for path in FOLDER.glob("finegap.sqlite3*"):
         path.unlink()
     print("The demo's data is gone; make demo starts afresh.")
 

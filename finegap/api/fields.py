@@ -20,9 +20,10 @@ def text(most: int, default: str | None = None, *, filled: bool = False, as_writ
     return _bounded({"max_length": most, "allow_blank": not filled, "trim_whitespace": not as_written}, default)
 
 
-def left_out(most: int) -> Any:
-    """A text that may be left out. ``None`` means that nothing is changed."""
-    return field(default=None, metadata=_kwargs({"max_length": most, "allow_blank": True, "required": False, "allow_null": False}))
+def left_out(most: int, *, secret: bool = False) -> Any:
+    """A text that may be left out. ``None`` means that nothing is changed. A ``secret`` is kept as written and out of every log."""
+    given = {"max_length": most, "allow_blank": True, "required": False, "allow_null": False, "trim_whitespace": not secret}
+    return field(default=None, repr=not secret, metadata=_kwargs(given))
 
 
 def secret(most: int = 20, default: str | None = None, *, as_written: bool = False) -> Any:

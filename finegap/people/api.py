@@ -5,7 +5,10 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 
+from django.contrib.auth import SESSION_KEY, update_session_auth_hash
 from django.contrib.auth.models import User
+from django.contrib.sessions.models import Session
+from django.utils import timezone
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -16,26 +19,30 @@ from finegap.api.answers import Error, answer, response_serializer
 from finegap.api.permissions import LeadWrites
 from finegap.api.requests import actor_of, checked, request_serializer
 from finegap.api.roles import LEAD, ROLES, role_of
-from finegap.people.models import PinEvent
+from finegap.people.changes import AddPerson, ChangePassword, ChangePerson
+from finegap.people.models import PersonEvent
 from finegap.people.pins import clear_pin, set_pin
+from finegap.people.services import MOST_PEOPLE, add_person, change_password, change_person
 
 _ERRORS = {409: Error, 422: Error}
-_MOST_PEOPLE, _MOST_LINES = 200, 40
+_MOST_LINES, _MOST_SESSIONS = 40, 500
 
 
 @dataclass(frozen=True)
 class PersonResponse:
-    """Somebody who works here."""
+    """Somebody who works here, or did; ``signed_in`` while a session of theirs is open anywhere."""
 
     username: str
     name: str
     role: str
     has_pin: bool
+    works_here: bool
+    signed_in: bool
 
 
 @dataclass(frozen=True)
-class PinEventResponse:
-    """A line of the log of PINs."""
+class PersonEventResponse:
+    """A line of the log of people."""
 
     person: str
     by: str
@@ -45,11 +52,11 @@ class PinEventResponse:
 
 @dataclass(frozen=True)
 class PeopleResponse:
-    """Oneself; and for a lead everybody, and what was done with PINs, the newest first."""
+    """Oneself; and for a lead everybody, and the log of people, the newest first."""
 
     me: PersonResponse
     people: list[PersonResponse]
-    log: list[PinEventResponse]
+    log: list[PersonEventResponse]
 
 
 PeopleAnswer = response_serializer(PeopleResponse)
@@ -66,13 +73,50 @@ class SetPin:
 SetPinRequest = request_serializer(SetPin)
 
 
+AddPersonRequest = request_serializer(AddPerson)
+ChangePersonRequest = request_serializer(ChangePerson)
+ChangePasswordRequest = request_serializer(ChangePassword)
+
+
 class People(APIView):
     """Who works here, and who has a PIN."""
+
+    permission_classes = [LeadWrites]
 
     @extend_schema(responses=PeopleAnswer)
     def get(self, request: Request) -> Response:
         """Oneself; for a lead everybody."""
         return answer(_people(actor_of(request)))
+
+    @extend_schema(request=AddPersonRequest, responses={200: PeopleAnswer, **_ERRORS})
+    def post(self, request: Request) -> Response:
+        """Add somebody."""
+        add_person(actor_of(request), AddPerson(**checked(AddPersonRequest, request)))
+        return answer(_people(actor_of(request)))
+
+
+class PersonChanged(APIView):
+    """Somebody's role, password, or end here."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(request=ChangePersonRequest, responses={200: PeopleAnswer, **_ERRORS})
+    def post(self, request: Request, username: str) -> Response:
+        """By a lead; the log says so."""
+        change_person(actor_of(request), username, ChangePerson(**checked(ChangePersonRequest, request)))
+        return answer(_people(actor_of(request)))
+
+
+class OwnPassword(APIView):
+    """One's own password."""
+
+    @extend_schema(request=ChangePasswordRequest, responses={200: PeopleAnswer, **_ERRORS})
+    def post(self, request: Request) -> Response:
+        """Change it, with the old one; this session stays open, and any other ends."""
+        person = actor_of(request)
+        change_password(person, ChangePassword(**checked(ChangePasswordRequest, request)))
+        update_session_auth_hash(request._request, person)
+        return answer(_people(person))
 
 
 class OwnPin(APIView):
@@ -100,21 +144,29 @@ class PinCleared(APIView):
 
 def _people(me: User) -> PeopleResponse:
     is_lead = role_of(me) == LEAD
-    rows = User.objects.filter(groups__name__in=ROLES, is_active=True).select_related("pin").prefetch_related("groups")
-    everybody = rows.distinct().order_by("first_name", "username")[:_MOST_PEOPLE] if is_lead else []
-    log = PinEvent.objects.select_related("person", "by")[:_MOST_LINES] if is_lead else []
+    rows = User.objects.filter(groups__name__in=ROLES).select_related("pin").prefetch_related("groups")
+    everybody = rows.distinct().order_by("-is_active", "first_name", "username")[:MOST_PEOPLE] if is_lead else []
+    log = PersonEvent.objects.select_related("person", "by")[:_MOST_LINES] if is_lead else []
+    open_now = _signed_in() if is_lead else {str(me.pk)}
     return PeopleResponse(
-        _person(me),
-        [_person(one) for one in everybody],
-        [PinEventResponse(_name(e.person), _name(e.by), e.at, e.what) for e in log],
+        _person(me, open_now),
+        [_person(one, open_now) for one in everybody],
+        [PersonEventResponse(_name(e.person), _name(e.by), e.at, e.what) for e in log],
     )
 
 
-def _person(user: User) -> PersonResponse:
+def _signed_in() -> set[str]:
+    """Keys of the people with an open session: of the newest ones, which are those of today."""
+    sessions = Session.objects.filter(expire_date__gt=timezone.now()).order_by("-expire_date")[:_MOST_SESSIONS]
+    return {str(one.get_decoded().get(SESSION_KEY)) for one in sessions}
+
+
+def _person(user: User, open_now: set[str]) -> PersonResponse:
     pin = getattr(user, "pin", None)
     names = {group.name for group in user.groups.all()}
     role = next((one for one in reversed(ROLES) if one in names), "")
-    return PersonResponse(user.username, _name(user), role, bool(pin and pin.hashed))
+    has_pin = bool(pin and pin.hashed)
+    return PersonResponse(user.username, _name(user), role, has_pin, user.is_active, user.is_active and str(user.pk) in open_now)
 
 
 def _name(user: User) -> str:

@@ -1,4 +1,4 @@
-"""PINs, hashed like passwords, and the log of what was done with them."""
+"""PINs, hashed like passwords, and the log of people."""
 
 from django.conf import settings
 from django.db import models
@@ -13,13 +13,13 @@ class Pin(models.Model):
     locked_until = models.DateTimeField(null=True, blank=True)
 
 
-class PinEvent(models.Model):
-    """A line of the log: set, cleared, locked; never the PIN itself."""
+class PersonEvent(models.Model):
+    """A line of the log of people: added, made lead, PIN set, cleared, locked; never a secret itself."""
 
     person = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
     at = models.DateTimeField()
-    what = models.CharField(max_length=40)
+    what = models.CharField(max_length=60)
 
     class Meta:
         ordering = ["-at"]

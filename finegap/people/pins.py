@@ -13,7 +13,7 @@ from django.utils import timezone
 
 from finegap.api.errors import Refused
 from finegap.core.errors import FieldError
-from finegap.people.models import Pin, PinEvent
+from finegap.people.models import PersonEvent, Pin
 
 SHORTEST, LONGEST = 4, 8
 MOST_WRONG = 5
@@ -36,7 +36,7 @@ def check_pin(person: User, pin: str) -> None:
         raise Refused("You have no PIN yet.", ["Set one on your own page, with your password. Then sign."])
     if not pin:
         raise FieldError("PIN", "none was entered.", "Expected yours.")
-    _try(person, lambda: check_password(pin, row.hashed), "PIN")
+    try_secret(person, lambda: check_password(pin, row.hashed), "PIN")
 
 
 def set_pin(person: User, password: str, pin: str) -> None:
@@ -55,7 +55,7 @@ def set_pin(person: User, password: str, pin: str) -> None:
         raise FieldError(
             "PIN", "that is one anybody would try first.", "Expected other digits than one repeated, or a run of them."
         )
-    _try(person, lambda: person.check_password(password), "password")
+    try_secret(person, lambda: person.check_password(password), "password")
     with transaction.atomic():
         Pin.objects.update_or_create(person=person, defaults={"hashed": make_password(pin), "wrong": 0, "locked_until": None})
         _log(person, person, "PIN set")
@@ -78,8 +78,11 @@ def clear_pin(lead: User, username: str) -> None:
         _log(row.person, lead, "PIN cleared")
 
 
-def _try(person: User, is_right: Callable[[], bool], name: str) -> None:
-    """One try. It is counted before it is checked, in a transaction of its own, so that none of many at once is free."""
+def try_secret(person: User, is_right: Callable[[], bool], name: str) -> None:
+    """One try at a PIN or a password.
+
+    It is counted before it is checked, in a transaction of its own, so that none of many at once is free.
+    """
     now = timezone.now()
     with transaction.atomic():
         row = Pin.objects.get_or_create(person=person)[0]
@@ -106,4 +109,4 @@ def _is_obvious(pin: str) -> bool:
 
 
 def _log(person: User, by: User, what: str) -> None:
-    PinEvent.objects.create(person=person, by=by, at=timezone.now(), what=what)
+    PersonEvent.objects.create(person=person, by=by, at=timezone.now(), what=what)

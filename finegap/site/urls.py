@@ -10,10 +10,12 @@ from finegap.inventory import api as inventory
 from finegap.people import api as people
 from finegap.sheets import api as sheets
 from finegap.site import views
+from finegap.site.first_visit import FirstVisit
 
 _JOB = "api/jobs/<int:number>"
 
 urlpatterns = [
+    path("api/start", views.Start.as_view()),
     path("api/me", views.Me.as_view()),
     path("api/jobs", bench.Jobs.as_view()),
     path(_JOB, bench.JobDetail.as_view()),
@@ -30,6 +32,8 @@ urlpatterns = [
     path(f"{_JOB}/version", bench.Version.as_view()),
     re_path(r"^api/jobs/(?P<number>\d{1,9})/report\.(?P<kind>pdf|json)$", files.Report.as_view()),
     path("api/people", people.People.as_view()),
+    path("api/people/password", people.OwnPassword.as_view()),
+    path("api/people/<str:username>/change", people.PersonChanged.as_view()),
     path("api/people/pin", people.OwnPin.as_view()),
     path("api/people/<str:username>/pin/clear", people.PinCleared.as_view()),
     path("api/pumps", fleet.Pumps.as_view()),
@@ -51,6 +55,7 @@ urlpatterns = [
     path("api/gauges/<str:tag>", inventory.GaugeDetail.as_view()),
     path("api/procedures", sheets.Procedures.as_view()),
     path("api/procedures/<slug:family>", sheets.Procedure.as_view()),
+    path("first-visit", FirstVisit.as_view(), name="first-visit"),
     path("sign-in", views.SignIn.as_view(), name="sign-in"),
     path("sign-in/demo", views.demo_sign_in, name="demo-sign-in"),
     path("sign-out", LogoutView.as_view(next_page="sign-in"), name="sign-out"),

@@ -10,6 +10,7 @@ from django.contrib.auth.decorators import login_required, user_passes_test
 from django.contrib.auth.models import User
 from django.contrib.auth.views import LoginView
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.http.response import HttpResponseBase
 from django.shortcuts import get_object_or_404, render
 from django.utils.decorators import method_decorator
 from django.views.decorators.cache import never_cache
@@ -24,6 +25,10 @@ from rest_framework.views import APIView
 from finegap.api.requests import actor_of
 from finegap.api.roles import ROLES, role_of
 from finegap.core import VERSION
+from finegap.inventory.models import Gauge
+from finegap.people.services import is_empty
+from finegap.pumps.models import Pump
+from finegap.sheets.models import Sheet
 from finegap.site.demo import PEOPLE
 
 
@@ -49,6 +54,10 @@ class SignIn(LoginView):
     template_name = "site/sign_in.html"
     redirect_authenticated_user = False
 
+    def dispatch(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponseBase:
+        """Where nobody works yet, the first visit."""
+        return HttpResponseRedirect("/first-visit") if is_empty() else super().dispatch(request, *args, **kwargs)
+
     def get_context_data(self, **kwargs: Any) -> dict[str, Any]:
         """The demo's people, if this is the demo."""
         people = User.objects.filter(username__in=PEOPLE).order_by("username") if settings.DEMO else []
@@ -71,6 +80,31 @@ class MeAnswer(serializers.Serializer[Any]):
     name = serializers.CharField()
     role = serializers.ChoiceField(list(ROLES))
     version = serializers.CharField()
+
+
+class StartAnswer(serializers.Serializer[Any]):
+    """What a works has of what a first job needs: somebody beside the first lead, a sheet, a pump, a gauge."""
+
+    people = serializers.BooleanField()
+    sheet = serializers.BooleanField()
+    pump = serializers.BooleanField()
+    gauge = serializers.BooleanField()
+
+
+class Start(APIView):
+    """What is there to begin with."""
+
+    @extend_schema(responses=StartAnswer)
+    def get(self, request: Request) -> Response:
+        """Each by itself, yes or no."""
+        return Response(
+            {
+                "people": User.objects.exclude(pk=actor_of(request).pk).exists(),
+                "sheet": Sheet.objects.exists(),
+                "pump": Pump.objects.exists(),
+                "gauge": Gauge.objects.exists(),
+            }
+        )
 
 
 class Me(APIView):

@@ -23,7 +23,7 @@ from finegap.core.formatting import Units
 from finegap.core.job_record import Decided
 from finegap.formats import report
 from finegap.inventory.models import GasketStock
-from finegap.people.models import Pin, PinEvent
+from finegap.people.models import PersonEvent, Pin
 from finegap.people.pins import MOST_WRONG, check_pin, clear_pin, set_pin
 from tests.apps.base import GOOD, PIN, Works, feeler, job_view, pump_page, shown, text_of
 from tests.apps.test_inspection import picture
@@ -480,13 +480,13 @@ class Pins(Works):
             check_pin(self.tom, PIN)
         Pin.objects.filter(person=self.tom).update(locked_until=timezone.now() - dt.timedelta(seconds=1))
         check_pin(self.tom, PIN)
-        self.assertIn("locked", PinEvent.objects.first().what)
+        self.assertIn("locked", PersonEvent.objects.first().what)
 
     def test_a_lead_clears_it_and_never_sets_it(self):
         clear_pin(self.lena, "tom")
         with self.assertRaisesRegex(Refused, "no PIN yet"):
             check_pin(self.tom, PIN)
-        event = PinEvent.objects.get()
+        event = PersonEvent.objects.get()
         self.assertEqual((event.person, event.by, event.what), (self.tom, self.lena, "PIN cleared"))
         with self.assertRaises(FieldError):
             clear_pin(self.lena, "tom")

@@ -144,7 +144,7 @@ class Wear(Bench):
         page.get_by_role("link", name="Inspect").click()
         expect(page.locator(".pad h2")).to_contain_text("End clearance")  # the symptom's first suspect
         expect(page.locator('[aria-label^="1 End clearance"]')).to_have_attribute(
-            "aria-label", "1 End clearance found: to measure, first, suspect"
+            "aria-label", "1 End clearance found: measure first, suspect"
         )
         self.go(page.url.split("?")[0].replace(self.live_server_url, "") + "?gap=idler_bore")
         for count in range(1, 5):

@@ -67,6 +67,12 @@ export const versionQuery = (number: number) =>
     staleTime: 0,
   });
 
+/** What a works that begins has of what a first job needs. */
+export const startQuery = queryOptions({
+  queryKey: ['start'],
+  queryFn: () => unwrap(client.GET('/api/start')),
+});
+
 export const peopleQuery = queryOptions({
   queryKey: ['people'],
   queryFn: () => unwrap(client.GET('/api/people')),

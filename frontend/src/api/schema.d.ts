@@ -698,7 +698,25 @@ export interface paths {
         /** @description Oneself; for a lead everybody. */
         get: operations["people_retrieve"];
         put?: never;
-        post?: never;
+        /** @description Add somebody. */
+        post: operations["people_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{username}/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description By a lead; the log says so. */
+        post: operations["people_change_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -716,6 +734,23 @@ export interface paths {
         put?: never;
         /** @description By a lead; the log says so. */
         post: operations["people_pin_clear_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Change it, with the old one; this session stays open, and any other ends. */
+        post: operations["people_password_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -965,6 +1000,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Each by itself, yes or no. */
+        get: operations["start_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sums": {
         parameters: {
             query?: never;
@@ -1023,6 +1075,14 @@ export interface components {
             /** Format: date-time */
             at: string;
             reason: string;
+        };
+        /** @description Somebody new: the name to sign in with, first and last name, role, and a password to begin with. */
+        AddPersonRequest: {
+            username: string;
+            first_name: string;
+            last_name: string;
+            role: string;
+            password: string;
         };
         /** @description A pump as typed. ``casing`` is the casing's temperature; empty means that of the liquid. Hours are running hours. */
         AddPumpRequest: {
@@ -1178,6 +1238,17 @@ export interface components {
             left: string;
             right: string;
             parts: string[];
+        };
+        /** @description One's own password. */
+        ChangePasswordRequest: {
+            old: string;
+            new: string;
+        };
+        /** @description What is changed of a person; what is left out stays. ``works_here`` is false for who cannot sign in any more. */
+        ChangePersonRequest: {
+            role?: string;
+            password?: string;
+            works_here?: boolean | null;
         };
         /** @description A check of one gap as typed: a feeler pair, or a reading with a gauge. */
         CheckGapRequest: {
@@ -2149,18 +2220,28 @@ export interface components {
             torque: string;
             done: number;
         };
-        /** @description Oneself; and for a lead everybody, and what was done with PINs, the newest first. */
+        /** @description Oneself; and for a lead everybody, and the log of people, the newest first. */
         PeopleResponse: {
             me: components["schemas"]["PersonResponse"];
             people: components["schemas"]["PersonResponse"][];
-            log: components["schemas"]["PinEventResponse"][];
+            log: components["schemas"]["PersonEventResponse"][];
         };
-        /** @description Somebody who works here. */
+        /** @description A line of the log of people. */
+        PersonEventResponse: {
+            person: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+            what: string;
+        };
+        /** @description Somebody who works here, or did; ``signed_in`` while a session of theirs is open anywhere. */
         PersonResponse: {
             username: string;
             name: string;
             role: string;
             has_pin: boolean;
+            works_here: boolean;
+            signed_in: boolean;
         };
         /**
          * @description * `found` - FOUND
@@ -2214,14 +2295,6 @@ export interface components {
             leaves: string;
             thickness: string;
             expanded: string;
-        };
-        /** @description A line of the log of PINs. */
-        PinEventResponse: {
-            person: string;
-            by: string;
-            /** Format: date-time */
-            at: string;
-            what: string;
         };
         /** @description Where a station lies. */
         PlaceResponse: {
@@ -2950,6 +3023,13 @@ export interface components {
             key: string;
             done: number;
             of: number;
+        };
+        /** @description What a works has of what a first job needs: somebody beside the first lead, a sheet, a pump, a gauge. */
+        StartAnswer: {
+            people: boolean;
+            sheet: boolean;
+            pump: boolean;
+            gauge: boolean;
         };
         /** @description A place on the part. */
         StationResponse: {
@@ -5081,6 +5161,86 @@ export interface operations {
             };
         };
     };
+    people_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddPersonRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleResponse"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    people_change_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                username: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["ChangePersonRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleResponse"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     people_pin_clear_create: {
         parameters: {
             query?: never;
@@ -5091,6 +5251,45 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleResponse"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    people_password_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePasswordRequest"];
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5768,6 +5967,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    start_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartAnswer"];
                 };
             };
         };

@@ -61,7 +61,9 @@ export function Finder<T, K extends QueryKey>({
                 <span>{children(line)}</span>
               </label>
             ))}
-            {lines.length === 0 && <p className="quiet">Nothing with “{sought}” in it.</p>}
+            {lines.length === 0 && (
+              <p className="quiet">{sought ? `Nothing with “${sought}” in it.` : 'There is none yet.'}</p>
+            )}
             {(more || lines.length > SHOWN) && <p className="quiet">There are more; a word narrows them.</p>}
           </div>
         )}

@@ -1,13 +1,15 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { client, unwrap, type People, type Person } from '../api/client';
+import { client, unwrap, type Person } from '../api/client';
 import { peopleQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
-import { moment } from '../app/time';
+import { Everybody } from './Everybody';
+import { SecretField } from './SecretField';
+import { usePeople } from './usePeople';
 
-/** One's own PIN; and for a lead, who has one, and clearing it for who forgot it. */
+/** One's own PIN and password; and for a lead everybody. */
 export function MePage() {
   const people = useQuery(peopleQuery);
   return (
@@ -15,22 +17,16 @@ export function MePage() {
       <Loaded query={people} what="the people">
         {(shown) => (
           <div className="two-columns">
-            <OwnPin me={shown.me} />
+            <div>
+              <OwnPin me={shown.me} />
+              <OwnPassword />
+            </div>
             {shown.people.length > 0 && <Everybody shown={shown} />}
           </div>
         )}
       </Loaded>
     </div>
   );
-}
-
-function usePeople<T>(send: (given: T) => Promise<People>) {
-  const cache = useQueryClient();
-  return useMutation({
-    mutationFn: send,
-    retry: false,
-    onSuccess: (people) => cache.setQueryData(peopleQuery.queryKey, people),
-  });
 }
 
 function OwnPin({ me }: { me: Person }) {
@@ -40,7 +36,7 @@ function OwnPin({ me }: { me: Person }) {
   const save = usePeople((body: { password: string; pin: string }) =>
     unwrap(client.POST('/api/people/pin', { body })),
   );
-  const differs = again !== '' && pin !== again;
+  const empty = () => [setPassword, setPin, setAgain].forEach((set) => set(''));
   return (
     <section aria-label="Your PIN">
       <h1>{me.name}</h1>
@@ -51,31 +47,13 @@ function OwnPin({ me }: { me: Person }) {
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          if (!pin || pin !== again) return;
-          save.mutate(
-            { password, pin },
-            {
-              onSuccess: () => {
-                setPassword('');
-                setPin('');
-                setAgain('');
-              },
-            },
-          );
+          if (pin && pin === again) save.mutate({ password, pin }, { onSuccess: empty });
         }}
       >
-        <label className="field">
-          Your password
-          <input
-            type="password"
-            autoComplete="current-password"
-            value={password}
-            onChange={(event) => setPassword(event.target.value)}
-          />
-        </label>
-        <Digits label="New PIN, 4 to 8 digits" value={pin} onChange={setPin} />
-        <Digits label="The same again" value={again} onChange={setAgain} />
-        {differs && <p className="warning">The two are not the same.</p>}
+        <SecretField label="Your password" offer="current-password" value={password} onChange={setPassword} />
+        <SecretField label="New PIN, 4 to 8 digits" digits value={pin} onChange={setPin} />
+        <SecretField label="The same again" digits value={again} onChange={setAgain} />
+        {again !== '' && pin !== again && <p className="warning">The two are not the same.</p>}
         {save.isSuccess && !pin && <p className="found-free">The PIN is set.</p>}
         <ProblemNote error={save.error} />
         <Button type="submit" size="lg" disabled={save.isPending || !pin || pin !== again}>
@@ -86,79 +64,36 @@ function OwnPin({ me }: { me: Person }) {
   );
 }
 
-function Digits({
-  label,
-  value,
-  onChange,
-}: {
-  label: string;
-  value: string;
-  onChange: (text: string) => void;
-}) {
-  return (
-    <label className="field">
-      {label}
-      <input
-        type="password"
-        inputMode="numeric"
-        autoComplete="new-password"
-        maxLength={8}
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-      />
-    </label>
+function OwnPassword() {
+  const [old, setOld] = useState('');
+  const [fresh, setFresh] = useState('');
+  const [again, setAgain] = useState('');
+  const save = usePeople((body: { old: string; new: string }) =>
+    unwrap(client.POST('/api/people/password', { body })),
   );
-}
-
-function Everybody({ shown }: { shown: People }) {
-  const clear = usePeople((username: string) =>
-    unwrap(client.POST('/api/people/{username}/pin/clear', { params: { path: { username } } })),
-  );
+  const empty = () => [setOld, setFresh, setAgain].forEach((set) => set(''));
   return (
-    <section aria-label="Everybody">
-      <h2>Everybody here</h2>
-      <p className="quiet">
-        Who forgot a PIN has it cleared here, and sets another with the password. Nobody sets one for somebody
-        else.
-      </p>
-      <ul className="lines people">
-        {shown.people.map((one) => (
-          <li key={one.username}>
-            <span>
-              <b>{one.name}</b>, {one.role}, {one.has_pin ? 'has a PIN' : 'no PIN yet'}
-            </span>
-            {one.has_pin && one.username !== shown.me.username && (
-              <button
-                type="button"
-                className="take-back"
-                aria-label={`Clear the PIN of ${one.name}`}
-                disabled={clear.isPending}
-                onClick={() => clear.mutate(one.username)}
-              >
-                clear it
-              </button>
-            )}
-          </li>
-        ))}
-      </ul>
-      <ProblemNote error={clear.error} />
-      {shown.log.length > 0 && (
-        <details>
-          <summary>What was done with PINs</summary>
-          <ul className="log">
-            {shown.log.map((line) => (
-              <li key={line.at + line.person}>
-                <span>
-                  {line.person}: {line.what}
-                </span>
-                <small>
-                  {line.by}, {moment(line.at)}
-                </small>
-              </li>
-            ))}
-          </ul>
-        </details>
-      )}
-    </section>
+    <details className="apart" open={save.isError || undefined}>
+      <summary>Change your password</summary>
+      <form
+        aria-label="Your password"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (fresh && fresh === again) save.mutate({ old, new: fresh }, { onSuccess: empty });
+        }}
+      >
+        <SecretField label="The old password" offer="current-password" value={old} onChange={setOld} />
+        <SecretField label="The new password" value={fresh} onChange={setFresh} />
+        <SecretField label="The new one again" value={again} onChange={setAgain} />
+        {again !== '' && fresh !== again && <p className="warning">The two are not the same.</p>}
+        {save.isSuccess && !fresh && (
+          <p className="found-free">The password is changed. You are signed out everywhere else.</p>
+        )}
+        <ProblemNote error={save.error} />
+        <Button type="submit" disabled={save.isPending || !fresh || fresh !== again}>
+          Change the password
+        </Button>
+      </form>
+    </details>
   );
 }

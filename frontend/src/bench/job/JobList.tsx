@@ -1,7 +1,7 @@
-import { useInfiniteQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import type { JobLine } from '../../api/client';
-import { jobsQuery } from '../../api/queries';
+import { jobsQuery, startQuery } from '../../api/queries';
 import { Listed } from '../../app/Listed';
 import { TextField } from '../../app/TextField';
 import { day, moment } from '../../app/time';
@@ -24,12 +24,51 @@ export function JobList() {
             onChange={setTyped}
           />
         </div>
+        <StartList />
         <Jobs state="open" sought={sought} empty="Nothing on the bench. Open a job on the right." />
         <Jobs state="signed" sought={sought} heading="Signed" empty="No job has been signed yet." />
         <Jobs state="abandoned" sought={sought} heading="Abandoned" empty="" />
       </div>
       <OpenJob />
     </div>
+  );
+}
+
+const NEEDED = [
+  {
+    has: 'people',
+    to: '/me',
+    words: 'People',
+    why: 'whoever works at the bench signs with a name of their own',
+  },
+  { has: 'sheet', to: '/sheets', words: 'A spec sheet', why: 'what the manual prints, as a file' },
+  { has: 'pump', to: '/fleet', words: 'A pump', why: 'its tag, its sheet, what it pumps' },
+  {
+    has: 'gauge',
+    to: '/toolbox',
+    words: 'A gauge',
+    why: 'with its certificate: without one nothing is measured',
+  },
+] as const;
+
+/** In a works that begins: what is still wanted before the first job, each a press away. */
+function StartList() {
+  const { data } = useQuery(startQuery);
+  const lacking = data ? NEEDED.filter((one) => !data[one.has]) : [];
+  if (!lacking.length) return null;
+  return (
+    <section aria-label="Before the first job" className="start-list">
+      <h2>Before the first job</h2>
+      <ul className="lines">
+        {lacking.map((one) => (
+          <li key={one.has}>
+            <Link to={one.to}>
+              <b>{one.words}</b> <span>{one.why}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -1,0 +1,159 @@
+"""Who works here: the first visit of an empty works, people added and changed, passwords; and that demo and works never mix."""
+
+import contextlib
+import io
+import tempfile
+from pathlib import Path
+from unittest import mock
+
+from django.contrib.auth.models import User
+from django.test import Client, TestCase
+
+from finegap.api.errors import Refused
+from finegap.api.roles import role_of
+from finegap.core.errors import FieldError
+from finegap.core.formatting import Units
+from finegap.inventory.queries import works_settings
+from finegap.people.changes import AddPerson, ChangePassword, ChangePerson
+from finegap.people.models import PersonEvent
+from finegap.people.pins import MOST_WRONG
+from finegap.people.services import add_person, change_password, change_person, first_lead
+from finegap.site import first_visit
+from tests.apps.base import QUICK_HASHES, Works, job_view
+from tools import serve
+
+BO = AddPerson("bo", "Bo", "Reed", "technician", "vice-and-bench")
+ADA = {
+    "first_name": "Ada", "last_name": "Orme", "username": "ada", "password": "lathe-and-lamp", "again": "lathe-and-lamp",
+    "decimal_mark": "comma",
+}  # fmt: skip
+
+
+class FirstVisit(TestCase):
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        here = mock.patch.object(first_visit, "CODE", Path(folder.name) / "first_visit")
+        here.start()
+        self.addCleanup(here.stop)
+        hashes = self.settings(**QUICK_HASHES)
+        hashes.enable()
+        self.addCleanup(hashes.disable)
+
+    def send(self, **changes):
+        return self.client.post("/first-visit", ADA | {"code": first_visit.code()} | changes)
+
+    def test_who_has_the_code_becomes_the_first_lead_and_nobody_after(self):
+        self.assertRedirects(self.client.get("/sign-in"), "/first-visit")
+        self.assertContains(self.client.get("/first-visit"), "first lead")
+        self.assertEqual(first_visit.CODE.exists() and first_visit.CODE.stat().st_mode & 0o077, 0)
+        self.assertRedirects(self.send(), "/", fetch_redirect_response=False)
+        me = self.client.get("/api/me").json()
+        self.assertEqual((me["username"], me["name"], me["role"]), ("ada", "Ada Orme", "lead"))
+        self.assertEqual(works_settings().decimal_mark, "comma")
+        self.assertFalse(first_visit.CODE.exists())
+        self.assertEqual([(e.person.username, e.what) for e in PersonEvent.objects.all()], [("ada", "first lead")])
+        self.assertEqual(self.client.get("/api/start").json(), {"people": False, "sheet": False, "pump": False, "gauge": False})
+        stranger = Client()
+        for answer in (stranger.get("/first-visit"), stranger.post("/first-visit", ADA | {"username": "eve", "code": "x"})):
+            self.assertRedirects(answer, "/sign-in")
+        self.assertEqual(User.objects.count(), 1)
+        with self.assertRaises(Refused):
+            first_lead(BO)
+
+    def test_what_cannot_be_is_said_at_its_field_and_nobody_is_made(self):
+        wrong = (
+            ({"code": "guessed"}, "not the one that was printed"),
+            ({"again": "another"}, "The two are not the same"),
+            ({"password": "short", "again": "short"}, "too short"),
+            ({"password": "password", "again": "password"}, "too common"),
+            ({"username": "a b"}, "That is no name"),
+            ({"first_name": " "}, "required"),
+        )
+        for change, words in wrong:
+            with self.subTest(change=change):
+                self.assertContains(self.send(**change), words, status_code=422)
+        self.assertFalse(User.objects.exists())
+
+
+class People(Works):
+    def test_a_lead_adds_people_and_the_names_are_checked(self):
+        add_person(self.lena, BO)
+        bo = User.objects.get(username="bo")
+        self.assertEqual((role_of(bo), bo.get_full_name(), bo.check_password("vice-and-bench")), ("technician", "Bo Reed", True))
+        self.assertNotIn("vice-and-bench", repr(BO))
+        for change, field in (
+            ({"username": "BO"}, "name to sign in with"),
+            ({"username": "b/o"}, "name to sign in with"),
+            ({"username": "cy", "first_name": ""}, "first name"),
+            ({"username": "cy", "role": "king"}, "role"),
+            ({"username": "cy", "password": "12345678"}, "password"),
+        ):
+            with self.subTest(change=change), self.assertRaises(FieldError) as caught:
+                add_person(self.lena, AddPerson(**(vars(BO) | change)))
+            self.assertEqual(caught.exception.field, field)
+        self.assertEqual(User.objects.filter(username="cy").count(), 0)
+
+    def test_who_works_here_no_more_is_signed_out_and_stays_in_the_records(self):
+        number = self.open()
+        client = Client()
+        client.force_login(self.tom)
+        self.assertEqual(client.get("/api/me").status_code, 200)
+        change_person(self.lena, "tom", ChangePerson(works_here=False))
+        self.assertEqual(client.get("/api/me").status_code, 401)
+        self.assertEqual(job_view(number, Units.MM)["opened_by"], "Tom")
+        self.client.force_login(self.lena)
+        people = self.client.get("/api/people").json()
+        self.assertEqual(
+            [(p["username"], p["works_here"], p["signed_in"]) for p in people["people"]],
+            [("lena", True, True), ("tom", False, False)],
+        )
+        change_person(self.lena, "tom", ChangePerson(works_here=True, role="lead"))
+        self.assertEqual(role_of(User.objects.get(username="tom")), "lead")
+        said = list(PersonEvent.objects.order_by("pk").values_list("what", flat=True))
+        self.assertEqual(said, ["works here no more", "made lead", "works here again"])
+
+    def test_a_works_is_never_without_a_lead(self):
+        for change in (ChangePerson(role="technician"), ChangePerson(works_here=False)):
+            with self.assertRaisesRegex(Refused, "No lead would be left"):
+                change_person(self.lena, "lena", change)
+        lena = User.objects.get(username="lena")
+        self.assertEqual((role_of(lena), lena.is_active, PersonEvent.objects.count()), ("lead", True, 0))
+        with self.assertRaises(FieldError):
+            change_person(self.lena, "nobody", ChangePerson(role="lead"))
+
+    def test_ones_own_password_needs_the_old_one_and_ends_other_sessions(self):
+        self.tom.set_password("old-and-worn")
+        self.tom.save()
+        with self.assertRaisesRegex(FieldError, "wrong"):
+            change_password(self.tom, ChangePassword("guessed", "new-and-sound"))
+        with self.assertRaises(FieldError):
+            change_password(self.tom, ChangePassword("old-and-worn", "short"))
+        here, there = Client(), Client()
+        for client in (here, there):
+            client.force_login(User.objects.get(username="tom"))
+        body = {"old": "old-and-worn", "new": "new-and-sound"}
+        self.assertEqual(here.post("/api/people/password", body, content_type="application/json").status_code, 200)
+        self.assertEqual([client.get("/api/me").status_code for client in (here, there)], [200, 401])
+        for _ in range(MOST_WRONG):
+            with self.assertRaises(FieldError):
+                change_password(self.tom, ChangePassword("guessed", "new-and-sound"))
+        with self.assertRaisesRegex(Refused, "Too many"):
+            change_password(self.tom, ChangePassword("new-and-sound", "another-one"))
+
+
+class Apart(TestCase):
+    def test_a_folder_holds_the_demo_or_a_works_and_never_both(self):
+        with tempfile.TemporaryDirectory() as folder:
+            for first, other in (("demo", "works"), ("works", "demo")):
+                here = Path(folder) / first
+                with mock.patch.object(serve, "FOLDER", here):
+                    serve.keep_apart(first)
+                    serve.keep_apart(first)
+                    with self.assertRaisesRegex(SystemExit, "choose another folder"), contextlib.redirect_stderr(io.StringIO()):
+                        serve.keep_apart(other)
+            old = Path(folder) / "old"
+            old.mkdir()
+            (old / "finegap.sqlite3").touch()
+            with mock.patch.object(serve, "FOLDER", old), self.assertRaisesRegex(SystemExit, "holds the demo"):
+                serve.keep_apart("works")
