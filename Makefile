@@ -9,7 +9,7 @@ PY := $(VENV)/bin/python
 export FINEGAP_VAR ?= $(CURDIR)/var
 
 .DEFAULT_GOAL := help
-.PHONY: help demo serve demo-reset dev test test-core test-apps test-front test-scale test-browser check fuzz bench scale types mutants lock screenshots clean machine
+.PHONY: help demo serve backup restore demo-reset dev test test-core test-apps test-front test-scale test-browser check fuzz bench scale types mutants lock screenshots clean machine
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
@@ -42,6 +42,12 @@ demo: $(VENV)/.run frontend/dist/index.html ## the demo works at http://127.0.0.
 
 serve: $(VENV)/.run frontend/dist/index.html ## a works of your own at http://127.0.0.1:8000, its data in WORKS (PORT=8917 chooses another)
 	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) tools/serve.py --own --port $(PORT)
+
+backup: $(VENV)/.run ## copy the works in WORKS into one archive, FILE=name.zip, while it is in use
+	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) manage.py backup "$(FILE)"
+
+restore: $(VENV)/.run ## put a works back from FILE into WORKS, which must hold none
+	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) manage.py restore "$(FILE)"
 
 demo-reset: $(VENV)/.run ## throw the demo's data away; the next `make demo` starts afresh
 	@$(PY) tools/serve.py --reset

@@ -29,7 +29,7 @@ def main() -> None:
         reset()
         return
     port = checked_port(asked.port, "serve" if asked.own else "demo")
-    keep_apart("works" if asked.own else "demo")
+    apart("works" if asked.own else "demo")
     prepare(demo=not asked.own)
     import_module("finegap.site.wsgi")  # whoever opens the address as soon as it is printed finds the server there
     url = f"http://127.0.0.1:{port}/"
@@ -42,15 +42,16 @@ def main() -> None:
     serve(port)
 
 
-def keep_apart(kind: str) -> None:
-    """A folder holds the demo or a works, once and for all: nothing invented comes into a works."""
-    FOLDER.mkdir(parents=True, exist_ok=True)
-    mark = FOLDER / "holds"
-    held = mark.read_text().strip() if mark.exists() else "demo" if (FOLDER / "finegap.sqlite3").exists() else kind
-    if held != kind:
-        other = "make serve WORKS=folder" if kind == "works" else "make demo FINEGAP_VAR=folder"
-        sys.exit(f"{FOLDER} holds {'the demo' if held == 'demo' else 'a works'}: choose another folder, as {other}.")
-    mark.write_text(kind + "\n")
+def apart(kind: str) -> None:
+    """The folder is of this kind, or one line says what to do."""
+    from finegap.site.folder import DEMO, OtherFolder, keep_apart
+
+    try:
+        keep_apart(FOLDER, kind)
+    except OtherFolder as held:
+        sys.exit(
+            f"{held}: choose another folder, as {'make demo FINEGAP_VAR=folder' if kind == DEMO else 'make serve WORKS=folder'}."
+        )
 
 
 def say_first_visit(url: str) -> None:
@@ -129,7 +130,7 @@ def settings_static_stamp() -> Path:
 
 def reset() -> None:
     """Throw the demo's database away."""
-    keep_apart("demo")
+    apart("demo")
     for path in FOLDER.glob("finegap.sqlite3*"):
         path.unlink()
     print("The demo's data is gone; make demo starts afresh.")

@@ -1,7 +1,5 @@
-"""Who works here: the first visit of an empty works, people added and changed, passwords; and that demo and works never mix."""
+"""Who works here: the first visit of an empty works, people added and changed, passwords."""
 
-import contextlib
-import io
 import tempfile
 from pathlib import Path
 from unittest import mock
@@ -20,7 +18,6 @@ from finegap.people.pins import MOST_WRONG
 from finegap.people.services import add_person, change_password, change_person, first_lead
 from finegap.site import first_visit
 from tests.apps.base import QUICK_HASHES, Works, job_view
-from tools import serve
 
 BO = AddPerson("bo", "Bo", "Reed", "technician", "vice-and-bench")
 ADA = {
@@ -140,20 +137,3 @@ class People(Works):
                 change_password(self.tom, ChangePassword("guessed", "new-and-sound"))
         with self.assertRaisesRegex(Refused, "Too many"):
             change_password(self.tom, ChangePassword("new-and-sound", "another-one"))
-
-
-class Apart(TestCase):
-    def test_a_folder_holds_the_demo_or_a_works_and_never_both(self):
-        with tempfile.TemporaryDirectory() as folder:
-            for first, other in (("demo", "works"), ("works", "demo")):
-                here = Path(folder) / first
-                with mock.patch.object(serve, "FOLDER", here):
-                    serve.keep_apart(first)
-                    serve.keep_apart(first)
-                    with self.assertRaisesRegex(SystemExit, "choose another folder"), contextlib.redirect_stderr(io.StringIO()):
-                        serve.keep_apart(other)
-            old = Path(folder) / "old"
-            old.mkdir()
-            (old / "finegap.sqlite3").touch()
-            with mock.patch.object(serve, "FOLDER", old), self.assertRaisesRegex(SystemExit, "holds the demo"):
-                serve.keep_apart("works")
