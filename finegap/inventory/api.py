@@ -4,9 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
+from django.http import HttpResponse
 from django.utils import timezone
 from django_filters import OrderingFilter
+from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
+from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
@@ -18,13 +21,18 @@ from finegap.api.requests import UNIT, Entered, actor_of, entered, request_seria
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.result_lines import ResultLine
+from finegap.formats.tables import MOST_BYTES
 from finegap.inventory import changes, queries, responses, services
+from finegap.inventory.gauge_files import COLUMNS, GaugeFileResponse, keep_gauges
 from finegap.inventory.models import Gauge, GreaseGun
 
-CountGaskets, KeepGauge, WeighGun, Calculate, KeepSettings = (
-    request_serializer(one, Entered)
-    for one in (changes.CountGaskets, changes.KeepGauge, changes.WeighGun, changes.Calculate, changes.KeepSettings)
+CountGaskets, KeepGauge, KeepGauges = (
+    request_serializer(one, Entered) for one in (changes.CountGaskets, changes.KeepGauge, changes.KeepGauges)
 )
+WeighGun, Calculate, KeepSettings = (
+    request_serializer(one, Entered) for one in (changes.WeighGun, changes.Calculate, changes.KeepSettings)
+)
+GaugeFileAnswer = response_serializer(GaugeFileResponse)
 GaugeAnswer = response_serializer(responses.GaugeResponse)
 StockAnswer = response_serializer(responses.StockResponse)
 GunAnswer = response_serializer(responses.GunResponse)
@@ -68,6 +76,26 @@ class Gauges(APIView):
         """Put a gauge into the cabinet."""
         entry, new = _gauge(request)
         return answer(_gauges([services.keep_gauge(actor_of(request), new, entry)])[0], 201, units_of(request))
+
+
+class GaugesFromFile(APIView):
+    """Many gauges at once; a lead puts them in."""
+
+    permission_classes = [LeadWrites]
+    parser_classes = [MultiPartParser]
+
+    @extend_schema(responses={(200, "text/csv"): OpenApiTypes.BINARY})
+    def get(self, _: Request) -> HttpResponse:
+        """The table to fill in: its columns."""
+        text = "\ufeff" + ",".join(COLUMNS) + "\r\n"
+        named = {"Content-Disposition": 'attachment; filename="gauges.csv"'}
+        return HttpResponse(text, content_type="text/csv; charset=utf-8", headers=named)
+
+    @extend_schema(request=KeepGauges, responses={200: GaugeFileAnswer, 403: Error, 422: Error})
+    def post(self, request: Request) -> Response:
+        """Try every row; keep all or none."""
+        entry, data = entered(KeepGauges, request)
+        return answer(keep_gauges(actor_of(request), data["file"].read(MOST_BYTES + 1), entry, data["dry"]))
 
 
 class GaugeDetail(APIView):

@@ -6,6 +6,8 @@ import datetime as dt
 from dataclasses import dataclass
 from typing import Literal
 
+from django.core.files.base import File
+
 from finegap.api import fields as sent
 from finegap.core.numerals import DecimalMark
 
@@ -30,6 +32,14 @@ class KeepGauge:
     repeatability: str = sent.text(40, "")
     leaves: str = sent.text(600, "")
     sends: Literal["", "point", "comma"] = ""
+
+
+@dataclass(frozen=True)
+class KeepGauges:
+    """Many gauges from a table. A ``dry`` run tries every row and keeps none."""
+
+    file: File  # type: ignore[type-arg]
+    dry: bool = True
 
 
 @dataclass(frozen=True)

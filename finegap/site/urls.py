@@ -52,6 +52,7 @@ urlpatterns = [
     path("api/sums", inventory.Sums.as_view()),
     path("api/sums/<slug:key>", inventory.Sum.as_view()),
     path("api/gaskets", inventory.Stock.as_view()),
+    path("api/gauges/file", inventory.GaugesFromFile.as_view()),
     path("api/gauges/<str:tag>", inventory.GaugeDetail.as_view()),
     path("api/procedures", sheets.Procedures.as_view()),
     path("api/procedures/<slug:family>", sheets.Procedure.as_view()),

@@ -80,6 +80,7 @@ ROUTES = [
     ("post", f"{JOB}/amendments", {**VERSIONED, "id": new(), "what": "x", "reason": "x", "pin": PIN}, 401, 403, 409, 409),
     ("get", "/api/people", None, 401, 403, 200, 200),
     ("get", "/first-visit", None, 302, 302, 302, 302),
+    ("get", "/api/gauges/file", None, 401, 403, 200, 200),
     ("get", "/api/start", None, 401, 403, 200, 200),
     ("post", "/api/people", {"username": "bo", "first_name": "Bo", "last_name": "", "role": "technician", "password": "vice-and-bench"}, 401, 403, 403, 200),
     ("post", "/api/people/tom/change", {"role": "lead"}, 401, 403, 403, 200),

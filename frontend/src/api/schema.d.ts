@@ -57,6 +57,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gauges/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The table to fill in: its columns. */
+        get: operations["gauges_file_retrieve"];
+        put?: never;
+        /** @description Try every row; keep all or none. */
+        post: operations["gauges_file_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/guns": {
         parameters: {
             query?: never;
@@ -1681,6 +1699,11 @@ export interface components {
         };
         /** @enum {string} */
         GasketsViewKindEnum: "gaskets";
+        /** @description Every row with its verdict, and how many gauges are in the cabinet for it: all, or none. */
+        GaugeFileResponse: {
+            rows: components["schemas"]["GaugeRow"][];
+            kept: number;
+        };
         /** @description Lines of a list, and whether there are more after them. */
         GaugeList: {
             lines: components["schemas"]["GaugeResponse"][];
@@ -1710,6 +1733,13 @@ export interface components {
             /** Format: date */
             due: string;
             overdue: boolean;
+        };
+        /** @description A gauge of the file: which one it is, blank lines not counted, and what is wrong with it; "" where nothing is. */
+        GaugeRow: {
+            number: number;
+            tag: string;
+            kind: string;
+            wrong: string;
         };
         /** @description One number that went into a formula. */
         Given: {
@@ -1937,6 +1967,17 @@ export interface components {
             repeatability?: string;
             leaves?: string;
             sends?: components["schemas"]["MarkEnum"] | components["schemas"]["BlankEnum"];
+        };
+        /** @description Many gauges from a table. A ``dry`` run tries every row and keeps none. */
+        KeepGaugesRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            /** Format: binary */
+            file: string;
+            dry?: boolean;
         };
         /** @description A shop's version of a procedure, made from ``version``; 0 is the family's own. ``conventions`` are its choices by key. */
         KeepProcedureRequest: {
@@ -3527,6 +3568,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GaugeResponse"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    gauges_file_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    gauges_file_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["KeepGaugesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeFileResponse"];
                 };
             };
             403: {

@@ -15,6 +15,7 @@ import { useSearch } from '../app/useSearch';
 import { useTyped } from '../app/useTyped';
 import type { Entered } from '../app/works';
 import { GaugeForm } from './GaugeForm';
+import { GaugesFromFile } from './GaugesFromFile';
 import { Guns } from './Guns';
 
 /** Gauges with their certificates, gaskets on the shelf, grease guns, and sums that need no job. */
@@ -26,6 +27,7 @@ export function Toolbox() {
   const me = useQuery(meQuery);
   const lead = me.data?.role === 'lead';
   const [form, setForm] = useState<Gauge | 'new' | null>(null);
+  const [many, setMany] = useState(false);
   return (
     <div className="page two-columns">
       <div>
@@ -38,7 +40,13 @@ export function Toolbox() {
             Settings of the works
           </Link>
           {lead && <Button onClick={() => setForm('new')}>Add a gauge</Button>}
+          {lead && (
+            <Button variant="outline-primary" aria-expanded={many} onClick={() => setMany(!many)}>
+              Many at once
+            </Button>
+          )}
         </div>
+        {many && <GaugesFromFile onKept={() => setMany(false)} />}
         {form && <GaugeForm gauge={form === 'new' ? null : form} onHide={() => setForm(null)} />}
         {me.data && !lead && <p className="quiet">A lead adds gauges and new certificates.</p>}
         <SearchRow

@@ -1,0 +1,122 @@
+"""Many gauges at once from CSV and XLSX: every row tried, all kept or none; what people's spreadsheets really write."""
+
+import datetime as dt
+import io
+import zipfile
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from openpyxl import Workbook
+
+from finegap.core.entry import Entry
+from finegap.core.errors import FieldError
+from finegap.core.formatting import Units
+from finegap.core.numerals import DecimalMark
+from finegap.inventory.gauge_files import MOST_ROWS, keep_gauges
+from finegap.inventory.models import Gauge
+from tests.apps.base import Works
+
+HEAD = "Tag,Kind,From,To,Resolution,U,k,Calibrated,Due,Certificate"
+M_7 = "M-7,outside micrometer,0,25,0.001,0.002,2,2026-01-10,2027-01-10,C 4711"
+B_7 = "B-7,bore gauge,18,50,0.001,0.003,2,2026-02-01,2027-02-01,"
+
+
+def workbook(*rows):
+    book = Workbook()
+    for row in rows:
+        book.active.append(row)
+    into = io.BytesIO()
+    book.save(into)
+    return into.getvalue()
+
+
+class Files(Works):
+    def keep(self, data, dry=False, mark=DecimalMark.POINT):
+        data = data if isinstance(data, bytes) else data.encode()
+        return keep_gauges(self.lena, data, Entry(Units.MM, mark), dry)
+
+    def refused(self, data):
+        before = Gauge.objects.count()
+        with self.assertRaises(FieldError) as caught:
+            self.keep(data)
+        self.assertEqual((caught.exception.field, Gauge.objects.count()), ("file", before))
+        return caught.exception.problem
+
+    def test_all_are_kept_or_none_and_each_row_says_what_is_wrong(self):
+        before = Gauge.objects.count()
+        good = "\r\n".join((HEAD, M_7, "", B_7))
+        self.assertEqual([(r.number, r.tag, r.wrong) for r in self.keep(good, dry=True).rows], [(1, "M-7", ""), (2, "B-7", "")])
+        self.assertEqual(Gauge.objects.count(), before)
+        wrong = "\n".join(
+            (
+                HEAD,
+                M_7,
+                M_7,
+                B_7.replace("bore gauge", "bore"),
+                B_7.replace("2026-02-01", "01.02.2026"),
+                B_7.replace("18,50", "50,18"),
+            )
+        )
+        result = self.keep(wrong)
+        self.assertEqual((result.kept, Gauge.objects.count()), (0, before))
+        for row, words in zip(
+            result.rows, ("", "in the cabinet already", "not a kind", "Calibrated: “01.02.2026” is no day", "reversed"), strict=True
+        ):
+            self.assertIn(words, row.wrong) if words else self.assertEqual(row.wrong, "")
+        self.assertEqual(self.keep(good).kept, 2)
+        kept = Gauge.objects.get(tag="M-7").current
+        self.assertEqual((kept.number, kept.resolution, kept.by), ("C 4711", 0.001, self.lena))
+
+    def test_what_spreadsheets_write_is_read(self):
+        head, row = HEAD.replace(",", ";"), "M-8;outside micrometer;0;25;0,001;0,002;2;2026-01-10;2027-01-10;Prüfstelle"
+        comma = f"{head}\r\n{row}\r\n"
+        written = {"utf-8": f"\ufeff{comma}".encode(), "latin-1": comma.encode("cp1252"), "tabs": comma.replace(";", "\t").encode()}
+        for name, data in written.items():
+            with self.subTest(name):
+                self.assertEqual(self.keep(data, dry=True, mark=DecimalMark.COMMA).rows[0].wrong, "")
+        cells = ("M-9", "outside micrometer", 0, 25, 0.001, 0.002, 2, dt.datetime(2026, 1, 10), dt.date(2027, 1, 10), None)
+        for mark in DecimalMark:
+            self.assertEqual(self.keep(workbook(HEAD.split(","), cells), dry=True, mark=mark).rows[0].wrong, "")
+
+    def test_what_is_no_table_of_gauges_is_refused_with_its_reason(self):
+        bomb = io.BytesIO()
+        with zipfile.ZipFile(bomb, "w", zipfile.ZIP_DEFLATED) as packed:
+            packed.writestr("xl/worksheets/sheet1.xml", bytes(60 * 1024 * 1024))
+        for data, words in (
+            (b"", "twice, or there is none"),
+            (HEAD, "no gauge"),
+            (HEAD.replace("Kind", "Colour") + "\n" + M_7, "no column “Colour”"),
+            (HEAD.replace("Kind", "Tag") + "\n" + M_7, "twice"),
+            ("\n".join((HEAD, *(M_7 for _ in range(MOST_ROWS + 1)))), f"{MOST_ROWS + 1} rows"),
+            (b"x" * (1024 * 1024 + 1), "larger than 1 MB"),
+            (b"PK not a workbook", "damaged"),
+            (bomb.getvalue(), "unpacks to more"),
+        ):
+            with self.subTest(words):
+                self.assertIn(words, self.refused(data))
+
+    def test_a_merged_cell_leaves_its_row_without_what_it_lacks(self):
+        book = Workbook()
+        for row in (HEAD.split(","), M_7.split(","), B_7.split(",")):
+            book.active.append(row)
+        book.active.merge_cells("A2:A3")
+        into = io.BytesIO()
+        book.save(into)
+        rows = self.keep(into.getvalue()).rows
+        self.assertIn("tag", rows[1].wrong)
+
+    def test_over_http_by_a_lead_with_the_template_to_fill_in(self):
+        self.client.force_login(self.lena)
+        template = self.client.get("/api/gauges/file")
+        self.assertEqual(template.content.decode("utf-8-sig").strip().split(",")[:3], ["Tag", "Kind", "From"])
+
+        def send(dry):
+            file = SimpleUploadedFile("gauges.csv", f"{HEAD}\n{M_7}".encode())
+            body = {"file": file, "dry": dry, "unit": "mm", "mark": "point", "person": "lena"}
+            return self.client.post("/api/gauges/file", body)
+
+        self.assertEqual(
+            send("true").json(), {"rows": [{"number": 1, "tag": "M-7", "kind": "outside micrometer", "wrong": ""}], "kept": 0}
+        )
+        self.assertEqual(send("false").json()["kept"], 1)
+        self.client.force_login(self.tom)
+        self.assertEqual(send("true").status_code, 403)
