@@ -40,12 +40,12 @@ export function Toolbox() {
             Settings of the works
           </Link>
           {lead && <Button onClick={() => setForm('new')}>Add a gauge</Button>}
-          {lead && (
-            <Button variant="outline-primary" aria-expanded={many} onClick={() => setMany(!many)}>
-              Many at once
-            </Button>
-          )}
         </div>
+        {lead && (
+          <button type="button" className="fold" aria-expanded={many} onClick={() => setMany(!many)}>
+            Many gauges from a file {many ? '▴' : '▾'}
+          </button>
+        )}
         {many && <GaugesFromFile onKept={() => setMany(false)} />}
         {form && <GaugeForm gauge={form === 'new' ? null : form} onHide={() => setForm(null)} />}
         {me.data && !lead && <p className="quiet">A lead adds gauges and new certificates.</p>}
