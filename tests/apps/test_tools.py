@@ -73,8 +73,18 @@ class Serving(SimpleTestCase):
             for name in ("finegap.sqlite3", "finegap.sqlite3-wal", "secret_key"):
                 (Path(var) / name).touch()
             code, said = self.serve("--reset", var=var)
-            self.assertEqual((code, os.listdir(var)), (0, ["secret_key"]))
+            self.assertEqual((code, sorted(os.listdir(var))), (0, ["holds", "secret_key"]))
             self.assertIn("starts afresh", said)
+
+    def test_a_works_is_neither_reset_nor_served_as_the_demo(self):
+        with tempfile.TemporaryDirectory() as var:
+            (Path(var) / "holds").write_text("works\n")
+            (Path(var) / "finegap.sqlite3").touch()
+            for command in (("--reset",), ("--port", "8931")):
+                code, said = self.serve(*command, var=var)
+                self.assertEqual(code, 1)
+                self.assertIn("holds a works", said)
+            self.assertTrue((Path(var) / "finegap.sqlite3").exists())
 
 
 class Contracts(SimpleTestCase):
