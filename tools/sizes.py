@@ -12,7 +12,6 @@ LONGEST_FUNCTION, LONGEST_FILE = 60, 400
 
 _SUBJECT = "checks of one subject beside each other; each stands alone"
 MAY_BE_LONG = {
-    "finegap/bench/record/upgrades.py": "one small step a version of the record; it grows with every version",
     "tests/apps/test_inspection.py": _SUBJECT,
     "tests/apps/test_setting.py": _SUBJECT,
     "tests/apps/test_truth.py": _SUBJECT,

@@ -95,7 +95,7 @@ class GaugesFromFile(APIView):
     def post(self, request: Request) -> Response:
         """Try every row; keep all or none."""
         entry, data = entered(KeepGauges, request)
-        return answer(keep_gauges(actor_of(request), data["file"].read(MOST_BYTES + 1), entry, data["dry"]))
+        return answer(keep_gauges(actor_of(request), data["file"].read(MOST_BYTES + 1), entry, data["dry"]), units=entry.units)
 
 
 class GaugeDetail(APIView):

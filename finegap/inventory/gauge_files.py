@@ -11,8 +11,11 @@ from django.db import transaction
 
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
+from finegap.core.formatting import Sentence, Text
 from finegap.formats.tables import Row, read_table
 from finegap.inventory.changes import KeepGauge
+from finegap.inventory.models import Gauge
+from finegap.inventory.queries import gauge_response
 from finegap.inventory.services import keep_gauge
 
 COLUMNS = {
@@ -26,11 +29,11 @@ MOST_ROWS = 500
 
 @dataclass(frozen=True)
 class GaugeRow:
-    """A gauge of the file: which one it is, blank lines not counted, and what is wrong with it; "" where nothing is."""
+    """A gauge of the file: which one, blank lines not counted, how it was read, and what is wrong; "" where nothing is."""
 
     number: int
     tag: str
-    kind: str
+    read: Text
     wrong: str
 
 
@@ -61,15 +64,24 @@ def keep_gauges(actor: User, data: bytes, entry: Entry, dry: bool) -> GaugeFileR
 
 
 def _tried(actor: User, number: int, row: Row, entry: Entry) -> GaugeRow:
-    wrong = ""
+    wrong, read = "", Sentence("", {})
     try:
         with transaction.atomic():
-            keep_gauge(actor, _gauge(row), entry)
+            kept = keep_gauge(actor, _gauge(row), entry)
+            read = _read(kept)
     except Unlikely as asked:
         wrong = str(asked)
     except FieldError as fault:
         wrong = f"{fault.field}: {fault.problem} {fault.hint}".strip()
-    return GaugeRow(number, row["Tag"][:20], row["Kind"][:60], wrong)
+    return GaugeRow(number, row["Tag"][:20], read, wrong)
+
+
+def _read(gauge: Gauge) -> Sentence:
+    """With its unit: a file in inches, sent while the screen shows mm, is seen to be wrong before anything is kept."""
+    assert gauge.current is not None  # keep_gauge has just given it one
+    of = gauge_response(gauge, gauge.current, overdue=False)
+    amounts = {"range": of.range, "step": of.resolution, "u": of.expanded}
+    return Sentence("{kind}, {range}, step {step}, U {u}", {"kind": of.kind, **amounts})
 
 
 def _gauge(row: Row) -> KeepGauge:

@@ -69,12 +69,12 @@ class FirstVisit(View):
 
     def get(self, request: HttpRequest) -> HttpResponse:
         """The page; where there are people it is the way to sign in."""
-        return self._page(request, FirstVisitForm()) if is_empty() else HttpResponseRedirect("/sign-in")
+        return self._page(request, FirstVisitForm()) if is_empty() else HttpResponseRedirect("/")
 
     def post(self, request: HttpRequest) -> HttpResponse:
         """The first lead, signed in."""
         if not is_empty():
-            return HttpResponseRedirect("/sign-in")
+            return HttpResponseRedirect("/")  # pressed twice: to the bench, or to sign in for anybody else
         form = FirstVisitForm(request.POST)
         if not form.is_valid():
             return self._page(request, form)
@@ -86,7 +86,7 @@ class FirstVisit(View):
             form.add_error(field, f"{wrong.problem[:1].upper()}{wrong.problem[1:]} {wrong.hint}")
             return self._page(request, form)
         except Refused:
-            return HttpResponseRedirect("/sign-in")
+            return HttpResponseRedirect("/")
         WorksSettings.objects.update_or_create(pk=1, defaults={"decimal_mark": given["decimal_mark"], "by": lead})
         CODE.unlink(missing_ok=True)
         login(request, lead)

@@ -17,6 +17,7 @@ from tests.apps.base import Works
 
 HEAD = "Tag,Kind,From,To,Resolution,U,k,Calibrated,Due,Certificate"
 M_7 = "M-7,outside micrometer,0,25,0.001,0.002,2,2026-01-10,2027-01-10,C 4711"
+READ = "outside micrometer, 0.00 to 25.00 mm, step 0.001 mm, U 0.002 mm"
 B_7 = "B-7,bore gauge,18,50,0.001,0.003,2,2026-02-01,2027-02-01,"
 
 
@@ -114,9 +115,7 @@ class Files(Works):
             body = {"file": file, "dry": dry, "unit": "mm", "mark": "point", "person": "lena"}
             return self.client.post("/api/gauges/file", body)
 
-        self.assertEqual(
-            send("true").json(), {"rows": [{"number": 1, "tag": "M-7", "kind": "outside micrometer", "wrong": ""}], "kept": 0}
-        )
+        self.assertEqual(send("true").json(), {"rows": [{"number": 1, "tag": "M-7", "read": READ, "wrong": ""}], "kept": 0})
         self.assertEqual(send("false").json()["kept"], 1)
         self.client.force_login(self.tom)
         self.assertEqual(send("true").status_code, 403)

@@ -53,7 +53,8 @@ class FirstVisit(TestCase):
         self.assertEqual(self.client.get("/api/start").json(), {"people": False, "sheet": False, "pump": False, "gauge": False})
         stranger = Client()
         for answer in (stranger.get("/first-visit"), stranger.post("/first-visit", ADA | {"username": "eve", "code": "x"})):
-            self.assertRedirects(answer, "/sign-in")
+            self.assertRedirects(answer, "/", fetch_redirect_response=False)
+        self.assertRedirects(self.send(), "/")  # pressed twice
         self.assertEqual(User.objects.count(), 1)
         with self.assertRaises(Refused):
             first_lead(BO)

@@ -1734,11 +1734,11 @@ export interface components {
             due: string;
             overdue: boolean;
         };
-        /** @description A gauge of the file: which one it is, blank lines not counted, and what is wrong with it; "" where nothing is. */
+        /** @description A gauge of the file: which one, blank lines not counted, how it was read, and what is wrong; "" where nothing is. */
         GaugeRow: {
             number: number;
             tag: string;
-            kind: string;
+            read: string;
             wrong: string;
         };
         /** @description One number that went into a formula. */

@@ -19,7 +19,8 @@ interface RoomProps extends Omit<Props, 'drawing'> {
 /** The drawing; until it is there its room, and where it cannot be had a word. */
 export function PumpOrRoom({ drawing, lost, ...rest }: RoomProps) {
   if (drawing) return <PumpDrawing drawing={drawing} {...rest} />;
-  if (lost) return <p className="quiet">The drawing could not be had. The gaps can be chosen by name.</p>;
+  if (lost)
+    return <p className="quiet">The drawing could not be had. In Inspect the gaps can be chosen by name.</p>;
   return <div className="drawing-room" aria-busy="true" />;
 }
 
@@ -97,7 +98,9 @@ function PumpView({ view }: { view: View }) {
 
 /** Where the part in hand is measured: filled where it was. */
 function Stations({ place, feature }: { place: Place; feature: Feature }) {
-  const taken = new Set(feature.readings.filter((r) => !r.struck_reason).map((r) => r.station));
+  const taken = new Set(
+    feature.readings.filter((r) => r.phase === 'found' && !r.struck_reason).map((r) => r.station),
+  );
   // Where several lie at one place, what is still to be measured lies on top.
   const inOrder = [...place.stations].sort((a, b) => Number(taken.has(b.key)) - Number(taken.has(a.key)));
   return inOrder.map(({ key, x, y }) => (

@@ -137,10 +137,10 @@ test('the leader runs from the number to the place on the part', () => {
   expect(screen.getByRole('button')).toHaveAttribute('aria-pressed', 'true');
 });
 
-test('the part in hand shows where it is measured, filled where it was', () => {
-  const of = feature('Keep', {
-    readings: [reading('front/12–6', '34.141'), reading('back/12–6', '34.1', 'slipped')],
-  });
+test('the part in hand shows where it is measured, filled where it was: not for what was struck out or measured as left', () => {
+  const left = { ...reading('back/12–6', '34.1'), phase: 'left' };
+  const struck = reading('back/12–6', '34.2', 'slipped');
+  const of = feature('Keep', { readings: [reading('front/12–6', '34.141'), struck, left] });
   const { container, rerender } = render(
     <PumpDrawing drawing={DRAWING} features={[of]} selected="f-Keep" onSelect={vi.fn()} />,
   );
@@ -157,7 +157,7 @@ const STATIONS = [
 ];
 
 function reading(station: string, text: string, struck = ''): Reading {
-  return { id: `${station}${text}`, station, text, struck_reason: struck } as Reading;
+  return { id: `${station}${text}`, phase: 'found', station, text, struck_reason: struck } as Reading;
 }
 
 test('each station shows its last reading that counts and how often it was taken', async () => {

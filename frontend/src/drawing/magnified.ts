@@ -28,7 +28,6 @@ export interface Seen {
 }
 
 const isSaid = (mm: number | null | undefined): mm is number => mm !== null && mm !== undefined;
-const lastOf = (feature: Feature): Result | null => feature.left ?? feature.found;
 
 /** Small by nature: measured from nothing at all. */
 const isGap = (feature: Feature) => ['pair', 'gap', 'runout', 'flatness'].includes(feature.kind);
@@ -38,8 +37,8 @@ function newOf({ new_mm: [low, high] }: Feature): number | null {
   return isSaid(low) && isSaid(high) ? (low + high) / 2 : null;
 }
 
-/** Where the surface of a part is: as it measured last, before that where it would be new. */
-const surfaceOf = (feature: Feature): number | null => lastOf(feature)?.value_mm ?? newOf(feature);
+/** Where the surface of a part is: as it was found, before that where it would be new. */
+const surfaceOf = (feature: Feature): number | null => feature.found?.value_mm ?? newOf(feature);
 
 /** A part seen close, its partner beside it; nothing where there is no size at all. */
 export function seenOf(
@@ -48,10 +47,10 @@ export function seenOf(
   window: Window | undefined,
   width: number,
 ): Seen | null {
-  const result = lastOf(feature);
+  const result = feature.found;
   const limits = [feature.lower_mm, feature.upper_mm].filter(isSaid);
   const gap = isGap(feature);
-  const later = feature.left ? null : (feature.forecast?.size_at_planned_mm ?? null);
+  const later = feature.forecast?.size_at_planned_mm ?? null;
   const own = surfaceOf(feature);
   const beyond = mate ? surfaceOf(mate) : null;
   const band = bandOf(feature, window);

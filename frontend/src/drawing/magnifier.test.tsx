@@ -65,6 +65,12 @@ test('what is not measured stands where it would be new, drawn thin, and nothing
   expect(screen.getByRole('img')).toHaveAccessibleName(/not measured/);
 });
 
+test('it shows the size as found, as the pad beside it does, whatever was measured after', () => {
+  const of = shown({ ...GAP, found: result(0.3, '0.30'), left: result(0.12, '0.12') }, ['head', 'rotor']);
+  expect(of.text).toContain('0.30 ± 0.01');
+  expect(of.text).not.toContain('0.12');
+});
+
 test('a gap that is set is held against its window, not against what is printed as new', () => {
   const window = { low_mm: 0.15, high_mm: 0.2, low: '0.15', high: '0.20' };
   const of = shown({ ...GAP, found: result(0.24, '0.24') }, ['head', 'rotor'], undefined, window);

@@ -77,15 +77,15 @@ function Verdicts({ tried, name, off, onKeep }: VerdictsProps) {
         {name}: {count} {count === 1 ? 'gauge' : 'gauges'},{' '}
         {wrong.length ? `${wrong.length} wrong.` : 'nothing wrong.'}
       </p>
-      {wrong.length > 0 ? (
-        <ul className="lines">
-          {wrong.map((row) => (
-            <li key={row.number}>
-              <b>{row.tag || `gauge ${row.number}`}</b> <span className="warning">{row.wrong}</span>
-            </li>
-          ))}
-        </ul>
-      ) : (
+      <ul className="lines gauges-read">
+        {(wrong.length ? wrong : tried.rows).map((row) => (
+          <li key={row.number}>
+            <b>{row.tag || `gauge ${row.number}`}</b>{' '}
+            <span className={row.wrong ? 'warning' : ''}>{row.wrong || row.read}</span>
+          </li>
+        ))}
+      </ul>
+      {wrong.length === 0 && (
         <Button disabled={off} onClick={onKeep}>
           Put {count === 1 ? 'it' : `all ${count}`} into the cabinet
         </Button>

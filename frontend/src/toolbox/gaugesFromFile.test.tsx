@@ -5,7 +5,12 @@ import { showOnBench } from '../test-bench';
 import { GaugesFromFile } from './GaugesFromFile';
 
 const FILE = new File(['Tag,Kind\nM-7,caliper\n'], 'gauges.csv', { type: 'text/csv' });
-const row = (number: number, tag: string, wrong = '') => ({ number, tag, kind: 'caliper', wrong });
+const row = (number: number, tag: string, wrong = '') => ({
+  number,
+  tag,
+  read: 'caliper, 0 to 150 mm',
+  wrong,
+});
 
 function serve(...answers: Response[]) {
   const bodies: FormData[] = [];
@@ -26,6 +31,7 @@ test('every gauge is tried first, and all are put in by a second press', async (
   await userEvent.upload(screen.getByLabelText('File of gauges'), FILE);
   expect(await screen.findByRole('status')).toHaveTextContent('gauges.csv: 2 gauges, nothing wrong.');
   expect(kept).not.toHaveBeenCalled();
+  expect(screen.getAllByRole('listitem')[0]).toHaveTextContent('M-7 caliper, 0 to 150 mm');
   await userEvent.click(screen.getByRole('button', { name: 'Put all 2 into the cabinet' }));
   await vi.waitFor(() => expect(kept).toHaveBeenCalledOnce());
   expect(
