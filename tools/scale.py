@@ -90,7 +90,7 @@ def asks() -> dict[str, Callable[[], Any]]:
         "sheets": get("/api/sheets"),
         "gauges": get("/api/gauges"),
         "gauges by next calibration": get("/api/gauges?sort=due"),
-        "gaskets": get("/api/gaskets"),
+        "gaskets": get("/api/shelf"),
         "a job": lambda: client.get("/api/jobs/4", headers={"Held": ""}),
         "a signed job": lambda: client.get("/api/jobs/2", headers={"Held": ""}),
         "a log": get("/api/jobs/4/log"),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from contextlib import nullcontext
+from typing import Any
 
 from django.http import Http404, HttpResponse
 from drf_spectacular.types import OpenApiTypes
@@ -15,6 +16,10 @@ from finegap.api.answers import Error
 from finegap.api.plain import plain
 from finegap.api.requests import UNIT, units_of
 from finegap.bench import queries
+from finegap.formats.letterhead import Letterhead
+from finegap.works.queries import letterhead, paper, present
+
+Record = dict[str, Any]
 
 
 class Report(APIView):
@@ -33,10 +38,19 @@ class Report(APIView):
         if view is None:
             raise Http404
         record = plain(view, units)
-        body = report.as_pdf(record, lambda photo: _file_of(number, photo)) if kind == "pdf" else report.as_json(record)
+        body = _printed(record) if kind == "pdf" else report.as_json(record)
         response = HttpResponse(body, content_type="application/pdf" if kind == "pdf" else "application/json")
         response["Content-Disposition"] = f'inline; filename="job-{number}.{kind}"'
         return response
+
+
+def _printed(record: Record) -> bytes:
+    """Under the heading it was signed with; work in progress under that of now."""
+    from finegap.formats import report
+
+    number, signed = record["number"], record["works"]
+    head = letterhead(**signed) if signed else Letterhead() if record["signed"] else present()
+    return report.as_pdf(record, lambda photo: _file_of(number, photo), head, paper())
 
 
 def _file_of(number: int, photo: str) -> bytes | None:
@@ -74,7 +88,7 @@ class TapeFile(APIView):
         printed = queries.tape_view(number, units_of(request))
         if printed is None:
             raise Http404
-        response = HttpResponse(tape.as_pdf(printed), content_type="application/pdf")
+        response = HttpResponse(tape.as_pdf(printed, paper()), content_type="application/pdf")
         response["Content-Disposition"] = f'inline; filename="tape-{number}.pdf"'
         return response
 
@@ -100,7 +114,7 @@ class OrderFile(APIView):
         if view is None or record["order"] is None:
             raise Http404
         return HttpResponse(
-            order.MAKERS[kind](record),
+            order.made(kind, record, present(), paper()),
             content_type=order.TYPES[kind],
             headers={"Content-Disposition": f'inline; filename="order-job-{number}.{kind}"'},
         )

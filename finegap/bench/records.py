@@ -45,8 +45,8 @@ from finegap.core.proof.run_in import Note
 from finegap.core.proof.seen import Proof
 from finegap.core.sheet import SpecSheet, read_sheet
 from finegap.core.stamp import Stamp
-from finegap.inventory.models import Certificate, GasketStock, Gauge
-from finegap.inventory.queries import works_settings
+from finegap.inventory.models import Certificate, Gauge, ShelfLine
+from finegap.works.queries import works_settings
 
 
 @dataclass(frozen=True)
@@ -160,7 +160,7 @@ def load(job: Job, read: Reader | None = None) -> Records:
     photos = read(_PHOTOS, key)
     return Records(
         job=job,
-        gauges=list(gauges.values()),
+        gauges=[gauge for gauge in gauges.values() if not gauge.retired],
         certificates=certificates,
         new_parts=new_parts,
         names={user.pk: name_of(user) for user in read(_PEOPLE)},
@@ -184,7 +184,7 @@ def load(job: Job, read: Reader | None = None) -> Records:
 def _facts(records: Records) -> core.JobRecord:
     """The record of a job, from its rows and what lies beside them: its sheet, the shelf, earlier overhauls, the works."""
     job, zero, tries, checks, proofs = records.job, records.zero, records.tries, records.checks, records.proofs
-    stock = GasketStock.objects.filter(sheet=job.revision.sheet_id).values_list("thickness_um", "count")
+    stock = ShelfLine.objects.filter(sheet=job.revision.sheet_id).values_list("thickness_um", "count")
     sheet = sheet_of(job)
     build = build_of(job)
     return core.JobRecord(

@@ -10,7 +10,7 @@ from finegap.bench import responses
 from finegap.bench.models import Job, SizeOnRecord
 from finegap.bench.records import Records
 from finegap.core import VERSION
-from finegap.inventory.queries import works_settings
+from finegap.works.queries import works_settings
 
 Outside = dict[str, object]
 

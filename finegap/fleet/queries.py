@@ -27,10 +27,11 @@ from finegap.fleet.responses import (
     PumpLine,
     PumpPage,
 )
-from finegap.inventory.queries import works_settings
+from finegap.formats.days import written
 from finegap.pumps import meter
 from finegap.pumps.models import MeterReading, Pump
 from finegap.sheets.models import SheetRevision
+from finegap.works.queries import works_settings
 
 _OVERHAULS = 3
 """How many signed overhauls of a pump a list says, the newest."""
@@ -123,7 +124,7 @@ def pump_page(tag: str) -> PumpPage | None:
         entered=_entered(pump, DecimalMark(works_settings().decimal_mark)),
         due=[DueResponse(one.plan.name, one.sentence, _date(one), one.late, one.working) for one in found],
         visits=[
-            f"{dt.date.fromordinal(group[0].day or 1):%d %b %Y}: {', '.join(one.plan.name.lower() for one in group)}, in one visit"
+            f"{written(dt.date.fromordinal(group[0].day or 1))}: {', '.join(one.plan.name.lower() for one in group)}, in one visit"
             for group in together(found)
             if len(group) > 1
         ],

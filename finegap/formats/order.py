@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import csv
 import io
-from collections.abc import Callable
 
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable
 
-from finegap.formats.paper import GREY, HEAD, MARGIN, SMALLEST, Record, as_pages, paragraph, register_fonts, written
+from finegap.formats.letterhead import Letterhead, Paper
+from finegap.formats.paper import GREY, HEAD, SMALLEST, Record, as_pages, heading, left_of, paragraph, register_fonts, written
 
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
@@ -50,7 +50,7 @@ def _of(record: Record) -> str:
     return f"Parts for {pump['maker']} {pump['model']}, serial {pump['serial']} (our {pump['tag']}, job {record['number']})"
 
 
-def as_pdf(record: Record) -> bytes:
+def as_pdf(record: Record, head: Letterhead = Letterhead(), paper: Paper = Paper.A4) -> bytes:  # noqa: B008
     """The order on numbered pages."""
     order = record["order"]
     register_fonts()
@@ -58,9 +58,9 @@ def as_pdf(record: Record) -> bytes:
         [line["number"], line["name"], str(line["count"]), line["price"], line["lead"], "; ".join(line["reasons"])]
         for line in order["lines"]
     ]
-    head = ["Number", "Name", "Count", "Price", "Lead time", "Why"]
-    story: list[Flowable] = [paragraph(_of(record), HEAD), paragraph(f"Spec sheet: {record['sheet']}.")]
-    story.append(written(head, rows, [0.15, 0.25, 0.07, 0.13, 0.12, 0.28]))
+    names = ["Number", "Name", "Count", "Price", "Lead time", "Why"]
+    story: list[Flowable] = [*heading(head), paragraph(_of(record), HEAD), paragraph(f"Spec sheet: {record['sheet']}.")]
+    story.append(written(names, rows, [0.15, 0.25, 0.07, 0.13, 0.12, 0.28]))
     story.append(paragraph(f"Total {order['total']}. {order['lead'].capitalize()}.", HEAD))
     if order["spare"]:
         story.append(paragraph(f"The kits also bring: {'; '.join(order['spare'])}."))
@@ -70,10 +70,14 @@ def as_pdf(record: Record) -> bytes:
     def foot(canvas: Canvas, page: int, of: int) -> None:
         canvas.setFont("FineGap", SMALLEST)
         canvas.setFillColor(GREY)
-        canvas.drawString(MARGIN, 6 * mm, f"Order for job {record['number']}, page {page} of {of}.")
+        canvas.drawString(left_of(paper), 6 * mm, f"Order for job {record['number']}, page {page} of {of}.")
 
-    return as_pages(story, f"Order for job {record['number']}", foot)
+    return as_pages(story, f"Order for job {record['number']}", foot, paper)
 
 
-MAKERS: dict[str, Callable[[Record], bytes]] = {"csv": as_csv, "pdf": as_pdf, "txt": as_text}
+def made(kind: str, record: Record, head: Letterhead, paper: Paper) -> bytes:
+    """The order as csv, pdf or txt."""
+    return as_pdf(record, head, paper) if kind == "pdf" else as_csv(record) if kind == "csv" else as_text(record)
+
+
 TYPES = {"csv": "text/csv; charset=utf-8", "pdf": "application/pdf", "txt": "text/plain; charset=utf-8"}

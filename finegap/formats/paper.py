@@ -4,20 +4,20 @@ from __future__ import annotations
 
 import io
 from collections.abc import Callable
-from datetime import datetime
 from functools import cache
 from pathlib import Path
 from typing import Any
 from xml.sax.saxutils import escape
 
 from reportlab.lib.colors import HexColor
-from reportlab.lib.pagesizes import A4
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
-from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Table, TableStyle
+from reportlab.platypus import Flowable, Image, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+
+from finegap.formats.letterhead import Letterhead, Paper
 
 Record = dict[str, Any]
 
@@ -31,8 +31,10 @@ HEAD = ParagraphStyle(
 )
 TITLE = ParagraphStyle("title", parent=BODY, fontName="FineGap-Bold", fontSize=15, leading=19)
 SMALLEST = 8
-MARGIN = 15 * mm
-WIDTH = A4[0] - 2 * MARGIN
+WIDTH = 180 * mm
+"""Of what is printed, on either paper: tables stay as they are."""
+
+_LOGO = 48 * mm, 14 * mm
 _INSET = 6
 """What a frame of reportlab keeps free by itself."""
 
@@ -55,12 +57,15 @@ def bold(text: str, style: ParagraphStyle = BODY) -> Paragraph:
     return Paragraph(f"<b>{escape(text)}</b>", style)
 
 
-def when(stamp: str) -> str:
-    """A moment as the clock showed it, with its zone where that is not UTC."""
-    moment = datetime.fromisoformat(stamp)
-    ahead = moment.strftime("%z")
-    zone = "" if ahead in ("", "+0000") else f" ({ahead[:3]}:{ahead[3:]})"
-    return moment.strftime("%Y-%m-%d %H:%M") + zone
+def size_of(paper: Paper) -> tuple[float, float]:
+    """Width and height in points."""
+    width, height = paper.mm
+    return width * mm, height * mm
+
+
+def left_of(paper: Paper) -> float:
+    """Where what is printed begins, from the edge [pt]."""
+    return float(size_of(paper)[0] - WIDTH) / 2
 
 
 def table(rows: list[list[Any]], widths: list[float]) -> Table:
@@ -88,6 +93,23 @@ def written(head: list[str], rows: list[list[Any]], widths: list[float]) -> Tabl
     return table([[paragraph(name, SMALL) for name in head], *cells], widths)
 
 
+def heading(head: Letterhead) -> list[Flowable]:
+    """Whose report it is; nothing where the works has not said."""
+    if not (head.name or head.address or head.picture):
+        return []
+    words = [*([bold(head.name, HEAD)] if head.name else []), *(paragraph(line, BODY) for line in head.address.splitlines())]
+    picture: Flowable = Spacer(1, 1)
+    if head.picture:
+        picture = Image(io.BytesIO(head.picture), *_LOGO, kind="proportional")
+        picture.hAlign = "RIGHT"
+    side = Table([[words or "", picture]], colWidths=[WIDTH - _LOGO[0], _LOGO[0]])
+    side.setStyle(
+        [("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0), ("RIGHTPADDING", (0, 0), (-1, -1), 0),
+         ("TOPPADDING", (0, 0), (-1, -1), 0), ("LINEBELOW", (0, 0), (-1, -1), 0.8, INK)]
+    )  # fmt: skip
+    return [side, Spacer(1, 6)]
+
+
 class Numbered(Canvas):  # type: ignore[misc]  # reportlab has no types
     """A canvas that knows at the end how many pages there are; ``foot`` draws under each: canvas, page, of how many."""
 
@@ -113,13 +135,13 @@ class Numbered(Canvas):  # type: ignore[misc]  # reportlab has no types
         super().save()
 
 
-def as_pages(story: list[Flowable], title: str, foot: Callable[[Canvas, int, int], None]) -> bytes:
-    """A story on as many A4 pages as it takes, nothing made smaller to fit; ``foot`` draws under each."""
+def as_pages(story: list[Flowable], title: str, foot: Callable[[Canvas, int, int], None], paper: Paper) -> bytes:
+    """A story on as many pages as it takes, nothing made smaller to fit; ``foot`` draws under each."""
     register_fonts()
     buffer = io.BytesIO()
     document = SimpleDocTemplate(
-        buffer, pagesize=A4, leftMargin=MARGIN - _INSET, rightMargin=MARGIN - _INSET, topMargin=12 * mm - _INSET,
-        bottomMargin=14 * mm - _INSET, title=title, author="Fine Gap",
+        buffer, pagesize=size_of(paper), leftMargin=left_of(paper) - _INSET, rightMargin=left_of(paper) - _INSET,
+        topMargin=12 * mm - _INSET, bottomMargin=14 * mm - _INSET, title=title, author="Fine Gap",
     )  # fmt: skip
     document.build(story, canvasmaker=lambda *args, **more: Numbered(*args, foot=foot, **more))
     return buffer.getvalue()

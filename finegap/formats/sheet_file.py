@@ -8,6 +8,7 @@ from __future__ import annotations
 import datetime as dt
 import json
 import re
+from dataclasses import dataclass
 from functools import cache
 from typing import Any, NoReturn
 
@@ -15,6 +16,7 @@ from django.conf import settings
 
 from finegap.core.errors import FieldError
 from finegap.core.means.registry import KINDS, schema_of
+from finegap.core.measuring.verdict import School
 from finegap.core.sheet import SpecSheet, read_sheet
 
 FORMAT, VERSION = "fine-gap/spec-sheet", 1
@@ -22,13 +24,23 @@ LARGEST_BYTES = 512 * 1024
 SCHEMA_PATH = settings.BASE_DIR / "docs" / "formats" / "spec-sheet.schema.json"
 
 
-def parse_file(text: str) -> tuple[dict[str, Any], SpecSheet]:
+@dataclass(frozen=True)
+class SheetUsual:
+    """What a works takes for a sheet that does not say: its decision school, and the currency of prices."""
+
+    school: School = School.GUARDED
+    currency: str = ""
+
+
+def parse_file(text: str, usual: SheetUsual = SheetUsual()) -> tuple[dict[str, Any], SpecSheet]:
     """Read a sheet file.
 
     Parameters
     ----------
     text : str
         The file's contents.
+    usual : SheetUsual
+        What counts where the file states none.
 
     Returns
     -------
@@ -51,6 +63,7 @@ def parse_file(text: str) -> tuple[dict[str, Any], SpecSheet]:
         raise FieldError("version", problem, f"Expected version {VERSION}; update Fine Gap to read it.")
     try:
         _check_shape(content)
+        _complete(content, usual)
         sheet = read_sheet(content)
         _check_date(content["date"])
     except FieldError as error:
@@ -58,6 +71,15 @@ def parse_file(text: str) -> tuple[dict[str, Any], SpecSheet]:
         where = f"line {line}, {error.field}" if line else error.field
         raise FieldError(where, error.problem, error.hint) from None
     return content, sheet
+
+
+def _complete(content: dict[str, Any], usual: SheetUsual) -> None:
+    """What the works takes becomes part of what is kept: a later choice changes no sheet that is there."""
+    if usual.school is not School.GUARDED:  # the format's own default needs no words
+        content.setdefault("school", usual.school.value)
+    catalogue = content.get("catalogue")
+    if catalogue is not None and not catalogue.setdefault("currency", usual.currency):
+        raise FieldError("catalogue.currency", "prices have no currency.", "Expected it here, or in the settings of the works.")
 
 
 def write_file(content: dict[str, Any]) -> str:

@@ -6,7 +6,7 @@ import io
 from collections.abc import Callable
 
 from reportlab.lib.colors import HexColor
-from reportlab.lib.pagesizes import A4, landscape
+from reportlab.lib.pagesizes import landscape
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
@@ -14,9 +14,11 @@ from finegap.core.formatting import Units, length
 from finegap.core.gap.housing import ThreadHand
 from finegap.core.gap.move import Way
 from finegap.core.gap.tape import Printed, Segment
-from finegap.formats.paper import register_fonts
+from finegap.formats.letterhead import Paper
+from finegap.formats.paper import register_fonts, size_of
 
-PAGE_MM = (297.0, 210.0)
+PAGE_MM = (Paper.LETTER.mm[1], Paper.A4.mm[0])
+"""What either paper has, across: the strips are the same on both."""
 MARGIN_MM = 15.0
 FITS_MM = PAGE_MM[0] - 2 * MARGIN_MM
 OVERLAP_MM = 12.0
@@ -31,11 +33,11 @@ _BEFORE_MM, _AFTER_MM = 12.0, 14.0
 _INK, _BLUE, _GREY, _WASH = HexColor("#20262B"), HexColor("#1D3F72"), HexColor("#4C565E"), HexColor("#DCE3EE")
 
 
-def as_pdf(printed: Printed) -> bytes:
-    """The tape as pages of A4 across, not to be scaled: viewers are told so, and a ruler shows whether they obeyed."""
+def as_pdf(printed: Printed, paper: Paper = Paper.A4) -> bytes:
+    """The tape as pages across, not to be scaled: viewers are told so, and a ruler shows whether they obeyed."""
     register_fonts()
     buffer = io.BytesIO()
-    canvas = Canvas(buffer, pagesize=landscape(A4))
+    canvas = Canvas(buffer, pagesize=landscape(size_of(paper)))
     canvas.setTitle(f"Tape for {printed.tag}, job {printed.job}")
     canvas.setAuthor("Fine Gap")
     canvas.setViewerPreference("PrintScaling", "None")

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
+from typing import ClassVar
 
+from django.contrib.auth.models import User
 from django.http import HttpResponse
 from django.utils import timezone
-from django_filters import OrderingFilter
+from django_filters import BooleanFilter, CharFilter, OrderingFilter
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import extend_schema
+from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -17,34 +19,33 @@ from rest_framework.views import APIView
 from finegap.api.answers import Error, answer, response_serializer
 from finegap.api.lists import ListFilter, list_schema, listed, one_of
 from finegap.api.permissions import LeadWrites
-from finegap.api.requests import UNIT, Entered, actor_of, entered, request_serializer, units_of
+from finegap.api.requests import UNIT, Entered, actor_of, checked, entered, request_serializer, units_of
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.result_lines import ResultLine
 from finegap.formats.tables import MOST_BYTES
-from finegap.inventory import changes, queries, responses, services
-from finegap.inventory.gauge_files import COLUMNS, GaugeFileResponse, keep_gauges
+from finegap.inventory import changes, queries, responses, services, tables
+from finegap.inventory.many import RowsResponse, Table, keep_rows
 from finegap.inventory.models import Gauge, GreaseGun
 
-CountGaskets, KeepGauge, KeepGauges = (
-    request_serializer(one, Entered) for one in (changes.CountGaskets, changes.KeepGauge, changes.KeepGauges)
+CountPieces, KeepGauge, KeepRows = (
+    request_serializer(one, Entered) for one in (changes.CountPieces, changes.KeepGauge, changes.KeepRows)
 )
-WeighGun, Calculate, KeepSettings = (
-    request_serializer(one, Entered) for one in (changes.WeighGun, changes.Calculate, changes.KeepSettings)
-)
-GaugeFileAnswer = response_serializer(GaugeFileResponse)
+WeighGun, Calculate = (request_serializer(one, Entered) for one in (changes.WeighGun, changes.Calculate))
+RowsAnswer = response_serializer(RowsResponse)
+RetireGauge = request_serializer(changes.RetireGauge)
 GaugeAnswer = response_serializer(responses.GaugeResponse)
-StockAnswer = response_serializer(responses.StockResponse)
+ShelfAnswer = response_serializer(responses.ShelfResponse)
 GunAnswer = response_serializer(responses.GunResponse)
 SumAnswer = response_serializer(responses.SumResponse)
 LineAnswer = response_serializer(ResultLine)
-SettingsAnswer = response_serializer(responses.SettingsResponse)
 
 
 class GaugeFilter(ListFilter):
-    """Words of a gauge or its certificate; by tag, or by when its calibration is due."""
+    """Words of a gauge or its certificate; in use or retired; by tag, or by when its calibration is due."""
 
     searched = ("tag", "kind", "current__number")
+    retired = BooleanFilter(field_name="retired", lookup_expr="isnull", exclude=True)
     apart = "tag"
     sort = OrderingFilter(fields={"tag": "tag", "current__due": "due"})
 
@@ -55,10 +56,11 @@ class GunFilter(ListFilter):
     searched = ("tag", "grease")
 
 
-class StockFilter(ListFilter):
-    """Words of the sheet."""
+class ShelfFilter(ListFilter):
+    """Words of the sheet, or one sheet by its short name."""
 
     searched = ("sheet__title",)
+    sheet = CharFilter(field_name="sheet__slug")
 
 
 class Gauges(APIView):
@@ -66,7 +68,9 @@ class Gauges(APIView):
 
     permission_classes = [LeadWrites]
 
-    @list_schema("gauges", responses.GaugeResponse, one_of("sort", "tag", "due"), UNIT)
+    @list_schema(
+        "gauges", responses.GaugeResponse, one_of("sort", "tag", "due"), OpenApiParameter("retired", OpenApiTypes.BOOL), UNIT
+    )
     def get(self, request: Request) -> Response:
         """A page of gauges with their certificates."""
         return answer(listed(GaugeFilter, request, Gauge.objects.all(), _gauges), units=units_of(request))
@@ -78,24 +82,39 @@ class Gauges(APIView):
         return answer(_gauges([services.keep_gauge(actor_of(request), new, entry)])[0], 201, units_of(request))
 
 
-class GaugesFromFile(APIView):
-    """Many gauges at once; a lead puts them in."""
+class FromFile(APIView):
+    """Many rows at once; a lead puts them in."""
 
     permission_classes = [LeadWrites]
     parser_classes = [MultiPartParser]
+    table: ClassVar[Callable[[User], Table]]
 
     @extend_schema(responses={(200, "text/csv"): OpenApiTypes.BINARY})
-    def get(self, _: Request) -> HttpResponse:
+    def get(self, request: Request) -> HttpResponse:
         """The table to fill in: its columns."""
-        text = "\ufeff" + ",".join(COLUMNS) + "\r\n"
-        named = {"Content-Disposition": 'attachment; filename="gauges.csv"'}
+        table = type(self).table(actor_of(request))
+        text = "\ufeff" + ",".join(table.columns) + "\r\n"
+        named = {"Content-Disposition": f'attachment; filename="{table.name}.csv"'}
         return HttpResponse(text, content_type="text/csv; charset=utf-8", headers=named)
 
-    @extend_schema(request=KeepGauges, responses={200: GaugeFileAnswer, 403: Error, 422: Error})
+    @extend_schema(request=KeepRows, responses={200: RowsAnswer, 403: Error, 422: Error})
     def post(self, request: Request) -> Response:
         """Try every row; keep all or none."""
-        entry, data = entered(KeepGauges, request)
-        return answer(keep_gauges(actor_of(request), data["file"].read(MOST_BYTES + 1), entry, data["dry"]), units=entry.units)
+        entry, data = entered(KeepRows, request)
+        table = type(self).table(actor_of(request))
+        return answer(keep_rows(table, data["file"].read(MOST_BYTES + 1), entry, data["dry"]), units=entry.units)
+
+
+class GaugesFromFile(FromFile):
+    """Many gauges."""
+
+    table = tables.gauges
+
+
+class ShelfFromFile(FromFile):
+    """Many thicknesses of gaskets and shims."""
+
+    table = tables.shelf
 
 
 class GaugeDetail(APIView):
@@ -108,6 +127,18 @@ class GaugeDetail(APIView):
         """A new certificate, or its data put right."""
         entry, new = _gauge(request)
         return answer(_gauges([services.keep_gauge(actor_of(request), new, entry, replacing=tag)])[0], 200, units_of(request))
+
+
+class GaugeRetired(APIView):
+    """Whether a gauge is in use; a lead says so."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(request=RetireGauge, parameters=[UNIT], responses={200: GaugeAnswer, 403: Error, 422: Error})
+    def post(self, request: Request, tag: str) -> Response:
+        """Out of use, or back."""
+        gauge = services.retire_gauge(actor_of(request), tag, checked(RetireGauge, request)["retired"])
+        return answer(_gauges([gauge])[0], 200, units_of(request))
 
 
 def _gauge(request: Request) -> tuple[Entry, changes.KeepGauge]:
@@ -154,35 +185,17 @@ class Sum(APIView):
         return answer(list(calculator(key).run(data["given"], entry)), units=units_of(request))
 
 
-class Stock(APIView):
-    """Gaskets on the shelf."""
+class Shelf(APIView):
+    """Gaskets and shims on the shelf."""
 
-    @list_schema("gaskets", responses.StockResponse, UNIT)
+    @list_schema("shelf", responses.ShelfResponse, OpenApiParameter("sheet"), UNIT)
     def get(self, request: Request) -> Response:
         """A page of the stock."""
-        return answer(listed(StockFilter, request, queries.stock(), queries.stock_responses), units=units_of(request))
+        return answer(listed(ShelfFilter, request, queries.shelf(), queries.shelf_responses), units=units_of(request))
 
-    @extend_schema(request=CountGaskets, parameters=[UNIT], responses={200: StockAnswer, 422: Error})
+    @extend_schema(request=CountPieces, parameters=[UNIT], responses={200: ShelfAnswer, 422: Error})
     def post(self, request: Request) -> Response:
         """Count one thickness."""
-        entry, data = entered(CountGaskets, request)
-        line = services.count_gaskets(actor_of(request), changes.CountGaskets(**data), entry)
-        return answer(queries.stock_responses([line])[0], units=units_of(request))
-
-
-class Settings(APIView):
-    """Settings of the works; a lead changes them."""
-
-    permission_classes = [LeadWrites]
-
-    @extend_schema(responses=SettingsAnswer)
-    def get(self, request: Request) -> Response:
-        """As they stand, with the units of bare numbers in both systems."""
-        return answer(queries.settings_shape())
-
-    @extend_schema(request=KeepSettings, responses={200: SettingsAnswer, 403: Error, 422: Error})
-    def put(self, request: Request) -> Response:
-        """Keep them; what was typed before keeps the mark it was typed with."""
-        entry, data = entered(KeepSettings, request)
-        services.keep_settings(actor_of(request), changes.KeepSettings(**data), entry)
-        return answer(queries.settings_shape())
+        entry, data = entered(CountPieces, request)
+        line = services.count_pieces(actor_of(request), changes.CountPieces(**data), entry)
+        return answer(queries.shelf_responses(queries.shelf().filter(pk=line.pk))[0], units=units_of(request))

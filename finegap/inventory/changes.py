@@ -9,7 +9,6 @@ from typing import Literal
 from django.core.files.base import File
 
 from finegap.api import fields as sent
-from finegap.core.numerals import DecimalMark
 
 
 @dataclass(frozen=True)
@@ -35,8 +34,15 @@ class KeepGauge:
 
 
 @dataclass(frozen=True)
-class KeepGauges:
-    """Many gauges from a table. A ``dry`` run tries every row and keeps none."""
+class RetireGauge:
+    """Out of use, or back into it."""
+
+    retired: bool = sent.required()
+
+
+@dataclass(frozen=True)
+class KeepRows:
+    """Many rows from a table. A ``dry`` run tries every one and keeps none."""
 
     file: File  # type: ignore[type-arg]
     dry: bool = True
@@ -52,20 +58,12 @@ class WeighGun:
 
 
 @dataclass(frozen=True)
-class CountGaskets:
-    """How many gaskets of a thickness, as compressed, are on the shelf for a sheet."""
+class CountPieces:
+    """How many gaskets of a thickness, as compressed, or shims are on the shelf for a sheet."""
 
     slug: str = sent.text(80, filled=True)
     thickness: str = sent.text(40, filled=True)
     count: int = sent.required()
-
-
-@dataclass(frozen=True)
-class KeepSettings:
-    """What the works decides for itself: its decimal mark, and how far a new part may be from its new size, in percent."""
-
-    decimal_mark: DecimalMark = sent.required()
-    new_share: str = sent.text(20)
 
 
 @dataclass(frozen=True)

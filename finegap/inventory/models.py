@@ -1,4 +1,4 @@
-"""Gauges with their certificates, grease guns, and gaskets on the shelf."""
+"""Gauges with their certificates, grease guns, gaskets and shims on the shelf."""
 
 from __future__ import annotations
 
@@ -8,7 +8,6 @@ from django.conf import settings
 from django.db import models
 
 from finegap.core.gauges import GaugeKind
-from finegap.core.job_record import NEW_SHARE
 from finegap.core.numerals import DecimalMark
 from finegap.sheets.models import Sheet
 
@@ -32,12 +31,15 @@ class Gauge(models.Model):
     """A gauge of the cabinet. What it is good for is in its certificates, the newest in ``current``.
 
     ``mark`` is the decimal mark its own display or cable sends, where that is stated; otherwise that of the works counts.
+    One that is ``retired`` measures nothing more; what it measured stands.
     """
 
     tag = models.CharField(max_length=20, unique=True)
     kind = models.CharField(max_length=60, choices=[(k.value, k.value) for k in GaugeKind])
     mark = models.CharField(max_length=10, blank=True, choices=[(m.value, m.value) for m in DecimalMark])
     current = models.OneToOneField("Certificate", models.PROTECT, related_name="+", null=True)
+    retired = models.DateField(null=True, blank=True)
+    retired_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+", null=True, blank=True)
 
     class Meta:
         ordering = ["tag"]
@@ -88,30 +90,6 @@ class Certificate(models.Model):
         return f"{self.gauge.tag} {self.number}"
 
 
-class WorksSettings(models.Model):
-    """The one row of what the works decided for itself.
-
-    ``decimal_mark`` is what its people write; ``new_share`` how far a new part may be from its one new size, as a share of its wear
-    allowance, before it is asked about.
-    """
-
-    decimal_mark = models.CharField(
-        max_length=10, choices=[(m.value, m.value) for m in DecimalMark], default=DecimalMark.POINT.value
-    )
-    new_share = models.FloatField(default=NEW_SHARE)
-    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+", null=True)
-    at = models.DateTimeField(null=True)
-
-    class Meta:
-        constraints = [
-            models.CheckConstraint(condition=models.Q(pk=1), name="one_row"),
-            models.CheckConstraint(condition=models.Q(new_share__gt=0, new_share__lte=1), name="a_share"),
-        ]
-
-    def __str__(self) -> str:
-        return "Settings of the works"
-
-
 class GreaseGun(models.Model):
     """A grease gun: what ten strokes of it weigh, when that was weighed, and what is in it."""
 
@@ -128,10 +106,10 @@ class GreaseGun(models.Model):
         return self.tag
 
 
-class GasketStock(models.Model):
-    """Head gaskets on the shelf for the pumps of one sheet, by thickness as compressed."""
+class ShelfLine(models.Model):
+    """Gaskets or shims on the shelf for the pumps of one sheet: how many of a thickness, of a gasket as compressed."""
 
-    sheet = models.ForeignKey(Sheet, models.CASCADE, related_name="gaskets")
+    sheet = models.ForeignKey(Sheet, models.CASCADE, related_name="shelf")
     thickness_um = models.PositiveIntegerField()
     count = models.PositiveIntegerField()
 

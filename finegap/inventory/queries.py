@@ -4,42 +4,27 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Iterable
+from typing import Any
 
-from django.db.models import QuerySet
+from django.db.models import OuterRef, QuerySet, Subquery
+from django.db.models.fields.json import KT
 
 from finegap.api.shown import NamedResponse
 from finegap.core.calculators import CALCULATORS
-from finegap.core.entry import BARE, SIGNS
 from finegap.core.formatting import Amount, Bare, Kind, Sentence, Units
 from finegap.core.gap.stock import piece
 from finegap.core.gauges import GaugeKind
+from finegap.core.means.registry import KINDS
 from finegap.core.units import Dimension
-from finegap.inventory.models import Certificate, GasketStock, Gauge, GreaseGun, WorksSettings
+from finegap.inventory.models import Certificate, Gauge, GreaseGun, ShelfLine
 from finegap.inventory.responses import (
-    BareUnitResponse,
     GaugeResponse,
     GunResponse,
     InputResponse,
-    SettingsResponse,
-    StockResponse,
+    ShelfResponse,
     SumResponse,
 )
-
-
-def works_settings() -> WorksSettings:
-    """What the works decided for itself; the usual where it has not yet."""
-    return WorksSettings.objects.filter(pk=1).first() or WorksSettings()
-
-
-def settings_shape() -> SettingsResponse:
-    """The settings of the works, and the units of bare numbers."""
-    kept = works_settings()
-    by = (kept.by.get_full_name() or kept.by.username) if kept.by else ""
-    units = [
-        BareUnitResponse(dimension.name.lower(), *(SIGNS.get(unit, unit) for unit in systems))
-        for dimension, systems in BARE.items()
-    ]
-    return SettingsResponse(kept.decimal_mark, f"{100 * kept.new_share:g}", by, kept.at, units)
+from finegap.sheets.models import SheetRevision
 
 
 def gauge_responses(gauges: Iterable[Gauge], today: dt.date) -> list[GaugeResponse]:
@@ -64,6 +49,7 @@ def gauge_response(gauge: Gauge, given: Certificate, overdue: bool) -> GaugeResp
         calibrated=given.calibrated,
         due=given.due,
         overdue=overdue,
+        retired=gauge.retired,
     )
 
 
@@ -110,11 +96,17 @@ def sum_responses(units: Units) -> list[SumResponse]:
     ]
 
 
-def stock() -> QuerySet[GasketStock]:
-    """Every line of gasket stock, by sheet and thickness."""
-    return GasketStock.objects.select_related("sheet")
+def shelf() -> QuerySet[ShelfLine]:
+    """Every line of the shelf, by sheet and thickness."""
+    latest = SheetRevision.objects.filter(sheet=OuterRef("sheet"))
+    return ShelfLine.objects.select_related("sheet").annotate(
+        means=Subquery(latest.values(said=KT("content__adjustment__means"))[:1])
+    )
 
 
-def stock_responses(rows: Iterable[GasketStock]) -> list[StockResponse]:
-    """Lines of gasket stock."""
-    return [StockResponse(g.sheet.title, g.sheet.slug, g.thickness_um, piece(g.thickness_um), g.count) for g in rows]
+def shelf_responses(rows: Iterable[Any]) -> list[ShelfResponse]:
+    """Lines of the shelf."""
+    return [
+        ShelfResponse(g.sheet.title, g.sheet.slug, KINDS[g.means].piece, g.thickness_um, piece(g.thickness_um), g.count)
+        for g in rows
+    ]

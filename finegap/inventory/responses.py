@@ -31,6 +31,7 @@ class GaugeResponse:
     calibrated: dt.date
     due: dt.date
     overdue: bool
+    retired: dt.date | None
 
 
 @dataclass(frozen=True)
@@ -66,31 +67,12 @@ class SumResponse:
 
 
 @dataclass(frozen=True)
-class StockResponse:
-    """Gaskets of one thickness on the shelf of a sheet."""
+class ShelfResponse:
+    """Gaskets or shims of one thickness on the shelf of a sheet; ``name`` says which."""
 
     sheet: str
     slug: str
+    name: str
     um: int
     text: Text
     count: int
-
-
-@dataclass(frozen=True)
-class BareUnitResponse:
-    """What a bare number means: the unit of a kind of quantity, metric and inch, as it is written beside a field."""
-
-    key: str
-    metric: str
-    inch: str
-
-
-@dataclass(frozen=True)
-class SettingsResponse:
-    """What the works decided for itself, who last changed it, and the units of bare numbers."""
-
-    decimal_mark: str
-    new_share: str
-    by: str
-    at: dt.datetime | None
-    units: list[BareUnitResponse]

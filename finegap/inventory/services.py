@@ -13,12 +13,13 @@ from finegap.core.assembly.grease import Greased
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.gauges import GaugeKind
+from finegap.core.means.registry import KINDS
 from finegap.core.measuring.feeler import read_leaves
 from finegap.core.numerals import DecimalMark
 from finegap.core.quantities import AllowedSign
 from finegap.core.units import Dimension
-from finegap.inventory.changes import CountGaskets, KeepGauge, KeepSettings, WeighGun
-from finegap.inventory.models import Certificate, GasketStock, Gauge, GreaseGun, WorksSettings
+from finegap.inventory.changes import CountPieces, KeepGauge, WeighGun
+from finegap.inventory.models import Certificate, Gauge, GreaseGun, ShelfLine
 from finegap.sheets.models import Sheet
 
 _MOST = 999
@@ -63,9 +64,13 @@ def keep_gauge(actor: User, new: KeepGauge, entry: Entry, replacing: str = "") -
     with transaction.atomic():
         there = Gauge.objects.filter(tag=tag).first()
         if there is not None and not replacing:
-            raise FieldError("tag", f"{new.tag} is in the cabinet already.", "Expected a name of its own.")
+            raise FieldError(
+                "tag", f"{new.tag} is in the cabinet already{', retired' if there.retired else ''}.", "Expected a name of its own."
+            )
         if there is None and replacing:
             raise FieldError("tag", f"there is no gauge {replacing}.", "Expected one from the cabinet.")
+        if there is not None and there.retired:
+            raise FieldError("tag", f"{there.tag} is retired.", "Expected one in use; take it back first.")
         if there is not None and there.kind != kind.value and _has_measured(there):
             problem = f"{there.tag} has measured as a {there.kind}."
             raise FieldError("kind", problem, "Expected the same kind; another gauge gets another name.")
@@ -78,6 +83,24 @@ def keep_gauge(actor: User, new: KeepGauge, entry: Entry, replacing: str = "") -
         )  # fmt: skip
         gauge.save(update_fields=["current"])
         return gauge
+
+
+def retire_gauge(actor: User, tag: str, retired: bool) -> Gauge:
+    """Take a gauge out of use, or back into it. What it measured stands, under the certificate of that moment.
+
+    Raises
+    ------
+    FieldError
+        No such gauge.
+    """
+    with transaction.atomic():
+        gauge = Gauge.objects.filter(tag=tag).first()
+        if gauge is None:
+            raise FieldError("tag", f"there is no gauge {tag}.", "Expected one from the cabinet.")
+        if bool(gauge.retired) != retired:
+            gauge.retired, gauge.retired_by = (timezone.localdate(), actor) if retired else (None, None)
+            gauge.save(update_fields=["retired", "retired_by"])
+    return gauge
 
 
 def _has_measured(gauge: Gauge) -> bool:
@@ -134,24 +157,33 @@ def _k(text: str, entry: Entry) -> float:
     return k
 
 
-def count_gaskets(actor: User, new: CountGaskets, entry: Entry) -> GasketStock:
-    """Say how many gaskets of a thickness (as compressed) are on the shelf for a sheet.
+def count_pieces(actor: User, new: CountPieces, entry: Entry) -> ShelfLine:
+    """Say how many gaskets (by thickness as compressed) or shims of a thickness are on the shelf for a sheet.
 
     Raises
     ------
     FieldError
-        No such sheet, not a thickness, or a count that cannot be.
+        No such sheet, one whose gap is set without either, not a thickness, or a count that cannot be.
     """
     sheet = Sheet.objects.filter(slug=new.slug).first()
     if sheet is None:
         raise FieldError("sheet", f"there is no sheet {new.slug}.", "Expected one from Sheets.")
+    piece = piece_of(sheet)
+    if not piece:
+        raise FieldError("sheet", f"the gap of {sheet.title} is set without gaskets or shims.", "Expected another sheet.")
     mm = entry.read("thickness", new.thickness).value
     if round(mm * 1000) < 1 or mm > 10:
-        raise FieldError("thickness", f"a head gasket of {mm:g} mm cannot be.", "Expected 0.001 to 10 mm.")
+        raise FieldError("thickness", f"a {piece} of {mm:g} mm cannot be.", "Expected 0.001 to 10 mm.")
     if not 0 <= new.count <= _MOST:
         raise FieldError("count", f"{new.count} cannot be.", f"Expected 0 to {_MOST}.")
     with transaction.atomic():
-        return GasketStock.objects.update_or_create(sheet=sheet, thickness_um=round(mm * 1000), defaults={"count": new.count})[0]
+        return ShelfLine.objects.update_or_create(sheet=sheet, thickness_um=round(mm * 1000), defaults={"count": new.count})[0]
+
+
+def piece_of(sheet: Sheet) -> str:
+    """What its latest revision takes from the shelf: “gasket”, “shim”, or nothing."""
+    latest = sheet.revisions.first()
+    return KINDS[latest.content["adjustment"]["means"]].piece if latest else ""
 
 
 def weigh_gun(actor: User, new: WeighGun, entry: Entry) -> GreaseGun:
@@ -169,16 +201,3 @@ def weigh_gun(actor: User, new: WeighGun, entry: Entry) -> GreaseGun:
     Greased(1, 1, grams_per_ten_strokes)
     kept = {"grease": new.grease.strip(), "grams_per_ten_strokes": grams_per_ten_strokes, "weighed": timezone.localdate()}
     return GreaseGun.objects.update_or_create(tag=tag, defaults=kept)[0]
-
-
-def keep_settings(actor: User, new: KeepSettings, entry: Entry) -> WorksSettings:
-    """Keep what the works decided for itself.
-
-    Raises
-    ------
-    FieldError
-        A share that is not between 0 and 100 %.
-    """
-    percent = entry.number(new.new_share.strip().removesuffix("%"), "share of the wear allowance", 0.1, 100)
-    kept = {"decimal_mark": new.decimal_mark.value, "new_share": percent / 100, "by": actor, "at": timezone.now()}
-    return WorksSettings.objects.update_or_create(pk=1, defaults=kept)[0]

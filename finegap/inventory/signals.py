@@ -8,7 +8,7 @@ from django.db.models.signals import post_save
 from django.dispatch import receiver
 
 from finegap.core.sheet import read_sheet
-from finegap.inventory.models import GasketStock
+from finegap.inventory.models import ShelfLine
 from finegap.sheets.models import SheetRevision
 
 
@@ -17,4 +17,4 @@ def stock_a_revision(instance: SheetRevision, created: bool, **kwargs: Any) -> N
     """Only for a new one; what was counted stays."""
     if created:
         for thickness in read_sheet(instance.content).means.stocked():
-            GasketStock.objects.get_or_create(sheet=instance.sheet, thickness_um=thickness, defaults={"count": 0})
+            ShelfLine.objects.get_or_create(sheet=instance.sheet, thickness_um=thickness, defaults={"count": 0})

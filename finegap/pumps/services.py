@@ -16,6 +16,7 @@ from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.sheet import SpecSheet, read_sheet
 from finegap.core.wear.hours import check_replaced
+from finegap.formats.days import written
 from finegap.pumps import meter
 from finegap.pumps.changes import AddPump, EditPump, Lubricate, ReadMeter, Strike
 from finegap.pumps.duty import read_maybe, settle_viscosity, usual_of
@@ -153,14 +154,14 @@ def _check_meter(pump: Pump, count: int, old_last: int | None, new_first: int, o
         check_replaced(count, old_last, new_first, None)
     else:
         since = dt.date.fromordinal(before.day)
-        check_replaced(count, old_last, new_first, before.hours, f"{since:%d %b %Y}")
+        check_replaced(count, old_last, new_first, before.hours, written(since))
         run = count - before.hours if old_last is None else (old_last - before.hours) + (count - new_first)
         most = ((on - since).days + 1) * _HOURS_OF_A_DAY
         if run > most and not entry.meant:
-            problem = f"{run:.0f} h since {since:%d %b %Y} are more than the clock ran, {most} h."
+            problem = f"{run:.0f} h since {written(since)} are more than the clock ran, {most} h."
             raise Unlikely("hours on the meter", problem, "Is it a digit too many?")
     if after and after.old_last is None and count > after.hours:
-        read = f"{after.hours:.0f} h were read on {dt.date.fromordinal(after.day):%d %b %Y}."
+        read = f"{after.hours:.0f} h were read on {written(dt.date.fromordinal(after.day))}."
         raise FieldError("hours on the meter", read, "Expected no more.")
 
 
@@ -193,7 +194,7 @@ def lubricate(actor: User, tag: str, new: Lubricate, entry: Entry) -> None:
         if last and not entry.meant:
             most = last.hours + (timezone.localdate().toordinal() - last.day + 1) * _HOURS_OF_A_DAY
             if count > most:
-                problem = f"the meter read {last.hours:.0f} h on {dt.date.fromordinal(last.day):%d %b %Y}, and cannot be there yet."
+                problem = f"the meter read {last.hours:.0f} h on {written(dt.date.fromordinal(last.day))}, and cannot be there yet."
                 raise Unlikely("hours on the meter", problem, "Is it a digit too many?")
         Lubricated.objects.create(id=new.id, pump=pump, name=new.name, hours=count, by=actor, at=timezone.now(), sent=sent)
 

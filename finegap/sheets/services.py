@@ -12,11 +12,13 @@ from django.utils import timezone
 from finegap.api.errors import Conflict
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
+from finegap.core.measuring.verdict import School
 from finegap.core.procedure import read_conventions, read_steps
 from finegap.core.sheet import SpecSheet
-from finegap.formats.sheet_file import parse_file
+from finegap.formats.sheet_file import SheetUsual, parse_file
 from finegap.sheets.changes import KeepProcedure, SheetFile
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
+from finegap.works.queries import works_settings
 
 
 def add_revision(actor: User, new: SheetFile) -> SheetRevision:
@@ -27,7 +29,7 @@ def add_revision(actor: User, new: SheetFile) -> SheetRevision:
     FieldError
         Anything wrong with the file; or a revision that is there already with other contents.
     """
-    content, sheet = parse_file(new.text)
+    content, sheet = parse_file(new.text, _usual())
     _check_counts(sheet)
     with transaction.atomic():
         line, _ = Sheet.objects.get_or_create(slug=content["slug"], defaults={"title": sheet.title})
@@ -48,6 +50,11 @@ def add_revision(actor: User, new: SheetFile) -> SheetRevision:
             added_by=actor,
             added_at=timezone.now(),
         )
+
+
+def _usual() -> SheetUsual:
+    kept = works_settings()
+    return SheetUsual(School(kept.school), kept.currency)
 
 
 def _check_counts(sheet: SpecSheet) -> None:

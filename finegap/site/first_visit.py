@@ -9,16 +9,21 @@ from typing import Any
 from django import forms
 from django.conf import settings
 from django.contrib.auth import login
+from django.db import transaction
 from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import render
+from django.utils import timezone
 from django.views import View
 
 from finegap.api.errors import Refused
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.numerals import DecimalMark
-from finegap.inventory.models import WorksSettings
+from finegap.formats.days import DateForm, time_zones, written
 from finegap.people.changes import AddPerson
 from finegap.people.services import first_lead, is_empty
+from finegap.works.changes import KeepSettings
+from finegap.works.services import keep_settings
 
 CODE = settings.VAR / "first_visit"
 _LETTERS = "abcdefghjkmnpqrstuvwxyz23456789"
@@ -35,8 +40,20 @@ def code() -> str:
     return CODE.read_text()
 
 
+_OF_PERSON = 6
+"""How many questions are of the first lead."""
+
+
+def _days() -> list[tuple[str, str]]:
+    return [(form.value, written(timezone.localdate(), form)) for form in DateForm]
+
+
+def _zones() -> list[tuple[str, str]]:
+    return [(name, name.replace("_", " ")) for name in time_zones()]
+
+
 class FirstVisitForm(forms.Form):
-    """The code, the first lead, and how this works writes its numbers."""
+    """The code, the first lead, and what the works decides for itself to begin with."""
 
     code = forms.CharField(label="The code that make serve printed", max_length=40)
     first_name = forms.CharField(label="Your first name", max_length=60)
@@ -44,10 +61,34 @@ class FirstVisitForm(forms.Form):
     username = forms.CharField(label="Name to sign in with", max_length=150)
     password = forms.CharField(label="Password", max_length=200, strip=False, widget=forms.PasswordInput(render_value=True))
     again = forms.CharField(label="The same again", max_length=200, strip=False, widget=forms.PasswordInput(render_value=True))
-    decimal_mark = forms.ChoiceField(
-        label="Decimal mark of this works",
-        choices=[(DecimalMark.POINT.value, "a point: 0.15"), (DecimalMark.COMMA.value, "a comma: 0,15")],
+    name = forms.CharField(label="What this works is called", max_length=80)
+    unit = forms.ChoiceField(
+        label="Lengths are shown in",
+        choices=[("mm", "millimetres"), ("in", "inches")],
+        help_text="Either is one key away.",
     )
+    decimal_mark = forms.ChoiceField(
+        label="Decimal mark", choices=[(DecimalMark.POINT.value, "a point: 0.15"), (DecimalMark.COMMA.value, "a comma: 0,15")]
+    )
+    date_form = forms.ChoiceField(label="Days are written", choices=_days)
+    time_zone = forms.ChoiceField(label="Time zone", choices=_zones, initial="UTC")
+    paper = forms.ChoiceField(label="Paper", choices=[("A4", "A4"), ("Letter", "Letter")])
+    currency = forms.CharField(label="Currency of prices, such as EUR", max_length=12, required=False)
+    school = forms.ChoiceField(
+        label="Near a limit, the doubt of a gauge",
+        choices=[("guarded", "counts against the part"), ("plain", "does not count")],
+        help_text="A spec sheet may say otherwise. The first is by ISO 14253-1.",
+    )
+
+    @property
+    def person(self) -> list[forms.BoundField]:
+        """What is asked of the first lead."""
+        return list(self)[:_OF_PERSON]
+
+    @property
+    def works(self) -> list[forms.BoundField]:
+        """What is asked of the works."""
+        return list(self)[_OF_PERSON:]
 
     def clean_code(self) -> str:
         """As it was printed."""
@@ -80,14 +121,15 @@ class FirstVisit(View):
             return self._page(request, form)
         given = form.cleaned_data
         try:
-            lead = first_lead(AddPerson(given["username"], given["first_name"], given["last_name"], "lead", given["password"]))
+            with transaction.atomic():
+                lead = first_lead(AddPerson(given["username"], given["first_name"], given["last_name"], "lead", given["password"]))
+                keep_settings(lead, _settings(given), Entry())
         except FieldError as wrong:
-            field = {"password": "password", "first name": "first_name"}.get(wrong.field, "username")
+            field = {"password": "password", "first name": "first_name", "currency": "currency"}.get(wrong.field, "username")
             form.add_error(field, f"{wrong.problem[:1].upper()}{wrong.problem[1:]} {wrong.hint}")
             return self._page(request, form)
         except Refused:
             return HttpResponseRedirect("/")
-        WorksSettings.objects.update_or_create(pk=1, defaults={"decimal_mark": given["decimal_mark"], "by": lead})
         CODE.unlink(missing_ok=True)
         login(request, lead)
         return HttpResponseRedirect("/")
@@ -95,3 +137,8 @@ class FirstVisit(View):
     @staticmethod
     def _page(request: HttpRequest, form: FirstVisitForm) -> HttpResponse:
         return render(request, "site/first_visit.html", {"form": form}, status=200 if not form.errors else 422)
+
+
+def _settings(given: dict[str, Any]) -> KeepSettings:
+    names = ("name", "unit", "date_form", "time_zone", "paper", "currency", "school")
+    return KeepSettings(decimal_mark=DecimalMark(given["decimal_mark"]), **{name: given[name] for name in names})

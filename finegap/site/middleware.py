@@ -5,10 +5,17 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from django.conf import settings
+from django.contrib.auth import SESSION_KEY
 from django.http import HttpRequest, HttpResponse, HttpResponseBase, JsonResponse
 from django.middleware.gzip import GZipMiddleware
+from django.utils import timezone
 
 from finegap.api.handler import body
+from finegap.formats.days import DateForm, use
+from finegap.works.queries import works_settings, zone_of
+
+_SEEN = "seen"
+_DAY_S = 86_400
 
 
 class BodyLimit:
@@ -24,6 +31,24 @@ class BodyLimit:
         if int(request.META.get("CONTENT_LENGTH") or 0) > most:
             return JsonResponse(body("bad-request", "That is too large to be taken."), status=413)
         return self.get_response(request)
+
+
+class AsTheWorks:
+    """Days and moments of a request are those of the works, and who is at work stays signed in."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """With its time zone and form of days; a session in use runs on, by one write a day."""
+        kept = works_settings()
+        use(DateForm(kept.date_form))
+        with timezone.override(zone_of(kept)):
+            today = timezone.localdate().isoformat()
+            if request.session.get(SESSION_KEY) and request.session.get(_SEEN) != today:
+                request.session[_SEEN] = today
+                request.session.set_expiry(kept.idle_days * _DAY_S)
+            return self.get_response(request)
 
 
 class CompressedJson(GZipMiddleware):

@@ -11,6 +11,7 @@ from finegap.people import api as people
 from finegap.sheets import api as sheets
 from finegap.site import views
 from finegap.site.first_visit import FirstVisit
+from finegap.works import api as works
 
 _JOB = "api/jobs/<int:number>"
 
@@ -48,12 +49,16 @@ urlpatterns = [
     path("api/sheets/<slug:slug>/<str:revision>/file", sheets.SheetExport.as_view()),
     path("api/gauges", inventory.Gauges.as_view()),
     path("api/guns", inventory.Guns.as_view()),
-    path("api/settings", inventory.Settings.as_view()),
+    path("api/settings", works.Settings.as_view()),
+    path("api/settings/logo", works.Logo.as_view()),
+    path("api/settings/zones", works.TimeZones.as_view()),
     path("api/sums", inventory.Sums.as_view()),
     path("api/sums/<slug:key>", inventory.Sum.as_view()),
-    path("api/gaskets", inventory.Stock.as_view()),
+    path("api/shelf", inventory.Shelf.as_view()),
+    path("api/shelf/file", inventory.ShelfFromFile.as_view()),
     path("api/gauges/file", inventory.GaugesFromFile.as_view()),
     path("api/gauges/<str:tag>", inventory.GaugeDetail.as_view()),
+    path("api/gauges/<str:tag>/retire", inventory.GaugeRetired.as_view()),
     path("api/procedures", sheets.Procedures.as_view()),
     path("api/procedures/<slug:family>", sheets.Procedure.as_view()),
     path("first-visit", FirstVisit.as_view(), name="first-visit"),

@@ -144,6 +144,7 @@ export const aGauge = (tag: string, kind: string, more: Part<Gauge> = {}): Gauge
   calibrated: '2026-01-01',
   due: '2999-01-01',
   overdue: false,
+  retired: null,
   ...more,
 });
 
@@ -198,6 +199,7 @@ export const aJob = (more: Part<Job> = {}): Job => ({
   pump: { tag: '', service: '', location: '', serial: '', maker: '', model: '' },
   duty: DUTY,
   sheet: '',
+  slug: 'aldery',
   family: '',
   school: '',
   stages: [],
@@ -227,6 +229,7 @@ export const aJob = (more: Part<Job> = {}): Job => ({
   struck: [],
   former: [],
   abandoned: null,
+  works: null,
   amendments: [],
   ...more,
 });

@@ -32,9 +32,9 @@ from finegap.core.tasks.torque import TorqueTask
 from finegap.core.tasks.turning import TurningTask
 from finegap.fleet import queries as fleet
 from finegap.formats import report
-from finegap.inventory.changes import CountGaskets
+from finegap.inventory.changes import CountPieces
 from finegap.inventory.models import Gauge
-from finegap.inventory.services import count_gaskets
+from finegap.inventory.services import count_pieces
 from finegap.people.models import Pin
 from finegap.pumps.changes import AddPump
 from finegap.pumps.services import add_pump
@@ -143,7 +143,7 @@ def furnish() -> None:
     for tag, sheet in (("H-1", "test-pump"), ("G-1", "gasket-pump")):
         add_pump(lead, AddPump(tag, "test", "here", "1", sheet, "cast iron", "oil", medium="mineral oil", **duty), Entry())
     for thickness, count in (("0.05 mm", 6), ("0.10 mm", 4), ("0.25 mm", 2)):
-        count_gaskets(lead, CountGaskets("gasket-pump", thickness, count), Entry())
+        count_pieces(lead, CountPieces("gasket-pump", thickness, count), Entry())
 
 
 GOOD = {

@@ -24,7 +24,7 @@ from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
 from finegap.core.job_record import Decided
 from finegap.formats import report
-from finegap.inventory.models import GasketStock
+from finegap.inventory.models import ShelfLine
 from finegap.sheets.changes import SheetFile
 from tests.apps.base import GOOD, Works, feeler, job_view, pump_lines
 
@@ -130,7 +130,7 @@ class Setting(Works):
 
     def test_gaskets_go_from_shelf_to_pump_and_back(self):
         number = self.open("G-1")
-        shelf = lambda: dict(GasketStock.objects.values_list("thickness_um", "count"))  # noqa: E731
+        shelf = lambda: dict(ShelfLine.objects.values_list("thickness_um", "count"))  # noqa: E731
         services.record_try(
             self.seen(number), changes.RecordTry(uuid.uuid4(), stacks_um=[[250]], checks=[feeler("0.19", "0.21")], trial=True)
         )
@@ -182,7 +182,7 @@ class SigningOff(Works):
         with self.assertRaises(ReadOnly):
             self.sign(number)
         # the tool's rules may change later; what was signed does not
-        GasketStock.objects.all().delete()
+        ShelfLine.objects.all().delete()
         self.assertEqual(job_view(number, Units.IN), frozen)
 
     def test_an_undone_hold_point_blocks_even_a_lead(self):

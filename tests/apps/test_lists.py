@@ -108,6 +108,7 @@ class Jobs(Lists):
             return spent
 
         self.history("H-1", 2)
+        cost()  # the first answer of a day has the session run on
         few = cost()
         self.history("H-1", 120)
         self.history("G-1", 30)

@@ -11,7 +11,6 @@ from finegap.api.errors import Refused
 from finegap.api.roles import role_of
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
-from finegap.inventory.queries import works_settings
 from finegap.people.changes import AddPerson, ChangePassword, ChangePerson
 from finegap.people.models import PersonEvent
 from finegap.people.pins import MOST_WRONG
@@ -22,8 +21,11 @@ from tests.apps.base import QUICK_HASHES, Works, job_view
 BO = AddPerson("bo", "Bo", "Reed", "technician", "vice-and-bench")
 ADA = {
     "first_name": "Ada", "last_name": "Orme", "username": "ada", "password": "lathe-and-lamp", "again": "lathe-and-lamp",
-    "decimal_mark": "comma",
+    "decimal_mark": "comma", "name": "Wold Pump Room", "unit": "in", "date_form": "iso", "time_zone": "Europe/Lisbon",
+    "paper": "Letter", "currency": "EUR", "school": "plain",
 }  # fmt: skip
+
+SETTINGS = ("name", "unit", "decimal_mark", "date_form", "time_zone", "paper", "currency", "school")
 
 
 class FirstVisit(TestCase):
@@ -47,7 +49,8 @@ class FirstVisit(TestCase):
         self.assertRedirects(self.send(), "/", fetch_redirect_response=False)
         me = self.client.get("/api/me").json()
         self.assertEqual((me["username"], me["name"], me["role"]), ("ada", "Ada Orme", "lead"))
-        self.assertEqual(works_settings().decimal_mark, "comma")
+        told = self.client.get("/api/settings").json()
+        self.assertEqual({name: told[name] for name in SETTINGS}, {name: ADA[name] for name in SETTINGS})
         self.assertFalse(first_visit.CODE.exists())
         self.assertEqual([(e.person.username, e.what) for e in PersonEvent.objects.all()], [("ada", "first lead")])
         self.assertEqual(self.client.get("/api/start").json(), {"people": False, "sheet": False, "pump": False, "gauge": False})
@@ -67,6 +70,8 @@ class FirstVisit(TestCase):
             ({"password": "password", "again": "password"}, "too common"),
             ({"username": "a b"}, "That is no name"),
             ({"first_name": " "}, "required"),
+            ({"currency": "5"}, "Expected letters alone"),
+            ({"name": ""}, "required"),
         )
         for change, words in wrong:
             with self.subTest(change=change):

@@ -10,10 +10,10 @@ from finegap.bench.models import Reading
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
-from finegap.inventory.changes import CountGaskets
-from finegap.inventory.models import Certificate, GasketStock, Gauge
-from finegap.inventory.queries import gauge_responses, stock, stock_responses
-from finegap.inventory.services import count_gaskets
+from finegap.inventory.changes import CountPieces
+from finegap.inventory.models import Certificate, Gauge, ShelfLine
+from finegap.inventory.queries import gauge_responses, shelf_responses, stock
+from finegap.inventory.services import count_pieces
 from finegap.pumps.changes import AddPump
 from finegap.pumps.models import Pump
 from finegap.pumps.services import add_pump
@@ -66,7 +66,7 @@ class Fleet(Works):
             with self.assertRaises(IntegrityError), transaction.atomic():
                 Certificate.objects.filter(gauge=gauge).update(**change)
         with self.assertRaises(IntegrityError), transaction.atomic():
-            GasketStock.objects.update(count=-1)
+            ShelfLine.objects.update(count=-1)
         number = self.open()
         self.read(number, "idler_bore", "front/12–6", "30.05")
         with self.assertRaises(IntegrityError), transaction.atomic():
@@ -94,11 +94,11 @@ class Fleet(Works):
 
 class Toolbox(Works):
     def test_counting_gaskets(self):
-        count_gaskets(self.tom, CountGaskets("gasket-pump", "5 thou", 3), Entry(Units.MM))
-        count_gaskets(self.tom, CountGaskets("gasket-pump", "0.005", 4), Entry(Units.IN))
-        line = GasketStock.objects.get(thickness_um=127)
+        count_pieces(self.tom, CountPieces("gasket-pump", "5 thou", 3), Entry(Units.MM))
+        count_pieces(self.tom, CountPieces("gasket-pump", "0.005", 4), Entry(Units.IN))
+        line = ShelfLine.objects.get(thickness_um=127)
         self.assertEqual(line.count, 4)
-        shown = {u: next(s.text for s in seen(plain(stock_responses(stock()), u)) if s.um == 127) for u in Units}
+        shown = {u: next(s.text for s in seen(plain(shelf_responses(stock()), u)) if s.um == 127) for u in Units}
         self.assertEqual(shown, {Units.MM: "0.127 mm", Units.IN: "0.0050 in"})
         for slug, thickness, count, field in (
             ("nope", "0.1 mm", 1, "sheet"),
@@ -109,7 +109,7 @@ class Toolbox(Works):
             ("gasket-pump", "0.1 mm", 1000, "count"),
         ):
             with self.subTest(thickness=thickness, count=count), self.assertRaises(FieldError) as caught:
-                count_gaskets(self.tom, CountGaskets(slug, thickness, count), Entry(Units.MM))
+                count_pieces(self.tom, CountPieces(slug, thickness, count), Entry(Units.MM))
             self.assertEqual(caught.exception.field, field)
 
     def test_a_gauge_past_its_date_says_so(self):

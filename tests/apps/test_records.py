@@ -54,7 +54,8 @@ version_of = import_module("finegap.bench.migrations.0008_versions_and_certifica
 VERSIONS = {"4ed79ad": 1, "2ee1988": 2, "f2c6d71": 3, "bff3347": 4, "686e246": 4, "2689a8e": 5, "ec828c2": 6, "6f5aa89": 7}
 
 
-DOCUMENTS = {8: sorted((RECORDS.parent / "documents").glob("0750451-*.json.xz"))}
+_SIGNED_BY = ((8, "0750451"), (9, "a9da885"))
+DOCUMENTS = {version: sorted((RECORDS.parent / "documents").glob(f"{commit}-*.json.xz")) for version, commit in _SIGNED_BY}
 """Records that are documents, by version, each with the lines its commit printed."""
 
 
@@ -133,7 +134,7 @@ class EveryVersion(SimpleTestCase):
         for name in NAMES:
             record = shown(name, Units.MM)
             if record["order"] is not None:
-                self.assertTrue(order.MAKERS["csv"](record), name)
+                self.assertTrue(order.as_csv(record), name)
 
 
 class Numbers(SimpleTestCase):

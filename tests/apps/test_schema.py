@@ -81,7 +81,7 @@ class AgainstTheSchema(Works):
             ("/api/sheets", "/api/sheets"),
             ("/api/sheets/test-pump/latest", "/api/sheets/{slug}/{revision}"),
             ("/api/gauges", "/api/gauges"),
-            ("/api/gaskets", "/api/gaskets"),
+            ("/api/shelf", "/api/shelf"),
             ("/api/me", "/api/me"),
             ("/api/settings", "/api/settings"),
             ("/api/pumps/H-1?unit=in", "/api/pumps/{tag}"),

@@ -14,9 +14,9 @@ from finegap.core.errors import FieldError
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
 from finegap.formats import report
-from finegap.inventory.changes import CountGaskets
-from finegap.inventory.models import Certificate, GasketStock
-from finegap.inventory.services import count_gaskets
+from finegap.inventory.changes import CountPieces
+from finegap.inventory.models import Certificate, ShelfLine
+from finegap.inventory.services import count_pieces
 from finegap.pumps.changes import AddPump
 from finegap.pumps.models import Pump
 from finegap.pumps.services import add_pump
@@ -64,7 +64,7 @@ class Several(Works):
         add_revision(cls.lena, SheetFile(piston()))
         add_pump(cls.lena, AddPump("C-1", "test", "here", "1", "piston", "stainless 316", "oil", **DUTY), Entry())
         for thickness, count in (("0.05 mm", 6), ("0.10 mm", 4)):
-            count_gaskets(cls.lena, CountGaskets("piston", thickness, count), Entry(Units.MM))
+            count_pieces(cls.lena, CountPieces("piston", thickness, count), Entry(Units.MM))
 
     def setUp(self):
         self.number = self.open("C-1")
@@ -81,7 +81,7 @@ class Several(Works):
         services.record_try(self.seen(self.number), changes.RecordTry(uuid.uuid4(), checks, changes.TryOf.MESH, moved, way))
 
     def on_shelf(self):
-        return GasketStock.objects.aggregate(n=Sum("count"))["n"]
+        return ShelfLine.objects.aggregate(n=Sum("count"))["n"]
 
     def test_from_the_trial_to_a_signature_with_one_shelf_for_both_shafts(self):
         before = self.on_shelf()
@@ -263,7 +263,7 @@ class Sizes(Works):
             self.lena, AddPump("V-1", "test", "here", "1", "vane", "cast iron", "air", **DUTY | {"pressure": "1 bar"}), Entry()
         )
         for thickness in ("0.05 mm", "0.10 mm"):
-            count_gaskets(self.lena, CountGaskets("vane", thickness, 4), Entry(Units.MM))
+            count_pieces(self.lena, CountPieces("vane", thickness, 4), Entry(Units.MM))
         number = self.open("V-1")
         self.assertIn("Start with 0.10 mm under the cover", job_view(number, Units.MM).setting.headline)
         for key, size in (("rotor_length", "179.950"), ("cylinder_length", "179.970")):

@@ -18,12 +18,15 @@ from finegap.core.job_record import Decided, Phase
 from finegap.core.numerals import DecimalMark
 from finegap.core.quantities import parse
 from finegap.core.units import Dimension
-from finegap.inventory.changes import CountGaskets, KeepGauge, KeepSettings, WeighGun
-from finegap.inventory.models import Certificate, Gauge, WorksSettings
-from finegap.inventory.services import count_gaskets, keep_gauge, keep_settings, weigh_gun
+from finegap.inventory.changes import CountPieces, KeepGauge, WeighGun
+from finegap.inventory.models import Certificate, Gauge
+from finegap.inventory.services import count_pieces, keep_gauge, weigh_gun
 from finegap.pumps.changes import AddPump, EditPump
 from finegap.pumps.models import Pump
 from finegap.pumps.services import edit_pump
+from finegap.works.changes import KeepSettings
+from finegap.works.models import WorksSettings
+from finegap.works.services import keep_settings
 from tests.apps.base import GOOD, Works, job_view, pump_page, shown
 
 COMMA = Entry(mark=DecimalMark.COMMA)
@@ -86,7 +89,7 @@ class OneMeaning(Bench):
             "speed": lambda: services.set_details(seen, changes.SetDetails(speed="1,750")),
             "pressure": lambda: services.set_details(seen, changes.SetDetails(pressure="1,500 psi")),
             "torque": lambda: services.log_torque(seen, changes.LogTorque(uuid.uuid4(), "lock nut", 1, [1], "1,200 lbf.in", "W-1")),
-            "thickness": lambda: count_gaskets(self.tom, CountGaskets("gasket-pump", "1,250", 1), Entry()),
+            "thickness": lambda: count_pieces(self.tom, CountPieces("gasket-pump", "1,250", 1), Entry()),
             "ten strokes": lambda: weigh_gun(self.tom, WeighGun("G-9", "lithium", "9,800"), Entry()),
             "range": lambda: keep_gauge(self.lena, gauge("X-1", high="1,000"), Entry()),
             "leaves": lambda: keep_gauge(self.lena, gauge("F-7", kind="feeler set", leaves="1,500 2,000 um"), Entry()),

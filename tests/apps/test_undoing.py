@@ -22,7 +22,7 @@ from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
 from finegap.core.job_record import Decided
 from finegap.formats import report
-from finegap.inventory.models import GasketStock
+from finegap.inventory.models import ShelfLine
 from finegap.people.models import PersonEvent, Pin
 from finegap.people.pins import MOST_WRONG, check_pin, clear_pin, set_pin
 from tests.apps.base import GOOD, PIN, Works, feeler, job_view, pump_page, shown, text_of
@@ -101,7 +101,7 @@ class TakenApart(Undoing):
         with self.assertRaisesRegex(FieldError, "what is loose is none"):
             self.trial([250], trial=False)
         self.assertEqual(Try.objects.count(), 0)
-        self.assertEqual(dict(GasketStock.objects.values_list("thickness_um", "count"))[250], 2)
+        self.assertEqual(dict(ShelfLine.objects.values_list("thickness_um", "count"))[250], 2)
 
     def test_of_the_first_try_only_the_technician_knows_whether_it_was_opened(self):
         self.built()
@@ -301,12 +301,12 @@ class PutRight(Undoing):
 
     def test_gaskets_go_back_to_the_shelf_with_the_try_that_took_them(self):
         self.number = self.open("G-1")
-        before = dict(GasketStock.objects.values_list("thickness_um", "count"))
+        before = dict(ShelfLine.objects.values_list("thickness_um", "count"))
         one, two = self.trial([250]), self.trial([100, 50])
         self.strike(self.number, "try", one)
-        self.assertEqual(dict(GasketStock.objects.values_list("thickness_um", "count")), before | {100: 3, 50: 5})
+        self.assertEqual(dict(ShelfLine.objects.values_list("thickness_um", "count")), before | {100: 3, 50: 5})
         self.strike(self.number, "try", two)
-        self.assertEqual(dict(GasketStock.objects.values_list("thickness_um", "count")), before)
+        self.assertEqual(dict(ShelfLine.objects.values_list("thickness_um", "count")), before)
 
     def test_a_decision_goes_with_its_pair_and_what_was_measured_as_new(self):
         self.measure_all(self.number, GOOD | {"idler_bore": 30.14, "idler_pin": 29.91})
@@ -351,12 +351,12 @@ class PutRight(Undoing):
 
 class GivenUp(Undoing):
     def test_an_abandoned_job_is_kept_marked_and_frees_its_pump_and_shelf(self):
-        before = dict(GasketStock.objects.values_list("thickness_um", "count"))
+        before = dict(ShelfLine.objects.values_list("thickness_um", "count"))
         self.trial([250])
         with self.assertRaisesRegex(FieldError, "why"):
             services.abandon(self.seen(self.number), changes.Abandon(uuid.uuid4(), " "))
         services.abandon(self.seen(self.number), changes.Abandon(uuid.uuid4(), "opened on the wrong pump"))
-        self.assertEqual(dict(GasketStock.objects.values_list("thickness_um", "count")), before)
+        self.assertEqual(dict(ShelfLine.objects.values_list("thickness_um", "count")), before)
         self.assertEqual(self.view().abandoned.reason, "opened on the wrong pump")
         self.assertIn("ABANDONED", text_of(plain(self.view())))
         for act in (lambda: self.trial([250]), lambda: self.mark("isolate"), lambda: self.mark("isolate", self.lena, skip="x")):
@@ -596,7 +596,7 @@ class TwoHands(Undoing):
         self.client.force_login(self.tom)
         answer = self.client.get(f"/api/jobs/{self.number}/version")
         self.assertEqual(answer.json(), {"version": 1})
-        with self.assertNumQueries(4):  # session, person, role, version
+        with self.assertNumQueries(5):  # settings of the works, session, person, role, version
             self.client.get(f"/api/jobs/{self.number}/version")
         self.assertEqual(self.client.get("/api/jobs/999/version").status_code, 404)
 

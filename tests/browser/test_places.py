@@ -12,7 +12,7 @@ from playwright.sync_api import expect
 
 from finegap.bench import changes, services
 from finegap.bench.models import Job
-from finegap.inventory.models import GasketStock
+from finegap.inventory.models import ShelfLine
 from finegap.sheets.models import SheetRevision
 from tests.apps.base import Works, sheet_data
 from tests.browser.base import Bench
@@ -64,7 +64,7 @@ class Toolbox(Bench):
         self.go("/toolbox")
         page.get_by_role("button", name="one more of 0.05 mm").tap()
         expect(page.locator(".shelf li").first.locator("output")).to_have_text("7")
-        self.assertEqual(GasketStock.objects.get(thickness_um=50).count, 7)
+        self.assertEqual(ShelfLine.objects.get(thickness_um=50).count, 7)
         page.get_by_role("radio", name="Gasket pump").check()
         page.get_by_label("Thickness").fill("0.5 bar")
         page.get_by_label("On the shelf").fill("4")

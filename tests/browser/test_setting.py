@@ -6,8 +6,8 @@ from playwright.sync_api import expect
 from finegap.bench.changes import OpenJob
 from finegap.bench.services import open_job
 from finegap.core.entry import Entry
-from finegap.inventory.changes import CountGaskets
-from finegap.inventory.services import count_gaskets
+from finegap.inventory.changes import CountPieces
+from finegap.inventory.services import count_pieces
 from finegap.pumps.changes import AddPump
 from finegap.pumps.services import add_pump
 from finegap.sheets.changes import SheetFile
@@ -23,7 +23,7 @@ class TwoShafts(Bench):
         add_revision(lead, SheetFile(piston()))
         add_pump(lead, AddPump("C-1", "test", "here", "1", "piston", "stainless 316", "oil", **DUTY), Entry())
         for thickness, count in (("0.05 mm", 6), ("0.10 mm", 4)):
-            count_gaskets(lead, CountGaskets("piston", thickness, count), Entry())
+            count_pieces(lead, CountPieces("piston", thickness, count), Entry())
 
     def opened(self, pump):
         return open_job(User.objects.get(username="tom"), OpenJob(pump, "test", "14 380")).number

@@ -24,6 +24,7 @@ from finegap.core.materials import MATERIALS
 from finegap.core.sheet import SpecSheet
 from finegap.inventory.queries import gauge_response, gauge_responses
 from finegap.inventory.responses import GaugeResponse
+from finegap.works.queries import works_settings
 
 _LOG_SHOWN = 30
 _NEWEST = Compiled(lambda job: Event.objects.filter(job=job).order_by("-version")[:_LOG_SHOWN])
@@ -66,6 +67,7 @@ def job_response(records: Records, signature: SignOff | None = None) -> response
         pump=_pump(job, sheet),
         duty=gaps.duty(job),
         sheet=sheet.cite(),
+        slug=job.revision.sheet.slug,
         family=sheet.family.key,
         school=sheet.school.value,
         stages=[responses.StageResponse(stage.value, *assessment.progress[stage]) for stage in Stage],
@@ -95,6 +97,7 @@ def job_response(records: Records, signature: SignOff | None = None) -> response
         struck=striking.struck(records),
         former=striking.former(records),
         abandoned=None if signature else _abandoned(job),
+        works=_works() if signature else None,
         amendments=[],
     )
     return view if signature is not None else _with_news(view, records)
@@ -115,6 +118,12 @@ def _signed(signature: SignOff | None) -> responses.SignedResponse | None:
     if signature is None:
         return None
     return responses.SignedResponse(name_of(signature.by), signature.when, signature.reason, signature.core_version, signature.own)
+
+
+def _works() -> responses.HeadingResponse:
+    """The heading of the works at the signature: a report of it goes on saying whose it is."""
+    kept = works_settings()
+    return responses.HeadingResponse(kept.name, kept.address, kept.logo)
 
 
 def _with_news(view: responses.JobResponse, records: Records) -> responses.JobResponse:

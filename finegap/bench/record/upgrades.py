@@ -16,6 +16,7 @@ version  what it holds
 8        core 0.8: a document of its own (``document``), tasks of steps and views of means by their kind; up to 7 a record held
          the rendered screen twice, in mm and in inches
 9        core 0.9: stacks in sub-assemblies, marks of a procedure that has changed since
+10       core 0.9 later: the heading of the works at the signature
 =======  ==================================================================================================
 """
 
@@ -27,7 +28,7 @@ from typing import Any
 from finegap.bench.record.rendered import TO_DOCUMENTS, Record
 from finegap.core.formatting import Shown
 
-RECORD_VERSION = 9
+RECORD_VERSION = 10
 """The version signatures are frozen in now."""
 
 
@@ -68,4 +69,9 @@ def carried(record: Record) -> Record:
     return {"former": [], **record, "tasks": tasks, "drawing": ""}
 
 
-_CHAIN = (*TO_DOCUMENTS, carried)
+def headed(record: Record) -> Record:
+    """To 10: nobody had said what heads a report, nor how days are written on it."""
+    return {**record, "works": None}
+
+
+_CHAIN = (*TO_DOCUMENTS, carried, headed)

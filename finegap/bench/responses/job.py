@@ -80,6 +80,15 @@ class SignedResponse:
 
 
 @dataclass(frozen=True)
+class HeadingResponse:
+    """What headed the reports of the works at the signature; ``logo`` is the digest of the picture."""
+
+    name: str
+    address: str
+    logo: str
+
+
+@dataclass(frozen=True)
 class AbandonedResponse:
     """Who gave the job up, when and why."""
 
@@ -155,6 +164,7 @@ class JobResponse:
     pump: PumpResponse
     duty: DutyResponse
     sheet: str
+    slug: str
     family: str
     school: str
     stages: list[StageResponse]
@@ -184,6 +194,7 @@ class JobResponse:
     struck: list[StruckResponse]
     former: list[FormerResponse]
     abandoned: AbandonedResponse | None
+    works: HeadingResponse | None
     amendments: list[AmendmentResponse]
 
 

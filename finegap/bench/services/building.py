@@ -111,6 +111,8 @@ def _wrench(tag: str) -> Gauge:
     gauge = Gauge.objects.filter(tag=tag).first()
     if gauge is None:
         raise FieldError("wrench", f"there is no {tag} in the toolbox." if tag else "none was chosen.", "Expected a torque wrench.")
+    if gauge.retired:
+        raise FieldError("wrench", f"{tag} is retired.", "Expected one in use.")
     if gauge.kind != GaugeKind.TORQUE_WRENCH.value:
         raise FieldError("wrench", f"{tag} is a {gauge.kind}.", "Expected a torque wrench.")
     return gauge

@@ -261,6 +261,8 @@ def _gauge(tag: str) -> Gauge:
     gauge = Gauge.objects.filter(tag=tag).first()
     if gauge is None:
         raise FieldError("gauge", f"there is no gauge {tag or '(none)'}.", "Expected one from the toolbox.")
+    if gauge.retired:
+        raise FieldError("gauge", f"{tag} is retired.", "Expected one in use.")
     return gauge
 
 

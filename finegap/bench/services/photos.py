@@ -14,9 +14,9 @@ from finegap.bench.models import Photo
 from finegap.bench.services.changing import JobInHand, JobRef, changes
 from finegap.bench.services.steps import step_of
 from finegap.core.errors import FieldError
+from finegap.works.queries import works_settings
 
 LARGEST_BYTES = 15 * 1024 * 1024
-LONGEST_SIDE = 1600
 _MOST_PIXELS = 80_000_000
 _FORMATS = ("JPEG", "PNG", "WEBP")
 _MOST_PHOTOS = 60
@@ -33,7 +33,7 @@ def attach_photo(ref: JobRef, new: AttachPhoto) -> JobInHand | None:
     """
     if (new.file.size or 0) > LARGEST_BYTES:
         raise FieldError("photo", f"it is {(new.file.size or 0) / 1e6:.0f} MB.", _EXPECTED)
-    return _keep(ref, _SmallPhoto(new.id, *_small(new.file), new.feature, new.step, new.note.strip()))
+    return _keep(ref, _SmallPhoto(new.id, *_small(new.file, works_settings().photo_side), new.feature, new.step, new.note.strip()))
 
 
 @dataclass(frozen=True)
@@ -85,17 +85,17 @@ def _of(now: JobInHand, new: _SmallPhoto) -> str:
     return feature.name
 
 
-def _small(file: File) -> tuple[bytes, int, int]:  # type: ignore[type-arg]
-    """A photograph as a JPEG no longer than 1600 on its side, upright, without anything it said of camera or place."""
+def _small(file: File, side: int) -> tuple[bytes, int, int]:  # type: ignore[type-arg]
+    """A photograph as a JPEG no longer than this on its side, upright, without anything it said of camera or place."""
     from PIL import Image, ImageOps, UnidentifiedImageError
 
     try:
         with Image.open(file, formats=_FORMATS) as image:
             if image.width * image.height > _MOST_PIXELS:
                 raise FieldError("photo", f"{image.width} by {image.height} is larger than a camera takes.", _EXPECTED)
-            image.draft("RGB", (2 * LONGEST_SIDE, 2 * LONGEST_SIDE))
+            image.draft("RGB", (2 * side, 2 * side))
             upright = ImageOps.exif_transpose(image).convert("RGB")
-            upright.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
+            upright.thumbnail((side, side))
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError) as error:
         if isinstance(error, FieldError):
             raise

@@ -31,7 +31,7 @@ from finegap.core.quantities import Quantity, understood
 from finegap.core.sheet import SpecSheet
 from finegap.core.tasks.base import Rows
 from finegap.core.tasks.registry import KINDS
-from finegap.inventory.models import GasketStock, Gauge
+from finegap.inventory.models import Gauge, ShelfLine
 
 
 @changes(lambda new, now: TryOf.GAP, ZeroFound)
@@ -258,7 +258,7 @@ def move_stock(job: Job, before: list[list[int]], after: list[list[int]]) -> Non
     for thickness, count in needed.items():
         if not count:
             continue
-        line, _ = GasketStock.objects.get_or_create(sheet=job.revision.sheet, thickness_um=thickness, defaults={"count": 0})
+        line, _ = ShelfLine.objects.get_or_create(sheet=job.revision.sheet, thickness_um=thickness, defaults={"count": 0})
         if line.count < count:
             raise FieldError(
                 "stack", f"{count} more of {thickness / 1000:g} mm, but the shelf has {line.count}.", "Expected pieces from stock."

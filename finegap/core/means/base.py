@@ -109,6 +109,8 @@ class Means(Protocol):
     """What a try moves it by; ``None`` where no number says so."""
     stacks: ClassVar[int]
     """How many stacks of pieces from the shelf it has."""
+    piece: ClassVar[str]
+    """What one piece from the shelf is called; empty where it takes none."""
     zero: Zero | None
     """How the sheet has zero found before the first try; ``None`` where it is set without one."""
     lash_mm: float
@@ -174,6 +176,7 @@ class PlainMeans:
     sets: ClassVar[tuple[str, ...]] = ("gap",)
     moved: ClassVar[Moved | None] = None
     stacks: ClassVar[int] = 0
+    piece: ClassVar[str] = ""
     zero: Zero | None = None
     lash_mm: float = 0.0
 

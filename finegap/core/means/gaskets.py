@@ -51,6 +51,7 @@ class GasketMeans(PlainMeans):
     """
 
     kind: ClassVar[str] = "gaskets"
+    piece: ClassVar[str] = "gasket"
     view_type: ClassVar[type[MeansView]] = GasketsView
     stacks: ClassVar[int] = 1
     schema: ClassVar[Mapping[str, Any]] = {

@@ -63,6 +63,7 @@ class ShimMeans(PlainMeans):
     """Thicknesses sold and the one to begin with [um]; how far the rotors may differ, in mm."""
 
     kind: ClassVar[str] = "shims"
+    piece: ClassVar[str] = "shim"
     view_type: ClassVar[type[MeansView]] = ShimsView
     sets: ClassVar[tuple[str, ...]] = ("front:1", "back:1", "front:2", "back:2")
     stacks: ClassVar[int] = len(shims.SHAFTS)

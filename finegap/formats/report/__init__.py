@@ -7,25 +7,26 @@ from __future__ import annotations
 
 import json
 
-from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, PageBreak
 
+from finegap.formats.days import DateForm, in_force, moment, using
+from finegap.formats.letterhead import Letterhead, Paper
 from finegap.formats.paper import (
     BODY,
     GREY,
     HEAD,
-    MARGIN,
     SMALL,
     SMALLEST,
     TITLE,
     Record,
     as_pages,
     bold,
+    left_of,
     paragraph,
     register_fonts,
-    when,
+    size_of,
 )
 from finegap.formats.report.front import front
 from finegap.formats.report.pages import pages
@@ -40,11 +41,25 @@ def as_json(record: Record) -> bytes:
     return json.dumps(wrapped, ensure_ascii=False, indent=2).encode()
 
 
-def as_pdf(record: Record, pictures: Pictures = lambda photo: None) -> bytes:
-    """The report on A4. ``pictures`` gives the file of a photograph by its identity, or nothing."""
+def as_pdf(
+    record: Record,
+    pictures: Pictures = lambda photo: None,
+    head: Letterhead = Letterhead(),  # noqa: B008 - it cannot be changed
+    paper: Paper = Paper.A4,
+) -> bytes:
+    """The report on paper. ``pictures`` gives the file of a photograph by its identity, or nothing.
+
+    Days are written as the works writes them; on one signed before it could say, as they were printed then.
+    """
+    before = record["signed"] and record["works"] is None
+    with using(DateForm.ISO if before else in_force()):
+        return _pdf(record, pictures, head, paper)
+
+
+def _pdf(record: Record, pictures: Pictures, head: Letterhead, paper: Paper) -> bytes:
     register_fonts()  # the first page is measured before it is laid out
     amendments = record["amendments"]
-    story: list[Flowable] = [*front(record), PageBreak(), *pages(record), *photographs(record, pictures)]
+    story: list[Flowable] = [*front(record, head, paper), PageBreak(), *pages(record), *photographs(record, pictures)]
     for one in amendments:
         story += [PageBreak(), *_amendment(record, one)]
 
@@ -54,11 +69,13 @@ def as_pdf(record: Record, pictures: Pictures = lambda photo: None) -> bytes:
         which = f"page {page} of {own}" if page <= own else f"amendment {page - own}"
         canvas.setFont("FineGap", SMALLEST)
         canvas.setFillColor(GREY)
-        canvas.drawString(MARGIN, 9 * mm, "Local law, site rules, the maker's manual and licensed trades rule over this page.")
-        canvas.drawString(MARGIN, 5.5 * mm, f"Job {record['number']}, {record['pump']['tag']}, {which}.")
-        canvas.drawRightString(A4[0] - MARGIN, 5.5 * mm, f"Fine Gap, core {record['core']}. Lengths in {record['unit']}.")
+        left = left_of(paper)
+        canvas.drawString(left, 9 * mm, "Local law, site rules, the maker's manual and licensed trades rule over this page.")
+        canvas.drawString(left, 5.5 * mm, f"Job {record['number']}, {record['pump']['tag']}, {which}.")
+        made = f"Fine Gap, core {record['core']}. Lengths in {record['unit']}."
+        canvas.drawRightString(size_of(paper)[0] - left, 5.5 * mm, made)
 
-    return as_pages(story, f"Job {record['number']}, {record['pump']['tag']}", foot)
+    return as_pages(story, f"Job {record['number']}, {record['pump']['tag']}", foot, paper)
 
 
 def _amendment(record: Record, one: Record) -> list[Flowable]:
@@ -71,5 +88,5 @@ def _amendment(record: Record, one: Record) -> list[Flowable]:
         *([bold(void + of, HEAD)] if void else []),
         paragraph(one["what"], BODY),
         paragraph(f"Because: {one['reason']}", BODY),
-        bold(f"Amended by {one['by']}, {when(one['at'])}.{own}"),
+        bold(f"Amended by {one['by']}, {moment(one['at'])}.{own}"),
     ]

@@ -2,23 +2,25 @@
 
 from __future__ import annotations
 
-from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, Spacer
 
-from finegap.formats.paper import CELL, HEAD, TITLE, WIDTH, Record, bold, paragraph, when, written
+from finegap.formats.days import moment
+from finegap.formats.letterhead import Letterhead, Paper
+from finegap.formats.paper import CELL, HEAD, TITLE, WIDTH, Record, bold, heading, paragraph, size_of, written
 from finegap.formats.report.pages import GapBar, called, capital, done, left_as, measured, tables_follow, tasks
 
-_HIGH = A4[1] - 30 * mm
+_EDGES = 30 * mm
 _MOST_ROWS, _MOST_LINES, _LONGEST = 24, 8, 260
 
 
-def front(record: Record) -> list[Flowable]:
+def front(record: Record, head: Letterhead, paper: Paper) -> list[Flowable]:
     """The first page; as many of its rows as fit, the rest is counted and stands in the tables after it."""
+    high = size_of(paper)[1] - _EDGES
     telling = [f for f in record["features"] if _is_telling(f)]
     for rows in range(min(len(telling), _MOST_ROWS), -1, -1):
-        story = _page(record, telling[:rows], len(telling) - rows)
-        if _height(story) <= _HIGH:
+        story = [*heading(head), *_page(record, telling[:rows], len(telling) - rows)]
+        if _height(story, high) <= high:
             break
     return story
 
@@ -35,8 +37,8 @@ def _page(record: Record, telling: list[Record], more: int) -> list[Flowable]:
     ]
 
 
-def _height(story: list[Flowable]) -> float:
-    return float(sum(one.wrap(WIDTH, _HIGH)[1] + one.getSpaceBefore() + one.getSpaceAfter() for one in story))
+def _height(story: list[Flowable], high: float) -> float:
+    return float(sum(one.wrap(WIDTH, high)[1] + one.getSpaceBefore() + one.getSpaceAfter() for one in story))
 
 
 def _heading(record: Record) -> list[Flowable]:
@@ -48,7 +50,7 @@ def _heading(record: Record) -> list[Flowable]:
             f"Job {record['number']}. {_state(record)}. {pump['maker']} {pump['model']}, serial {pump['serial']}, "
             f"{pump['location']}."
         ),
-        paragraph(f"Came in{hours}: {record['reason']}. Opened by {record['opened_by']}, {when(record['opened_at'])}."),
+        paragraph(f"Came in{hours}: {record['reason']}. Opened by {record['opened_by']}, {moment(record['opened_at'])}."),
         paragraph(
             f"Duty: {duty['liquid']}, {duty['viscosity']} at {duty['temperature']}, {duty['pressure']}, {duty['speed']}; "
             f"{duty['material']}."
@@ -144,10 +146,10 @@ def _signature(record: Record) -> list[Flowable]:
     if signed:
         reason = f" Signed past what was open, because: {signed['reason']}" if signed["reason"] else ""
         own = " By a lead who had worked on this job." if signed["own"] else ""
-        words = f"Signed off by {signed['by']}, {when(signed['at'])}, core {signed['core_version']}.{reason}{own}"
+        words = f"Signed off by {signed['by']}, {moment(signed['at'])}, core {signed['core_version']}.{reason}{own}"
         return [paragraph("Signature", HEAD), bold(words)]
     if abandoned:
-        words = f"Abandoned by {abandoned['by']}, {when(abandoned['at'])}, because: {abandoned['reason']}"
+        words = f"Abandoned by {abandoned['by']}, {moment(abandoned['at'])}, because: {abandoned['reason']}"
         return [paragraph("Abandoned", HEAD), bold(words)]
     open_points = [blocker["sentence"] for blocker in record["blockers"]]
     rest = f" And {len(open_points) - _MOST_LINES} more." if len(open_points) > _MOST_LINES else ""

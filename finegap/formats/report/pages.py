@@ -10,7 +10,8 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, Paragraph
 
 from finegap.core.families.steps import Stage
-from finegap.formats.paper import BLUE, CELL, HEAD, INK, SMALL, SMALLEST, WIDTH, Record, bold, paragraph, table, when, written
+from finegap.formats.days import moment
+from finegap.formats.paper import BLUE, CELL, HEAD, INK, SMALL, SMALLEST, WIDTH, Record, bold, paragraph, table, written
 
 
 def pages(record: Record) -> list[Flowable]:
@@ -106,7 +107,7 @@ def _tries(record: Record, setting: Record) -> list[Flowable]:
         story.append(paragraph(f"As left, {record['unit']}: {gaps}."))
     rows: list[list[Any]] = [[paragraph(t, SMALL) for t in ("Try", "Set by", "Checked", "Gap", "Next", "Who and when")]]
     for one in setting["tries"]:
-        who = f"{one['by']}, {when(one['at'])}"
+        who = f"{one['by']}, {moment(one['at'])}"
         rows.append(
             [
                 paragraph(str(one["number"])),
@@ -164,13 +165,13 @@ def _tightened(one: Record) -> list[str]:
     logged = "; ".join(
         f"{t['at_nut']}{' on ' + ', '.join(map(str, t['bolts'])) if one['count'] > 1 else ''} with {t['wrench']}"
         f" ({t['certificate'] or 'no certificate'}{', OVERDUE' if t['overdue'] else ''}"
-        f"{', ' + t['adapter'] if t['adapter'] else ''}), {t['by']}, {when(t['at'])}"
+        f"{', ' + t['adapter'] if t['adapter'] else ''}), {t['by']}, {moment(t['at'])}"
         for t in last
     )
     passes = f", last of {len(one['passes'])} passes" if len(one["passes"]) > 1 else ""
     struck = [
         f"{one['fastener']}, struck out, because: {t['struck_reason']}: {t['at_nut']}, pass {t['pass_number']}, "
-        f"{t['by']}, {when(t['at'])}."
+        f"{t['by']}, {moment(t['at'])}."
         for t in one["log"]
         if t["struck_reason"]
     ]
@@ -226,7 +227,7 @@ def done(step: Record) -> str:
     skipped = f"SKIPPED, because: {step['skipped']}, " if step["skipped"] else ""
     past = f"OUT OF ITS TURN, because: {step['past']}, " if step["past"] else ""
     own = ", a lead of that lead's own job" if step["own"] else ""
-    return f"{skipped}{past}{step['by']}, {when(step['at'])}{own}"
+    return f"{skipped}{past}{step['by']}, {moment(step['at'])}{own}"
 
 
 def _readings(record: Record) -> list[Flowable]:
@@ -234,7 +235,7 @@ def _readings(record: Record) -> list[Flowable]:
     rows = [
         [
             feature["name"], _station(reading), _typed(reading), reading["text"], reading["gauge"],
-            f"{reading['by']}, {when(reading['at'])}",
+            f"{reading['by']}, {moment(reading['at'])}",
         ]
         for feature in record["features"]
         for reading in feature["readings"]
@@ -268,8 +269,8 @@ def _struck(record: Record) -> list[Flowable]:
     """What was struck out, but for what is crossed out where it stood."""
     rows = [
         [
-            one["what"], f"{one['by']}, {when(one['at'])}", one["reason"],
-            ", ".join(filter(None, (one["struck_by"], when(one["struck_at"]) if one["struck_at"] else ""))),
+            one["what"], f"{one['by']}, {moment(one['at'])}", one["reason"],
+            ", ".join(filter(None, (one["struck_by"], moment(one["struck_at"]) if one["struck_at"] else ""))),
         ]
         for one in record["struck"]
     ]  # fmt: skip
@@ -280,7 +281,7 @@ def _struck(record: Record) -> list[Flowable]:
 def _log(record: Record) -> list[Flowable]:
     """The log, oldest first; of a job that is not signed its newest lines."""
     lines = sorted(record["log"], key=lambda line: int(line["version"]))
-    rows = [[str(line["version"]), when(line["at"]), line["by"], line["what"]] for line in lines]
+    rows = [[str(line["version"]), moment(line["at"]), line["by"], line["what"]] for line in lines]
     part = f", the newest {len(lines)} of {record['log_total']} lines" if len(lines) < record["log_total"] else ""
     return [paragraph(f"Log{part}", HEAD), written(["", "When", "Who", "What"], rows, [0.05, 0.2, 0.15, 0.6])] if rows else []
 

@@ -10,7 +10,8 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import ImageReader
 from reportlab.platypus import Flowable, Image, Table, TableStyle
 
-from finegap.formats.paper import CELL, HEAD, WIDTH, Record, paragraph, when
+from finegap.formats.days import moment
+from finegap.formats.paper import CELL, HEAD, WIDTH, Record, paragraph
 
 Pictures = Callable[[str], bytes | None]
 """The file of a photograph by its identity."""
@@ -38,7 +39,7 @@ def _photos(record: Record) -> Iterator[tuple[str, Record]]:
 
 def _said(of: str, photo: Record) -> str:
     note = f" {photo['note']}." if photo["note"] else ""
-    return f"{of}:{note} {photo['by']}, {when(photo['at'])}"
+    return f"{of}:{note} {photo['by']}, {moment(photo['at'])}"
 
 
 def _picture(file: bytes | None) -> Any:

@@ -53,7 +53,7 @@ export type PumpLine = Schemas['PumpLine'];
 export type PumpDetail = Schemas['PumpPage'];
 export type SheetLine = Schemas['SheetLine'];
 export type SheetDetail = Schemas['SheetDetail'];
-export type Stock = Schemas['StockResponse'];
+export type ShelfLine = Schemas['ShelfResponse'];
 export type Settings = Schemas['SettingsResponse'];
 export type People = Schemas['PeopleResponse'];
 export type Person = Schemas['PersonResponse'];
@@ -123,6 +123,30 @@ export async function unwrap<T>(answer: Promise<Answer<T>>): Promise<T> {
   if (problem.code === 'signed-out')
     window.location.assign(`/sign-in?next=${encodeURIComponent(window.location.pathname)}`);
   throw new ApiError(problem);
+}
+
+/** Sends a form with a file; what comes back as `unwrap` has it. */
+export async function posted<T>(
+  url: string,
+  body: FormData,
+  headers: Record<string, string> = {},
+): Promise<T> {
+  return unwrap(answered<T>(url, body, headers));
+}
+
+/** The answer to a form with a file, as it came. */
+export async function answered<T>(
+  url: string,
+  body: FormData,
+  headers: Record<string, string> = {},
+): Promise<Answer<T>> {
+  const response = await fetch(url, {
+    method: 'POST',
+    body,
+    headers: { 'X-CSRFToken': csrfToken(), ...headers },
+  });
+  const told: unknown = await response.json().catch(() => undefined);
+  return response.ok ? { data: told as T, response } : { error: told, response };
 }
 
 /** A fresh identity for a record, also where the page is not served over TLS. */

@@ -132,14 +132,14 @@ export const sheetQuery = (slug: string, revision: string, unit: Unit) =>
 
 export type GaugeSort = 'tag' | 'due';
 
-export const gaugesQuery = (unit: Unit, q: string, sort: GaugeSort) =>
-  listQuery(['gauges', unit, q, sort], (page) =>
-    unwrap(client.GET('/api/gauges', { params: { query: { unit, q, page, sort } } })),
+export const gaugesQuery = (unit: Unit, q: string, sort: GaugeSort, retired: boolean) =>
+  listQuery(['gauges', unit, q, sort, retired], (page) =>
+    unwrap(client.GET('/api/gauges', { params: { query: { unit, q, page, sort, retired } } })),
   );
 
-export const stockQuery = (unit: Unit, q: string) =>
-  listQuery(['gaskets', unit, q], (page) =>
-    unwrap(client.GET('/api/gaskets', { params: { query: { unit, q, page } } })),
+export const shelfQuery = (unit: Unit, q: string, sheet: string) =>
+  listQuery(['shelf', unit, q, sheet], (page) =>
+    unwrap(client.GET('/api/shelf', { params: { query: { unit, q, page, ...(sheet && { sheet }) } } })),
   );
 
 export const gunsQuery = (unit: Unit, q: string) =>
@@ -196,6 +196,12 @@ export const procedureQuery = (family: string) =>
 export const settingsQuery = queryOptions({
   queryKey: ['settings'],
   queryFn: () => unwrap(client.GET('/api/settings')),
+  staleTime: Infinity,
+});
+
+export const zonesQuery = queryOptions({
+  queryKey: ['zones'],
+  queryFn: () => unwrap(client.GET('/api/settings/zones')),
   staleTime: Infinity,
 });
 

@@ -4,24 +4,6 @@
  */
 
 export interface paths {
-    "/api/gaskets": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description A page of the stock. */
-        get: operations["gaskets_list"];
-        put?: never;
-        /** @description Count one thickness. */
-        post: operations["gaskets_create"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/gauges": {
         parameters: {
             query?: never;
@@ -51,6 +33,23 @@ export interface paths {
         /** @description A new certificate, or its data put right. */
         put: operations["gauges_update"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges/{tag}/retire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Out of use, or back. */
+        post: operations["gauges_retire_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -966,6 +965,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings/logo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The one in force. */
+        get: operations["settings_logo_retrieve"];
+        put?: never;
+        /** @description Another one; that of records signed before stays. */
+        post: operations["settings_logo_create"];
+        /** @description None from now on. */
+        delete: operations["settings_logo_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/zones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description By their IANA names. */
+        get: operations["settings_zones_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets": {
         parameters: {
             query?: never;
@@ -1012,6 +1047,42 @@ export interface paths {
         get: operations["sheets_file_retrieve"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A page of the stock. */
+        get: operations["shelf_list"];
+        put?: never;
+        /** @description Count one thickness. */
+        post: operations["shelf_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The table to fill in: its columns. */
+        get: operations["shelf_file_retrieve"];
+        put?: never;
+        /** @description Try every row; keep all or none. */
+        post: operations["shelf_file_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1321,8 +1392,8 @@ export interface components {
             choice: string;
             choices: components["schemas"]["NamedResponse"][];
         };
-        /** @description How many gaskets of a thickness, as compressed, are on the shelf for a sheet. */
-        CountGasketsRequest: {
+        /** @description How many gaskets of a thickness, as compressed, or shims are on the shelf for a sheet. */
+        CountPiecesRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
             person: string;
@@ -1349,6 +1420,14 @@ export interface components {
             verdict: string;
             meaning: string;
         };
+        /**
+         * @description * `day-month` - day-month
+         *     * `month-day` - month-day
+         *     * `iso` - iso
+         *     * `dotted` - dotted
+         * @enum {string}
+         */
+        DateFormEnum: "day-month" | "month-day" | "iso" | "dotted";
         /** @description Keep or change; of a pair to be changed, ``parts`` are those of its features whose parts are new. */
         DecideRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -1699,11 +1778,6 @@ export interface components {
         };
         /** @enum {string} */
         GasketsViewKindEnum: "gaskets";
-        /** @description Every row with its verdict, and how many gauges are in the cabinet for it: all, or none. */
-        GaugeFileResponse: {
-            rows: components["schemas"]["GaugeRow"][];
-            kept: number;
-        };
         /** @description Lines of a list, and whether there are more after them. */
         GaugeList: {
             lines: components["schemas"]["GaugeResponse"][];
@@ -1733,13 +1807,8 @@ export interface components {
             /** Format: date */
             due: string;
             overdue: boolean;
-        };
-        /** @description A gauge of the file: which one, blank lines not counted, how it was read, and what is wrong; "" where nothing is. */
-        GaugeRow: {
-            number: number;
-            tag: string;
-            read: string;
-            wrong: string;
+            /** Format: date */
+            retired: string | null;
         };
         /** @description One number that went into a formula. */
         Given: {
@@ -1771,6 +1840,12 @@ export interface components {
             ten: string;
             /** Format: date */
             weighed: string;
+        };
+        /** @description What headed the reports of the works at the signature; ``logo`` is the digest of the picture. */
+        HeadingResponse: {
+            name: string;
+            address: string;
+            logo: string;
         };
         /** @description The gap predicted at pumping temperature; ``sentence`` says what is wrong with it. */
         HotResponse: {
@@ -1892,6 +1967,7 @@ export interface components {
             pump: components["schemas"]["PumpResponse"];
             duty: components["schemas"]["DutyResponse"];
             sheet: string;
+            slug: string;
             family: string;
             school: string;
             stages: components["schemas"]["StageResponse"][];
@@ -1921,6 +1997,7 @@ export interface components {
             struck: components["schemas"]["StruckResponse"][];
             former: components["schemas"]["FormerResponse"][];
             abandoned: components["schemas"]["AbandonedResponse"] | null;
+            works: components["schemas"]["HeadingResponse"] | null;
             amendments: components["schemas"]["AmendmentResponse"][];
         };
         /** @description How far a job has come: its version. */
@@ -1968,16 +2045,10 @@ export interface components {
             leaves?: string;
             sends?: components["schemas"]["MarkEnum"] | components["schemas"]["BlankEnum"];
         };
-        /** @description Many gauges from a table. A ``dry`` run tries every row and keeps none. */
-        KeepGaugesRequest: {
-            unit: components["schemas"]["UnitEnum"];
-            mark: components["schemas"]["MarkEnum"];
-            person: string;
-            /** @default false */
-            meant: boolean;
+        /** @description The picture on reports. */
+        KeepLogoRequest: {
             /** Format: binary */
             file: string;
-            dry?: boolean;
         };
         /** @description A shop's version of a procedure, made from ``version``; 0 is the family's own. ``conventions`` are its choices by key. */
         KeepProcedureRequest: {
@@ -1988,15 +2059,40 @@ export interface components {
                 [key: string]: string;
             };
         };
-        /** @description What the works decides for itself: its decimal mark, and how far a new part may be from its new size, in percent. */
-        KeepSettingsRequest: {
+        /** @description Many rows from a table. A ``dry`` run tries every one and keeps none. */
+        KeepRowsRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
             person: string;
             /** @default false */
             meant: boolean;
-            decimal_mark: components["schemas"]["DecimalMarkEnum"];
-            new_share: string;
+            /** Format: binary */
+            file: string;
+            dry?: boolean;
+        };
+        /**
+         * @description What the works decides for itself; what is left out stays.
+         *
+         *     ``new_share`` is in percent; ``abandoned_days`` is empty where photographs of abandoned jobs are kept without end.
+         */
+        KeepSettingsRequest: {
+            unit?: (components["schemas"]["UnitEnum"] | components["schemas"]["NullEnum"]) | null;
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            decimal_mark?: (components["schemas"]["DecimalMarkEnum"] | components["schemas"]["NullEnum"]) | null;
+            new_share?: string;
+            name?: string;
+            address?: string;
+            date_form?: (components["schemas"]["DateFormEnum"] | components["schemas"]["NullEnum"]) | null;
+            paper?: (components["schemas"]["PaperEnum"] | components["schemas"]["NullEnum"]) | null;
+            time_zone?: string;
+            currency?: string;
+            school?: (components["schemas"]["SchoolEnum"] | components["schemas"]["NullEnum"]) | null;
+            photo_side?: (components["schemas"]["PhotoSideEnum"] | components["schemas"]["NullEnum"]) | null;
+            abandoned_days?: string;
+            idle_days?: string;
         };
         /** @description A torque as typed: what the wrench was set to; its length, and the adapter's, where there was one. */
         LogTorqueRequest: {
@@ -2173,6 +2269,8 @@ export interface components {
             /** Format: double */
             eighths?: number;
         };
+        /** @enum {unknown} */
+        NullEnum: null;
         /**
          * @description A number beside the drawing: its ring, its words and its leader from ``port`` to ``spot``.
          *
@@ -2255,6 +2353,12 @@ export interface components {
         };
         /** @enum {string} */
         PackingViewKindEnum: "packing";
+        /**
+         * @description * `A4` - A4
+         *     * `Letter` - Letter
+         * @enum {string}
+         */
+        PaperEnum: "A4" | "Letter";
         /** @description A pass: its torque at the nut, and how many of the fasteners are done. */
         Pass: {
             number: number;
@@ -2300,6 +2404,13 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
+        /**
+         * @description * `1200` - 1200
+         *     * `1600` - 1600
+         *     * `2400` - 2400
+         * @enum {string}
+         */
+        PhotoSideEnum: "1200" | "1600" | "2400";
         /** @description A word in a picture. */
         PictureLabel: {
             /** Format: double */
@@ -2682,6 +2793,10 @@ export interface components {
             notes: string[];
             working: components["schemas"]["WorkingOrPlace"];
         };
+        /** @description Out of use, or back into it. */
+        RetireGaugeRequest: {
+            retired: boolean;
+        };
         /** @description The two faces, with leaves between them. */
         RingView: {
             /**
@@ -2706,6 +2821,18 @@ export interface components {
             temperature: string;
             printed: string;
             clearance: string;
+        };
+        /** @description A row of the file, blank lines not counted: what it is of, how it was read, and what is wrong; "" where nothing is. */
+        RowRead: {
+            number: number;
+            name: string;
+            read: string;
+            wrong: string;
+        };
+        /** @description Every row with its verdict, and how many were kept: all, or none. */
+        RowsResponse: {
+            rows: components["schemas"]["RowRead"][];
+            kept: number;
         };
         /** @description A line of the log; ``turn`` says what the gland was turned by. */
         RunInLine: {
@@ -2763,6 +2890,12 @@ export interface components {
             items: string[];
             here: boolean;
         };
+        /**
+         * @description * `guarded` - guarded
+         *     * `plain` - plain
+         * @enum {string}
+         */
+        SchoolEnum: "guarded" | "plain";
         /** @description One section of an answer. */
         Section: {
             tag: string;
@@ -2905,10 +3038,26 @@ export interface components {
          * @enum {string}
          */
         SetsEnum: "gap" | "mesh";
-        /** @description What the works decided for itself, who last changed it, and the units of bare numbers. */
+        /**
+         * @description What the works decided for itself, who last changed it, and the units of bare numbers.
+         *
+         *     ``time_zone`` is the one in force; ``logo`` is empty where there is none.
+         */
         SettingsResponse: {
+            name: string;
+            address: string;
+            logo: string;
+            unit: string;
             decimal_mark: string;
+            date_form: string;
+            paper: string;
+            time_zone: string;
+            currency: string;
+            school: string;
             new_share: string;
+            photo_side: string;
+            abandoned_days: string;
+            idle_days: string;
             by: string;
             /** Format: date-time */
             at: string | null;
@@ -2978,6 +3127,20 @@ export interface components {
         SheetList: {
             lines: components["schemas"]["SheetLine"][];
             more: boolean;
+        };
+        /** @description Lines of a list, and whether there are more after them. */
+        ShelfList: {
+            lines: components["schemas"]["ShelfResponse"][];
+            more: boolean;
+        };
+        /** @description Gaskets or shims of one thickness on the shelf of a sheet; ``name`` says which. */
+        ShelfResponse: {
+            sheet: string;
+            slug: string;
+            name: string;
+            um: number;
+            text: string;
+            count: number;
         };
         /** @description Both shafts to draw, what the clearances may be, and what is on the shelf. */
         ShimsView: {
@@ -3121,19 +3284,6 @@ export interface components {
             past: string;
             own: boolean;
             photos: components["schemas"]["PhotoResponse"][];
-        };
-        /** @description Lines of a list, and whether there are more after them. */
-        StockList: {
-            lines: components["schemas"]["StockResponse"][];
-            more: boolean;
-        };
-        /** @description Gaskets of one thickness on the shelf of a sheet. */
-        StockResponse: {
-            sheet: string;
-            slug: string;
-            um: number;
-            text: string;
-            count: number;
         };
         /**
          * @description * `reading` - READING
@@ -3404,72 +3554,6 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    gaskets_list: {
-        parameters: {
-            query?: {
-                /** @description Of 50 lines each. */
-                page?: number;
-                /** @description Words; a line has all of them. */
-                q?: string;
-                unit?: "in" | "mm";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StockList"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-        };
-    };
-    gaskets_create: {
-        parameters: {
-            query?: {
-                unit?: "in" | "mm";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CountGasketsRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StockResponse"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-        };
-    };
     gauges_list: {
         parameters: {
             query?: {
@@ -3477,6 +3561,7 @@ export interface operations {
                 page?: number;
                 /** @description Words; a line has all of them. */
                 q?: string;
+                retired?: boolean;
                 sort?: "due" | "tag";
                 unit?: "in" | "mm";
             };
@@ -3588,6 +3673,49 @@ export interface operations {
             };
         };
     };
+    gauges_retire_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RetireGaugeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeResponse"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     gauges_file_retrieve: {
         parameters: {
             query?: never;
@@ -3616,7 +3744,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "multipart/form-data": components["schemas"]["KeepGaugesRequest"];
+                "multipart/form-data": components["schemas"]["KeepRowsRequest"];
             };
         };
         responses: {
@@ -3625,7 +3753,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GaugeFileResponse"];
+                    "application/json": components["schemas"]["RowsResponse"];
                 };
             };
             403: {
@@ -5932,6 +6060,118 @@ export interface operations {
             };
         };
     };
+    settings_logo_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    settings_logo_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["KeepLogoRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsResponse"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    settings_logo_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsResponse"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    settings_zones_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+        };
+    };
     sheets_list: {
         parameters: {
             query?: {
@@ -6061,6 +6301,131 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    shelf_list: {
+        parameters: {
+            query?: {
+                /** @description Of 50 lines each. */
+                page?: number;
+                /** @description Words; a line has all of them. */
+                q?: string;
+                sheet?: string;
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfList"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    shelf_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountPiecesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfResponse"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    shelf_file_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    shelf_file_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["KeepRowsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowsResponse"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

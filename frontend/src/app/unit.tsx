@@ -1,19 +1,31 @@
-import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react';
 import type { Unit } from '../api/client';
 
 interface UnitChoice {
   unit: Unit;
   toggle: () => void;
+  /** What a browser begins with in which nobody has chosen yet. */
+  begin: (usual: Unit) => void;
 }
 
-const UnitContext = createContext<UnitChoice>({ unit: 'mm', toggle: () => undefined });
+const UnitContext = createContext<UnitChoice>({
+  unit: 'mm',
+  toggle: () => undefined,
+  begin: () => undefined,
+});
 
 /** Millimetres or inches, everywhere at once; kept on this bench. */
 export function UnitProvider({ children }: { children: ReactNode }) {
   const [unit, setUnit] = useState<Unit>(() => (localStorage.getItem('unit') === 'in' ? 'in' : 'mm'));
-  useEffect(() => localStorage.setItem('unit', unit), [unit]);
-  const toggle = useCallback(() => setUnit((now) => (now === 'mm' ? 'in' : 'mm')), []);
-  const choice = useMemo(() => ({ unit, toggle }), [unit, toggle]);
+  const toggle = useCallback(() => {
+    const next = unit === 'mm' ? 'in' : 'mm';
+    localStorage.setItem('unit', next);
+    setUnit(next);
+  }, [unit]);
+  const begin = useCallback((usual: Unit) => {
+    if (!localStorage.getItem('unit')) setUnit(usual);
+  }, []);
+  const choice = useMemo(() => ({ unit, toggle, begin }), [unit, toggle, begin]);
   return <UnitContext.Provider value={choice}>{children}</UnitContext.Provider>;
 }
 

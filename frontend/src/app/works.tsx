@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { createContext, useCallback, useContext, useMemo, type ReactNode } from 'react';
+import { createContext, useCallback, useContext, useEffect, useMemo, type ReactNode } from 'react';
 import { meQuery, settingsQuery } from '../api/queries';
 import type { Unit } from '../api/client';
 import { ProblemNote } from './ProblemNote';
+import { writeDaysAs } from './time';
 import { useUnit } from './unit';
 
 /** What the works decided and who is at this page, as they were when it was loaded: what is typed here goes by them. */
@@ -28,6 +29,11 @@ export const WorksContext = createContext<Works | null>(null);
 export function WorksProvider({ children }: { children: ReactNode }) {
   const me = useQuery(meQuery);
   const settings = useQuery(settingsQuery);
+  const { begin } = useUnit();
+  const usual = settings.data?.unit;
+  useEffect(() => {
+    if (usual) begin(usual === 'in' ? 'in' : 'mm');
+  }, [usual, begin]);
   const works = useMemo<Works | null>(
     () =>
       me.data && settings.data
@@ -39,6 +45,7 @@ export function WorksProvider({ children }: { children: ReactNode }) {
         : null,
     [me.data, settings.data],
   );
+  if (settings.data) writeDaysAs(settings.data.date_form, settings.data.time_zone);
   if (!works) return <ProblemNote error={me.error ?? settings.error} />;
   return <WorksContext.Provider value={works}>{children}</WorksContext.Provider>;
 }

@@ -2,13 +2,14 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { client, type Settings } from '../api/client';
+import type { components } from '../api/schema';
 import { meQuery, settingsQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
-import { TextField } from '../app/TextField';
 import { moment } from '../app/time';
 import { useTyped } from '../app/useTyped';
-import type { Entered } from '../app/works';
+import { Logo } from './Logo';
+import { Keeping, OnReports, PartsAndPrices, Written, type Typed } from './settingsGroups';
 
 /** What the works decides for itself. */
 export function SettingsPage() {
@@ -23,61 +24,56 @@ export function SettingsPage() {
   );
 }
 
-type Mark = Entered['mark'];
+const GROUPS = [
+  ['On reports', OnReports],
+  ['How things are written here', Written],
+  ['Parts and prices', PartsAndPrices],
+  ['What is kept', Keeping],
+] as const;
 
 function SettingsForm({ kept }: { kept: Settings }) {
   const me = useQuery(meQuery);
-  const [mark, setMark] = useState(kept.decimal_mark as Mark);
-  const [share, setShare] = useState(kept.new_share);
+  const [changed, setChanged] = useState<Partial<Typed>>({});
   const save = useTyped(
-    (body: { decimal_mark: Mark; new_share: string } & Entered) => client.PUT('/api/settings', { body }),
+    // The choices of the form are those there are.
+    (body) => client.PUT('/api/settings', { body: body as components['schemas']['KeepSettingsRequest'] }),
     // Everything typed on a page goes by what it was loaded with: the page begins anew.
     () => window.location.reload(),
   );
   const lead = me.data?.role === 'lead';
+  const put = (name: keyof Typed) => (text: string) => setChanged((now) => ({ ...now, [name]: text }));
   return (
-    <form
-      className="panel settings"
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.mutate({ decimal_mark: mark, new_share: share });
-      }}
-    >
-      <fieldset disabled={!lead}>
-        <legend>Decimal mark that is written here</legend>
-        {(
-          [
-            ['point', 'A point: 37.975 is near thirty-eight. 1,750 is asked about.'],
-            ['comma', 'A comma: 37,975 is near thirty-eight. 1.750 is asked about.'],
-          ] as const
-        ).map(([key, words]) => (
-          <label key={key} className="tick">
-            <input type="radio" name="mark" checked={mark === key} onChange={() => setMark(key)} /> {words}
-          </label>
-        ))}
-      </fieldset>
-      <fieldset disabled={!lead}>
-        <legend>New parts</legend>
-        <TextField
-          short
-          label="Ask when a new part is farther from its one new size than (% of its wear allowance)"
-          value={share}
-          onChange={setShare}
-        />
-      </fieldset>
-      <ProblemNote error={save.error} />
-      {lead ? (
-        <Button type="submit" disabled={save.isPending}>
-          Save settings
-        </Button>
-      ) : (
-        <p className="quiet">A lead changes them.</p>
-      )}
-      <p className="quiet">
-        What was typed before keeps the mark it was typed with. Pages that are open go on with the old one
-        until they are loaded anew.
-        {kept.by && kept.at ? ` Last changed by ${kept.by}, ${moment(kept.at)}.` : ''}
-      </p>
-    </form>
+    <>
+      <form
+        className="settings"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save.mutate(changed);
+        }}
+      >
+        <div className="two-columns">
+          {GROUPS.map(([name, Group]) => (
+            <fieldset key={name} className="panel" disabled={!lead}>
+              <legend>{name}</legend>
+              <Group typed={{ ...kept, ...changed }} put={put} />
+            </fieldset>
+          ))}
+        </div>
+        <ProblemNote error={save.error} />
+        {lead ? (
+          <Button type="submit" disabled={save.isPending || Object.keys(changed).length === 0}>
+            Save settings
+          </Button>
+        ) : (
+          <p className="quiet">A lead changes them.</p>
+        )}
+        <p className="quiet">
+          What was typed before keeps the mark it was typed with. Pages that are open go on with the old
+          settings until they are loaded anew.
+          {kept.by && kept.at ? ` Last changed by ${kept.by}, ${moment(kept.at)}.` : ''}
+        </p>
+      </form>
+      {lead && <Logo kept={kept} />}
+    </>
   );
 }

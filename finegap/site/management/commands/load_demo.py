@@ -36,9 +36,9 @@ from finegap.core.tasks.stack import StackTask
 from finegap.core.tasks.torque import TorqueTask
 from finegap.core.tasks.turning import TurningTask
 from finegap.core.units import Dimension
-from finegap.inventory.changes import CountGaskets
+from finegap.inventory.changes import CountPieces
 from finegap.inventory.models import Gauge, GreaseGun
-from finegap.inventory.services import count_gaskets
+from finegap.inventory.services import count_pieces
 from finegap.people.models import Pin
 from finegap.pumps.changes import AddPump, Lubricate, ReadMeter
 from finegap.pumps.services import add_pump, lubricate, read_meter
@@ -80,7 +80,7 @@ def load(works: dict[str, Any]) -> None:
     for pump in works["pumps"]:
         add_pump(lead, AddPump(**pump), AS_WRITTEN)
     for line in works["stock"]:
-        count_gaskets(lead, CountGaskets(line["sheet"], line["thickness"], line["count"]), AS_WRITTEN)
+        count_pieces(lead, CountPieces(line["sheet"], line["thickness"], line["count"]), AS_WRITTEN)
     for one in works["meter"]:
         read_meter(lead, one["pump"], ReadMeter(uuid.uuid4(), one["hours"], one["day"]), AS_WRITTEN)
     for one in works["lubricated"]:

@@ -5,6 +5,7 @@ import type { Feature, Gauge, Job } from '../../api/client';
 import { fitQuery } from '../../api/queries';
 import { useUnit } from '../../app/unit';
 import { WorkingLink } from '../../app/WorkingLink';
+import { AddGauge } from '../set/AddGauge';
 import { PadField, type PadFieldHandle } from './PadField';
 import type { PadInHand } from './usePad';
 
@@ -117,8 +118,7 @@ function GaugeNote({ job, feature, gauge }: NoteProps) {
         <Ability job={job} feature={feature} gauge={gauge} />
       ) : (
         <p className="warning gauge-note">
-          A {gauge.kind} is not made for this.{' '}
-          {feature.gauge ? `${feature.gauge} is.` : 'Nor is any gauge of the cabinet.'}
+          A {gauge.kind} is not made for this. {feature.gauge ? `${feature.gauge} is.` : <AddGauge />}
         </p>
       )}
       {gauge.overdue && (

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useRef } from 'react';
 import {
   ApiError,
   client,
-  csrfToken,
+  answered,
   newId,
   Unreachable,
   unwrap,
@@ -80,14 +80,7 @@ async function post(
   const body = new FormData();
   for (const [name, value] of Object.entries({ ...change, ...how, version }))
     body.append(name, (value as unknown) instanceof Blob ? (value as unknown as Blob) : String(value));
-  const headers = { 'X-CSRFToken': csrfToken(), ...held };
-  const response = await fetch(`/api/jobs/${number}/photos?unit=${how.unit}`, {
-    method: 'POST',
-    body,
-    headers,
-  });
-  const told: unknown = await response.json().catch(() => undefined);
-  return response.ok ? { data: told as JobAnswer, response } : { error: told, response };
+  return answered<JobAnswer>(`/api/jobs/${number}/photos?unit=${how.unit}`, body, held);
 }
 
 /** Asks the receiver of wireless gauges what one of them shows; nothing is recorded by it. */

@@ -4,11 +4,12 @@ import type { MeansParts } from './kinds';
 
 export const GASKETS: MeansParts<'gaskets'> = {
   Picture: ({ job, setting, view }) => <GasketStack gaskets={view} unit={job.unit} place={setting.place} />,
-  useTry: (setting, view) => {
+  useTry: (setting, view, job) => {
     const stack = useStack(view.next);
     return {
       above: (
         <StackCounts
+          slug={job.slug}
           legend={`Gaskets ${setting.place}, as compressed`}
           stack={stack}
           now={view.now}

@@ -34,7 +34,7 @@ export interface MeansParts<K extends MeansKind> {
   /** What has to be done before the first try; `isDue` says whether it is. */
   First?: (props: MeansProps<K>) => ReactNode;
   isDue?: (job: Job, view: ViewOf<K>) => boolean;
-  useTry: (setting: Setting, view: ViewOf<K>) => TryPart;
+  useTry: (setting: Setting, view: ViewOf<K>, job: Job) => TryPart;
 }
 
 /** A means a try only checks: nothing is typed of how it was set. */

@@ -4,7 +4,7 @@ import type { MeansParts } from './kinds';
 
 export const SHIMS: MeansParts<'shims'> = {
   Picture: ({ job, setting, view }) => <ShimView shims={view} gaps={setting.gaps} unit={job.unit} />,
-  useTry: (_setting, view) => {
+  useTry: (_setting, view, job) => {
     const [first, second] = view.shafts;
     const one = useStack(first?.next ?? []);
     const other = useStack(second?.next ?? []);
@@ -12,6 +12,7 @@ export const SHIMS: MeansParts<'shims'> = {
       above: view.shafts.map((shaft, i) => (
         <StackCounts
           key={shaft.name}
+          slug={job.slug}
           legend={`Shims of the ${shaft.name}`}
           stack={i === 0 ? one : other}
           now={[...(first?.now ?? []), ...(second?.now ?? [])]}

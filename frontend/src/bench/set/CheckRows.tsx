@@ -1,6 +1,7 @@
 import { useState, type ReactNode } from 'react';
 import type { Held, Job, Setting } from '../../api/client';
 import { TextField } from '../../app/TextField';
+import { AddGauge } from './AddGauge';
 import { useDrafts, useUnit } from '../../app/unit';
 
 /** A check as it is sent. */
@@ -52,18 +53,21 @@ export function useChecks(job: Job, setting: Setting): Checks {
     },
     gaugeOf,
     picker: (index) => (
-      <select
-        aria-label={single ? 'Checked with' : `${asked[index]?.name ?? ''}, checked with`}
-        value={gaugeOf(index)}
-        onChange={(e) => setChosen((now) => ({ ...now, [index]: e.target.value }))}
-      >
-        {gauges.map((g) => (
-          <option key={g.tag} value={g.tag}>
-            {g.tag} {g.kind}
-            {g.overdue ? ', out of date' : ''}
-          </option>
-        ))}
-      </select>
+      <>
+        <select
+          aria-label={single ? 'Checked with' : `${asked[index]?.name ?? ''}, checked with`}
+          value={gaugeOf(index)}
+          onChange={(e) => setChosen((now) => ({ ...now, [index]: e.target.value }))}
+        >
+          {gauges.map((g) => (
+            <option key={g.tag} value={g.tag}>
+              {g.tag} {g.kind}
+              {g.overdue ? ', out of date' : ''}
+            </option>
+          ))}
+        </select>
+        {!fitting.length && <AddGauge />}
+      </>
     ),
     isFeeler,
     text,

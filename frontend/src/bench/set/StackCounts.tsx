@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { Piece } from '../../api/client';
 import { useUnit } from '../../app/unit';
 
@@ -28,6 +29,8 @@ export function isOther(now: Piece[], pieces: number[]): boolean {
 
 interface Props {
   legend: string;
+  /** Of the sheet whose shelf it is. */
+  slug: string;
   stack: Counting;
   /** What is fitted now, of all places that share the shelf. */
   now: Piece[];
@@ -37,7 +40,7 @@ interface Props {
 }
 
 /** How many of each thickness are in; more cannot be put in than shelf and pump have. */
-export function StackCounts({ legend, stack, now, box, taken = {} }: Props) {
+export function StackCounts({ legend, slug, stack, now, box, taken = {} }: Props) {
   const { unit } = useUnit();
   const fitted = (um: number) => now.filter((p) => p.um === um).reduce((sum, p) => sum + p.count, 0);
   return (
@@ -73,6 +76,9 @@ export function StackCounts({ legend, stack, now, box, taken = {} }: Props) {
           </div>
         );
       })}
+      <Link className="count-shelf" to={`/toolbox?sheet=${slug}`}>
+        {box.length ? 'Another count on the shelf' : 'Nothing is counted: count the shelf'}
+      </Link>
     </fieldset>
   );
 }

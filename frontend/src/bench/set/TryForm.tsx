@@ -15,7 +15,7 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
 }
 
 function OfKind<K extends MeansKind>({ kind, view, job, setting }: MeansProps<K> & { kind: K }) {
-  const done = partsOf(kind).useTry(setting, view);
+  const done = partsOf(kind).useTry(setting, view, job);
   const checks = useChecks(job, setting);
   const identity = useRef(newId());
   const record = useChange('tries', job.number);

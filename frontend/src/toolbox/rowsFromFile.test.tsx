@@ -2,12 +2,14 @@ import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, test, vi } from 'vitest';
 import { showOnBench } from '../test-bench';
-import { GaugesFromFile } from './GaugesFromFile';
+import { FromFile } from './RowsFromFile';
+
+const GAUGES = { url: '/api/gauges/file', row: 'gauge', note: '', stale: ['gauges'] } as const;
 
 const FILE = new File(['Tag,Kind\nM-7,caliper\n'], 'gauges.csv', { type: 'text/csv' });
-const row = (number: number, tag: string, wrong = '') => ({
+const row = (number: number, name: string, wrong = '') => ({
   number,
-  tag,
+  name,
   read: 'caliper, 0 to 150 mm',
   wrong,
 });
@@ -27,12 +29,12 @@ test('every gauge is tried first, and all are put in by a second press', async (
     Response.json({ rows: [row(1, 'M-7'), row(2, 'M-8')], kept: 2 }),
   );
   const kept = vi.fn();
-  showOnBench(<GaugesFromFile onKept={kept} />);
+  showOnBench(<FromFile {...GAUGES} onKept={kept} />);
   await userEvent.upload(screen.getByLabelText('File of gauges'), FILE);
   expect(await screen.findByRole('status')).toHaveTextContent('gauges.csv: 2 gauges, nothing wrong.');
   expect(kept).not.toHaveBeenCalled();
   expect(screen.getAllByRole('listitem')[0]).toHaveTextContent('M-7 caliper, 0 to 150 mm');
-  await userEvent.click(screen.getByRole('button', { name: 'Put all 2 into the cabinet' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Keep all 2' }));
   await vi.waitFor(() => expect(kept).toHaveBeenCalledOnce());
   expect(
     bodies.map((body) => [body.get('dry'), body.get('person'), (body.get('file') as File).name]),
@@ -46,12 +48,12 @@ test('what is wrong is said by gauge, and nothing can be put in', async () => {
   serve(
     Response.json({ rows: [row(1, 'M-7'), row(2, '', 'tag: none.'), row(3, 'M-9', 'due: early.')], kept: 0 }),
   );
-  showOnBench(<GaugesFromFile onKept={vi.fn()} />);
+  showOnBench(<FromFile {...GAUGES} onKept={vi.fn()} />);
   await userEvent.upload(screen.getByLabelText('File of gauges'), FILE);
   expect(await screen.findByRole('status')).toHaveTextContent('3 gauges, 2 wrong.');
   expect(screen.getAllByRole('listitem').map((one) => one.textContent)).toEqual([
     'gauge 2 tag: none.',
     'M-9 due: early.',
   ]);
-  expect(screen.queryByRole('button', { name: /cabinet/ })).toBeNull();
+  expect(screen.queryByRole('button', { name: /Keep/ })).toBeNull();
 });

@@ -3,22 +3,31 @@
 import datetime as dt
 import io
 import zipfile
+from dataclasses import replace
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from openpyxl import Workbook
 
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.formatting import Units
+from finegap.core.formatting import Units, render
 from finegap.core.numerals import DecimalMark
-from finegap.inventory.gauge_files import MOST_ROWS, keep_gauges
-from finegap.inventory.models import Gauge
-from tests.apps.base import Works
+from finegap.inventory.changes import KeepGauge
+from finegap.inventory.many import MOST_ROWS, keep_rows
+from finegap.inventory.models import Gauge, ShelfLine
+from finegap.inventory.services import keep_gauge, retire_gauge
+from finegap.inventory.tables import gauges, shelf
+from finegap.sheets.changes import SheetFile
+from finegap.sheets.services import add_revision
+from tests.apps.base import Works, job_view
+from tests.apps.test_setting import piston
 
 HEAD = "Tag,Kind,From,To,Resolution,U,k,Calibrated,Due,Certificate"
 M_7 = "M-7,outside micrometer,0,25,0.001,0.002,2,2026-01-10,2027-01-10,C 4711"
 READ = "outside micrometer, 0.00 to 25.00 mm, step 0.001 mm, U 0.002 mm"
 B_7 = "B-7,bore gauge,18,50,0.001,0.003,2,2026-02-01,2027-02-01,"
+
+CALIPER = KeepGauge("C-9", "caliper", "0", "150", "0.01", "0.02", "2", dt.date(2026, 1, 1), dt.date(2027, 1, 1))
 
 
 def workbook(*rows):
@@ -33,7 +42,7 @@ def workbook(*rows):
 class Files(Works):
     def keep(self, data, dry=False, mark=DecimalMark.POINT):
         data = data if isinstance(data, bytes) else data.encode()
-        return keep_gauges(self.lena, data, Entry(Units.MM, mark), dry)
+        return keep_rows(gauges(self.lena), data, Entry(Units.MM, mark), dry)
 
     def refused(self, data):
         before = Gauge.objects.count()
@@ -45,7 +54,7 @@ class Files(Works):
     def test_all_are_kept_or_none_and_each_row_says_what_is_wrong(self):
         before = Gauge.objects.count()
         good = "\r\n".join((HEAD, M_7, "", B_7))
-        self.assertEqual([(r.number, r.tag, r.wrong) for r in self.keep(good, dry=True).rows], [(1, "M-7", ""), (2, "B-7", "")])
+        self.assertEqual([(r.number, r.name, r.wrong) for r in self.keep(good, dry=True).rows], [(1, "M-7", ""), (2, "B-7", "")])
         self.assertEqual(Gauge.objects.count(), before)
         wrong = "\n".join(
             (
@@ -84,7 +93,7 @@ class Files(Works):
             packed.writestr("xl/worksheets/sheet1.xml", bytes(60 * 1024 * 1024))
         for data, words in (
             (b"", "twice, or there is none"),
-            (HEAD, "no gauge"),
+            (HEAD, "no row"),
             (HEAD.replace("Kind", "Colour") + "\n" + M_7, "no column “Colour”"),
             (HEAD.replace("Kind", "Tag") + "\n" + M_7, "twice"),
             ("\n".join((HEAD, *(M_7 for _ in range(MOST_ROWS + 1)))), f"{MOST_ROWS + 1} rows"),
@@ -115,7 +124,67 @@ class Files(Works):
             body = {"file": file, "dry": dry, "unit": "mm", "mark": "point", "person": "lena"}
             return self.client.post("/api/gauges/file", body)
 
-        self.assertEqual(send("true").json(), {"rows": [{"number": 1, "tag": "M-7", "read": READ, "wrong": ""}], "kept": 0})
+        self.assertEqual(send("true").json(), {"rows": [{"number": 1, "name": "M-7", "read": READ, "wrong": ""}], "kept": 0})
         self.assertEqual(send("false").json()["kept"], 1)
         self.client.force_login(self.tom)
         self.assertEqual(send("true").status_code, 403)
+
+    def test_the_shelf_is_counted_from_a_file_under_the_right_names(self):
+        slug = add_revision(self.lena, SheetFile(piston(slug="shims-1", title="Shim pump"))).sheet.slug
+        text = "Sheet;Thickness;Count\nGASKET PUMP;0,10 mm;9\nshims-1;0,05;3\n"
+
+        def count(text, dry=False):
+            return keep_rows(shelf(self.lena), text.encode(), Entry(Units.MM, DecimalMark.COMMA), dry)
+
+        read = [render(row.read, Units.MM) for row in count(text, dry=True).rows]
+        self.assertEqual(read, ["9 of the gasket 0.10 mm for Gasket pump", "3 of the shim 0.05 mm for Shim pump"])
+        self.assertEqual(ShelfLine.objects.get(sheet__slug="gasket-pump", thickness_um=100).count, 4)
+        self.assertEqual(count(text).kept, 2)
+        counts = {(x.sheet.slug, x.thickness_um): x.count for x in ShelfLine.objects.select_related("sheet")}
+        self.assertEqual((counts["gasket-pump", 100], counts[slug, 50]), (9, 3))
+        for row, words in (
+            ("none;0,10;9", "no sheet “none”"), ("Gasket pump;0,10;-1", "no count"), ("Gasket pump;0,10;1000", "cannot be"),
+            ("Test pump;0,10;1", "set without gaskets or shims"),
+            ("Gasket pump;1.750;1", "thickness"), ("Gasket pump;;1", "thickness"),
+        ):  # fmt: skip
+            with self.subTest(row):
+                told = count(f"{text}{row}\n")
+                self.assertEqual(([bool(r.wrong) for r in told.rows], told.kept), ([False, False, True], 0))
+                self.assertIn(words, told.rows[2].wrong)
+
+
+class Retired(Works):
+    def test_a_retired_gauge_measures_nothing_more_and_what_it_measured_stands(self):
+        number = self.open()
+        station = self.family(number).by_key["idler_pin"].stations[0].key
+        self.read(number, "idler_pin", station, "29.970 mm")
+        retire_gauge(self.lena, "M-1", True)
+        view = job_view(number, Units.MM)
+        self.assertNotIn("M-1", [gauge.tag for gauge in view.gauges])
+        pin = next(f for f in view.features if f.key == "idler_pin")
+        self.assertEqual((pin.readings[0].gauge, [g.tag for g in view.used_gauges]), ("M-1", ["M-1"]))
+        for refused in (
+            lambda: self.read(number, "idler_pin", station, "29.970 mm"),
+            lambda: keep_gauge(self.lena, replace(CALIPER, tag="M-1"), Entry()),
+            lambda: keep_gauge(self.lena, CALIPER, Entry(), replacing="M-1"),
+            lambda: retire_gauge(self.lena, "none", True),
+        ):
+            with self.assertRaises(FieldError):
+                refused()
+        retire_gauge(self.lena, "W-1", True)
+        with self.assertRaises(FieldError) as caught:
+            self.build(number)
+        self.assertEqual((caught.exception.field, caught.exception.problem), ("wrench", "W-1 is retired."))
+        retire_gauge(self.lena, "M-1", False)
+        self.read(number, "idler_pin", station, "29.970 mm")
+
+    def test_the_list_is_of_those_in_use_unless_it_is_asked_for_the_others(self):
+        self.client.force_login(self.lena)
+        self.assertEqual(self.client.post("/api/gauges/M-1/retire", {"retired": True}, "application/json").status_code, 200)
+        tags = {
+            asked: {line["tag"] for line in self.client.get("/api/gauges", {"retired": asked}).json()["lines"]}
+            for asked in ("true", "false")
+        }
+        self.assertEqual((tags["true"], "M-1" in tags["false"], len(tags["false"])), ({"M-1"}, False, 4))
+        self.client.force_login(self.tom)
+        self.assertEqual(self.client.post("/api/gauges/M-1/retire", {"retired": False}, "application/json").status_code, 403)

@@ -1,26 +1,52 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { csrfToken, unwrap } from '../api/client';
+import { posted } from '../api/client';
 import type { components } from '../api/schema';
 import { ProblemNote } from '../app/ProblemNote';
 import { useEntered, type Entered } from '../app/works';
 
-type Tried = components['schemas']['GaugeFileResponse'];
+type Tried = components['schemas']['RowsResponse'];
 
-/** Many gauges from a table: every one is tried and said, then all are put in, or none. */
-export function GaugesFromFile({ onKept }: { onKept: () => void }) {
+interface Props {
+  /** Where the table is sent, and its template is had. */
+  url: '/api/gauges/file' | '/api/shelf/file';
+  /** What a row is: gauge, thickness. */
+  row: string;
+  /** What has to be known of the table beside its columns. */
+  note: string;
+  /** What is read anew once they are kept. */
+  stale: readonly string[];
+  title: string;
+}
+
+/** Many rows from a table, under a fold that closes once they are kept. */
+export function RowsFromFile({ title, ...table }: Props) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <button type="button" className="fold" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {title} {open ? '▴' : '▾'}
+      </button>
+      {open && <FromFile {...table} onKept={() => setOpen(false)} />}
+    </>
+  );
+}
+
+type FromFileProps = Omit<Props, 'title'> & { onKept: () => void };
+
+/** Every row is tried and said, then all are kept, or none. */
+export function FromFile({ url, row, note, stale, onKept }: FromFileProps) {
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File | null>(null);
   const entered = useEntered();
   const cache = useQueryClient();
   const send = useMutation({
     retry: false,
-    mutationFn: ({ chosen, dry }: { chosen: File; dry: boolean }) => sent(chosen, dry, entered()),
+    mutationFn: ({ chosen, dry }: { chosen: File; dry: boolean }) => sent(url, chosen, dry, entered()),
     onSuccess: (tried) => {
       if (!tried.kept) return;
-      void cache.invalidateQueries({ queryKey: ['gauges'] });
-      void cache.invalidateQueries({ queryKey: ['start'] });
+      for (const key of stale) void cache.invalidateQueries({ queryKey: [key] });
       onKept();
     },
   });
@@ -31,18 +57,17 @@ export function GaugesFromFile({ onKept }: { onKept: () => void }) {
     if (input.current) input.current.value = '';
   };
   return (
-    <section className="panel" aria-label="Gauges from a file">
-      <h2>Many gauges, from a file</h2>
+    <section className="panel" aria-label={`Many ${plural(row)} from a file`}>
       <p>
-        CSV or XLSX with the columns of <a href="/api/gauges/file">the template</a>; days as 2026-11-28. Every
-        gauge is tried first. If one is wrong, none is put in.
+        CSV or XLSX with the columns of <a href={url}>the template</a>. {note} Every {row} is tried first. If
+        one is wrong, none is kept.
       </p>
       <input
         ref={input}
         type="file"
         accept=".csv,.xlsx,text/csv"
         className="visually-hidden"
-        aria-label="File of gauges"
+        aria-label={`File of ${plural(row)}`}
         onChange={(event) => choose(event.target.files?.[0])}
       />
       <Button variant="outline-primary" disabled={send.isPending} onClick={() => input.current?.click()}>
@@ -53,6 +78,7 @@ export function GaugesFromFile({ onKept }: { onKept: () => void }) {
         <Verdicts
           tried={send.data}
           name={file.name}
+          row={row}
           off={send.isPending}
           onKeep={() => send.mutate({ chosen: file, dry: false })}
         />
@@ -64,45 +90,42 @@ export function GaugesFromFile({ onKept }: { onKept: () => void }) {
 interface VerdictsProps {
   tried: Tried;
   name: string;
+  row: string;
   off: boolean;
   onKeep: () => void;
 }
 
-function Verdicts({ tried, name, off, onKeep }: VerdictsProps) {
+function Verdicts({ tried, name, row: what, off, onKeep }: VerdictsProps) {
   const wrong = tried.rows.filter((row) => row.wrong);
   const count = tried.rows.length;
   return (
     <>
       <p role="status">
-        {name}: {count} {count === 1 ? 'gauge' : 'gauges'},{' '}
+        {name}: {count} {count === 1 ? what : plural(what)},{' '}
         {wrong.length ? `${wrong.length} wrong.` : 'nothing wrong.'}
       </p>
-      <ul className="lines gauges-read">
+      <ul className="lines rows-read">
         {(wrong.length ? wrong : tried.rows).map((row) => (
           <li key={row.number}>
-            <b>{row.tag || `gauge ${row.number}`}</b>{' '}
+            <b>{row.name || `${what} ${row.number}`}</b>{' '}
             <span className={row.wrong ? 'warning' : ''}>{row.wrong || row.read}</span>
           </li>
         ))}
       </ul>
       {wrong.length === 0 && (
         <Button disabled={off} onClick={onKeep}>
-          Put {count === 1 ? 'it' : `all ${count}`} into the cabinet
+          Keep {count === 1 ? 'it' : `all ${count}`}
         </Button>
       )}
     </>
   );
 }
 
-async function sent(file: File, dry: boolean, how: Entered): Promise<Tried> {
+function sent(url: string, file: File, dry: boolean, how: Entered): Promise<Tried> {
   const body = new FormData();
   body.append('file', file);
   for (const [name, value] of Object.entries({ dry, ...how })) body.append(name, String(value));
-  const response = await fetch('/api/gauges/file', {
-    method: 'POST',
-    body,
-    headers: { 'X-CSRFToken': csrfToken() },
-  });
-  const told: unknown = await response.json().catch(() => undefined);
-  return unwrap(Promise.resolve(response.ok ? { data: told as Tried, response } : { error: told, response }));
+  return posted<Tried>(url, body);
 }
+
+const plural = (row: string) => (row.endsWith('s') ? `${row}es` : `${row}s`);

@@ -1,0 +1,58 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useRef } from 'react';
+import { Button } from 'react-bootstrap';
+import { client, posted, unwrap, type Settings } from '../api/client';
+import { settingsQuery } from '../api/queries';
+import { ProblemNote } from '../app/ProblemNote';
+
+/** The picture at the head of reports. A record that was signed keeps the one it was signed with. */
+export function Logo({ kept }: { kept: Settings }) {
+  const input = useRef<HTMLInputElement>(null);
+  const cache = useQueryClient();
+  const onSuccess = (settings: Settings) => cache.setQueryData(settingsQuery.queryKey, settings);
+  const send = useMutation({
+    retry: false,
+    mutationFn: (file: File) => {
+      const body = new FormData();
+      body.append('file', file);
+      return posted<Settings>('/api/settings/logo', body);
+    },
+    onSuccess,
+  });
+  const remove = useMutation({ mutationFn: () => unwrap(client.DELETE('/api/settings/logo')), onSuccess });
+  return (
+    <section className="panel apart" aria-label="Picture on reports">
+      <h2>Picture on reports</h2>
+      {kept.logo ? (
+        <img
+          className="logo"
+          src={`/api/settings/logo?${kept.logo.slice(0, 8)}`}
+          alt="The picture on reports"
+        />
+      ) : (
+        <p>None yet. PNG, JPEG or WebP, up to 1 MB; it is printed 48 mm wide or 14 mm high.</p>
+      )}
+      <input
+        ref={input}
+        type="file"
+        accept="image/png,image/jpeg,image/webp"
+        className="visually-hidden"
+        aria-label="Picture on reports, file"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) send.mutate(file);
+          event.target.value = '';
+        }}
+      />
+      <Button variant="outline-primary" disabled={send.isPending} onClick={() => input.current?.click()}>
+        {kept.logo ? 'Choose another' : 'Choose a picture'}
+      </Button>{' '}
+      {kept.logo && (
+        <Button variant="outline-primary" disabled={remove.isPending} onClick={() => remove.mutate()}>
+          Take it off
+        </Button>
+      )}
+      <ProblemNote error={send.error ?? remove.error} />
+    </section>
+  );
+}
