@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 
-from django.contrib.auth import SESSION_KEY, update_session_auth_hash
+from django.contrib.auth import SESSION_KEY, login, update_session_auth_hash
 from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
 from django.utils import timezone
@@ -19,10 +19,10 @@ from finegap.api.answers import Error, answer, response_serializer
 from finegap.api.permissions import LeadWrites
 from finegap.api.requests import actor_of, checked, request_serializer
 from finegap.api.roles import LEAD, ROLES, role_of
-from finegap.people.changes import AddPerson, ChangePassword, ChangePerson
+from finegap.people.changes import AddPerson, ChangePassword, ChangePerson, SwitchPerson
 from finegap.people.models import PersonEvent
 from finegap.people.pins import clear_pin, set_pin
-from finegap.people.services import MOST_PEOPLE, add_person, change_password, change_person
+from finegap.people.services import MOST_PEOPLE, add_person, change_password, change_person, other_person, says_by
 
 _ERRORS = {409: Error, 422: Error}
 _MOST_LINES, _MOST_SESSIONS = 40, 500
@@ -59,7 +59,17 @@ class PeopleResponse:
     log: list[PersonEventResponse]
 
 
+@dataclass(frozen=True)
+class SomebodyResponse:
+    """Somebody who can go on at this browser; ``by`` says with what: “PIN” or “password”."""
+
+    username: str
+    name: str
+    by: str
+
+
 PeopleAnswer = response_serializer(PeopleResponse)
+SomebodyAnswer = response_serializer(SomebodyResponse)
 
 
 @dataclass(frozen=True)
@@ -76,6 +86,7 @@ SetPinRequest = request_serializer(SetPin)
 AddPersonRequest = request_serializer(AddPerson)
 ChangePersonRequest = request_serializer(ChangePerson)
 ChangePasswordRequest = request_serializer(ChangePassword)
+SwitchRequest = request_serializer(SwitchPerson)
 
 
 class People(APIView):
@@ -105,6 +116,24 @@ class PersonChanged(APIView):
         """By a lead; the log says so."""
         change_person(actor_of(request), username, ChangePerson(**checked(ChangePersonRequest, request)))
         return answer(_people(actor_of(request)))
+
+
+class Switch(APIView):
+    """Somebody else at a browser that is in use."""
+
+    @extend_schema(responses=SomebodyAnswer(many=True))
+    def get(self, request: Request) -> Response:
+        """Who there is, beside oneself."""
+        rows = User.objects.filter(groups__name__in=ROLES, is_active=True).exclude(pk=actor_of(request).pk)
+        rows = rows.select_related("pin").prefetch_related("groups").distinct().order_by("first_name", "username")
+        return answer([SomebodyResponse(one.username, _name(one), says_by(one)) for one in rows[:MOST_PEOPLE]])
+
+    @extend_schema(request=SwitchRequest, responses={200: PeopleAnswer, **_ERRORS})
+    def post(self, request: Request) -> Response:
+        """Sign in as that person; the session before ends."""
+        person = other_person(SwitchPerson(**checked(SwitchRequest, request)))
+        login(request._request, person)
+        return answer(_people(person))
 
 
 class OwnPassword(APIView):

@@ -28,6 +28,14 @@ class ChangePerson:
 
 
 @dataclass(frozen=True)
+class SwitchPerson:
+    """Somebody else at this browser: a technician by PIN, a lead by password."""
+
+    username: str = sent.text(150)
+    secret: str = sent.secret(200, as_written=True)
+
+
+@dataclass(frozen=True)
 class ChangePassword:
     """One's own password."""
 

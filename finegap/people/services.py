@@ -12,9 +12,9 @@ from django.utils import timezone
 from finegap.api.errors import Refused
 from finegap.api.roles import LEAD, ROLES, role_of
 from finegap.core.errors import FieldError
-from finegap.people.changes import AddPerson, ChangePassword, ChangePerson
+from finegap.people.changes import AddPerson, ChangePassword, ChangePerson, SwitchPerson
 from finegap.people.models import PersonEvent
-from finegap.people.pins import try_secret
+from finegap.people.pins import check_pin, try_secret
 
 MOST_PEOPLE = 200
 """More than work with one installation."""
@@ -104,6 +104,35 @@ def change_password(person: User, change: ChangePassword) -> None:
     with transaction.atomic():
         _set_password(person, change.new)
         _log(person, person, "password changed")
+
+
+def says_by(person: User) -> str:
+    """How somebody says who it is at a browser that is in use: by “PIN”; a lead, and who has none, by “password”.
+
+    A lead's sign-in opens people and settings: a few digits are too little for it.
+    """
+    pin = getattr(person, "pin", None)
+    return "PIN" if role_of(person) != LEAD and pin and pin.hashed else "password"
+
+
+def other_person(new: SwitchPerson) -> User:
+    """Who goes on at this browser.
+
+    Raises
+    ------
+    FieldError
+        Nobody who works here, or a wrong PIN or password.
+    Refused
+        Too many wrong tries.
+    """
+    person = User.objects.filter(username=new.username, is_active=True, groups__name__in=ROLES).first()
+    if person is None:
+        raise FieldError("person", f"nobody here is called {new.username[:40]}.", "Expected somebody of the list.")
+    if says_by(person) == "PIN":
+        check_pin(person, new.secret)
+    else:
+        try_secret(person, lambda: person.check_password(new.secret), "password")
+    return person
 
 
 def _made(new: AddPerson, role: str) -> User:

@@ -33,6 +33,7 @@ urlpatterns = [
     path(f"{_JOB}/version", bench.Version.as_view()),
     re_path(r"^api/jobs/(?P<number>\d{1,9})/report\.(?P<kind>pdf|json)$", files.Report.as_view()),
     path("api/people", people.People.as_view()),
+    path("api/people/switch", people.Switch.as_view()),
     path("api/people/password", people.OwnPassword.as_view()),
     path("api/people/<str:username>/change", people.PersonChanged.as_view()),
     path("api/people/pin", people.OwnPin.as_view()),

@@ -87,6 +87,8 @@ ROUTES = [
     ("get", "/api/start", None, 401, 403, 200, 200),
     ("post", "/api/people", {"username": "bo", "first_name": "Bo", "last_name": "", "role": "technician", "password": "vice-and-bench"}, 401, 403, 403, 200),
     ("post", "/api/people/tom/change", {"role": "lead"}, 401, 403, 403, 200),
+    ("get", "/api/people/switch", None, 401, 403, 200, 200),
+    ("post", "/api/people/switch", {"username": "tom", "secret": "x"}, 401, 403, 422, 422),
     ("post", "/api/people/password", {"old": "x", "new": "vice-and-bench"}, 401, 403, 422, 422),
     ("post", "/api/people/pin", {"password": "x", "pin": "2708"}, 401, 403, 422, 422),
     ("post", "/api/people/tom/pin/clear", {}, 401, 403, 403, 200),

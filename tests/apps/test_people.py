@@ -5,6 +5,7 @@ from pathlib import Path
 from unittest import mock
 
 from django.contrib.auth.models import User
+from django.contrib.sessions.models import Session
 from django.test import Client, TestCase
 
 from finegap.api.errors import Refused
@@ -16,7 +17,7 @@ from finegap.people.models import PersonEvent
 from finegap.people.pins import MOST_WRONG
 from finegap.people.services import add_person, change_password, change_person, first_lead
 from finegap.site import first_visit
-from tests.apps.base import QUICK_HASHES, Works, job_view
+from tests.apps.base import PIN, QUICK_HASHES, Works, job_view
 
 BO = AddPerson("bo", "Bo", "Reed", "technician", "vice-and-bench")
 ADA = {
@@ -143,3 +144,35 @@ class People(Works):
                 change_password(self.tom, ChangePassword("guessed", "new-and-sound"))
         with self.assertRaisesRegex(Refused, "Too many"):
             change_password(self.tom, ChangePassword("new-and-sound", "another-one"))
+
+
+class Switching(Works):
+    """Somebody else goes on at a browser that is in use."""
+
+    def go_on(self, username, secret):
+        return self.client.post("/api/people/switch", {"username": username, "secret": secret}, "application/json")
+
+    def test_a_technician_by_pin_a_lead_by_password(self):
+        self.lena.set_password("lathe-and-lamp")
+        self.lena.save()
+        add_person(self.lena, BO)
+        self.client.force_login(self.tom)
+        told = self.client.get("/api/people/switch").json()
+        self.assertEqual([(one["username"], one["by"]) for one in told], [("bo", "password"), ("lena", "password")])
+        self.assertEqual(self.go_on("lena", PIN).json()["field"], "password")  # a lead's few digits open no settings
+        self.assertEqual(self.client.get("/api/me").json()["username"], "tom")
+        before = self.client.session.session_key
+        self.assertEqual(self.go_on("lena", "lathe-and-lamp").json()["me"]["username"], "lena")
+        self.assertFalse(Session.objects.filter(session_key=before).exists())
+        self.assertEqual(self.go_on("tom", "0000").json()["field"], "PIN")
+        self.assertEqual(self.go_on("tom", PIN).json()["me"]["username"], "tom")
+        self.assertEqual(self.client.get("/api/me").json()["role"], "technician")
+
+    def test_wrong_tries_are_counted_and_who_left_is_not_there(self):
+        add_person(self.lena, BO)
+        change_person(self.lena, "bo", ChangePerson(works_here=False))
+        self.client.force_login(self.lena)
+        self.assertEqual(self.go_on("bo", BO.password).json()["field"], "person")
+        tries = [self.go_on("tom", f"{i}000").status_code for i in range(7)]
+        self.assertEqual(tries, [422] * 5 + [409] * 2)
+        self.assertEqual(self.go_on("tom", PIN).status_code, 409)

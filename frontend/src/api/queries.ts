@@ -78,6 +78,12 @@ export const peopleQuery = queryOptions({
   queryFn: () => unwrap(client.GET('/api/people')),
 });
 
+/** Who can go on at this browser. */
+export const somebodyQuery = queryOptions({
+  queryKey: ['somebody'],
+  queryFn: () => unwrap(client.GET('/api/people/switch')),
+});
+
 export type PumpSort = 'tag' | 'location';
 
 export const pumpsQuery = (unit: Unit, q: string, sort: PumpSort) =>

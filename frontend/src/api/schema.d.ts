@@ -791,6 +791,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/switch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Who there is, beside oneself. */
+        get: operations["people_switch_list"];
+        put?: never;
+        /** @description Sign in as that person; the session before ends. */
+        post: operations["people_switch_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/procedures": {
         parameters: {
             query?: never;
@@ -3204,6 +3222,12 @@ export interface components {
             found: components["schemas"]["ResultLine"][];
             left: components["schemas"]["ResultLine"][];
         };
+        /** @description Somebody who can go on at this browser; ``by`` says with what: “PIN” or “password”. */
+        SomebodyResponse: {
+            username: string;
+            name: string;
+            by: string;
+        };
         /** @description A stack in the order of fitting; ``next`` is the part in hand, ``together`` all parts by key as they lie in the pump. */
         StackView: {
             /**
@@ -3341,6 +3365,11 @@ export interface components {
             key: string;
             name: string;
             asks: components["schemas"]["InputResponse"][];
+        };
+        /** @description Somebody else at this browser: a technician by PIN, a lead by password. */
+        SwitchPersonRequest: {
+            username: string;
+            secret: string;
         };
         /**
          * @description * `typed` - TYPED
@@ -5554,6 +5583,64 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SetPinRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleResponse"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    people_switch_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SomebodyResponse"][];
+                };
+            };
+        };
+    };
+    people_switch_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwitchPersonRequest"];
             };
         };
         responses: {

@@ -13,14 +13,21 @@ const PLACES = [
   ['/toolbox', 'Toolbox'],
 ] as const;
 
+interface Props {
+  /** What is to be noted on every page. */
+  notes: ReactNode;
+  /** How another person goes on at this browser. */
+  somebodyElse: ReactNode;
+}
+
 /** The strip on top, the place in the middle with what is to be noted on every page, the keys at the bottom. */
-export function Shell({ notes }: { notes: ReactNode }) {
+export function Shell({ notes, somebodyElse }: Props) {
   return (
     <KeyProvider>
       <a className="skip" href="#main">
         To the bench sheet
       </a>
-      <Strip />
+      <Strip somebodyElse={somebodyElse} />
       <main id="main" tabIndex={-1}>
         <WorksProvider>
           {notes}
@@ -31,7 +38,7 @@ export function Shell({ notes }: { notes: ReactNode }) {
   );
 }
 
-function Strip() {
+function Strip({ somebodyElse }: Pick<Props, 'somebodyElse'>) {
   const me = useQuery(meQuery);
   const { unit, toggle } = useUnit();
   const [dim, setDim] = useState(() => localStorage.getItem('sheet') === 'dim');
@@ -65,17 +72,12 @@ function Strip() {
         <span className={unit === 'mm' ? 'on' : ''}>mm</span>
         <span className={unit === 'in' ? 'on' : ''}>in</span>
       </button>
-      <form method="post" action="/sign-out" className="who">
-        <input
-          type="hidden"
-          name="csrfmiddlewaretoken"
-          value={/csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''}
-        />
+      <span className="who">
         <NavLink to="/me" className="me-link">
           {me.data ? `${me.data.name}, ${me.data.role}` : ''}
         </NavLink>
-        <button className="strip-button">Sign out</button>
-      </form>
+        {somebodyElse}
+      </span>
     </header>
   );
 }

@@ -1,6 +1,7 @@
 import type { ComponentType } from 'react';
 import { createBrowserRouter, Navigate } from 'react-router';
 import { Waits } from '../bench/job/Waits';
+import { SomebodyElse } from '../people/SomebodyElse';
 import { Shell } from './Shell';
 
 type Load = () => Promise<ComponentType>;
@@ -13,7 +14,7 @@ const jobPage: Load = async () => (await import('../bench/job/JobPage')).JobPage
 
 export const router = createBrowserRouter([
   {
-    element: <Shell notes={<Waits />} />,
+    element: <Shell notes={<Waits />} somebodyElse={<SomebodyElse />} />,
     HydrateFallback: () => null,
     errorElement: (
       <div className="blank page" role="alert">

@@ -3,9 +3,9 @@ interface Props {
   value: string;
   onChange: (text: string) => void;
   /** A PIN: digits, and few. */
-  digits?: boolean;
+  digits?: boolean | undefined;
   /** What the browser may offer. */
-  offer?: 'current-password' | 'new-password';
+  offer?: 'current-password' | 'new-password' | 'off';
 }
 
 /** A labelled line for what nobody else shall read. */

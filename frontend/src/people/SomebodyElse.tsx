@@ -1,0 +1,96 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Button, Modal } from 'react-bootstrap';
+import { client, csrfToken, unwrap } from '../api/client';
+import { somebodyQuery } from '../api/queries';
+import { Loaded } from '../app/Loading';
+import { ProblemNote } from '../app/ProblemNote';
+import { SecretField } from './SecretField';
+
+/** At a shared tablet: somebody else goes on here, by name and PIN. */
+export function SomebodyElse() {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <button type="button" className="strip-button" onClick={() => setOpen(true)}>
+        Change person
+      </button>
+      <Modal show={open} onHide={() => setOpen(false)} centered aria-labelledby="somebody-title">
+        <Modal.Header closeButton>
+          <Modal.Title id="somebody-title">Who goes on here?</Modal.Title>
+        </Modal.Header>
+        <Modal.Body>
+          <Names />
+        </Modal.Body>
+        <Modal.Footer>
+          <form method="post" action="/sign-out">
+            <input type="hidden" name="csrfmiddlewaretoken" value={csrfToken()} />
+            <Button type="submit" variant="outline-primary">
+              Nobody: sign out
+            </Button>
+          </form>
+        </Modal.Footer>
+      </Modal>
+    </>
+  );
+}
+
+function Names() {
+  const somebody = useQuery(somebodyQuery);
+  const [chosen, setChosen] = useState('');
+  const [secret, setSecret] = useState('');
+  const go = useMutation({
+    retry: false,
+    mutationFn: (body: { username: string; secret: string }) =>
+      unwrap(client.POST('/api/people/switch', { body })),
+    // Everything on the page goes by who it was loaded for: it begins anew.
+    onSuccess: () => window.location.reload(),
+  });
+  return (
+    <Loaded query={somebody} what="the people">
+      {(people) => (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (chosen && secret) go.mutate({ username: chosen, secret });
+          }}
+        >
+          {people.length === 0 && <p>Nobody else works here yet.</p>}
+          <div className="pick-list" role="radiogroup" aria-label="Who">
+            {people.map((one) => (
+              <label key={one.username}>
+                <input
+                  type="radio"
+                  name="somebody"
+                  checked={chosen === one.username}
+                  onChange={() => {
+                    setChosen(one.username);
+                    setSecret('');
+                    go.reset();
+                  }}
+                />
+                <span>{one.name}</span>
+              </label>
+            ))}
+          </div>
+          {chosen && (
+            <SecretField
+              key={chosen}
+              label={people.find((one) => one.username === chosen)?.by === 'PIN' ? 'PIN' : 'Password'}
+              digits={people.find((one) => one.username === chosen)?.by === 'PIN'}
+              offer="off"
+              value={secret}
+              onChange={setSecret}
+            />
+          )}
+          <ProblemNote error={go.error} />
+          {people.length > 0 && (
+            <Button type="submit" size="lg" disabled={!chosen || !secret || go.isPending}>
+              Go on here
+            </Button>
+          )}
+        </form>
+      )}
+    </Loaded>
+  );
+}
