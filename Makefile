@@ -9,7 +9,7 @@ PY := $(VENV)/bin/python
 export FINEGAP_VAR ?= $(CURDIR)/var
 
 .DEFAULT_GOAL := help
-.PHONY: help demo serve backup restore demo-reset dev test test-core test-apps test-front test-scale test-browser check fuzz bench scale types mutants lock screenshots clean machine
+.PHONY: help demo serve backup restore export import demo-reset dev test test-core test-apps test-front test-scale test-browser check fuzz bench scale types mutants lock screenshots clean machine
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
@@ -48,6 +48,12 @@ backup: $(VENV)/.run ## copy the works in WORKS into one archive, FILE=name.zip,
 
 restore: $(VENV)/.run ## put a works back from FILE into WORKS, which must hold none
 	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) manage.py restore "$(FILE)"
+
+export: $(VENV)/.run ## write the whole works in WORKS into one archive of open files, FILE=name.zip
+	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) manage.py export "$(FILE)"
+
+import: $(VENV)/.run ## put a works back from such an archive, FILE, into WORKS, which must hold none
+	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) manage.py import "$(FILE)"
 
 demo-reset: $(VENV)/.run ## throw the demo's data away; the next `make demo` starts afresh
 	@$(PY) tools/serve.py --reset

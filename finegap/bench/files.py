@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import uuid
 from contextlib import nullcontext
-from typing import Any
 
 from django.http import Http404, HttpResponse
 from drf_spectacular.types import OpenApiTypes
@@ -16,10 +15,9 @@ from finegap.api.answers import Error
 from finegap.api.plain import plain
 from finegap.api.requests import UNIT, units_of
 from finegap.bench import queries
+from finegap.core.formatting import Units
 from finegap.formats.letterhead import Letterhead
 from finegap.works.queries import letterhead, paper, present
-
-Record = dict[str, Any]
 
 
 class Report(APIView):
@@ -34,21 +32,27 @@ class Report(APIView):
         from finegap.formats import report
 
         units = units_of(request)
-        view = queries.job_view(number)
-        if view is None:
+        if kind == "pdf":
+            body = printed(number, units)
+        else:
+            view = queries.job_view(number)
+            body = None if view is None else report.as_json(plain(view, units))
+        if body is None:
             raise Http404
-        record = plain(view, units)
-        body = _printed(record) if kind == "pdf" else report.as_json(record)
         response = HttpResponse(body, content_type="application/pdf" if kind == "pdf" else "application/json")
         response["Content-Disposition"] = f'inline; filename="job-{number}.{kind}"'
         return response
 
 
-def _printed(record: Record) -> bytes:
-    """Under the heading it was signed with; work in progress under that of now."""
+def printed(number: int, units: Units) -> bytes | None:
+    """The report of a job, if there is one, under the heading it was signed with; of work in progress under that of now."""
     from finegap.formats import report
 
-    number, signed = record["number"], record["works"]
+    view = queries.job_view(number)
+    if view is None:
+        return None
+    record = plain(view, units)
+    signed = record["works"]
     head = letterhead(**signed) if signed else Letterhead() if record["signed"] else present()
     return report.as_pdf(record, lambda photo: _file_of(number, photo), head, paper())
 

@@ -11,8 +11,7 @@ from reportlab.platypus import Flowable
 
 from finegap.formats.letterhead import Letterhead, Paper
 from finegap.formats.paper import GREY, HEAD, SMALLEST, Record, as_pages, heading, left_of, paragraph, register_fonts, written
-
-_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+from finegap.formats.tables import safe
 
 
 def as_csv(record: Record) -> bytes:
@@ -23,13 +22,8 @@ def as_csv(record: Record) -> bytes:
     pump = record["pump"]
     for line in record["order"]["lines"]:
         row = [pump["tag"], f"{pump['maker']} {pump['model']}", pump["serial"], line["number"], line["name"], line["count"]]
-        writer.writerow([_safe(cell) for cell in [*row, line["price"], line["lead"], "; ".join(line["reasons"])]])
+        writer.writerow([safe(cell) for cell in [*row, line["price"], line["lead"], "; ".join(line["reasons"])]])
     return buffer.getvalue().encode("utf-8-sig")
-
-
-def _safe(cell: str | int) -> str:
-    text = str(cell)
-    return f"'{text}" if text.startswith(_FORMULA) else text
 
 
 def as_text(record: Record) -> bytes:

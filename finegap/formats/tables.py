@@ -107,3 +107,12 @@ def _cell(value: object, mark: DecimalMark) -> str:
     if isinstance(value, float):
         return f"{value:.12g}".replace(".", mark.sign)
     return "" if value is None else str(value).strip()[:_MOST_LETTERS]
+
+
+_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+
+
+def safe(cell: object) -> str:
+    """A cell of a table that is written: what a spreadsheet would run as a formula is made text."""
+    text = str(cell)
+    return f"'{text}" if text.startswith(_FORMULA) else text

@@ -34,7 +34,7 @@ CountPieces, KeepGauge, KeepRows = (
 WeighGun, Calculate = (request_serializer(one, Entered) for one in (changes.WeighGun, changes.Calculate))
 RowsAnswer = response_serializer(RowsResponse)
 RetireGauge = request_serializer(changes.RetireGauge)
-GaugeAnswer = response_serializer(responses.GaugeResponse)
+GaugeAnswer = response_serializer(responses.CabinetResponse)
 ShelfAnswer = response_serializer(responses.ShelfResponse)
 GunAnswer = response_serializer(responses.GunResponse)
 SumAnswer = response_serializer(responses.SumResponse)
@@ -69,7 +69,7 @@ class Gauges(APIView):
     permission_classes = [LeadWrites]
 
     @list_schema(
-        "gauges", responses.GaugeResponse, one_of("sort", "tag", "due"), OpenApiParameter("retired", OpenApiTypes.BOOL), UNIT
+        "gauges", responses.CabinetResponse, one_of("sort", "tag", "due"), OpenApiParameter("retired", OpenApiTypes.BOOL), UNIT
     )
     def get(self, request: Request) -> Response:
         """A page of gauges with their certificates."""
@@ -146,8 +146,8 @@ def _gauge(request: Request) -> tuple[Entry, changes.KeepGauge]:
     return entry, changes.KeepGauge(**data)
 
 
-def _gauges(rows: Iterable[Gauge]) -> list[responses.GaugeResponse]:
-    return queries.gauge_responses(rows, timezone.localdate())
+def _gauges(rows: Iterable[Gauge]) -> list[responses.CabinetResponse]:
+    return queries.cabinet(rows, timezone.localdate())
 
 
 class Guns(APIView):

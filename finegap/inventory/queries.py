@@ -18,6 +18,7 @@ from finegap.core.means.registry import KINDS
 from finegap.core.units import Dimension
 from finegap.inventory.models import Certificate, Gauge, GreaseGun, ShelfLine
 from finegap.inventory.responses import (
+    CabinetResponse,
     GaugeResponse,
     GunResponse,
     InputResponse,
@@ -30,6 +31,12 @@ from finegap.sheets.models import SheetRevision
 def gauge_responses(gauges: Iterable[Gauge], today: dt.date) -> list[GaugeResponse]:
     """Gauges with the certificates that hold now."""
     return [gauge_response(gauge, gauge.now, gauge.now.due < today) for gauge in gauges]
+
+
+def cabinet(gauges: Iterable[Gauge], today: dt.date) -> list[CabinetResponse]:
+    """Gauges as the cabinet shows them, retired ones too."""
+    lines = gauge_responses(gauges := list(gauges), today)
+    return [CabinetResponse(**vars(line), retired=gauge.retired) for gauge, line in zip(gauges, lines, strict=True)]
 
 
 def gauge_response(gauge: Gauge, given: Certificate, overdue: bool) -> GaugeResponse:
@@ -49,7 +56,6 @@ def gauge_response(gauge: Gauge, given: Certificate, overdue: bool) -> GaugeResp
         calibrated=given.calibrated,
         due=given.due,
         overdue=overdue,
-        retired=gauge.retired,
     )
 
 

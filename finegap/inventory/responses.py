@@ -31,6 +31,12 @@ class GaugeResponse:
     calibrated: dt.date
     due: dt.date
     overdue: bool
+
+
+@dataclass(frozen=True)
+class CabinetResponse(GaugeResponse):
+    """A gauge of the cabinet, and since when it is retired."""
+
     retired: dt.date | None
 
 

@@ -6,7 +6,7 @@ from typing import Any
 
 from django.db.models import QuerySet
 from django.http import Http404, HttpResponse
-from django_filters import BaseInFilter
+from django_filters import CharFilter
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
@@ -65,15 +65,15 @@ class SheetFilter(ListFilter):
     """Words of title, maker or model; by what sets the gap."""
 
     searched = ("title", "maker", "model")
-    means = BaseInFilter(field_name="means", method="set_by")
+    means = CharFilter(method="set_by", max_length=40)
 
     def has_words(self, rows: QuerySet[Any], _name: str, value: str) -> QuerySet[Any]:
         """Of its title, or what its latest revision says."""
         return super().has_words(queries.by_the_latest(rows), _name, value)
 
-    def set_by(self, rows: QuerySet[Any], _name: str, value: list[str]) -> QuerySet[Any]:
+    def set_by(self, rows: QuerySet[Any], _name: str, value: str) -> QuerySet[Any]:
         """One of several, as its latest revision says."""
-        return queries.by_the_latest(rows).filter(means__in=value)
+        return queries.by_the_latest(rows).filter(means__in=value.split(","))
 
 
 class Sheets(APIView):

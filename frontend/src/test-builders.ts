@@ -144,7 +144,6 @@ export const aGauge = (tag: string, kind: string, more: Part<Gauge> = {}): Gauge
   calibrated: '2026-01-01',
   due: '2999-01-01',
   overdue: false,
-  retired: null,
   ...more,
 });
 

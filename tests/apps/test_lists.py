@@ -189,8 +189,8 @@ class Others(Lists):
     def test_guns_and_gaskets(self):
         GreaseGun.objects.create(tag="G-7", grease="lithium", grams_per_ten_strokes=8, weighed="2024-01-01")
         self.assertEqual(self.said("guns", "tag", q="lith"), ["G-7"])
-        self.assertEqual(self.said("gaskets", "slug", q="gasket"), ["gasket-pump"] * 3)
-        self.assertEqual(self.said("gaskets", "slug", q="no such"), [])
+        self.assertEqual(self.said("shelf", "slug", q="gasket"), ["gasket-pump"] * 3)
+        self.assertEqual(self.said("shelf", "slug", q="no such"), [])
 
     def test_symptoms_are_those_of_the_family(self):
         keys = [one["key"] for one in self.ask("pumps/H-1/symptoms")]

@@ -12,7 +12,7 @@ from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
 from finegap.inventory.changes import CountPieces
 from finegap.inventory.models import Certificate, Gauge, ShelfLine
-from finegap.inventory.queries import gauge_responses, shelf_responses, stock
+from finegap.inventory.queries import gauge_responses, shelf, shelf_responses
 from finegap.inventory.services import count_pieces
 from finegap.pumps.changes import AddPump
 from finegap.pumps.models import Pump
@@ -98,7 +98,7 @@ class Toolbox(Works):
         count_pieces(self.tom, CountPieces("gasket-pump", "0.005", 4), Entry(Units.IN))
         line = ShelfLine.objects.get(thickness_um=127)
         self.assertEqual(line.count, 4)
-        shown = {u: next(s.text for s in seen(plain(shelf_responses(stock()), u)) if s.um == 127) for u in Units}
+        shown = {u: next(s.text for s in seen(plain(shelf_responses(shelf()), u)) if s.um == 127) for u in Units}
         self.assertEqual(shown, {Units.MM: "0.127 mm", Units.IN: "0.0050 in"})
         for slug, thickness, count, field in (
             ("nope", "0.1 mm", 1, "sheet"),

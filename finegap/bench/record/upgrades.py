@@ -71,7 +71,7 @@ def carried(record: Record) -> Record:
 
 def headed(record: Record) -> Record:
     """To 10: nobody had said what heads a report, nor how days are written on it."""
-    return {**record, "works": None}
+    return {**record, "slug": "", "works": None}
 
 
 _CHAIN = (*TO_DOCUMENTS, carried, headed)

@@ -48,6 +48,8 @@ export type WorkingPlace = Schemas['WorkingPlace'];
 export type JobAnswer = Schemas['JobAnswer'];
 export type Fit = Schemas['FitResponse'];
 export type Gauge = Schemas['GaugeResponse'];
+/** A gauge as the cabinet has it. */
+export type Kept = Schemas['CabinetResponse'];
 export type Problem = Schemas['Error'];
 export type PumpLine = Schemas['PumpLine'];
 export type PumpDetail = Schemas['PumpPage'];

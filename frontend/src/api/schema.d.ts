@@ -1318,6 +1318,33 @@ export interface components {
             gun: string;
             guns: components["schemas"]["GunResponse"][];
         };
+        /** @description Lines of a list, and whether there are more after them. */
+        CabinetList: {
+            lines: components["schemas"]["CabinetResponse"][];
+            more: boolean;
+        };
+        /** @description A gauge of the cabinet, and since when it is retired. */
+        CabinetResponse: {
+            tag: string;
+            kind: string;
+            mark: string;
+            lengths: boolean;
+            certificate: string;
+            leaves: string[];
+            repeatability: string;
+            range: string;
+            resolution: string;
+            expanded: string;
+            /** Format: double */
+            k: number;
+            /** Format: date */
+            calibrated: string;
+            /** Format: date */
+            due: string;
+            overdue: boolean;
+            /** Format: date */
+            retired: string | null;
+        };
         /** @description What a sum asks for, as typed, by its key. */
         CalculateRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -1796,11 +1823,6 @@ export interface components {
         };
         /** @enum {string} */
         GasketsViewKindEnum: "gaskets";
-        /** @description Lines of a list, and whether there are more after them. */
-        GaugeList: {
-            lines: components["schemas"]["GaugeResponse"][];
-            more: boolean;
-        };
         /**
          * @description A gauge of the toolbox under one of its certificates.
          *
@@ -1825,8 +1847,6 @@ export interface components {
             /** Format: date */
             due: string;
             overdue: boolean;
-            /** Format: date */
-            retired: string | null;
         };
         /** @description One number that went into a formula. */
         Given: {
@@ -3605,7 +3625,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GaugeList"];
+                    "application/json": components["schemas"]["CabinetList"];
                 };
             };
             422: {
@@ -3638,7 +3658,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GaugeResponse"];
+                    "application/json": components["schemas"]["CabinetResponse"];
                 };
             };
             403: {
@@ -3681,7 +3701,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GaugeResponse"];
+                    "application/json": components["schemas"]["CabinetResponse"];
                 };
             };
             403: {
@@ -3724,7 +3744,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GaugeResponse"];
+                    "application/json": components["schemas"]["CabinetResponse"];
                 };
             };
             403: {

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
-import { client, unwrap, type Gauge } from '../api/client';
+import { client, unwrap, type Kept } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
 import { day } from '../app/time';
 
@@ -8,7 +8,7 @@ import { day } from '../app/time';
 function useRetire() {
   const cache = useQueryClient();
   return useMutation({
-    mutationFn: ({ tag, retired }: Gauge) =>
+    mutationFn: ({ tag, retired }: Kept) =>
       unwrap(
         client.POST('/api/gauges/{tag}/retire', { params: { path: { tag } }, body: { retired: !retired } }),
       ),
@@ -20,9 +20,9 @@ function useRetire() {
 }
 
 interface CabinetProps {
-  gauges: Gauge[];
+  gauges: Kept[];
   lead: boolean;
-  onCertificate: (gauge: Gauge) => void;
+  onCertificate: (gauge: Kept) => void;
 }
 
 /** Gauges with their certificates. */
@@ -68,7 +68,7 @@ export function Cabinet({ gauges, lead, onCertificate }: CabinetProps) {
   );
 }
 
-function Row({ gauge: g, children }: { gauge: Gauge; children: ReactNode }) {
+function Row({ gauge: g, children }: { gauge: Kept; children: ReactNode }) {
   const late = g.overdue && !g.retired;
   return (
     <tr>

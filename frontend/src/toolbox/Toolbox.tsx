@@ -2,7 +2,7 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { Link, useSearchParams } from 'react-router';
-import type { Gauge } from '../api/client';
+import type { Kept } from '../api/client';
 import { gaugesQuery, meQuery, type GaugeSort } from '../api/queries';
 import { Listed } from '../app/Listed';
 import { SearchRow } from '../app/SearchRow';
@@ -37,7 +37,7 @@ function Gauges({ lead, adds }: { lead: boolean; adds: boolean }) {
   const [sort, setSort] = useState<GaugeSort>('tag');
   const [retired, setRetired] = useState(false);
   const gauges = useInfiniteQuery(gaugesQuery(unit, sought, sort, retired));
-  const [form, setForm] = useState<Gauge | 'new' | null>(adds ? 'new' : null);
+  const [form, setForm] = useState<Kept | 'new' | null>(adds ? 'new' : null);
   return (
     <>
       <div className="sheet-head">
