@@ -142,6 +142,7 @@ def as_pages(story: list[Flowable], title: str, foot: Callable[[Canvas, int, int
     document = SimpleDocTemplate(
         buffer, pagesize=size_of(paper), leftMargin=left_of(paper) - _INSET, rightMargin=left_of(paper) - _INSET,
         topMargin=12 * mm - _INSET, bottomMargin=14 * mm - _INSET, title=title, author="Fine Gap",
+        invariant=True,  # the same record makes the same bytes
     )  # fmt: skip
     document.build(story, canvasmaker=lambda *args, **more: Numbered(*args, foot=foot, **more))
     return buffer.getvalue()

@@ -39,7 +39,7 @@ def first_lead(new: AddPerson) -> User:
         if not is_empty():
             raise Refused("This works has people already.", ["Sign in, or ask a lead."])
         person = _made(new, LEAD)
-        _log(person, person, "first lead")
+        log_person(person, person, "first lead")
     return person
 
 
@@ -57,7 +57,7 @@ def add_person(lead: User, new: AddPerson) -> User:
         if User.objects.count() >= MOST_PEOPLE:
             raise Refused("There is no room for more people.", [f"Up to {MOST_PEOPLE} can be kept."])
         person = _made(new, _role(new.role))
-        _log(person, lead, f"added as {new.role}")
+        log_person(person, lead, f"added as {new.role}")
     return person
 
 
@@ -77,14 +77,14 @@ def change_person(lead: User, username: str, change: ChangePerson) -> User:
             raise FieldError("person", f"nobody here is called {username[:40]}.", "Expected somebody of the list.")
         if change.role is not None and _role(change.role) != role_of(person):
             person.groups.set([Group.objects.get_or_create(name=change.role)[0]])
-            _log(person, lead, f"made {change.role}")
+            log_person(person, lead, f"made {change.role}")
         if change.works_here is not None and change.works_here != person.is_active:
             person.is_active = change.works_here
             person.save(update_fields=["is_active"])
-            _log(person, lead, "works here again" if change.works_here else "works here no more")
+            log_person(person, lead, "works here again" if change.works_here else "works here no more")
         if change.password is not None:
             _set_password(person, change.password)
-            _log(person, lead, "password set by a lead")
+            log_person(person, lead, "password set by a lead")
         if not User.objects.filter(groups__name=LEAD, is_active=True).exists():
             raise Refused("No lead would be left.", ["Make somebody else a lead first."])
     return person
@@ -103,7 +103,7 @@ def change_password(person: User, change: ChangePassword) -> None:
     try_secret(person, lambda: person.check_password(change.old), "password")
     with transaction.atomic():
         _set_password(person, change.new)
-        _log(person, person, "password changed")
+        log_person(person, person, "password changed")
 
 
 def says_by(person: User) -> str:
@@ -166,5 +166,6 @@ def _set_password(person: User, password: str) -> None:
     person.save()
 
 
-def _log(person: User, by: User, what: str) -> None:
+def log_person(person: User, by: User, what: str) -> None:
+    """A line of the log of people."""
     PersonEvent.objects.create(person=person, by=by, at=timezone.now(), what=what)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import tempfile
 from typing import Any
 
 from django.conf import settings
@@ -9,9 +10,11 @@ from django.contrib.auth import login
 from django.contrib.auth.decorators import login_required, user_passes_test
 from django.contrib.auth.models import User
 from django.contrib.auth.views import LoginView
-from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.core.exceptions import PermissionDenied
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.http.response import HttpResponseBase
 from django.shortcuts import get_object_or_404, render
+from django.utils import timezone
 from django.utils.decorators import method_decorator
 from django.views.decorators.cache import never_cache
 from django.views.decorators.csrf import ensure_csrf_cookie
@@ -23,12 +26,14 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from finegap.api.requests import actor_of
-from finegap.api.roles import ROLES, role_of
+from finegap.api.roles import LEAD, ROLES, role_of
+from finegap.bench.models import SignOff
 from finegap.core import VERSION
 from finegap.inventory.models import Gauge
-from finegap.people.services import is_empty
+from finegap.people.services import is_empty, log_person
 from finegap.pumps.models import Pump
 from finegap.sheets.models import Sheet
+from finegap.site.archive.out import take_out
 from finegap.site.demo import PEOPLE
 
 
@@ -71,6 +76,28 @@ def demo_sign_in(request: HttpRequest) -> HttpResponse:
         raise Http404
     login(request, get_object_or_404(User, username=request.POST["username"]))
     return HttpResponseRedirect("/")
+
+
+MOST_REPORTS = 500
+"""Signed jobs whose reports are printed while somebody waits at a page."""
+
+
+@require_POST
+@login_required
+@never_cache
+def everything(request: HttpRequest) -> HttpResponseBase:
+    """The whole works as one archive, for a lead; the log of people says so."""
+    if role_of(request.user) != LEAD:
+        raise PermissionDenied
+    if SignOff.objects.count() > MOST_REPORTS:
+        return render(request, "site/too_many.html", {"most": MOST_REPORTS}, status=409)
+    lead = request.user
+    assert isinstance(lead, User)
+    log_person(lead, lead, "took the whole works out")
+    file = tempfile.TemporaryFile(dir=settings.VAR)  # noqa: SIM115 - closed when it has been sent
+    take_out(file)
+    file.seek(0)
+    return FileResponse(file, as_attachment=True, filename=f"works-{timezone.localdate():%Y-%m-%d}.zip")
 
 
 class MeAnswer(serializers.Serializer[Any]):

@@ -13,8 +13,9 @@ from typing import Any
 
 from django.conf import settings
 from django.core.management import call_command
-from django.db import connection, transaction
+from django.db import DatabaseError, connection, transaction
 from django.db.migrations.executor import MigrationExecutor
+from django.db.migrations.loader import MigrationLoader
 from django.db.migrations.state import StateApps
 
 from finegap.site.archive.out import FORMAT, FORMAT_VERSION, MANIFEST, MEDIA, SECRETS, record_name
@@ -48,13 +49,13 @@ def put_back(archive: Path) -> int:
         with zipfile.ZipFile(archive) as packed:
             manifest = _checked(archive, packed)
             try:
-                rows = _filled(packed, manifest)
+                rows = filled(packed, manifest)
             except BaseException:
                 connection.close()
                 for left in works.glob(f"{DATABASE}*"):
                     left.unlink()
                 raise
-    except (OSError, zipfile.BadZipFile, KeyError, ValueError, TypeError, lzma.LZMAError) as wrong:
+    except (OSError, zipfile.BadZipFile, KeyError, ValueError, TypeError, DatabaseError) as wrong:
         raise BackupFault(f"{archive} is no archive of a works, or it is damaged ({wrong}).") from None
     call_command("migrate", verbosity=0)
     return rows
@@ -69,7 +70,7 @@ def _checked(archive: Path, packed: zipfile.ZipFile) -> Manifest:
     manifest: Manifest = json.loads(packed.read(MANIFEST))
     if manifest["format"] != FORMAT:
         raise ValueError("it is of another kind")
-    known = {tuple(one) for one in MigrationExecutor(connection).loader.disk_migrations}
+    known = set(MigrationLoader(None).disk_migrations)
     if manifest["version"] > FORMAT_VERSION or {(app, name) for app, name in manifest["migrations"]} - known:
         raise BackupFault(f"{archive} is of a later version of Fine Gap ({manifest['core']}): bring this one up to date.")
     if manifest["holds"] not in (DEMO, WORKS):
@@ -81,14 +82,22 @@ def _checked(archive: Path, packed: zipfile.ZipFile) -> Manifest:
     return manifest
 
 
-def _filled(packed: zipfile.ZipFile, manifest: Manifest) -> int:
+def filled(packed: zipfile.ZipFile, manifest: Manifest) -> int:
+    """Make the tables of an archive, and fill them: all of them, or none.
+
+    Raises
+    ------
+    ValueError, KeyError, DatabaseError
+        Something of it is missing, or does not go together.
+    """
     models = _tables_of(manifest)
     secrets = json.loads(packed.read(SECRETS)) if SECRETS in packed.namelist() else {}
     records, rows = _records(packed), 0
     with tempfile.TemporaryDirectory(dir=settings.VAR) as unpacked, transaction.atomic():
         for model in tables(models):
             label = model._meta.label_lower
-            model._base_manager.all().delete()  # what a migration put there
+            with connection.cursor() as cursor:  # what a migration put there
+                cursor.execute(f"DELETE FROM {connection.ops.quote_name(model._meta.db_table)}")
             with packed.open(f"data/{label}.jsonl") as lines:
                 count = read(model, lines, secrets.get(label, {}), records)
             if count != manifest["rows"][label]:

@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any
+from typing import IO, Any
 
 from django.apps import apps
 from django.conf import settings
@@ -50,12 +50,12 @@ class TakenOut:
     photos: int
 
 
-def take_out(archive: Path, tell: Callable[[int], None] = lambda done: None) -> TakenOut:
+def take_out(archive: Path | IO[bytes], tell: Callable[[int], None] = lambda done: None) -> TakenOut:
     """Write the works into an archive, as it is at one moment, while it is in use.
 
     Parameters
     ----------
-    archive : Path
+    archive : Path or file
         Where it is to be. What is there is overwritten.
     tell : callable
         Called with the number of signed jobs that are done: each has its report printed.

@@ -6,13 +6,13 @@ have them. What may not leave is not there: the hashes of passwords and PINs sta
 
 from __future__ import annotations
 
+import datetime as dt
 import json
 from collections.abc import Callable, Iterable, Iterator
 from itertools import islice
 from typing import IO, Any
 
 from django.apps.registry import Apps
-from django.core.serializers.json import DjangoJSONEncoder
 from django.db import models
 from django.db.models.fields.files import FieldFile
 
@@ -54,13 +54,18 @@ def written(model: type[models.Model], into: IO[bytes]) -> tuple[int, Row]:
         cells = {field.attname: _cell(field.value_from_object(row)) for field in fields}
         if secret:
             apart[str(row.pk)] = cells.pop(secret)
-        into.write(json.dumps(cells, cls=DjangoJSONEncoder, ensure_ascii=False).encode() + b"\n")
+        into.write(json.dumps(cells, default=_plain, ensure_ascii=False).encode() + b"\n")
         count += 1
     return count, apart
 
 
 def _cell(value: Any) -> Any:
     return value.name if isinstance(value, FieldFile) else value
+
+
+def _plain(value: Any) -> str:
+    # Django's own encoder cuts moments to the millisecond, and they would not come back as they were.
+    return value.isoformat() if isinstance(value, dt.date | dt.time) else str(value)
 
 
 def read(model: type[models.Model], lines: Iterable[bytes], apart: Row, contents: Callable[[models.Model], bytes]) -> int:

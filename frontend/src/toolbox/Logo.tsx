@@ -21,7 +21,7 @@ export function Logo({ kept }: { kept: Settings }) {
   });
   const remove = useMutation({ mutationFn: () => unwrap(client.DELETE('/api/settings/logo')), onSuccess });
   return (
-    <section className="panel apart" aria-label="Picture on reports">
+    <section className="panel" aria-label="Picture on reports">
       <h2>Picture on reports</h2>
       {kept.logo ? (
         <img

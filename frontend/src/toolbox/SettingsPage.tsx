@@ -8,6 +8,7 @@ import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
 import { moment } from '../app/time';
 import { useTyped } from '../app/useTyped';
+import { Leaving } from './Leaving';
 import { Logo } from './Logo';
 import { Keeping, OnReports, PartsAndPrices, Written, type Typed } from './settingsGroups';
 
@@ -73,7 +74,12 @@ function SettingsForm({ kept }: { kept: Settings }) {
           {kept.by && kept.at ? ` Last changed by ${kept.by}, ${moment(kept.at)}.` : ''}
         </p>
       </form>
-      {lead && <Logo kept={kept} />}
+      {lead && (
+        <div className="two-columns apart">
+          <Logo kept={kept} />
+          <Leaving />
+        </div>
+      )}
     </>
   );
 }
