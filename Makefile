@@ -2,6 +2,7 @@
 # Needs: Python 3.11, Node 20.19 or newer, make.
 
 PORT ?= 8000
+HOST ?= 127.0.0.1
 WORKS ?= works
 PYTHON ?= python3
 VENV := .venv
@@ -9,7 +10,7 @@ PY := $(VENV)/bin/python
 export FINEGAP_VAR ?= $(CURDIR)/var
 
 .DEFAULT_GOAL := help
-.PHONY: help demo serve backup restore export import demo-reset dev test test-core test-apps test-front test-scale test-browser check fuzz bench scale types mutants lock screenshots clean machine
+.PHONY: help demo serve backup restore export import certificate wheel demo-reset dev test test-core test-apps test-front test-scale test-browser check fuzz bench scale types mutants lock screenshots clean machine
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
@@ -38,25 +39,32 @@ frontend/dist/index.html: frontend/node_modules/.done frontend/index.html fronte
 	@cd frontend && npm run --silent build -- --logLevel warn
 
 demo: $(VENV)/.run frontend/dist/index.html ## the demo works at http://127.0.0.1:8000 (PORT=8917 chooses another)
-	@FINEGAP_DEMO=1 $(PY) tools/serve.py --port $(PORT)
+	@$(PY) -m finegap.command demo --port $(PORT)
 
-serve: $(VENV)/.run frontend/dist/index.html ## a works of your own at http://127.0.0.1:8000, its data in WORKS (PORT=8917 chooses another)
-	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) tools/serve.py --own --port $(PORT)
+serve: $(VENV)/.run frontend/dist/index.html ## a works of your own at http://127.0.0.1:8000, its data in WORKS (HOST=192.168.1.20 serves the network)
+	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) -m finegap.command serve --host $(HOST) --port $(PORT)
 
 backup: $(VENV)/.run ## copy the works in WORKS into one archive, FILE=name.zip, while it is in use
-	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) manage.py backup "$(FILE)"
+	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) -m finegap.command backup "$(FILE)"
 
 restore: $(VENV)/.run ## put a works back from FILE into WORKS, which must hold none
-	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) manage.py restore "$(FILE)"
+	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) -m finegap.command restore "$(FILE)"
 
 export: $(VENV)/.run ## write the whole works in WORKS into one archive of open files, FILE=name.zip
-	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) manage.py export "$(FILE)"
+	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) -m finegap.command export "$(FILE)"
 
 import: $(VENV)/.run ## put a works back from such an archive, FILE, into WORKS, which must hold none
-	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) manage.py import "$(FILE)"
+	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) -m finegap.command import "$(FILE)"
+
+certificate: $(VENV)/.run ## a certificate for TLS in WORKS, for HOST; made again it is renewed
+	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) -m finegap.command certificate $(filter-out 127.0.0.1,$(HOST))
+
+wheel: $(VENV)/.dev frontend/dist/index.html ## dist/fine_gap-*.whl: the command fine-gap, the built front end inside
+	@$(PY) -m pip wheel --quiet --disable-pip-version-check --no-deps --no-build-isolation --wheel-dir dist .
+	@ls dist/*.whl
 
 demo-reset: $(VENV)/.run ## throw the demo's data away; the next `make demo` starts afresh
-	@$(PY) tools/serve.py --reset
+	@$(PY) -m finegap.command demo --reset
 
 dev: $(VENV)/.run frontend/node_modules/.done ## Django and Vite side by side, reloading
 	@$(PY) manage.py migrate -v0 && $(PY) manage.py load_demo
@@ -114,8 +122,8 @@ mutants: $(VENV)/.dev ## do tests fail when the core is wrong? a sample of fault
 
 lock: $(VENV)/.dev ## compile the requirement locks
 	@$(PY) -m pip install --quiet uv
-	@$(VENV)/bin/uv pip compile --quiet --no-header --generate-hashes --python-version 3.11 requirements/run.in -o requirements/run.txt
-	@$(VENV)/bin/uv pip compile --quiet --no-header --generate-hashes --python-version 3.11 requirements/dev.in -o requirements/dev.txt
+	@$(VENV)/bin/uv pip compile --quiet --no-header --generate-hashes --python-version 3.11 pyproject.toml -o requirements/run.txt
+	@$(VENV)/bin/uv pip compile --quiet --no-header --generate-hashes --python-version 3.11 pyproject.toml requirements/dev.in -o requirements/dev.txt
 
 clean: ## remove what was built and installed; data in var/ stays
 	@rm -rf $(VENV) frontend/node_modules frontend/dist

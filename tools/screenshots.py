@@ -38,7 +38,7 @@ def main() -> None:
     """Serve the demo from a fresh folder, take the pictures, stop."""
     with tempfile.TemporaryDirectory() as var:
         environment = os.environ | {"FINEGAP_VAR": var, "FINEGAP_DEMO": "1"}
-        serve = [sys.executable, str(ROOT / "tools/serve.py"), "--port", str(PORT)]
+        serve = [sys.executable, "-m", "finegap.command", "demo", "--port", str(PORT)]
         server = subprocess.Popen(serve, cwd=ROOT, env=environment)
         try:
             wait()

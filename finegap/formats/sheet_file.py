@@ -21,7 +21,7 @@ from finegap.core.sheet import SpecSheet, read_sheet
 
 FORMAT, VERSION = "fine-gap/spec-sheet", 1
 LARGEST_BYTES = 512 * 1024
-SCHEMA_PATH = settings.BASE_DIR / "docs" / "formats" / "spec-sheet.schema.json"
+SCHEMA_PATH = settings.FORMATS / "spec-sheet.schema.json"
 
 
 @dataclass(frozen=True)

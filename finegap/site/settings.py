@@ -8,6 +8,12 @@ from csp.constants import NONE, SELF, UNSAFE_INLINE
 from finegap.core import VERSION
 
 BASE_DIR = Path(__file__).resolve().parents[2]
+_SHIPPED = BASE_DIR / "finegap" / "shipped"
+"""What an installed package brings; a checkout has it elsewhere."""
+
+FRONT_END = _SHIPPED / "frontend" if _SHIPPED.exists() else BASE_DIR / "frontend" / "dist"
+FORMATS = _SHIPPED / "formats" if _SHIPPED.exists() else BASE_DIR / "docs" / "formats"
+DEMO_FOLDER = _SHIPPED / "demo" if _SHIPPED.exists() else BASE_DIR / "demo"
 VAR = Path(os.environ.get("FINEGAP_VAR", BASE_DIR / "var"))
 VAR.mkdir(parents=True, exist_ok=True)
 
@@ -73,7 +79,7 @@ WSGI_APPLICATION = "finegap.site.wsgi.application"
 TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
-        "DIRS": [BASE_DIR / "frontend" / "dist"],
+        "DIRS": [FRONT_END],
         "APP_DIRS": True,
         "OPTIONS": {
             "context_processors": [
@@ -108,6 +114,18 @@ LOGIN_URL = "sign-in"
 LOGIN_REDIRECT_URL = "/"
 SESSION_COOKIE_SAMESITE = "Lax"
 
+TLS = os.environ.get("FINEGAP_TLS") == "1"
+"""Every page comes over TLS: from this server, which has a certificate then, or from a proxy before it."""
+
+if TLS:
+    SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
+    SECURE_SSL_REDIRECT = True
+    # A day: long enough for a tablet in use, short enough for a works that goes back to this machine alone.
+    SECURE_HSTS_SECONDS = 86_400
+    SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W021"]  # other hosts of a works' own domain are not ours to pin
+if os.environ.get("FINEGAP_PROXY") == "1":
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+
 LANGUAGE_CODE = "en-gb"
 TIME_ZONE = os.environ.get("FINEGAP_TIME_ZONE", "UTC")
 USE_TZ = True
@@ -115,7 +133,7 @@ USE_TZ = True
 STATIC_URL = "/static/"
 STATIC_ROOT = VAR / "static"
 STATIC_ROOT.mkdir(exist_ok=True)
-STATICFILES_DIRS = [("app", BASE_DIR / "frontend" / "dist" / "app")] if (BASE_DIR / "frontend/dist/app").exists() else []
+STATICFILES_DIRS = [("app", FRONT_END / "app")] if (FRONT_END / "app").exists() else []
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
     "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},

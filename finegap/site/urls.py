@@ -62,6 +62,7 @@ urlpatterns = [
     path("api/gauges/<str:tag>/retire", inventory.GaugeRetired.as_view()),
     path("api/procedures", sheets.Procedures.as_view()),
     path("api/procedures/<slug:family>", sheets.Procedure.as_view()),
+    path("authority.crt", views.authority),
     path("works.zip", views.everything),
     path("first-visit", FirstVisit.as_view(), name="first-visit"),
     path("sign-in", views.SignIn.as_view(), name="sign-in"),

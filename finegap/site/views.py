@@ -35,6 +35,7 @@ from finegap.pumps.models import Pump
 from finegap.sheets.models import Sheet
 from finegap.site.archive.out import take_out
 from finegap.site.demo import PEOPLE
+from finegap.site.tls import AUTHORITY
 
 
 @require_safe
@@ -76,6 +77,15 @@ def demo_sign_in(request: HttpRequest) -> HttpResponse:
         raise Http404
     login(request, get_object_or_404(User, username=request.POST["username"]))
     return HttpResponseRedirect("/")
+
+
+@require_safe
+def authority(_: HttpRequest) -> HttpResponse:
+    """The certificate of the works' own authority, for a tablet to trust; it is no secret."""
+    path = settings.VAR / "tls" / AUTHORITY
+    if not path.exists():
+        raise Http404
+    return HttpResponse(path.read_bytes(), content_type="application/x-x509-ca-cert")
 
 
 MOST_REPORTS = 500

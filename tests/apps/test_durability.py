@@ -98,7 +98,7 @@ class Killed(SimpleTestCase):
 
     def serve_and_kill(self, var: str) -> list[str]:
         port = free_port()
-        serve = [sys.executable, str(ROOT / "tools/serve.py"), "--port", str(port)]
+        serve = [sys.executable, "-m", "finegap.command", "demo", "--port", str(port)]
         environment = os.environ | {"FINEGAP_VAR": var, "FINEGAP_DEMO": "1"}
         server = subprocess.Popen(
             serve, cwd=ROOT, env=environment, start_new_session=True, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL

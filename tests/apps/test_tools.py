@@ -7,10 +7,13 @@ import socket
 import subprocess
 import sys
 import tempfile
+import zipfile
 from pathlib import Path
 
 from django.conf import settings
 from django.test import SimpleTestCase
+
+from finegap.core import VERSION
 
 ROOT = Path(settings.BASE_DIR)
 
@@ -56,7 +59,7 @@ class Machine(SimpleTestCase):
 
 class Serving(SimpleTestCase):
     def serve(self, *arguments: str, var: str) -> tuple[int, str]:
-        return run(sys.executable, "tools/serve.py", *arguments, FINEGAP_VAR=var, FINEGAP_DEMO="1")
+        return run(sys.executable, "-m", "finegap.command", "demo", *arguments, FINEGAP_VAR=var)
 
     def test_ports_that_cannot_be_had(self):
         with tempfile.TemporaryDirectory() as var, socket.socket() as taken:
@@ -64,6 +67,10 @@ class Serving(SimpleTestCase):
             taken.listen()
             for port, says in ((str(taken.getsockname()[1]), "is taken"), ("80", "not a port"), ("many", "not a port")):
                 code, said = self.serve("--port", port, var=var)
+                self.assertEqual((code, len(said.strip().splitlines())), (1, 1))
+                self.assertIn(says, said)
+            for host, says in (("192.0.2.1", "no address of this machine"), ("pumps", "is no address")):
+                code, said = self.serve("--host", host, var=var)
                 self.assertEqual((code, len(said.strip().splitlines())), (1, 1))
                 self.assertIn(says, said)
             self.assertFalse((Path(var) / "finegap.sqlite3").exists())
@@ -85,6 +92,33 @@ class Serving(SimpleTestCase):
                 self.assertEqual(code, 1)
                 self.assertIn("holds a works", said)
             self.assertTrue((Path(var) / "finegap.sqlite3").exists())
+
+
+class Deployment(SimpleTestCase):
+    def test_served_by_tls_there_is_nothing_djangos_own_check_finds(self):
+        with tempfile.TemporaryDirectory() as var:
+            environment = {"FINEGAP_VAR": var, "FINEGAP_TLS": "1", "FINEGAP_HOSTS": "pumps.local"}
+            self.assertEqual(run(sys.executable, "manage.py", "check", "--deploy", "--fail-level", "INFO", **environment)[0], 0)
+
+    def test_the_wheel_has_the_front_end_the_formats_and_the_demo_in_it(self):
+        with tempfile.TemporaryDirectory() as folder:
+            build = ["-m", "pip", "wheel", "--quiet", "--no-deps", "--no-build-isolation", "--wheel-dir", folder, "."]
+            self.assertEqual(run(sys.executable, *build)[0], 0)
+            (wheel,) = Path(folder).glob("*.whl")
+            self.assertIn(VERSION, wheel.name)
+            with zipfile.ZipFile(wheel) as packed:
+                names = set(packed.namelist())
+            lacking = {
+                f"finegap/{name}"
+                for name in (
+                    "command.py", "shipped/frontend/index.html", "shipped/formats/spec-sheet.schema.json", "shipped/demo/works.json",
+                    "site/templates/site/first_visit.html", "site/static/site/zone.js", "formats/fonts/DejaVuSansCondensed.ttf",
+                    "bench/migrations/words_before_0015.json", "core/families/internal_gear/__init__.py",
+                )
+            } - names  # fmt: skip
+            self.assertEqual(lacking, set())
+            self.assertTrue(any(name.startswith("finegap/shipped/frontend/app/") for name in names))
+            self.assertEqual([name for name in names if name.startswith(("tests/", "tools/", "bench"))], [])
 
 
 class Contracts(SimpleTestCase):

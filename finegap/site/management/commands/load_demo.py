@@ -5,7 +5,6 @@ from __future__ import annotations
 import datetime as dt
 import json
 import uuid
-from pathlib import Path
 from typing import Any
 from unittest import mock
 
@@ -48,7 +47,7 @@ from finegap.sheets.services import add_revision
 from finegap.site.demo import PEOPLE
 
 _LARGE_WRENCH_N_M = 50.0
-DEMO = Path(settings.BASE_DIR) / "demo"
+DEMO = settings.DEMO_FOLDER
 
 
 class Command(BaseCommand):

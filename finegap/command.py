@@ -1,0 +1,106 @@
+"""The command ``fine-gap``: serve a works or the demo, quick figures, copies, certificates."""
+
+from __future__ import annotations
+
+import argparse
+import os
+import sys
+from collections.abc import Callable, Sequence
+from pathlib import Path
+
+Served = Callable[[argparse.Namespace], None]
+
+
+def main(words: Sequence[str] | None = None) -> None:
+    """Do what the command line says."""
+    given = list(sys.argv[1:] if words is None else words)
+    if given[:1] == ["calc"]:
+        # A sum needs no Django, whose start takes most of the time.
+        from finegap.calc import main as calc
+
+        sys.exit(calc(given[1:]))
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "finegap.site.settings")
+    asked, rest = _parser().parse_known_args(given)
+    if rest and asked.command != "manage":
+        _parser().parse_args(given)  # says what is wrong
+    folder = Path(asked.works).absolute()
+    os.environ["FINEGAP_VAR"] = str(folder)
+    asked.folder, asked.rest = folder, rest
+    asked.run(asked)
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="fine-gap", description="The bench sheet that thinks, for rotary pumps.")
+    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+
+    def command(name: str, help_: str, run: Served, works: str = "works") -> argparse.ArgumentParser:
+        one = commands.add_parser(name, help=help_, description=help_)
+        one.add_argument("--works", default=os.environ.get("FINEGAP_VAR", works), help=f"its data folder (default {works})")
+        one.set_defaults(run=run)
+        return one
+
+    for name, help_, works in (
+        ("serve", "serve a works of your own", "works"),
+        ("demo", "serve the demo: an invented works, signed in with one press", "fine-gap-demo"),
+    ):
+        serving = command(name, help_, _serve, works)
+        serving.add_argument("--port", default="8000")
+        serving.add_argument("--host", default="127.0.0.1", help="an address of this machine (default: this machine alone)")
+    serving.add_argument("--reset", action="store_true", help="throw the demo's data away")
+    for name, help_ in (
+        ("backup", "copy the works into one archive, while it is in use"),
+        ("restore", "put a works back from such a copy, into a folder that holds none"),
+        ("export", "write the whole works into one archive of open files, while it is in use"),
+        ("import", "put a works back from open files, into a folder that holds none"),
+    ):
+        command(name, help_, _copy).add_argument("file")
+    certificate = command("certificate", "make or renew a certificate for TLS, and the authority tablets trust", _certificate)
+    certificate.add_argument("host", nargs="*", help="names and addresses by which tablets reach this machine")
+    commands.add_parser("calc", help="quick figures: JSON in, JSON out; calc --list tells which")
+    command("manage", "a command of Django, such as manage changepassword NAME", _manage)
+    return parser
+
+
+def _serve(asked: argparse.Namespace) -> None:
+    from finegap.site.folder import DEMO, WORKS
+    from finegap.site.serving import Asked, reset, serve
+
+    kind = DEMO if asked.command == "demo" else WORKS
+    if kind == DEMO:
+        os.environ["FINEGAP_DEMO"] = "1"
+    else:
+        os.environ.pop("FINEGAP_DEMO", None)
+    what = Asked(kind, asked.folder, asked.host, asked.port)
+    if kind == DEMO and asked.reset:
+        reset(what)
+    else:
+        serve(what)
+
+
+def _copy(asked: argparse.Namespace) -> None:
+    _django([asked.command, asked.file])
+
+
+def _manage(asked: argparse.Namespace) -> None:
+    _django(asked.rest)
+
+
+def _django(words: list[str]) -> None:
+    from django.core.management import execute_from_command_line
+
+    execute_from_command_line(["fine-gap", *words])
+
+
+def _certificate(asked: argparse.Namespace) -> None:
+    from finegap.site.tls import AUTHORITY, TlsFault, make
+
+    try:
+        made = make(asked.folder / "tls", asked.host)
+    except TlsFault as fault:
+        sys.exit(str(fault))
+    print(f"For {', '.join(made.hosts)}, until {made.ends:%Y-%m-%d}; serve it anew to use it.")
+    print(f"Tablets trust {asked.folder / 'tls' / AUTHORITY}, SHA-256 {made.authority}")
+
+
+if __name__ == "__main__":
+    main()
