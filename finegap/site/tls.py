@@ -171,7 +171,8 @@ def _may_vouch(authority: x509.Certificate, name: str) -> bool:
     permitted = authority.extensions.get_extension_for_class(x509.NameConstraints).value.permitted_subtrees or []
     if _is_address(name):
         address = ipaddress.ip_address(name)
-        return any(address in one.value for one in permitted if isinstance(one, x509.IPAddress))
+        networks = (ipaddress.ip_network(str(one.value)) for one in permitted if isinstance(one, x509.IPAddress))
+        return any(address in network for network in networks)
     names = [one.value for one in permitted if isinstance(one, x509.DNSName)]
     return any(name == one or name.endswith(f".{one}") for one in names)
 

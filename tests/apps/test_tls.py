@@ -10,13 +10,13 @@ from unittest import mock
 
 from cryptography import x509
 from cryptography.hazmat.primitives import serialization
-from django.test import SimpleTestCase, override_settings
+from django.test import TestCase, override_settings
 
 from finegap.site import tls
 from finegap.site.tls import AUTHORITY, AUTHORITY_KEY, HERE, SERVER, SERVER_KEY, TlsFault, make, read
 
 
-class Tls(SimpleTestCase):
+class Tls(TestCase):
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)

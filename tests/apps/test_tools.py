@@ -18,6 +18,13 @@ from finegap.core import VERSION
 ROOT = Path(settings.BASE_DIR)
 
 
+IN_THE_WHEEL = (
+    "command.py", "shipped/frontend/index.html", "shipped/formats/spec-sheet.schema.json", "shipped/demo/works.json",
+    "site/templates/site/first_visit.html", "site/static/site/zone.js", "formats/fonts/DejaVuSansCondensed.ttf",
+    "bench/migrations/words_before_0015.json", "core/families/internal_gear/__init__.py",
+)  # fmt: skip
+
+
 def run(*command: str, **environment: str) -> tuple[int, str]:
     """A command's exit code and all it printed."""
     done = subprocess.run(command, cwd=ROOT, env=os.environ | environment, capture_output=True, text=True, timeout=60)
@@ -108,14 +115,7 @@ class Deployment(SimpleTestCase):
             self.assertIn(VERSION, wheel.name)
             with zipfile.ZipFile(wheel) as packed:
                 names = set(packed.namelist())
-            lacking = {
-                f"finegap/{name}"
-                for name in (
-                    "command.py", "shipped/frontend/index.html", "shipped/formats/spec-sheet.schema.json", "shipped/demo/works.json",
-                    "site/templates/site/first_visit.html", "site/static/site/zone.js", "formats/fonts/DejaVuSansCondensed.ttf",
-                    "bench/migrations/words_before_0015.json", "core/families/internal_gear/__init__.py",
-                )
-            } - names  # fmt: skip
+            lacking = {f"finegap/{name}" for name in IN_THE_WHEEL} - names
             self.assertEqual(lacking, set())
             self.assertTrue(any(name.startswith("finegap/shipped/frontend/app/") for name in names))
             self.assertEqual([name for name in names if name.startswith(("tests/", "tools/", "bench"))], [])
