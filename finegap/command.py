@@ -99,7 +99,7 @@ def _certificate(asked: argparse.Namespace) -> None:
     except TlsFault as fault:
         sys.exit(str(fault))
     print(f"For {', '.join(made.hosts)}, until {made.ends:%Y-%m-%d}; serve it anew to use it.")
-    print(f"Tablets trust {asked.folder / 'tls' / AUTHORITY}, SHA-256 {made.authority}")
+    print(f"Tablets have to trust its authority, {asked.folder / 'tls' / AUTHORITY}; SHA-256 {made.authority}")
 
 
 if __name__ == "__main__":

@@ -28,6 +28,12 @@ export function Shell({ notes, somebodyElse }: Props) {
         To the bench sheet
       </a>
       <Strip somebodyElse={somebodyElse} />
+      {window.isSecureContext === false && (
+        <p className="not-trusted">
+          This page does not come over TLS: there is no camera and no clipboard here, and what is typed can be
+          read on the network.
+        </p>
+      )}
       <main id="main" tabIndex={-1}>
         <WorksProvider>
           {notes}

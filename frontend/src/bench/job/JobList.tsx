@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import type { JobLine } from '../../api/client';
@@ -54,7 +55,12 @@ const NEEDED = [
 /** In a works that begins: what is still wanted before the first job, each a press away. */
 function StartList() {
   const { data } = useQuery(startQuery);
-  const lacking = data ? NEEDED.filter((one) => !data[one.has]) : [];
+  const [skipped, setSkipped] = useState(() => localStorage.getItem('skipped') ?? '');
+  const lacking = data ? NEEDED.filter((one) => !data[one.has] && !skipped.includes(one.has)) : [];
+  const skip = (has: string) => {
+    localStorage.setItem('skipped', `${skipped} ${has}`);
+    setSkipped(`${skipped} ${has}`);
+  };
   if (!lacking.length) return null;
   return (
     <section aria-label="Before the first job" className="start-list">
@@ -65,6 +71,14 @@ function StartList() {
             <Link to={one.to}>
               <b>{one.words}</b> <span>{one.why}</span>
             </Link>
+            <button
+              type="button"
+              className="take-back"
+              aria-label={`Skip: ${one.words}`}
+              onClick={() => skip(one.has)}
+            >
+              skip
+            </button>
           </li>
         ))}
       </ul>

@@ -1,0 +1,180 @@
+"""A works of one's own, from its first visit to a signed job, out into an archive, and the same works again."""
+
+from __future__ import annotations
+
+import json
+import tempfile
+import zipfile
+from pathlib import Path
+from unittest import mock
+
+from django.contrib.auth.models import User
+from django.test import override_settings
+from playwright.sync_api import expect
+
+from finegap.bench.models import Job, SignOff
+from finegap.inventory.models import Gauge
+from finegap.site import first_visit
+from finegap.site.archive.back import filled
+from finegap.works.models import WorksSettings
+from tests.apps.base import PIN, QUICK_HASHES, Works, sheet_data
+from tests.browser.base import Bench
+
+PASSWORD = "lathe-and-lamp"
+GAUGES = """Tag;Kind;From;To;Resolution;U;k;Calibrated;Due;Leaves
+M-1;outside micrometer;25;50;0.001;0.002;2;2026-01-10;2999-01-10
+M-2;outside micrometer;0;25;0.001;0.002;2;2026-01-10;2999-01-10
+B-1;bore gauge;18;50;0.001;0.002;2;2026-01-10;2999-01-10
+B-2;bore gauge;50;100;0.001;0.003;2;2026-01-10;2999-01-10
+F-1;feeler set;0.03;1;0.01;0.002;2;2026-01-10;2999-01-10;0.05 0.10 0.11 0.13 0.15 0.18 0.20
+D-1;dial indicator;0;10;0.01;0.004;2;2026-01-10;2999-01-10
+C-1;caliper;0;150;0.01;0.02;2;2026-01-10;2999-01-10
+T-1;depth gauge;0;150;0.01;0.01;2;2026-01-10;2999-01-10
+W-1;torque wrench;10;250;1;2;2;2026-01-10;2999-01-10
+H-1;thermometer;-20;200;0.5 K;0.5 K;2;2026-01-10;2999-01-10
+"""
+PUMP = {
+    "tag": "P-1", "service": "Oil transfer", "location": "cellar", "serial": "4711", "sheet": "test-pump", "material": "cast iron",
+    "liquid": "oil", "medium": "mineral oil", "viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "5 bar", "speed": "300",
+    "unit": "mm", "mark": "point", "person": "ada",
+}  # fmt: skip
+
+
+@override_settings(**QUICK_HASHES)
+class OwnWorks(Bench):
+    """By keyboard alone as far as the lead sets it up, by touch after that, on a tablet's screen."""
+
+    viewport = {"width": 1024, "height": 768}
+
+    def furnished(self) -> None:
+        """With nothing: nobody works here yet."""
+        self.folder = Path(self.enterContext(tempfile.TemporaryDirectory()))
+        self.enterContext(override_settings(MEDIA_ROOT=self.folder / "media", VAR=self.folder))
+        self.enterContext(mock.patch.object(first_visit, "CODE", self.folder / "first_visit"))
+
+    def test_from_the_first_visit_to_a_signed_job_out_and_back(self) -> None:
+        self.first_lead()
+        self.people()
+        self.gauges()
+        self.sheet_and_pump()
+        self.job()
+        archive = self.everything_out()
+        self.back(archive)
+
+    def first_lead(self) -> None:
+        page = self.page
+        self.go("/")
+        expect(page).to_have_title("First visit · Fine Gap")
+        self.tab_to(page.get_by_label("The code that make serve printed"))
+        for text in (first_visit.code(), "Ada", "Orme", "ada", PASSWORD, PASSWORD, "Wold Pump Room"):
+            page.keyboard.type(text)
+            page.keyboard.press("Tab")
+        self.tab_to(page.get_by_role("button", name="Begin"))
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("region", name="Before the first job").get_by_role("listitem")).to_have_count(4)
+
+    def people(self) -> None:
+        page = self.page
+        self.press(page.get_by_role("link", name="People"))
+        form = page.get_by_role("form", name="Somebody new")
+        for name in ("Bo", "Cy"):
+            self.tab_to(form.get_by_label("First name"))
+            for text in (name, "Reed", name.lower(), PASSWORD):
+                page.keyboard.type(text)
+                page.keyboard.press("Tab")
+            self.press(form.get_by_role("button", name="Add"))
+            expect(page.get_by_role("region", name="Everybody")).to_contain_text(f"{name} Reed, technician")
+
+    def gauges(self) -> None:
+        page = self.page
+        self.press(page.get_by_role("link", name="Toolbox"))
+        self.press(page.get_by_role("button", name="Many gauges from a file"))
+        self.choose(page.get_by_role("button", name="Choose a file"), "gauges.csv", GAUGES)
+        expect(page.get_by_role("status")).to_have_text("gauges.csv: 10 gauges, nothing wrong.")
+        self.press(page.get_by_role("button", name="Keep all 10"))
+        expect(page.get_by_role("row", name="W-1")).to_be_visible()
+        self.assertEqual(Gauge.objects.count(), 10)
+
+    def sheet_and_pump(self) -> None:
+        page = self.page
+        self.press(page.get_by_role("link", name="Sheets"))
+        self.choose(page.get_by_role("button", name="Choose a file"), "sheet.json", json.dumps(sheet_data()))
+        expect(page.get_by_role("heading", name="Test pump")).to_be_visible()
+        send = "async body => (await fetch('/api/pumps', {method: 'POST', body: JSON.stringify(body), headers: {"
+        send += "'Content-Type': 'application/json', 'X-CSRFToken': /csrftoken=([^;]+)/.exec(document.cookie)[1]}})).status"
+        self.assertEqual(page.evaluate(send, PUMP), 201)
+
+    def job(self) -> None:
+        page = self.page
+        self.go("/bench")
+        expect(page.get_by_role("region", name="Before the first job")).to_have_count(0)
+        self.somebody("Bo Reed", "Password", PASSWORD)
+        page.get_by_role("link", name="Bo Reed, technician").tap()
+        pin = page.get_by_role("region", name="Your PIN")
+        pin.get_by_label("Your password").fill(PASSWORD)
+        pin.get_by_label("New PIN").fill(PIN)
+        pin.get_by_label("The same again").fill(PIN)
+        pin.get_by_role("button", name="Set the PIN").tap()
+        expect(page.get_by_text("The PIN is set.")).to_be_visible()
+        page.get_by_role("link", name="Bench", exact=True).tap()
+        page.get_by_label("P-1").tap()
+        page.get_by_label("Why it came in").fill("planned overhaul")
+        page.get_by_role("button", name="Open").tap()
+        expect(page.locator(".big-number")).to_have_text("0.12 mm")
+        self.done_at_the_bench(Job.objects.get())
+        self.go("/bench/1/close")
+        page.get_by_label("Your PIN").fill(PIN)
+        page.get_by_role("button", name="Sign off").tap()
+        expect(page.locator(".signed-note")).to_contain_text("Signed by Bo Reed")
+
+    def done_at_the_bench(self, job: Job) -> None:
+        """What other tests do in the browser: measured, built, set and proved."""
+        works = Works()
+        works.tom = User.objects.get(username="bo")
+        works.measure_all(job.number)
+        works.look_all(job.number)
+        works.together(job.number)
+
+    def everything_out(self) -> Path:
+        page = self.page
+        self.somebody("Ada Orme", "Password", PASSWORD)
+        self.go("/toolbox/settings")
+        with page.expect_download() as out:
+            page.get_by_role("button", name="Take everything out").tap()
+        return Path(out.value.path())
+
+    def back(self, archive: Path) -> None:
+        page, signed = self.page, SignOff.objects.get().signed_bytes
+        WorksSettings.objects.update(name="Another")
+        SignOff.objects.all().delete()
+        with zipfile.ZipFile(archive) as packed:
+            filled(packed, json.loads(packed.read("manifest.json")))
+        self.go("/bench/1/close")
+        expect(page.locator(".signed-note")).to_contain_text("Signed by Bo Reed")
+        self.assertEqual(SignOff.objects.get().signed_bytes, signed)
+        self.go("/toolbox/settings")
+        expect(page.get_by_label("What this works is called")).to_have_value("Wold Pump Room")
+
+    def somebody(self, name: str, secret: str, text: str) -> None:
+        """Another person goes on at this browser."""
+        page = self.page
+        page.get_by_role("button", name="Change person").tap()
+        dialog = page.get_by_role("dialog")
+        dialog.get_by_label(name).tap()
+        dialog.get_by_label(secret, exact=True).fill(text)
+        dialog.get_by_role("button", name="Go on here").tap()
+        expect(page.locator(".me-link")).to_contain_text(name)
+
+    def press(self, target) -> None:
+        """As a person without a mouse does."""
+        target.wait_for()
+        self.tab_to(target)
+        self.page.keyboard.press("Enter")
+
+    def choose(self, button, name: str, text: str) -> None:
+        """A file, from the window the browser opens."""
+        path = self.folder / name
+        path.write_text(text)
+        with self.page.expect_file_chooser() as asked:
+            self.press(button)
+        asked.value.set_files(path)
