@@ -45,6 +45,8 @@ from finegap.sheets.changes import SheetFile
 from finegap.sheets.models import Sheet
 from finegap.sheets.services import add_revision
 from finegap.site.demo import PEOPLE
+from finegap.works.changes import KeepSettings
+from finegap.works.services import keep_settings
 
 _LARGE_WRENCH_N_M = 50.0
 DEMO = settings.DEMO_FOLDER
@@ -69,6 +71,7 @@ def load(works: dict[str, Any]) -> None:
     """Load a works: people, sheets, gauges, pumps, stock, jobs."""
     people = {person["username"]: _person(**person) for person in works["people"]}
     lead = people["otto"]
+    keep_settings(lead, KeepSettings(**works["settings"]), AS_WRITTEN)
     for path in sorted((DEMO / "sheets").glob("*.json")):
         add_revision(lead, SheetFile(path.read_text()))
     for gauge in works["gauges"]:
