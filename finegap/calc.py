@@ -14,7 +14,7 @@ from finegap.api.plain import plain
 from finegap.core.calculators import CALCULATORS, Calculator, Input, calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.formatting import Amount, Sentence, Units
+from finegap.core.formatting import Amount, Sentence, Units, system_of
 from finegap.core.numerals import DecimalMark
 from finegap.core.quantities import from_internal
 from finegap.core.result_lines import ResultLine
@@ -153,8 +153,7 @@ def answered(line: ResultLine, units: Units) -> dict[str, Any]:
 
 
 def _number(amount: Amount, units: Units) -> dict[str, Any]:
-    dimension, *systems = amount.kind.value
-    unit = systems[0 if units is Units.MM else 1][0]
+    dimension, unit = amount.kind.value[0], system_of(amount.kind, units)[0]
     value = from_internal(amount.value, dimension, unit) if dimension else amount.value
     return {"value": float(value), "unit": unit}
 

@@ -17,10 +17,10 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 from finegap.api.errors import OtherPerson
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.formatting import Units
+from finegap.core.formatting import UNIT_NAMES, Units
 from finegap.core.numerals import MARKS, DecimalMark
 
-UNIT = OpenApiParameter("unit", OpenApiTypes.STR, enum=[u.value for u in Units], default=Units.MM.value)
+UNIT = OpenApiParameter("unit", OpenApiTypes.STR, enum=UNIT_NAMES, default=Units.MM.value)
 """The unit system of the answer's texts."""
 
 S = TypeVar("S", bound=serializers.Serializer)  # type: ignore[type-arg]
@@ -32,7 +32,7 @@ class Entered(serializers.Serializer[Any]):
     ``person`` is the user name the page believes to be signed in. ``meant`` says that what was asked about is meant.
     """
 
-    unit = serializers.ChoiceField([u.value for u in Units])
+    unit = serializers.ChoiceField(UNIT_NAMES)
     mark = serializers.ChoiceField(MARKS)
     person = serializers.CharField(max_length=150)
     meant = serializers.BooleanField(default=False)
@@ -82,7 +82,7 @@ def units_of(request: Request) -> Units:
     try:
         return Units(asked)
     except ValueError:
-        raise FieldError("unit", f"“{asked}” is not a unit system.", "Expected mm or in.") from None
+        raise FieldError("unit", f"“{asked}” is not a unit system.", "Expected mm, in or thou.") from None
 
 
 def actor_of(request: Request) -> User:

@@ -103,6 +103,8 @@ def _job(number: int, request: Request, status: int = 200) -> Response:
 
 def _shown(number: int, view: Any, request: Request, units: Units, status: int = 200) -> Response:
     """A job: the whole of it, or for a page that says what it holds the sections that are not."""
+    if isinstance(view, dict):
+        units = units.system  # a signed record has no thousandths
     held = held_by(request)
     if held is None:
         return answer(view, status, units)

@@ -51,7 +51,7 @@ def printed(number: int, units: Units) -> bytes | None:
     view = queries.job_view(number)
     if view is None:
         return None
-    record = plain(view, units)
+    record = plain(view, units.system if isinstance(view, dict) else units)
     signed = record["works"]
     head = letterhead(**signed) if signed else Letterhead() if record["signed"] else present()
     return report.as_pdf(record, lambda photo: _file_of(number, photo), head, paper())

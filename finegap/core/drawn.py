@@ -14,9 +14,11 @@ from finegap.core.drawing.marks import Mark, Point
 from finegap.core.drawing.views import Pump, View
 from finegap.core.families.family import Family
 from finegap.core.families.features import Feature, FeatureKind
-from finegap.core.formatting import Kind, Units
+from finegap.core.formatting import Kind, Units, system_of
 from finegap.core.measuring.verdict import Verdict
+from finegap.core.quantities import from_internal
 from finegap.core.sheet import SpecSheet
+from finegap.core.units import Dimension
 
 BETWEEN_PX = 10
 """Between one view and the next."""
@@ -209,7 +211,6 @@ def _widest(feature: Feature, sheet: SpecSheet, units: Units) -> str:
     limit = spec.limit
     printed = (*(spec.new_mm or ()), *((limit.lower_mm, limit.upper_mm) if limit else ()))
     most = max((abs(size) for size in printed if size is not None), default=0.0)
-    _, (_, in_mm, _), (_, in_inches, _) = (Kind.FINE_LENGTH if spec.fine else Kind.LENGTH).value
-    unit, decimals = (1.0, in_mm) if units is Units.MM else (25.4, in_inches)
-    before = len(str(int(most / unit))) + (not feature.kind.is_gap)
+    unit, decimals, _ = system_of(Kind.FINE_LENGTH if spec.fine else Kind.LENGTH, units)
+    before = len(str(int(from_internal(most, Dimension.LENGTH, unit)))) + (not feature.kind.is_gap)
     return f"{'0' * before}.{'0' * (decimals + 1)}"

@@ -43,7 +43,9 @@ SIGNS: Mapping[str, str] = {
 
 def bare_unit(dimension: Dimension, units: Units) -> str:
     """The unit of a bare number in a unit system."""
-    return BARE[dimension][units is Units.IN]
+    if units is Units.THOU and dimension is Dimension.LENGTH:
+        return "thou"
+    return BARE[dimension][units.system is Units.IN]
 
 
 @dataclass(frozen=True)

@@ -20,10 +20,20 @@ from finegap.core.units import Dimension
 
 
 class Units(Enum):
-    """The unit system a screen or a report is shown in."""
+    """The unit system a screen or a report is shown in. With thousandths all lengths are in them, and the rest as with inches."""
 
     MM = "mm"
     IN = "in"
+    THOU = "thou"
+
+    @property
+    def system(self) -> Units:
+        """Millimetres or inches: what all but lengths goes by, and what records keep."""
+        return Units.MM if self is Units.MM else Units.IN
+
+
+UNIT_NAMES = tuple(units.value for units in Units)
+"""The systems by the names settings and requests give them."""
 
 
 class Kind(Enum):
@@ -95,8 +105,8 @@ class Amount:
 
     def bare(self, units: Units) -> str:
         """The number alone, rounded for its kind."""
-        dimension, *systems = self.kind.value
-        unit, decimals, _ = systems[0] if units is Units.MM else systems[1]
+        dimension = self.kind.value[0]
+        unit, decimals, _ = system_of(self.kind, units)
         # Nothing on a pump is this large; degrees of freedom are, when repeats agree to the last digit.
         if abs(self.value) >= _BEYOND_MEASURE:
             return "infinite"
@@ -114,7 +124,15 @@ class Amount:
 
 def unit_sign(kind: Kind, units: Units) -> str:
     """How the unit of a kind is written in a unit system."""
-    return str(kind.value[1 if units is Units.MM else 2][2])
+    return system_of(kind, units)[2]
+
+
+def system_of(kind: Kind, units: Units) -> tuple[str, int, str]:
+    """Unit, decimals, and how the unit is written, of a kind in a unit system. Thousandths have the digits inches have."""
+    unit, decimals, sign = kind.value[1 if units is Units.MM else 2]
+    if units is Units.THOU and unit == "in":
+        return "thou", max(decimals - 3, 0), "thou"
+    return str(unit), int(decimals), str(sign)
 
 
 def length(mm: float, fine: bool = False) -> Amount:
@@ -281,10 +299,14 @@ class Joined:
 
 @dataclass(frozen=True)
 class Shown:
-    """A text as it was shown once, in mm and in inches: of a signed record, whose words and figures stay as they were."""
+    """A text as it was shown once, in mm and in inches: of a signed record, whose words and figures stay as they were.
+
+    ``thou`` is what stands for it in thousandths; without it inches do.
+    """
 
     mm: str
     inches: str
+    thou: str = ""
 
 
 def grouped(value: float, decimals: int = 0) -> str:
@@ -316,7 +338,7 @@ def render(text: Text, units: Units) -> str:
         case Joined():
             return text.apart.join(filter(None, (render(part, units) for part in text.parts)))
         case Shown():
-            return text.mm if units is Units.MM else text.inches
+            return text.mm if units is Units.MM else text.thou if units is Units.THOU and text.thou else text.inches
     return text
 
 

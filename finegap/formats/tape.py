@@ -64,7 +64,7 @@ def _heading(canvas: Canvas, printed: Printed, page: str) -> None:
     canvas.drawString(MARGIN_MM * mm, _y(13), f"{printed.tag}: tape for the bearing housing")
     canvas.setFont("FineGap", 8.5)
     units = tape.units
-    step = "0.01 mm" if units is Units.MM else "0.001 in"
+    step = {Units.MM: "0.01 mm", Units.IN: "0.001 in", Units.THOU: "1 thou"}[units]
     diameter, lead = length(tape.housing.diameter_mm).text(units), length(tape.housing.lead_mm, fine=True).text(units)
     told = (
         f"{printed.sheet}. Job {printed.job}. Outside diameter {diameter}, lead {lead}, {tape.housing.hand.value}-hand. "

@@ -40,7 +40,7 @@ def settle_viscosity(duty: DutyFields, typed: str | None, entry: Entry) -> None:
         A range so far outside the liquid's two points that its viscosity there is a guess.
     """
     if typed is not None:
-        duty.viscosity_typed, duty.viscosity_units, duty.viscosity_mark = typed.strip(), entry.units.value, entry.mark.value
+        duty.viscosity_typed, duty.viscosity_units, duty.viscosity_mark = typed.strip(), entry.units.system.value, entry.mark.value
     known = read_again(duty, meant=typed is None or entry.meant, bare_at="C" if typed is None else None)
     duty.viscosity_mm2_s = known.pumping_mm2_s
     start = duty.temperature_c if duty.start_c is None else duty.start_c

@@ -62,10 +62,10 @@ class FirstVisitForm(forms.Form):
     password = forms.CharField(label="Password", max_length=200, strip=False, widget=forms.PasswordInput(render_value=True))
     again = forms.CharField(label="The same again", max_length=200, strip=False, widget=forms.PasswordInput(render_value=True))
     name = forms.CharField(label="What this works is called", max_length=80)
-    unit = forms.ChoiceField(
+    lengths = forms.ChoiceField(
         label="Lengths are shown in",
-        choices=[("mm", "millimetres"), ("in", "inches")],
-        help_text="Either is one key away.",
+        choices=[("mm", "millimetres"), ("in", "inches"), ("thou", "thousandths of an inch")],
+        help_text="Millimetres are one key away from either of the others.",
     )
     decimal_mark = forms.ChoiceField(
         label="Decimal mark", choices=[(DecimalMark.POINT.value, "a point: 0.15"), (DecimalMark.COMMA.value, "a comma: 0,15")]
@@ -140,5 +140,5 @@ class FirstVisit(View):
 
 
 def _settings(given: dict[str, Any]) -> KeepSettings:
-    names = ("name", "unit", "date_form", "time_zone", "paper", "currency", "school")
+    names = ("name", "lengths", "date_form", "time_zone", "paper", "currency", "school")
     return KeepSettings(decimal_mark=DecimalMark(given["decimal_mark"]), **{name: given[name] for name in names})

@@ -181,7 +181,7 @@ SPECTACULAR_SETTINGS = {
     "TITLE": "Fine Gap",
     "DESCRIPTION": "The bench sheet that thinks: jobs, readings, verdicts and the end clearance of rotary pumps.",
     "VERSION": VERSION,
-    "ENUM_NAME_OVERRIDES": {"MarkEnum": "finegap.core.numerals.MARKS"},
+    "ENUM_NAME_OVERRIDES": {"MarkEnum": "finegap.core.numerals.MARKS", "UnitEnum": "finegap.core.formatting.UNIT_NAMES"},
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
     "SCHEMA_PATH_PREFIX": "/api",

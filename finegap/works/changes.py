@@ -22,7 +22,7 @@ class KeepSettings:
     new_share: str | None = sent.left_out(20)
     name: str | None = sent.left_out(80)
     address: str | None = sent.left_out(240)
-    unit: Literal["mm", "in"] | None = None
+    lengths: Literal["mm", "in", "thou"] | None = None
     date_form: Literal["day-month", "month-day", "iso", "dotted"] | None = None
     paper: Literal["A4", "Letter"] | None = None
     time_zone: str | None = sent.left_out(60)

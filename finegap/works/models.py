@@ -30,16 +30,16 @@ class WorksSettings(models.Model):
     """The one row of what the works decided for itself.
 
     ``name``, ``address`` and ``logo`` (the digest its file is named by) head its reports. ``decimal_mark`` is what its people
-    write; ``unit`` what a browser begins with; ``time_zone`` an IANA name, that of the server where it is empty. ``currency`` and
-    ``school`` are of sheets that state none. ``new_share`` is how far a new part may be from its one new size, as a share of its
-    wear allowance, before it is asked about. Photographs of abandoned jobs are kept ``abandoned_days``, without end where it is
+    write; ``lengths`` what a browser begins with; ``time_zone`` an IANA name, that of the server where it is empty. ``currency``
+    and ``school`` are of sheets that state none. ``new_share`` is how far a new part may be from its one new size, as a share of
+    its wear allowance, before it is asked about. Photographs of abandoned jobs are kept ``abandoned_days``, without end where it is
     empty; a browser nobody uses stays signed in ``idle_days``.
     """
 
     name = models.CharField(max_length=80, blank=True)
     address = models.CharField(max_length=240, blank=True)
     logo = models.CharField(max_length=64, blank=True)
-    unit = models.CharField(max_length=4, choices=[(u.value, u.value) for u in Units], default=Units.MM.value)
+    lengths = models.CharField(max_length=4, choices=[(u.value, u.value) for u in Units], default=Units.MM.value)
     decimal_mark = models.CharField(
         max_length=10, choices=[(m.value, m.value) for m in DecimalMark], default=DecimalMark.POINT.value
     )

@@ -5,7 +5,8 @@ from __future__ import annotations
 from django.conf import settings
 from django.core.files.storage import default_storage
 
-from finegap.core.entry import BARE, SIGNS
+from finegap.core.entry import BARE, SIGNS, bare_unit
+from finegap.core.formatting import Units
 from finegap.formats.letterhead import Letterhead, Paper
 from finegap.works.models import WorksSettings, logo_file
 from finegap.works.responses import BareUnitResponse, SettingsResponse
@@ -26,12 +27,12 @@ def settings_shape() -> SettingsResponse:
     kept = works_settings()
     by = (kept.by.get_full_name() or kept.by.username) if kept.by else ""
     units = [
-        BareUnitResponse(dimension.name.lower(), *(SIGNS.get(unit, unit) for unit in systems))
-        for dimension, systems in BARE.items()
+        BareUnitResponse(one.name.lower(), *(SIGNS.get(unit, unit) for unit in (bare_unit(one, system) for system in Units)))
+        for one in BARE
     ]
     return SettingsResponse(
-        kept.name, kept.address, kept.logo, kept.unit, kept.decimal_mark, kept.date_form, kept.paper, zone_of(kept), kept.currency,
-        kept.school, f"{100 * kept.new_share:g}", str(kept.photo_side),
+        kept.name, kept.address, kept.logo, kept.lengths, kept.decimal_mark, kept.date_form, kept.paper, zone_of(kept),
+        kept.currency, kept.school, f"{100 * kept.new_share:g}", str(kept.photo_side),
         "" if kept.abandoned_days is None else str(kept.abandoned_days), str(kept.idle_days), by, kept.at, units,
     )  # fmt: skip
 

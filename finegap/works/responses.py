@@ -8,11 +8,12 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class BareUnitResponse:
-    """What a bare number means: the unit of a kind of quantity, metric and inch, as it is written beside a field."""
+    """What a bare number means: the unit of a kind of quantity, in each unit system, as it is written beside a field."""
 
     key: str
-    metric: str
-    inch: str
+    mm: str
+    inches: str
+    thou: str
 
 
 @dataclass(frozen=True)
@@ -25,7 +26,7 @@ class SettingsResponse:
     name: str
     address: str
     logo: str
-    unit: str
+    lengths: str
     decimal_mark: str
     date_form: str
     paper: str

@@ -33,7 +33,7 @@ def keep_settings(actor: User, new: KeepSettings, entry: Entry) -> WorksSettings
     """
     given: dict[str, Any] = {
         name: value
-        for name in ("name", "unit", "date_form", "paper", "school")
+        for name in ("name", "lengths", "date_form", "paper", "school")
         if (value := getattr(new, name)) is not None
     }  # fmt: skip
     if new.decimal_mark is not None:

@@ -22,6 +22,7 @@ from finegap.core.entry import Entry
 from finegap.core.families.family import Family
 from finegap.core.families.features import FeatureKind
 from finegap.core.families.steps import Stage
+from finegap.core.formatting import Units
 from finegap.core.job import assess
 from finegap.core.job_record import Phase
 from finegap.core.tasks.end_play import EndPlayTask
@@ -109,6 +110,8 @@ def text_of(record: dict[str, Any]) -> str:
 
 
 PIN = "2708"
+SYSTEMS = (Units.MM, Units.IN)
+"""What a record keeps of every number."""
 
 
 def person(name: str, role: str | None) -> User:

@@ -26,7 +26,7 @@ from finegap.core.job_record import Decided
 from finegap.formats import report
 from finegap.inventory.models import ShelfLine
 from finegap.sheets.changes import SheetFile
-from tests.apps.base import GOOD, Works, feeler, job_view, pump_lines
+from tests.apps.base import GOOD, SYSTEMS, Works, feeler, job_view, pump_lines
 
 
 class Readings(Works):
@@ -36,7 +36,7 @@ class Readings(Works):
         reading = Reading.objects.get()
         self.assertEqual((reading.typed, reading.unit), ("1.1835 in", "in"))
         self.assertAlmostEqual(reading.value_mm, 30.0609, 6)
-        shown = {u: job_view(number, u).features[1].readings[0].text for u in Units}
+        shown = {u: job_view(number, u).features[1].readings[0].text for u in SYSTEMS}
         self.assertEqual(shown, {Units.MM: "30.061", Units.IN: "1.1835"})
 
     def test_wrong_readings_are_refused_and_nothing_is_saved(self):
@@ -270,7 +270,7 @@ class Reports(Works):
     def test_the_first_page_says_what_was_found_left_set_and_signed(self):
         number = self.finished()
         services.sign_off(self.seen(number), changes.Sign(uuid.uuid4()))
-        for units in Units:
+        for units in SYSTEMS:
             record = job_view(number, units)
             with self.subTest(units=units):
                 pages = [page.extract_text() for page in PdfReader(io.BytesIO(report.as_pdf(record))).pages]

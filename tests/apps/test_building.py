@@ -31,7 +31,7 @@ from finegap.sheets.changes import SheetFile
 from finegap.sheets.models import Sheet
 from finegap.sheets.queries import revision_of, sheet_detail
 from finegap.sheets.services import add_revision
-from tests.apps.base import Works, job_view, sheet_data, text_of
+from tests.apps.base import SYSTEMS, Works, job_view, sheet_data, text_of
 from tests.core.test_build_work import PRESS
 from tests.core.test_building import TYPED
 from tests.references import VALUES
@@ -241,7 +241,7 @@ class OnPaper(Building):
         nut = {"fastener": "Nut", "torque": ["9 N.m", "11 N.m"], "thread": "M40x1.5", "slots": 4, "tangs": 15, "turn": "7 deg"}
         sheet = sheet_data(revision="2", press_fits=PRESS, packing=packing, bearings=bearings, torques=[nut])
         add_revision(self.lena, SheetFile(json.dumps(sheet)))
-        metric, inch = (sheet_detail(revision_of("test-pump", "2"), units) for units in Units)
+        metric, inch = (sheet_detail(revision_of("test-pump", "2"), units) for units in SYSTEMS)
         self.assertEqual(
             metric.building,
             [

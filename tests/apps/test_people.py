@@ -22,11 +22,11 @@ from tests.apps.base import PIN, QUICK_HASHES, Works, job_view
 BO = AddPerson("bo", "Bo", "Reed", "technician", "vice-and-bench")
 ADA = {
     "first_name": "Ada", "last_name": "Orme", "username": "ada", "password": "lathe-and-lamp", "again": "lathe-and-lamp",
-    "decimal_mark": "comma", "name": "Wold Pump Room", "unit": "in", "date_form": "iso", "time_zone": "Europe/Lisbon",
+    "decimal_mark": "comma", "name": "Wold Pump Room", "lengths": "thou", "date_form": "iso", "time_zone": "Europe/Lisbon",
     "paper": "Letter", "currency": "EUR", "school": "plain",
 }  # fmt: skip
 
-SETTINGS = ("name", "unit", "decimal_mark", "date_form", "time_zone", "paper", "currency", "school")
+SETTINGS = ("name", "lengths", "decimal_mark", "date_form", "time_zone", "paper", "currency", "school")
 
 
 class FirstVisit(TestCase):

@@ -18,7 +18,7 @@ from finegap.pumps.changes import AddPump
 from finegap.pumps.models import Pump
 from finegap.pumps.services import add_pump
 from finegap.sheets.queries import revision_of, sheet_detail, sheet_lines, sheets
-from tests.apps.base import Works, job_view, pump_lines, seen
+from tests.apps.base import SYSTEMS, Works, job_view, pump_lines, seen
 
 GOOD = AddPump("N-9", "s", "here", "7", "test-pump", "cast iron", "oil", "300 SSU", "140 F", "75 psi", "400")
 
@@ -75,7 +75,7 @@ class Fleet(Works):
     def test_duty_is_shown_in_either_unit_and_a_job_keeps_its_own(self):
         number = self.open()
         Pump.objects.filter(tag="H-1").update(temperature_c=90.0)
-        shown = {u: next(p for p in pump_lines(u) if p.tag == "H-1") for u in Units}
+        shown = {u: next(p for p in pump_lines(u) if p.tag == "H-1") for u in SYSTEMS}
         self.assertEqual((shown[Units.MM].temperature, shown[Units.IN].temperature), ("90 °C", "194 °F"))
         self.assertEqual(shown[Units.MM].on_bench, number)
 
@@ -98,7 +98,7 @@ class Toolbox(Works):
         count_pieces(self.tom, CountPieces("gasket-pump", "0.005", 4), Entry(Units.IN))
         line = ShelfLine.objects.get(thickness_um=127)
         self.assertEqual(line.count, 4)
-        shown = {u: next(s.text for s in seen(plain(shelf_responses(shelf()), u)) if s.um == 127) for u in Units}
+        shown = {u: next(s.text for s in seen(plain(shelf_responses(shelf()), u)) if s.um == 127) for u in SYSTEMS}
         self.assertEqual(shown, {Units.MM: "0.127 mm", Units.IN: "0.0050 in"})
         for slug, thickness, count, field in (
             ("nope", "0.1 mm", 1, "sheet"),
@@ -122,7 +122,7 @@ class Toolbox(Works):
 class Sheets(Works):
     def test_a_sheet_is_laid_out_as_printed_and_in_the_unit_asked_for(self):
         kept = revision_of("test-pump", None)
-        metric, imperial = (asdict(sheet_detail(kept, u)) for u in Units)
+        metric, imperial = (asdict(sheet_detail(kept, u)) for u in SYSTEMS)
         self.assertEqual([r["viscosity"] for r in metric["rows"]], ["up to 100 mm2/s", "90 mm2/s and up"])
         self.assertEqual([r["printed"] for r in imperial["rows"]], ["0.12 mm", "0.20 mm"])
         self.assertEqual([r["clearance"] for r in imperial["rows"]], ["0.005 in", "0.008 in"])

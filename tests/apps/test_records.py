@@ -42,7 +42,7 @@ from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Units,
 from finegap.core.kept import forget
 from finegap.core.measuring.verdict import School, Verdict
 from finegap.formats import order, report
-from tests.apps.base import Works, job_view, pump_lines
+from tests.apps.base import SYSTEMS, Works, job_view, pump_lines
 from tests.apps.test_schema import problems_against
 from tests.core.test_quantities import PINT
 
@@ -95,7 +95,7 @@ class EveryVersion(SimpleTestCase):
 
     def test_every_statement_of_its_page_is_printed_in_both_units(self):
         for name in NAMES:
-            for units in Units:
+            for units in SYSTEMS:
                 record, page = shown(name, units), None
                 page = printed(record)
                 for statement in STATEMENTS[name][units.value]:
@@ -115,7 +115,7 @@ class EveryVersion(SimpleTestCase):
 
     def test_it_has_the_shape_that_is_published_now(self):
         for name in NAMES:
-            for units in Units:
+            for units in SYSTEMS:
                 with self.subTest(record=name, units=units):
                     self.assertEqual(problems_against("JobResponse", shown(name, units)), [])
 
@@ -173,12 +173,12 @@ class Now(Works):
         """Later a template is reworded and everything is rounded otherwise: what is not signed shows both."""
         number, _ = self.signed()
         other = self.finished()
-        pages, live = ({units: job_view(one, units) for units in Units} for one in (number, other))
+        pages, live = ({units: job_view(one, units) for units in SYSTEMS} for one in (number, other))
         said = {School.GUARDED: dict.fromkeys(Verdict, "All is well with it.")}
         with mock.patch.dict("finegap.core.measuring.verdict._SAID", said), mock.patch.object(Amount, "bare", return_value="0.9"):
             forget()
             self.addCleanup(forget)
-            for units in Units:
+            for units in SYSTEMS:
                 self.assertEqual(job_view(number, units), pages[units])
                 judged = next(f["judged"] for f in job_view(other, units)["features"] if f["judged"])
                 self.assertEqual(judged["sentence"], "All is well with it.")
@@ -186,9 +186,9 @@ class Now(Works):
 
     def test_the_page_signed_is_the_page_that_was_shown(self):
         number = self.finished()
-        before = {units: printed(job_view(number, units)) for units in Units}
+        before = {units: printed(job_view(number, units)) for units in SYSTEMS}
         services.sign_off(self.seen(number), changes.Sign(uuid.uuid4()))
-        for units in Units:
+        for units in SYSTEMS:
             after = printed(job_view(number, units))
             sizes = before[units][before[units].index("Foundandleft") : before[units].index("Readings(")]
             self.assertIn(sizes, after)
@@ -225,7 +225,7 @@ class DocumentsBefore(SimpleTestCase):
 
     def test_each_is_printed_line_by_line_as_it_was(self):
         for name, kept, page in self.pages():
-            for units in Units:
+            for units in SYSTEMS:
                 of_now = printed(plain(page, units))
                 foot = re.compile(r"^(Local law|Lengths in|.*page \d+ of|.*Fine Gap)")
                 lost = [one for one in kept["lines"][units.value] if not foot.match(one) and squeezed(one) not in of_now]
@@ -233,7 +233,7 @@ class DocumentsBefore(SimpleTestCase):
 
     def test_each_has_the_shape_of_now(self):
         for name, _, page in self.pages():
-            for units in Units:
+            for units in SYSTEMS:
                 self.assertEqual(problems_against("JobResponse", plain(page, units) | {"amendments": []}), [], name)
 
 
@@ -252,7 +252,7 @@ class Documents(SimpleTestCase):
     def test_a_text_is_read_as_it_was_shown(self, text):
         view = {"tasks": [], "log": [{"what": text}]}
         kept = document.write(view, RECORD_VERSION, "x")
-        for units in Units:
+        for units in SYSTEMS:
             self.assertEqual(
                 render(document.read(kept)["log"][0].get("what", ""), units), render(text, units), json.loads(kept)["job"]
             )

@@ -23,7 +23,7 @@ from finegap.pumps.services import add_pump
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.queries import sheet_detail
 from finegap.sheets.services import add_revision
-from tests.apps.base import Works, feeler, job_view, sheet_data
+from tests.apps.base import SYSTEMS, Works, feeler, job_view, sheet_data
 
 ANY = {"material": "stainless 316", "viscosity": ["any lower", "and up"], "setting": "all"}
 PISTON = {
@@ -134,7 +134,7 @@ class Several(Works):
 
     def test_each_face_is_told_the_leaves_that_prove_it(self):
         Certificate.objects.filter(gauge__tag="F-1").update(leaves_um=[30, 40, 50, 60, 70, 80, 90, 100, 120, 150, 200])
-        for units in Units:
+        for units in SYSTEMS:
             with self.subTest(units=units):
                 gaps = self.view(units).setting.gaps
                 told = [next(p for p in g.proofs if p.gauge == "F-1") for g in gaps if not g.derived]

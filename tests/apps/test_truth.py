@@ -170,7 +170,7 @@ class BareNumbers(Bench):
         told = {one["key"]: one for one in client.get("/api/settings").json()["units"]}
         for field in FIELDS.values():
             signs = told[field.dimension.name.lower()]
-            for units, sign in ((Units.MM, signs["metric"]), (Units.IN, signs["inch"])):
+            for units, sign in ((Units.MM, signs["mm"]), (Units.IN, signs["inches"]), (Units.THOU, signs["thou"])):
                 with self.subTest(field=field.key, units=units):
                     typed, entry = "37.5", Entry(units)
                     shown = parse(f"{typed} {sign}", field.dimension, "x").value

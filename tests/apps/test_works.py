@@ -163,6 +163,19 @@ class Settings(Works):
         left = self.client.session.get_expiry_date() - timezone.now()
         self.assertEqual(round(left.total_seconds() / 86_400), 3)
 
+    def test_each_is_kept_as_it_is_sent(self):
+        self.client.force_login(self.lena)
+        sent = {
+            "name": "Wold Pump Room", "address": "Mill Lane 4", "lengths": "thou", "decimal_mark": "comma", "date_form": "iso",
+            "paper": "Letter", "time_zone": "Europe/Lisbon", "currency": "EUR", "school": "plain", "new_share": "12,5",
+            "photo_side": "1200", "abandoned_days": "90", "idle_days": "7",
+        }  # fmt: skip
+        entered = {"unit": "mm", "mark": "comma", "person": "lena"}
+        told = self.client.put("/api/settings", sent | entered, "application/json").json()
+        self.assertEqual({name: told[name] for name in sent}, sent | {"new_share": "12.5"})
+        lengths = next(one for one in told["units"] if one["key"] == "length")
+        self.assertEqual(lengths, {"key": "length", "mm": "mm", "inches": "in", "thou": "thou"})
+
     def test_only_a_lead_changes_them(self):
         self.client.force_login(self.tom)
         entered = {"unit": "mm", "mark": "point", "person": "tom", "name": "x"}

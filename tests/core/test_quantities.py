@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from finegap.core.calculators import CALCULATORS
 from finegap.core.entry import BARE, FIELDS, SIGNS, Entry, bare_unit
-from finegap.core.errors import FieldError
+from finegap.core.errors import FieldError, Unlikely
 from finegap.core.formatting import Amount, Kind, Sentence, Units, length, render, round_half_away, rule_fraction
 from finegap.core.measuring.feeler import read_leaves
 from finegap.core.measuring.verdict import Limit
@@ -90,6 +90,31 @@ class AgainstPint(unittest.TestCase):
             self.assertAlmostEqual(parse(typed, Dimension.TORQUE, "x").value, VALUES[key]["expected"], 9)
         self.assertAlmostEqual(parse("100 psi", Dimension.PRESSURE, "x").value, VALUES["units-03"]["expected"], 9)
         self.assertAlmostEqual(length_of("5 thou") * 1000, VALUES["units-10"]["expected"], 9)
+
+
+class Thousandths(unittest.TestCase):
+    """A thousandth is 0.001 in: what is shown in them are the digits shown in inches, with the mark moved."""
+
+    LENGTHS = (Kind.LENGTH, Kind.FINE_LENGTH, Kind.UNCERTAINTY)
+
+    @given(st.floats(-5000, 5000), st.sampled_from(LENGTHS), st.sampled_from((-1, 0, 1)), st.integers(0, 4))
+    def test_they_are_the_inches_shown(self, mm, kind, inward, more):
+        amount = Amount(mm, kind, inward, (more, more))
+        self.assertEqual(Decimal(amount.bare(Units.THOU)), Decimal(amount.bare(Units.IN)) * 1000)
+        self.assertEqual(amount.text(Units.THOU), f"{amount.bare(Units.THOU)} thou")
+
+    def test_all_but_lengths_is_as_with_inches(self):
+        for kind in Kind:
+            amount, (_, _, (unit, _, _)) = Amount(12.3456, kind), kind.value
+            if unit != "in":
+                self.assertEqual(amount.text(Units.THOU), amount.text(Units.IN), kind)
+
+    def test_a_bare_number_is_in_them_and_one_meant_in_inches_is_asked_about(self):
+        entry = Entry(Units.THOU)
+        self.assertAlmostEqual(entry.read("end_play", "5").value, 0.127)  # five thousandths, 25.4 mm to the inch
+        with self.assertRaises(Unlikely) as asked:
+            entry.read("wrench_length", "20")
+        self.assertIn("20 in", [one.typed for one in asked.exception.suggestions])
 
 
 class AgainstSaybolt(unittest.TestCase):

@@ -344,7 +344,7 @@ TABLES = {
         "gap.shims._MOST_BOUGHT": 2,
         "gap.slip._ROUND": 72,
         "gap.duty_range._DRAWN_K": 5.0,
-        "gap.tape.STEP_MM": {"MM": 0.01, "IN": 0.0254},
+        "gap.tape.STEP_MM": {"MM": 0.01, "IN": 0.0254, "THOU": 0.0254},
         "gap.tape._LABEL_EVERY": 5,
         "gap.tape._LEAST_MARKS": 10,
         "gap.tape._BEYOND": 1.3,

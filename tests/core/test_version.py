@@ -3,6 +3,7 @@
 import hashlib
 import json
 import math
+import re
 import tomllib
 import unittest
 from collections.abc import Iterator
@@ -95,7 +96,9 @@ class Version(unittest.TestCase):
     def test_there_is_one_version_in_the_project(self):
         project = tomllib.loads((settings.BASE_DIR / "pyproject.toml").read_text())
         self.assertEqual(project["project"]["dynamic"], ["version"])
-        self.assertEqual(project["tool"]["setuptools"]["dynamic"]["version"]["attr"], "finegap.core.VERSION")
+        version = project["tool"]["hatch"]["version"]
+        found = re.search(version["pattern"], (settings.BASE_DIR / version["path"]).read_text())
+        self.assertEqual(found and found["version"], finegap.core.VERSION)
         self.assertEqual(settings.SPECTACULAR_SETTINGS["VERSION"], finegap.core.VERSION)
         self.assertNotIn("version", json.loads((settings.BASE_DIR / "frontend/package.json").read_text()))
         changes = (settings.BASE_DIR / "CHANGELOG.md").read_text()

@@ -10,7 +10,7 @@ from finegap.core.formatting import Units, length
 from finegap.core.gap.housing import Housing
 from finegap.core.gap.move import Window
 
-STEP_MM = {Units.MM: 0.01, Units.IN: 0.0254}
+STEP_MM = {Units.MM: 0.01, Units.IN: 0.0254, Units.THOU: 0.0254}
 """A mark every 0.01 mm, or every thousandth of an inch."""
 
 _LABEL_EVERY = 5

@@ -218,7 +218,7 @@ def _per_step(of: Housing) -> Text:
     def said(step_mm: float, units: Units) -> str:
         return f"{Amount(of.arc_mm(step_mm), Kind.LENGTH).text(units)} of arc is {length(step_mm).text(units)} of clearance"
 
-    return Shown(said(0.01, Units.MM), said(0.0254, Units.IN))
+    return Shown(said(0.01, Units.MM), said(0.0254, Units.IN), said(0.0254, Units.THOU))
 
 
 def _lash_does(zero: Zero, lash_mm: float) -> Text:

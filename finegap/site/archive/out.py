@@ -108,7 +108,7 @@ def record_name(job: int) -> str:
 
 
 def _jobs(packed: zipfile.ZipFile, tell: Callable[[int], None]) -> int:
-    units, done = Units(works_settings().unit), 0
+    units, done = Units(works_settings().lengths), 0
     for signed in SignOff.objects.select_related("job").order_by("job__number").iterator(_AT_ONCE):
         number = signed.job.number
         packed.writestr(record_name(number), signed.signed_bytes)

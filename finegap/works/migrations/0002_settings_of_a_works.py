@@ -67,7 +67,7 @@ class Migration(migrations.Migration):
         ),
         migrations.AddField(
             model_name='workssettings',
-            name='unit',
-            field=models.CharField(choices=[('mm', 'mm'), ('in', 'in')], default='mm', max_length=4),
+            name='lengths',
+            field=models.CharField(choices=[('mm', 'mm'), ('in', 'in'), ('thou', 'thou')], default='mm', max_length=4),
         ),
     ]

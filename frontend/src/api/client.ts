@@ -60,7 +60,7 @@ export type Settings = Schemas['SettingsResponse'];
 export type People = Schemas['PeopleResponse'];
 export type Person = Schemas['PersonResponse'];
 export type Event = Schemas['EventResponse'];
-export type Unit = 'mm' | 'in';
+export type Unit = 'mm' | 'in' | 'thou';
 
 /** What the server said is wrong, in the one shape every error has. */
 export class ApiError extends Error {

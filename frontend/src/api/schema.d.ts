@@ -1287,11 +1287,12 @@ export interface components {
             /** Format: double */
             high_mm: number;
         };
-        /** @description What a bare number means: the unit of a kind of quantity, metric and inch, as it is written beside a field. */
+        /** @description What a bare number means: the unit of a kind of quantity, in each unit system, as it is written beside a field. */
         BareUnitResponse: {
             key: string;
-            metric: string;
-            inch: string;
+            mm: string;
+            inches: string;
+            thou: string;
         };
         /** @enum {unknown} */
         BlankEnum: "";
@@ -2114,7 +2115,7 @@ export interface components {
          *     ``new_share`` is in percent; ``abandoned_days`` is empty where photographs of abandoned jobs are kept without end.
          */
         KeepSettingsRequest: {
-            unit?: (components["schemas"]["UnitEnum"] | components["schemas"]["NullEnum"]) | null;
+            unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
             person: string;
             /** @default false */
@@ -2123,6 +2124,7 @@ export interface components {
             new_share?: string;
             name?: string;
             address?: string;
+            lengths?: (components["schemas"]["UnitEnum"] | components["schemas"]["NullEnum"]) | null;
             date_form?: (components["schemas"]["DateFormEnum"] | components["schemas"]["NullEnum"]) | null;
             paper?: (components["schemas"]["PaperEnum"] | components["schemas"]["NullEnum"]) | null;
             time_zone?: string;
@@ -3085,7 +3087,7 @@ export interface components {
             name: string;
             address: string;
             logo: string;
-            unit: string;
+            lengths: string;
             decimal_mark: string;
             date_form: string;
             paper: string;
@@ -3500,9 +3502,10 @@ export interface components {
         /**
          * @description * `mm` - mm
          *     * `in` - in
+         *     * `thou` - thou
          * @enum {string}
          */
-        UnitEnum: "mm" | "in";
+        UnitEnum: "mm" | "in" | "thou";
         /** @description What is on the bench at Build; what is left out stays as it is. */
         UseAtBenchRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -3612,7 +3615,7 @@ export interface operations {
                 q?: string;
                 retired?: boolean;
                 sort?: "due" | "tag";
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path?: never;
@@ -3641,7 +3644,7 @@ export interface operations {
     gauges_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path?: never;
@@ -3682,7 +3685,7 @@ export interface operations {
     gauges_update: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -3725,7 +3728,7 @@ export interface operations {
     gauges_retire_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -3830,7 +3833,7 @@ export interface operations {
                 page?: number;
                 /** @description Words; a line has all of them. */
                 q?: string;
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path?: never;
@@ -3859,7 +3862,7 @@ export interface operations {
     guns_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path?: never;
@@ -3925,7 +3928,7 @@ export interface operations {
     jobs_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -3969,7 +3972,7 @@ export interface operations {
     jobs_retrieve: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4003,7 +4006,7 @@ export interface operations {
     jobs_abandon_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4049,7 +4052,7 @@ export interface operations {
     jobs_amendments_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4095,7 +4098,7 @@ export interface operations {
     jobs_decisions_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4141,7 +4144,7 @@ export interface operations {
     jobs_details_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4189,7 +4192,7 @@ export interface operations {
             query?: {
                 /** @description The screen it is laid out for. */
                 screen?: "narrow" | "wide";
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -4228,7 +4231,7 @@ export interface operations {
     jobs_fits_retrieve: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -4300,7 +4303,7 @@ export interface operations {
     jobs_looks_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4346,7 +4349,7 @@ export interface operations {
     jobs_meanwhile_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4392,7 +4395,7 @@ export interface operations {
     jobs_new_parts_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4438,7 +4441,7 @@ export interface operations {
     jobs_on_hand_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4484,7 +4487,7 @@ export interface operations {
     jobs_on_the_bench_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4530,7 +4533,7 @@ export interface operations {
     "jobs_order._retrieve": {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -4564,7 +4567,7 @@ export interface operations {
     jobs_parts_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4610,7 +4613,7 @@ export interface operations {
     jobs_photos_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4686,7 +4689,7 @@ export interface operations {
     jobs_photos_remove_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4732,7 +4735,7 @@ export interface operations {
     jobs_proofs_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4778,7 +4781,7 @@ export interface operations {
     jobs_pull_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -4821,7 +4824,7 @@ export interface operations {
     jobs_readings_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4867,7 +4870,7 @@ export interface operations {
     jobs_readings_set_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4913,7 +4916,7 @@ export interface operations {
     "jobs_report._retrieve": {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -4948,7 +4951,7 @@ export interface operations {
     jobs_run_in_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -4994,7 +4997,7 @@ export interface operations {
     jobs_signature_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -5040,7 +5043,7 @@ export interface operations {
     jobs_steps_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -5086,7 +5089,7 @@ export interface operations {
     jobs_strike_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -5132,7 +5135,7 @@ export interface operations {
     "jobs_tape.pdf_retrieve": {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -5171,7 +5174,7 @@ export interface operations {
     jobs_torques_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -5217,7 +5220,7 @@ export interface operations {
     jobs_tries_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -5292,7 +5295,7 @@ export interface operations {
     jobs_wear_retrieve: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -5324,7 +5327,7 @@ export interface operations {
     jobs_workings_retrieve: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -5356,7 +5359,7 @@ export interface operations {
     jobs_zero_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: {
                 /** @description Tags of the sections the page holds, with commas between. With it the answer is the sections that are not held. */
@@ -5797,7 +5800,7 @@ export interface operations {
                 /** @description Words; a line has all of them. */
                 q?: string;
                 sort?: "location" | "tag";
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path?: never;
@@ -5826,7 +5829,7 @@ export interface operations {
     pumps_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path?: never;
@@ -5867,7 +5870,7 @@ export interface operations {
     pumps_retrieve: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -5898,7 +5901,7 @@ export interface operations {
     pumps_update: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -5978,7 +5981,7 @@ export interface operations {
     pumps_lubricated_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -6013,7 +6016,7 @@ export interface operations {
     pumps_meter_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -6048,7 +6051,7 @@ export interface operations {
     pumps_strike_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -6315,7 +6318,7 @@ export interface operations {
     sheets_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path?: never;
@@ -6356,7 +6359,7 @@ export interface operations {
     sheets_retrieve: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {
@@ -6425,7 +6428,7 @@ export interface operations {
                 /** @description Words; a line has all of them. */
                 q?: string;
                 sheet?: string;
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path?: never;
@@ -6454,7 +6457,7 @@ export interface operations {
     shelf_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path?: never;
@@ -6564,7 +6567,7 @@ export interface operations {
     sums_list: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path?: never;
@@ -6585,7 +6588,7 @@ export interface operations {
     sums_create: {
         parameters: {
             query?: {
-                unit?: "in" | "mm";
+                unit?: "in" | "mm" | "thou";
             };
             header?: never;
             path: {

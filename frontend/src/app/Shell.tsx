@@ -6,6 +6,8 @@ import { KeyProvider, useKeys } from './keys';
 import { useUnit } from './unit';
 import { WorksProvider } from './works';
 
+const WORDS = { mm: 'millimetres', in: 'inches', thou: 'thousandths' } as const;
+
 const PLACES = [
   ['/bench', 'Bench'],
   ['/fleet', 'Fleet'],
@@ -46,13 +48,13 @@ export function Shell({ notes, somebodyElse }: Props) {
 
 function Strip({ somebodyElse }: Pick<Props, 'somebodyElse'>) {
   const me = useQuery(meQuery);
-  const { unit, toggle } = useUnit();
+  const { unit, other, toggle } = useUnit();
   const [dim, setDim] = useState(() => localStorage.getItem('sheet') === 'dim');
   useEffect(() => {
     document.documentElement.dataset['bsTheme'] = dim ? 'dark' : 'light';
     localStorage.setItem('sheet', dim ? 'dim' : 'light');
   }, [dim]);
-  useKeys([{ key: 'u', label: unit === 'mm' ? 'inches' : 'millimetres', run: toggle }]);
+  useKeys([{ key: 'u', label: unit === 'mm' ? WORDS[other] : WORDS.mm, run: toggle }]);
   return (
     <header className="strip">
       <span className="wordmark">
@@ -73,10 +75,10 @@ function Strip({ somebodyElse }: Pick<Props, 'somebodyElse'>) {
         type="button"
         className="unit-switch"
         onClick={toggle}
-        aria-label={`Shown in ${unit === 'mm' ? 'millimetres' : 'inches'}; switch`}
+        aria-label={`Shown in ${WORDS[unit]}; switch`}
       >
         <span className={unit === 'mm' ? 'on' : ''}>mm</span>
-        <span className={unit === 'in' ? 'on' : ''}>in</span>
+        <span className={unit === other ? 'on' : ''}>{other}</span>
       </button>
       <span className="who">
         <NavLink to="/me" className="me-link">

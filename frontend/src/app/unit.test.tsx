@@ -102,3 +102,25 @@ test('of several texts each keeps its own unit, and a number without one stays b
   expect(screen.getByLabelText('gap')).toHaveValue('0.13 mm');
   expect(screen.getByRole('status')).toHaveTextContent('14 380');
 });
+
+test('a works that reads thousandths has them beside millimetres, and a browser keeps what was chosen in it', () => {
+  localStorage.clear();
+  function Begun() {
+    const { unit, begin, toggle } = useUnit();
+    return (
+      <>
+        <button onClick={() => begin('thou')}>begin</button>
+        <button onClick={toggle}>{unit}</button>
+      </>
+    );
+  }
+  const { unmount } = render(<Begun />, { wrapper: UnitProvider });
+  fireEvent.click(screen.getByRole('button', { name: 'begin' }));
+  fireEvent.click(screen.getByRole('button', { name: 'thou' }));
+  expect(screen.getByRole('button', { name: 'mm' })).toBeVisible();
+  unmount();
+  render(<Begun />, { wrapper: UnitProvider });
+  fireEvent.click(screen.getByRole('button', { name: 'begin' }));
+  fireEvent.click(screen.getByRole('button', { name: 'mm' }));
+  expect(screen.getByRole('button', { name: 'thou' })).toBeVisible();
+});

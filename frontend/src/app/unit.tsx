@@ -3,29 +3,36 @@ import type { Unit } from '../api/client';
 
 interface UnitChoice {
   unit: Unit;
+  /** What stands beside millimetres in this works: inches, or thousandths of them. */
+  other: Exclude<Unit, 'mm'>;
   toggle: () => void;
-  /** What a browser begins with in which nobody has chosen yet. */
+  /** What the works begins with; a browser in which somebody has chosen stays with millimetres or the other. */
   begin: (usual: Unit) => void;
 }
 
 const UnitContext = createContext<UnitChoice>({
   unit: 'mm',
+  other: 'in',
   toggle: () => undefined,
   begin: () => undefined,
 });
 
-/** Millimetres or inches, everywhere at once; kept on this bench. */
+/** Millimetres, or what the works has beside them, everywhere at once; kept on this bench. */
 export function UnitProvider({ children }: { children: ReactNode }) {
-  const [unit, setUnit] = useState<Unit>(() => (localStorage.getItem('unit') === 'in' ? 'in' : 'mm'));
+  const [other, setOther] = useState<UnitChoice['other']>('in');
+  const [isMetric, setMetric] = useState(() => (localStorage.getItem('unit') ?? 'mm') === 'mm');
   const toggle = useCallback(() => {
-    const next = unit === 'mm' ? 'in' : 'mm';
-    localStorage.setItem('unit', next);
-    setUnit(next);
-  }, [unit]);
+    localStorage.setItem('unit', isMetric ? 'other' : 'mm');
+    setMetric(!isMetric);
+  }, [isMetric]);
   const begin = useCallback((usual: Unit) => {
-    if (!localStorage.getItem('unit')) setUnit(usual);
+    if (usual !== 'mm') setOther(usual);
+    if (!localStorage.getItem('unit')) setMetric(usual === 'mm');
   }, []);
-  const choice = useMemo(() => ({ unit, toggle, begin }), [unit, toggle, begin]);
+  const choice = useMemo<UnitChoice>(
+    () => ({ unit: isMetric ? 'mm' : other, other, toggle, begin }),
+    [isMetric, other, toggle, begin],
+  );
   return <UnitContext.Provider value={choice}>{children}</UnitContext.Provider>;
 }
 

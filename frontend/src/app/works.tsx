@@ -30,9 +30,9 @@ export function WorksProvider({ children }: { children: ReactNode }) {
   const me = useQuery(meQuery);
   const settings = useQuery(settingsQuery);
   const { begin } = useUnit();
-  const usual = settings.data?.unit;
+  const usual = settings.data?.lengths;
   useEffect(() => {
-    if (usual) begin(usual === 'in' ? 'in' : 'mm');
+    if (usual) begin(usual as Unit);
   }, [usual, begin]);
   const works = useMemo<Works | null>(
     () =>
@@ -40,7 +40,9 @@ export function WorksProvider({ children }: { children: ReactNode }) {
         ? {
             mark: settings.data.decimal_mark === 'comma' ? 'comma' : 'point',
             person: me.data.username,
-            signs: Object.fromEntries(settings.data.units.map((u) => [u.key, { mm: u.metric, in: u.inch }])),
+            signs: Object.fromEntries(
+              settings.data.units.map((u) => [u.key, { mm: u.mm, in: u.inches, thou: u.thou }]),
+            ),
           }
         : null,
     [me.data, settings.data],

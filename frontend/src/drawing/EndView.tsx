@@ -61,13 +61,20 @@ export function EndView({ housing, unit, turning }: { housing: Housing; unit: st
   );
 }
 
-/** A tick each 0.01 mm or 0.0005 in, numbered every fifth or second, a little past the furthest mark. */
+/** A tick each so many mm, which of them are numbered and with how many decimals, and the unit in mm. */
+const TICKS: Record<string, readonly [number, number, number, number]> = {
+  mm: [0.01, 5, 2, 1],
+  in: [0.0127, 2, 3, 25.4],
+  thou: [0.0127, 2, 0, 0.0254],
+};
+
+/** A tick each 0.01 mm or half a thousandth, a little past the furthest mark. */
 function scale({ degrees_per_mm, position_deg, target_deg }: Housing, unit: string) {
-  const [step, numbered, decimals] = unit === 'mm' ? [0.01, 5, 2] : [0.0127, 2, 3];
+  const [step, numbered, decimals, unitMm] = TICKS[unit] ?? [0.01, 5, 2, 1];
   const last = Math.min(Math.max(position_deg, target_deg, 0) * 1.2 + 8, 300);
   const count = Math.min(Math.floor(last / (degrees_per_mm * step)), 120);
   return Array.from({ length: Math.max(count, 0) }, (_, i) => {
-    const size = (step * (i + 1)) / (unit === 'mm' ? 1 : 25.4);
+    const size = (step * (i + 1)) / unitMm;
     return {
       deg: degrees_per_mm * step * (i + 1),
       text: (i + 1) % numbered === 0 ? size.toFixed(decimals) : '',

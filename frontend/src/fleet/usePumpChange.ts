@@ -1,10 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query';
-import type { PumpDetail } from '../api/client';
+import type { PumpDetail, Unit } from '../api/client';
 import { useTyped } from '../app/useTyped';
 import type { Entered } from '../app/works';
 
 interface At {
-  params: { path: { tag: string }; query: { unit: 'mm' | 'in' } };
+  params: { path: { tag: string }; query: { unit: Unit } };
 }
 
 /** A change to a pump, after which its page is read anew: not kept from the answer, whose unit may have been switched since. */

@@ -80,6 +80,7 @@ function Row({ gauge: g, children }: { gauge: Kept; children: ReactNode }) {
         </small>
         {g.leaves.length > 0 && <small>leaves {g.leaves.join(' · ')}</small>}
         {g.retired && <small>retired on {day(g.retired)}</small>}
+        <span className="acts">{children}</span>
       </th>
       <td className="number">{g.resolution}</td>
       <td className="number">
@@ -89,7 +90,6 @@ function Row({ gauge: g, children }: { gauge: Kept; children: ReactNode }) {
       <td className={late ? 'warning' : ''}>
         {day(g.due)}
         {late ? ', out of date' : ''}
-        {children}
       </td>
     </tr>
   );

@@ -9,6 +9,7 @@ type Choices = readonly (readonly [value: string, words: string])[];
 const UNITS: Choices = [
   ['mm', 'millimetres'],
   ['in', 'inches'],
+  ['thou', 'thousandths of an inch'],
 ];
 const DAYS: Choices = [
   ['day-month', '5 Nov 2026'],
@@ -70,9 +71,9 @@ export function Written({ typed, put }: Props) {
     <>
       <Choice
         label="Lengths are shown in, to begin with"
-        value={typed.unit}
+        value={typed.lengths}
         choices={UNITS}
-        onChange={put('unit')}
+        onChange={put('lengths')}
       />
       <Choice label="Days" value={typed.date_form} choices={DAYS} onChange={put('date_form')} />
       <Choice
