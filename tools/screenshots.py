@@ -19,19 +19,20 @@ ARGUMENTS = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-backgroun
 VIEWS = {
     "bench": "/bench",
     "prepare": "/bench/4/prepare",
-    "strip": "/bench/4/strip",
     "inspect": "/bench/4/inspect?gap=idler_bore",
     "decide": "/bench/4/decide",
     "set-gaskets": "/bench/3/set",
     "set-shims": "/bench/6/set",
     "prove": "/bench/3/prove",
     "close": "/bench/3/close",
-    "pin": "/me",
     "fleet": "/fleet",
     "sheet": "/sheets/aldery-h40/latest",
     "toolbox": "/toolbox",
     "quick-figures": "/toolbox/sums/packing",
 }
+
+
+OF_A_LEAD = {"people": "/me", "settings": "/toolbox/settings"}
 
 
 def main() -> None:
@@ -64,14 +65,15 @@ def wait() -> None:
 def take(page: Page) -> None:
     """Every view, then setting the gap by bearing housing after a first try."""
     folder = ROOT / "docs" / "screenshots"
-    page.goto(f"{BASE}/sign-in")
-    page.get_by_role("button", name="Sign in as Ines").click()
-    page.wait_for_url("**/bench")
-    for name, path in VIEWS.items():
-        page.goto(BASE + path)
-        page.locator("h1").first.wait_for()
-        page.wait_for_load_state("networkidle")
-        page.screenshot(path=folder / f"{name}.png")
+    for person, views in (("Otto", OF_A_LEAD), ("Ines", VIEWS)):
+        page.goto(f"{BASE}/sign-in")
+        page.get_by_role("button", name=f"Sign in as {person}").click()
+        page.wait_for_url("**/bench")
+        for name, path in views.items():
+            page.goto(BASE + path)
+            page.locator("h1").first.wait_for()
+            page.wait_for_load_state("networkidle")
+            page.screenshot(path=folder / f"{name}.png")
     build(page, folder)
     run_in(page, folder)
     page.goto(f"{BASE}/bench/4/inspect?gap=idler_bore")

@@ -1,9 +1,8 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useRef } from 'react';
-import { Button } from 'react-bootstrap';
 import { Link, useNavigate } from 'react-router';
 import { ApiError, client, unwrap, type SheetLine } from '../api/client';
 import { meQuery, proceduresQuery, sheetsQuery } from '../api/queries';
+import { FileButton } from '../app/FileButton';
 import { Listed } from '../app/Listed';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
@@ -82,7 +81,6 @@ function pumpsOf({ pumps, used }: SheetLine): string {
 function AddSheet() {
   const me = useQuery(meQuery);
   const { unit } = useUnit();
-  const file = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const cache = useQueryClient();
   const add = useMutation({
@@ -96,9 +94,6 @@ function AddSheet() {
     onSuccess: (sheet) => {
       void cache.invalidateQueries({ queryKey: ['sheets'] });
       void navigate(`/sheets/${sheet.slug}/${sheet.revision}`);
-    },
-    onSettled: () => {
-      if (file.current) file.current.value = '';
     },
   });
   if (me.data?.role !== 'lead') {
@@ -116,21 +111,16 @@ function AddSheet() {
         A file in the open format “fine-gap/spec-sheet”. It is checked whole; if anything is wrong, nothing is
         kept and the line is named.
       </p>
-      <input
-        ref={file}
-        type="file"
-        accept=".json,application/json"
-        className="visually-hidden"
-        aria-label="Sheet file"
-        onChange={(event) => {
-          const chosen = event.target.files?.[0];
-          if (chosen) add.mutate(chosen);
-        }}
-      />
       <ProblemNote error={add.error} />
-      <Button size="lg" disabled={add.isPending} onClick={() => file.current?.click()}>
+      <FileButton
+        size="lg"
+        label="Sheet file"
+        accept=".json,application/json"
+        off={add.isPending}
+        onFile={(chosen) => add.mutate(chosen)}
+      >
         Choose a file
-      </Button>
+      </FileButton>
     </section>
   );
 }

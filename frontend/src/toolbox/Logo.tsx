@@ -1,13 +1,12 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useRef } from 'react';
 import { Button } from 'react-bootstrap';
 import { client, posted, unwrap, type Settings } from '../api/client';
 import { settingsQuery } from '../api/queries';
+import { FileButton } from '../app/FileButton';
 import { ProblemNote } from '../app/ProblemNote';
 
 /** The picture at the head of reports. A record that was signed keeps the one it was signed with. */
 export function Logo({ kept }: { kept: Settings }) {
-  const input = useRef<HTMLInputElement>(null);
   const cache = useQueryClient();
   const onSuccess = (settings: Settings) => cache.setQueryData(settingsQuery.queryKey, settings);
   const send = useMutation({
@@ -32,21 +31,14 @@ export function Logo({ kept }: { kept: Settings }) {
       ) : (
         <p>None yet. PNG, JPEG or WebP, up to 1 MB; it is printed 48 mm wide or 14 mm high.</p>
       )}
-      <input
-        ref={input}
-        type="file"
+      <FileButton
+        label="Picture on reports, file"
         accept="image/png,image/jpeg,image/webp"
-        className="visually-hidden"
-        aria-label="Picture on reports, file"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) send.mutate(file);
-          event.target.value = '';
-        }}
-      />
-      <Button variant="outline-primary" disabled={send.isPending} onClick={() => input.current?.click()}>
+        off={send.isPending}
+        onFile={(file) => send.mutate(file)}
+      >
         {kept.logo ? 'Choose another' : 'Choose a picture'}
-      </Button>{' '}
+      </FileButton>{' '}
       {kept.logo && (
         <Button variant="outline-primary" disabled={remove.isPending} onClick={() => remove.mutate()}>
           Take it off

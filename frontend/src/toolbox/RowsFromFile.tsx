@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { posted } from '../api/client';
 import type { components } from '../api/schema';
+import { FileButton } from '../app/FileButton';
 import { ProblemNote } from '../app/ProblemNote';
 import { useEntered, type Entered } from '../app/works';
 
@@ -37,7 +38,6 @@ type FromFileProps = Omit<Props, 'title'> & { onKept: () => void };
 
 /** Every row is tried and said, then all are kept, or none. */
 export function FromFile({ url, row, note, stale, onKept }: FromFileProps) {
-  const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File | null>(null);
   const entered = useEntered();
   const cache = useQueryClient();
@@ -50,29 +50,23 @@ export function FromFile({ url, row, note, stale, onKept }: FromFileProps) {
       onKept();
     },
   });
-  const choose = (chosen: File | undefined) => {
-    if (!chosen) return;
-    setFile(chosen);
-    send.mutate({ chosen, dry: true });
-    if (input.current) input.current.value = '';
-  };
   return (
     <section className="panel" aria-label={`Many ${plural(row)} from a file`}>
       <p>
         CSV or XLSX with the columns of <a href={url}>the template</a>. {note} Every {row} is tried first. If
         one is wrong, none is kept.
       </p>
-      <input
-        ref={input}
-        type="file"
+      <FileButton
+        label={`File of ${plural(row)}`}
         accept=".csv,.xlsx,text/csv"
-        className="visually-hidden"
-        aria-label={`File of ${plural(row)}`}
-        onChange={(event) => choose(event.target.files?.[0])}
-      />
-      <Button variant="outline-primary" disabled={send.isPending} onClick={() => input.current?.click()}>
+        off={send.isPending}
+        onFile={(chosen) => {
+          setFile(chosen);
+          send.mutate({ chosen, dry: true });
+        }}
+      >
         Choose a file
-      </Button>
+      </FileButton>
       <ProblemNote error={send.error} />
       {send.data && file && (
         <Verdicts
