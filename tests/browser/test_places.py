@@ -62,7 +62,7 @@ class Toolbox(Bench):
     def test_gaskets_are_counted_by_touch_and_a_wrong_thickness_is_kept_as_typed(self):
         page = self.page
         self.go("/toolbox")
-        page.get_by_role("button", name="one more of 0.05 mm").tap()
+        page.get_by_role("button", name="one more gasket of 0.05 mm").tap()
         expect(page.locator(".shelf li").first.locator("output")).to_have_text("7")
         self.assertEqual(ShelfLine.objects.get(thickness_um=50).count, 7)
         page.get_by_role("radio", name="Gasket pump").check()
