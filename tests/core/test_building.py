@@ -411,6 +411,18 @@ TYPED = {
         "high": "0.26",
         "stock": "0.05 x 6; 0.10 x 2",
     },
+    "gasket-pair": {
+        "housing_1": "80.10",
+        "gear_1": "70.20",
+        "housing_2": "80.10",
+        "gear_2": "70.19",
+        "front_plate": "5.10",
+        "back_plate": "5.10",
+        "target": "0.125",
+        "low": "0.10",
+        "high": "0.15",
+        "stock": "0.20 x 2; 0.21 x 2; 0.42 x 1",
+    },
     "shims": {
         "front_1": "0.30",
         "back_1": "0.10",

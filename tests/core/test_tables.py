@@ -327,6 +327,8 @@ TABLES = {
         "gap.stack_choice._HAIR": 1e-06,
         "gap.stock.THICKEST_UM": 50000,
         "gap.stock.MOST_IN_STACK": 60,
+        "gap.gasket_pair.MOST_AN_END": 8,
+        "gap.gasket_pair.THICKEST_PAIR_UM": 10000,
         "gap.stock._MOST_THICKNESSES": 60,
         "calculators.means._MOST_OF_ONE": 999,
         "calculators.means._WIDEST_MM": 1.0,

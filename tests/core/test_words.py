@@ -67,6 +67,8 @@ OTHERWISE = (
     ("viscosity", {"at": "-40"}), ("liquid", {"viscosity": "46 mm2/s"}), ("grade", {"grade": "100"}),
     ("lash", {"arc": "0"}), ("gaskets", {"stock": "0.10 x 1"}), ("gaskets", {"measured": "0.17"}),
     ("cover-gasket", {"stock": "0.05 x 1"}), ("cover-gasket", {"vane": "150.4"}), ("shims", {"stock": "0.05 x 1"}),
+    ("gasket-pair", {"stock": "0.05 x 1"}), ("gasket-pair", {"gear_2": "70.1"}),
+    ("gasket-pair", {"housing_1": "81", "housing_2": "81"}),
     ("mesh-gap", {"left": "0.2"}), ("mesh-gap", {"left": "0.1"}), ("performance", {"viscosity": "1"}),
     ("performance", {"end": "3"}), ("performance", {"test_flow": "200", "test_pressure": "6", "test_viscosity": "60",
                                    "test_speed": "300", "test_end": "0.15"}),

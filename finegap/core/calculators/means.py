@@ -10,7 +10,7 @@ from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.family import GapWords
 from finegap.core.formatting import Sentence
-from finegap.core.gap import gaskets, shims, stack_choice, timing
+from finegap.core.gap import gasket_pair, gaskets, shims, stack_choice, timing
 from finegap.core.gap.move import Move, Window
 from finegap.core.gap.stock import MOST_IN_STACK, Stack, ordered, refuse_too_much
 from finegap.core.quantities import AllowedSign
@@ -127,6 +127,19 @@ def _shims(given: TypedInputs) -> tuple[ResultLine, ...]:
     return (ResultLine("Body face", words, Status.STOP), *lines)
 
 
+def _pair(given: TypedInputs) -> tuple[ResultLine, ...]:
+    plates = given.value("front_plate") + given.value("back_plate")
+    gears = [
+        gasket_pair.Measured(given.value(f"housing_{i}"), plates, given.value(f"gear_{i}"), given.maybe(f"ahead_{i}") or 0.0)
+        for i in (1, 2)
+    ]
+    for i, gear in enumerate(gears, 1):
+        if abs(gear.ahead_mm) > _WIDEST_MM:
+            raise FieldError(f"gear {i}: in front more", f"{gear.ahead_mm:g} mm cannot be.", f"Expected up to {_WIDEST_MM:g} mm.")
+    move, choice = gasket_pair.move_for(gears, _window(given), _stock(given))
+    return _move(move, choice.stacks is not None)
+
+
 def _mesh(given: TypedInputs) -> tuple[ResultLine, ...]:
     gear = timing.Timing(given.value("pitch"), given.maybe("marked") or given.value("pitch"))
     low = given.value("low")
@@ -173,6 +186,26 @@ MEANS = (
             _STOCK,
         ),
         _cover,
+    ),
+    Calculator(
+        "gasket-pair",
+        "A gasket at each end of a gear pump",
+        (
+            *(
+                one
+                for i, gear in enumerate(gasket_pair.GEARS, 1)
+                for one in (
+                    mm(f"housing_{i}", f"{gear}: housing length at its bore"),
+                    mm(f"gear_{i}", f"{gear}: width"),
+                    mm(f"ahead_{i}", f"{gear}: gap in front more than behind without gaskets", AllowedSign.ANY, optional=True),
+                )
+            ),
+            mm("front_plate", "front wear plate", AllowedSign.NOT_NEGATIVE),
+            mm("back_plate", "back wear plate", AllowedSign.NOT_NEGATIVE),
+            *_wanted(name="total end gap "),
+            Input("stock", "gaskets, thickness as compressed x count with ; between", Dimension.LENGTH, long=True),
+        ),
+        _pair,
     ),
     Calculator(
         "shims",

@@ -90,11 +90,11 @@ def growing(pieces: Mapping[int, int], most_um: int, stacks: int = 1) -> Iterato
     whole, done, limit = min(stacks * MOST_IN_STACK, fit), 0, 4
     while done <= whole:
         limit = min(limit, whole)
-        yield range(done, limit + 1), _reachable(pieces, most_um, limit)
+        yield range(done, limit + 1), reachable(pieces, most_um, limit)
         done, limit = limit + 1, 2 * limit + 1
 
 
-def _reachable(pieces: Mapping[int, int], most_um: int, limit: int) -> Layers:
+def reachable(pieces: Mapping[int, int], most_um: int, limit: int) -> Layers:
     """``layers[i][k]`` for k up to ``limit``, no sum above ``most_um``.
 
     Pieces of a thickness are added in bundles of 1, 2, 4 and so on, so that their number costs its logarithm.
