@@ -438,6 +438,7 @@ TYPED = {
         "difference": "0.03",
         "stock": "0.05 x 8; 0.10 x 8",
     },
+    "tap": {"front": "0.02", "back": "0.08", "difference": "0.02", "depth": "40.10", "rotor": "40.00"},
     "mesh-gap": {"left": "0.30", "right": "0.20", "pitch": "120", "low": "0.15"},
     "performance": {
         "displacement": "0.8",

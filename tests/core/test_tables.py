@@ -332,6 +332,7 @@ TABLES = {
         "gap.stock._MOST_THICKNESSES": 60,
         "calculators.means._MOST_OF_ONE": 999,
         "calculators.means._WIDEST_MM": 1.0,
+        "calculators.means._ALIKE_MM": 0.05,
         "gap.heat._LOOKS": 200,
         "gap.heat._SETTLED": 12.0,
         "gap.leaves._HAIR": 1e-06,

@@ -69,6 +69,7 @@ OTHERWISE = (
     ("cover-gasket", {"stock": "0.05 x 1"}), ("cover-gasket", {"vane": "150.4"}), ("shims", {"stock": "0.05 x 1"}),
     ("gasket-pair", {"stock": "0.05 x 1"}), ("gasket-pair", {"gear_2": "70.1"}),
     ("gasket-pair", {"housing_1": "81", "housing_2": "81"}),
+    ("tap", {"front": "0.07"}), ("tap", {"front": "0.3"}), ("tap", {"rotor": "40.1"}), ("tap", {"depth": "", "rotor": ""}),
     ("mesh-gap", {"left": "0.2"}), ("mesh-gap", {"left": "0.1"}), ("performance", {"viscosity": "1"}),
     ("performance", {"end": "3"}), ("performance", {"test_flow": "200", "test_pressure": "6", "test_viscosity": "60",
                                    "test_speed": "300", "test_end": "0.15"}),

@@ -9,8 +9,8 @@ from finegap.core.calculators.model import Calculator, Input, TypedInputs, mm
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.family import GapWords
-from finegap.core.formatting import Sentence
-from finegap.core.gap import gasket_pair, gaskets, shims, stack_choice, timing
+from finegap.core.formatting import Amounts, Sentence, length
+from finegap.core.gap import gasket_pair, gaskets, shims, stack_choice, tap, timing
 from finegap.core.gap.move import Move, Window
 from finegap.core.gap.stock import MOST_IN_STACK, Stack, ordered, refuse_too_much
 from finegap.core.quantities import AllowedSign
@@ -20,6 +20,8 @@ from finegap.core.units import Dimension
 _TIMES = re.compile(r"^(?P<size>.+?)\s*[x×*]\s*(?P<count>\d+)$")
 
 _MOST_OF_ONE, _WIDEST_MM = 999, 1.0
+_ALIKE_MM = 0.05
+"""Leaves on both sides add up no nearer than that."""
 
 
 def _um(text: str, field: str, entry: Entry) -> int:
@@ -140,6 +142,24 @@ def _pair(given: TypedInputs) -> tuple[ResultLine, ...]:
     return _move(move, choice.stacks is not None)
 
 
+def _tap(given: TypedInputs) -> tuple[ResultLine, ...]:
+    front, back, difference = (given.value(key) for key in ("front", "back", "difference"))
+    move = tap.move_for(front, back, difference)
+    depth, rotor = given.maybe("depth"), given.maybe("rotor")
+    if (depth is None) != (rotor is None):
+        raise FieldError("rotor width" if rotor is None else "housing depth", "nothing was entered.", "Expected both, or neither.")
+    lines = _move(move, not move.details)
+    if depth is None or rotor is None:
+        return lines
+    if rotor >= depth:
+        words = Sentence("The rotor is as wide as the housing is deep, or wider: it cannot turn.")
+        return (ResultLine("Both sides together", words, Status.STOP), *lines)
+    amounts: Amounts = {"both": length(depth - rotor, fine=True), "read": length(front + back, fine=True)}
+    alike = abs(front + back - (depth - rotor)) <= _ALIKE_MM
+    words = Sentence("{both} by the sizes, {read} as read." + ("" if alike else " Something lies between the halves."), amounts)
+    return (*lines, ResultLine("Both sides together", words, Status.GOOD if alike else Status.CARE))
+
+
 def _mesh(given: TypedInputs) -> tuple[ResultLine, ...]:
     gear = timing.Timing(given.value("pitch"), given.maybe("marked") or given.value("pitch"))
     low = given.value("low")
@@ -226,6 +246,18 @@ MEANS = (
             _STOCK,
         ),
         _shims,
+    ),
+    Calculator(
+        "tap",
+        "Roller pump: which end of the shaft is tapped",
+        (
+            mm("front", "side gap in front", AllowedSign.NOT_NEGATIVE),
+            mm("back", "side gap behind", AllowedSign.NOT_NEGATIVE),
+            mm("difference", "they may differ by", AllowedSign.NOT_NEGATIVE),
+            mm("depth", "housing depth", optional=True),
+            mm("rotor", "rotor width", optional=True),
+        ),
+        _tap,
     ),
     Calculator(
         "mesh-gap",

@@ -1,4 +1,4 @@
-"""A gasket at each end of a gear pump: against brute force and a general-purpose solver, and by hand."""
+"""A gasket at each end of a gear pump, against brute force and a general-purpose solver; a roller pump tapped across."""
 
 import unittest
 
@@ -9,6 +9,7 @@ from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units, render
+from finegap.core.gap import tap
 from finegap.core.gap.gasket_pair import MOST_AN_END, GearEnds, PairWanted, choose_pair
 from finegap.core.result_lines import Status
 from tests.core.solvers import pair_by_solver, pair_by_trying
@@ -103,3 +104,25 @@ class QuickFigure(unittest.TestCase):
                 self.assertIn(words, lines[1])
         with self.assertRaises(FieldError):
             self.run_one(ahead_1="2")
+
+
+class Tapped(unittest.TestCase):
+    @given(st.integers(0, 300), st.integers(0, 300), st.integers(0, 60))
+    def test_the_rotor_goes_towards_the_wider_gap_until_both_are_alike(self, front, back, difference):
+        """In micrometres: driven from the end whose gap is smaller by what is said, both gaps are alike."""
+        move = tap.move_for(front / 1000, back / 1000, difference / 1000)
+        said = render(move.headline, Units.MM)
+        self.assertEqual("leave the shaft" in said, abs(front - back) <= difference)
+        if abs(front - back) <= difference:
+            return
+        way = move.change_mm * 1000 * (1 if "front end" in said else -1)
+        self.assertAlmostEqual(front + way, back - way, 6)
+
+    def test_both_sides_together_are_held_against_the_sizes(self):
+        for typed, status in (({}, Status.GOOD), ({"front": "0.2"}, Status.CARE), ({"rotor": "40.1"}, Status.STOP)):
+            lines = calculator("tap").run(TYPED["tap"] | typed, Entry(Units.MM))
+            together = next(line for line in lines if line.name == "Both sides together")
+            self.assertIs(together.status, status, typed)
+        with self.assertRaises(FieldError) as caught:
+            calculator("tap").run(TYPED["tap"] | {"rotor": ""}, Entry(Units.MM))
+        self.assertEqual(caught.exception.field, "rotor width")
