@@ -8,7 +8,7 @@ from django.contrib.auth.models import User
 
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.formatting import Sentence
+from finegap.core.formatting import Sentence, Text
 from finegap.core.gap.stock import piece
 from finegap.formats.tables import Row
 from finegap.inventory.changes import CountPieces, KeepGauge
@@ -56,8 +56,8 @@ def shelf(actor: User) -> Table:
         if not cells["count"].isascii() or not cells["count"].isdigit():
             raise FieldError("Count", f"“{cells['count'][:20]}” is no count.", "Expected a whole number, or 0.")
         line = count_pieces(actor, CountPieces(sheet.slug, cells["thickness"], int(cells["count"])), entry)
-        thickness = piece(line.thickness_um)
-        return Sentence(f"{line.count} of the {piece_of(sheet)} {{thickness}} for {sheet.title}", {"thickness": thickness})
+        said: dict[str, Text] = {"piece": piece_of(sheet), "thickness": piece(line.thickness_um), "sheet": sheet.title}
+        return Sentence("{n} of the {piece} {thickness} for {sheet}", said | {"n": str(line.count)})
 
     return Table("shelf", tuple(SHELF), keep)
 

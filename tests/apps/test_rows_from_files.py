@@ -130,14 +130,14 @@ class Files(Works):
         self.assertEqual(send("true").status_code, 403)
 
     def test_the_shelf_is_counted_from_a_file_under_the_right_names(self):
-        slug = add_revision(self.lena, SheetFile(piston(slug="shims-1", title="Shim pump"))).sheet.slug
+        slug = add_revision(self.lena, SheetFile(piston(slug="shims-1", title="Shim {pump}"))).sheet.slug
         text = "Sheet;Thickness;Count\nGASKET PUMP;0,10 mm;9\nshims-1;0,05;3\n"
 
         def count(text, dry=False):
             return keep_rows(shelf(self.lena), text.encode(), Entry(Units.MM, DecimalMark.COMMA), dry)
 
         read = [render(row.read, Units.MM) for row in count(text, dry=True).rows]
-        self.assertEqual(read, ["9 of the gasket 0.10 mm for Gasket pump", "3 of the shim 0.05 mm for Shim pump"])
+        self.assertEqual(read, ["9 of the gasket 0.10 mm for Gasket pump", "3 of the shim 0.05 mm for Shim {pump}"])
         self.assertEqual(ShelfLine.objects.get(sheet__slug="gasket-pump", thickness_um=100).count, 4)
         self.assertEqual(count(text).kept, 2)
         counts = {(x.sheet.slug, x.thickness_um): x.count for x in ShelfLine.objects.select_related("sheet")}
