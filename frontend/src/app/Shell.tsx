@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState, type ReactNode } from 'react';
-import { NavLink, Outlet } from 'react-router';
+import { NavLink, Outlet, useLocation } from 'react-router';
 import { meQuery } from '../api/queries';
 import { KeyProvider, useKeys } from './keys';
 import { useUnit } from './unit';
@@ -24,6 +24,10 @@ interface Props {
 
 /** The strip on top, the place in the middle with what is to be noted on every page, the keys at the bottom. */
 export function Shell({ notes, somebodyElse }: Props) {
+  const { pathname } = useLocation();
+  // Another place, pump or job is read from its top; stages of a job stay where they are.
+  const place = pathname.split('/').slice(0, 3).join('/');
+  useEffect(() => window.scrollTo(0, 0), [place]);
   return (
     <KeyProvider>
       <a className="skip" href="#main">
