@@ -27,7 +27,9 @@ export function Shell({ notes, somebodyElse }: Props) {
   const { pathname } = useLocation();
   // Another place, pump or job is read from its top; stages of a job stay where they are.
   const place = pathname.split('/').slice(0, 3).join('/');
-  useEffect(() => window.scrollTo(0, 0), [place]);
+  useEffect(() => {
+    void window.scrollTo(0, 0); // newer browsers answer with a promise, which is no way to undo an effect
+  }, [place]);
   return (
     <KeyProvider>
       <a className="skip" href="#main">
