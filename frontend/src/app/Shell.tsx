@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { meQuery } from '../api/queries';
 import { KeyProvider, useKeys } from './keys';
@@ -27,8 +27,9 @@ export function Shell({ notes, somebodyElse }: Props) {
   const { pathname } = useLocation();
   // Another place, pump or job is read from its top; stages of a job stay where they are.
   const place = pathname.split('/').slice(0, 3).join('/');
+  const main = useRef<HTMLElement>(null);
   useEffect(() => {
-    void window.scrollTo(0, 0); // newer browsers answer with a promise, which is no way to undo an effect
+    if (main.current) main.current.scrollTop = 0;
   }, [place]);
   return (
     <KeyProvider>
@@ -42,7 +43,7 @@ export function Shell({ notes, somebodyElse }: Props) {
           read on the network.
         </p>
       )}
-      <main id="main" tabIndex={-1}>
+      <main id="main" tabIndex={-1} ref={main}>
         <WorksProvider>
           {notes}
           <Outlet />
