@@ -411,6 +411,16 @@ TYPED = {
         "high": "0.26",
         "stock": "0.05 x 6; 0.10 x 2",
     },
+    "end-gap": {
+        "housing": "80.10",
+        "front": "0.21",
+        "back": "0.21",
+        "front_plate": "5.10",
+        "back_plate": "5.10",
+        "gear": "70.20",
+        "ahead": "0.01",
+        "expanded": "0.004",
+    },
     "gasket-pair": {
         "housing_1": "80.10",
         "gear_1": "70.20",

@@ -2,6 +2,7 @@
 
 import unittest
 
+import GTC
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -126,3 +127,20 @@ class Tapped(unittest.TestCase):
         with self.assertRaises(FieldError) as caught:
             calculator("tap").run(TYPED["tap"] | {"rotor": ""}, Entry(Units.MM))
         self.assertEqual(caught.exception.field, "rotor width")
+
+
+class EndGap(unittest.TestCase):
+    def test_the_sum_and_its_doubt_as_gtc_has_them(self):
+        """GTC 1.5.1 propagates the same six sizes, each with U 0.004 mm at k = 2."""
+        sizes = {"housing": 80.10, "front": 0.21, "back": 0.21, "front_plate": 5.10, "back_plate": 5.10, "gear": 70.20}
+        of = {key: GTC.ureal(mm, 0.002) for key, mm in sizes.items()}
+        theirs = of["housing"] + of["front"] + of["back"] - of["front_plate"] - of["back_plate"] - of["gear"]
+        lines = calculator("end-gap").run(TYPED["end-gap"], Entry(Units.MM))
+        u = 1.96 * GTC.uncertainty(theirs)
+        self.assertEqual(render(lines[0].text, Units.MM), f"{GTC.value(theirs):.3f} ± {u:.3f} mm")
+        self.assertEqual(render(lines[1].text, Units.MM), "0.065 mm in front, 0.055 mm behind, with the gear where it was measured")
+
+    def test_a_gear_that_touches_is_a_stop(self):
+        for typed in ({"gear": "70.7"}, {"ahead": "0.3"}):
+            lines = calculator("end-gap").run(TYPED["end-gap"] | typed, Entry(Units.MM))
+            self.assertIs(lines[-1].status, Status.STOP)

@@ -67,6 +67,7 @@ OTHERWISE = (
     ("viscosity", {"at": "-40"}), ("liquid", {"viscosity": "46 mm2/s"}), ("grade", {"grade": "100"}),
     ("lash", {"arc": "0"}), ("gaskets", {"stock": "0.10 x 1"}), ("gaskets", {"measured": "0.17"}),
     ("cover-gasket", {"stock": "0.05 x 1"}), ("cover-gasket", {"vane": "150.4"}), ("shims", {"stock": "0.05 x 1"}),
+    ("end-gap", {"gear": "70.7"}), ("end-gap", {"ahead": "0.3"}),
     ("gasket-pair", {"stock": "0.05 x 1"}), ("gasket-pair", {"gear_2": "70.1"}),
     ("gasket-pair", {"housing_1": "81", "housing_2": "81"}),
     ("tap", {"front": "0.07"}), ("tap", {"front": "0.3"}), ("tap", {"rotor": "40.1"}), ("tap", {"depth": "", "rotor": ""}),

@@ -9,10 +9,11 @@ from finegap.core.calculators.model import Calculator, Input, TypedInputs, mm
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.family import GapWords
-from finegap.core.formatting import Amounts, Sentence, length
-from finegap.core.gap import gasket_pair, gaskets, shims, stack_choice, tap, timing
+from finegap.core.formatting import Amounts, Bare, Sentence, length
+from finegap.core.gap import end_gap, gasket_pair, gaskets, shims, stack_choice, tap, timing
 from finegap.core.gap.move import Move, Window
 from finegap.core.gap.stock import MOST_IN_STACK, Stack, ordered, refuse_too_much
+from finegap.core.measuring.uncertainty import expanded
 from finegap.core.quantities import AllowedSign
 from finegap.core.result_lines import ResultLine, Status
 from finegap.core.units import Dimension
@@ -142,6 +143,34 @@ def _pair(given: TypedInputs) -> tuple[ResultLine, ...]:
     return _move(move, choice.stacks is not None)
 
 
+_ABOUT = (
+    ("housing", "H", "housing length", 1), ("front", "f", "front gasket, as compressed", 1),
+    ("back", "b", "back gasket, as compressed", 1), ("front_plate", "P₁", "front wear plate", -1),
+    ("back_plate", "P₂", "back wear plate", -1), ("gear", "w", "gear width", -1),
+)  # fmt: skip
+_K_OF_GAUGES = 2
+
+
+def _end_gap(given: TypedInputs) -> tuple[ResultLine, ...]:
+    doubt = given.value("expanded") / _K_OF_GAUGES
+    sizes = tuple(end_gap.Size(symbol, name, given.value(key), doubt, sign) for key, symbol, name, sign in _ABOUT)
+    found = end_gap.end_gap(sizes, given.maybe("ahead") or 0.0)
+    working = end_gap.working_of(sizes, found)
+    if found.total_mm <= 0:
+        words = Sentence("{g}: the gear does not turn between its plates", {"g": length(found.total_mm, fine=True)})
+        return (ResultLine("Total end gap", words, Status.STOP, working),)
+    u = expanded(found.combined.u, found.combined.dof)
+    said = Sentence("{g} ± {u}", {"g": Bare(length(found.total_mm, fine=True)), "u": length(u, fine=True)})
+    ends = Sentence("{front} in front, {back} behind, with the gear where it was measured", {
+        "front": length(found.front_mm, fine=True), "back": length(found.back_mm, fine=True),
+    })  # fmt: skip
+    touching = min(found.front_mm, found.back_mm) <= 0
+    return (
+        ResultLine("Total end gap", said, Status.GOOD, working),
+        ResultLine("Its two ends", ends, Status.STOP if touching else Status.GOOD),
+    )
+
+
 def _tap(given: TypedInputs) -> tuple[ResultLine, ...]:
     front, back, difference = (given.value(key) for key in ("front", "back", "difference"))
     move = tap.move_for(front, back, difference)
@@ -206,6 +235,19 @@ MEANS = (
             _STOCK,
         ),
         _cover,
+    ),
+    Calculator(
+        "end-gap",
+        "Total end gap of a gear",
+        (
+            *(
+                mm(key, name, AllowedSign.POSITIVE if key in ("housing", "gear") else AllowedSign.NOT_NEGATIVE)
+                for key, _, name, _ in _ABOUT
+            ),
+            mm("ahead", "gap in front more than behind", AllowedSign.ANY, optional=True),
+            mm("expanded", "U of each size (k = 2)", AllowedSign.NOT_NEGATIVE, usual="0.004 mm"),
+        ),
+        _end_gap,
     ),
     Calculator(
         "gasket-pair",
