@@ -21,6 +21,7 @@ from finegap.core.materials import Expansion
 from finegap.core.measuring.readings import Result
 from finegap.core.quantities import said
 from finegap.core.renewing import never_twice
+from finegap.formats.days import moment
 
 
 def _sizes(state: FeatureState) -> tuple[float, ...]:
@@ -129,7 +130,7 @@ def _confirmed(state: FeatureState, records: Records) -> str:
     if again:
         return f"used again: {again}"
     seen = _renewed(state, records) if state.confirmed else None
-    return f"new, {seen.by}, {seen.at:%Y-%m-%d %H:%M}" if seen else "new part NOT CONFIRMED"
+    return f"new, {seen.by}, {moment(seen.at.isoformat())}" if seen else "new part NOT CONFIRMED"
 
 
 def _new(state: FeatureState) -> Text:

@@ -30,6 +30,7 @@ from finegap.bench.services.news import catch_up
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.formatting import Units
+from finegap.formats.days import moment
 
 _TOLD = 20
 """What somebody else did since: so much of it is told, the newest."""
@@ -240,10 +241,10 @@ def _check_clock(job: Job, ref: JobRef) -> None:
     """A clock that is wrong would put a wrong time under a signature: a time to come is asked about, one before the job refused."""
     at = ref.moment
     if at > timezone.now() + AHEAD and not ref.entry.meant:
-        problem = f"the clock of this device is ahead: it says {at:%Y-%m-%d %H:%M}."
+        problem = f"the clock of this device is ahead: it says {moment(at.isoformat())}."
         raise Unlikely("time", problem, "Set the clock of this device; or is that time meant?")
     if at < job.opened_at - AHEAD:
-        problem = f"the clock of this device is behind: it says {at:%Y-%m-%d %H:%M}, before the job was opened."
+        problem = f"the clock of this device is behind: it says {moment(at.isoformat())}, before the job was opened."
         raise FieldError("time", problem, "Set the clock of this device, then go on.")
 
 
@@ -259,7 +260,7 @@ def check_last(job: Job, ref: JobRef) -> None:
     """
     last = job.events.order_by("-at").first()
     if last is not None and ref.moment < last.at - AHEAD and not ref.entry.meant:
-        problem = f"the clock of this device says {ref.moment:%Y-%m-%d %H:%M}, before what was last done on the job."
+        problem = f"the clock of this device says {moment(ref.moment.isoformat())}, before what was last done on the job."
         raise Unlikely("time", problem, "Set the clock of this device; or is that time meant?")
 
 

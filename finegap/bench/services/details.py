@@ -16,6 +16,7 @@ from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.wear.hours import check_replaced
+from finegap.formats.days import written
 from finegap.pumps.duty import read_maybe, settle_viscosity, usual_of
 from finegap.pumps.meter import last_hours
 
@@ -165,5 +166,5 @@ def _set_hours(job: Job, new: SetDetails, entry: Entry) -> None:
         return
     before = last_hours(job.pump, timezone.localdate(job.opened_at), job.pk)
     if before is not None or job.old_meter_last is not None:
-        on = dt.date.fromordinal(before.day).isoformat() if before else ""
+        on = written(dt.date.fromordinal(before.day)) if before else ""
         check_replaced(job.hours_run, job.old_meter_last, job.new_meter_first, before.hours if before else None, on)

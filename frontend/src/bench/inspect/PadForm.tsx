@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Button } from 'react-bootstrap';
 import type { Feature, Gauge, Job } from '../../api/client';
 import { fitQuery } from '../../api/queries';
+import { day } from '../../app/time';
 import { useUnit } from '../../app/unit';
 import { WorkingLink } from '../../app/WorkingLink';
 import { AddGauge } from '../set/AddGauge';
@@ -123,7 +124,7 @@ function GaugeNote({ job, feature, gauge }: NoteProps) {
       )}
       {gauge.overdue && (
         <p className="warning gauge-note">
-          {gauge.tag} was due for calibration on {gauge.due}. It measures, but a lead has to sign.
+          {gauge.tag} was due for calibration on {day(gauge.due)}. It measures, but a lead has to sign.
         </p>
       )}
     </>
