@@ -104,6 +104,9 @@ class Engine(SimpleTestCase):
         self.assertEqual(engine.named(planted), ["a.py names sliding_vane", "b.tsx names circumferential_piston"])
         self.assertEqual(set(engine.shares()), set(FAMILIES))
         self.assertGreater(min(engine.shares().values()), 0.001)
+        self.assertEqual(
+            engine.too_large({"internal_gear": 0.05, "sliding_vane": 0.031}), ["sliding_vane is 3.1% of the code, more than 3.0%"]
+        )
 
 
 class Demo(SimpleTestCase):

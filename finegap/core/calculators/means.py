@@ -291,7 +291,7 @@ MEANS = (
     ),
     Calculator(
         "tap",
-        "Roller pump: which end of the shaft is tapped",
+        "Rotor between two halves: which end of the shaft is tapped",
         (
             mm("front", "side gap in front", AllowedSign.NOT_NEGATIVE),
             mm("back", "side gap behind", AllowedSign.NOT_NEGATIVE),

@@ -1,4 +1,4 @@
-"""The shaft of a roller pump tapped across, so that its rotor has the same gap on either side.
+"""The shaft of a rotor between two pressed halves, tapped across until the rotor has the same gap on either side.
 
 Both side gaps together are housing depth less rotor width, whatever is tapped. Where the rotor is tight on one side, the shaft is
 driven from that side's end (no source: reckoned from the layout). By a drift, never by the hammer itself.
