@@ -392,7 +392,7 @@ class Looking(Inspection):
         self.assertEqual(self.feature(number, "bearings").left_text, "new part NOT CONFIRMED")
         services.confirm_new(self.seen(number), changes.ConfirmNew(uuid.uuid4(), "bearings"))
         self.assertEqual([b.feature for b in self.view(number).blockers if b.feature], [])
-        self.assertRegex(self.feature(number, "bearings").left_text, r"^new, Tom, \d{4}-\d\d-\d\d \d\d:\d\d$")
+        self.assertRegex(self.feature(number, "bearings").left_text, r"^new, Tom, \d{1,2} [A-Z][a-z]{2} \d{4} \d\d:\d\d$")
         # kept after all, it is not a new one that is in
         services.decide(self.seen(number), changes.Decide(uuid.uuid4(), "bearings", Decided.KEEP, "it was the coupling"))
         self.assertEqual(self.feature(number, "bearings").left_text, "as found")
