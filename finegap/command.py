@@ -39,14 +39,12 @@ def _parser() -> argparse.ArgumentParser:
         one.set_defaults(run=run)
         return one
 
-    for name, help_, works in (
-        ("serve", "serve a works of your own", "works"),
-        ("demo", "serve the demo: an invented works, signed in with one press", "fine-gap-demo"),
-    ):
-        serving = command(name, help_, _serve, works)
+    own = command("serve", "serve a works of your own", _serve)
+    demo = command("demo", "serve the demo: an invented works, signed in with one press", _serve, "fine-gap-demo")
+    for serving in (own, demo):
         serving.add_argument("--port", default="8000")
         serving.add_argument("--host", default="127.0.0.1", help="an address of this machine (default: this machine alone)")
-    serving.add_argument("--reset", action="store_true", help="throw the demo's data away")
+    demo.add_argument("--reset", action="store_true", help="throw the demo's data away")
     for name, help_ in (
         ("backup", "copy the works into one archive, while it is in use"),
         ("restore", "put a works back from such a copy, into a folder that holds none"),

@@ -19,7 +19,7 @@ from rest_framework.views import APIView
 from finegap.api.answers import Error, answer, response_serializer
 from finegap.api.lists import ListFilter, list_schema, listed, one_of
 from finegap.api.permissions import LeadWrites
-from finegap.api.requests import UNIT, Entered, actor_of, checked, entered, request_serializer, units_of
+from finegap.api.requests import UNIT, Entered, actor_of, entered, request_serializer, units_of
 from finegap.core.calculators import calculator
 from finegap.core.entry import Entry
 from finegap.core.result_lines import ResultLine
@@ -33,7 +33,7 @@ CountPieces, KeepGauge, KeepRows = (
 )
 WeighGun, Calculate = (request_serializer(one, Entered) for one in (changes.WeighGun, changes.Calculate))
 RowsAnswer = response_serializer(RowsResponse)
-RetireGauge = request_serializer(changes.RetireGauge)
+RetireGauge = request_serializer(changes.RetireGauge, Entered)
 GaugeAnswer = response_serializer(responses.CabinetResponse)
 ShelfAnswer = response_serializer(responses.ShelfResponse)
 GunAnswer = response_serializer(responses.GunResponse)
@@ -137,7 +137,8 @@ class GaugeRetired(APIView):
     @extend_schema(request=RetireGauge, parameters=[UNIT], responses={200: GaugeAnswer, 403: Error, 422: Error})
     def post(self, request: Request, tag: str) -> Response:
         """Out of use, or back."""
-        gauge = services.retire_gauge(actor_of(request), tag, checked(RetireGauge, request)["retired"])
+        _, data = entered(RetireGauge, request)
+        gauge = services.retire_gauge(actor_of(request), tag, data["retired"])
         return answer(_gauges([gauge])[0], 200, units_of(request))
 
 

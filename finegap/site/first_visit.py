@@ -55,7 +55,7 @@ def _zones() -> list[tuple[str, str]]:
 class FirstVisitForm(forms.Form):
     """The code, the first lead, and what the works decides for itself to begin with."""
 
-    code = forms.CharField(label="The code that make serve printed", max_length=40)
+    code = forms.CharField(label="The code the server printed", max_length=40)
     first_name = forms.CharField(label="Your first name", max_length=60)
     last_name = forms.CharField(label="Your last name", max_length=60, required=False)
     username = forms.CharField(label="Name to sign in with", max_length=150)

@@ -178,13 +178,18 @@ class Retired(Works):
         retire_gauge(self.lena, "M-1", False)
         self.read(number, "idler_pin", station, "29.970 mm")
 
+    def retire(self, retired, person):
+        body = {"retired": retired, "unit": "mm", "mark": "point", "person": person}
+        return self.client.post("/api/gauges/M-1/retire", body, "application/json")
+
     def test_the_list_is_of_those_in_use_unless_it_is_asked_for_the_others(self):
         self.client.force_login(self.lena)
-        self.assertEqual(self.client.post("/api/gauges/M-1/retire", {"retired": True}, "application/json").status_code, 200)
+        self.assertEqual(self.retire(True, "lena").status_code, 200)
         tags = {
             asked: {line["tag"] for line in self.client.get("/api/gauges", {"retired": asked}).json()["lines"]}
             for asked in ("true", "false")
         }
         self.assertEqual((tags["true"], "M-1" in tags["false"], len(tags["false"])), ({"M-1"}, False, 4))
+        self.assertEqual(self.retire(False, "tom").json()["code"], "person")  # a page of somebody else
         self.client.force_login(self.tom)
-        self.assertEqual(self.client.post("/api/gauges/M-1/retire", {"retired": False}, "application/json").status_code, 403)
+        self.assertEqual(self.retire(False, "tom").status_code, 403)

@@ -7,7 +7,8 @@ import tempfile
 import uuid
 
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.test import SimpleTestCase, override_settings
+from django.http import HttpResponse
+from django.test import RequestFactory, SimpleTestCase, override_settings
 from django.utils import timezone
 from PIL import Image
 from pypdf import PdfReader
@@ -22,6 +23,7 @@ from finegap.formats import days
 from finegap.formats.letterhead import Letterhead
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.services import add_revision
+from finegap.site.middleware import AsTheWorks
 from finegap.works import services
 from finegap.works.changes import KeepLogo, KeepSettings
 from finegap.works.queries import present, works_settings
@@ -117,7 +119,7 @@ class Settings(Works):
         gone = set(ages) - set(Photo.objects.values_list("job", flat=True))
         self.assertEqual([ages[pk] for pk in gone], [(31, "abandoned")])
         last = Event.objects.filter(job__in=gone).order_by("version").last()
-        self.assertEqual((last.by, last.what[:22]), (self.lena, "1 photographs deleted:"))
+        self.assertEqual((last.by, last.what[:24]), (self.lena, "Photographs deleted, 1: "))
 
     def test_without_a_number_of_days_nothing_goes(self):
         job = self.row(self.open())
@@ -136,7 +138,8 @@ class Settings(Works):
         services.remove_logo(self.lena)
         page = self.printed(f"/api/jobs/{number}/report.pdf")
         self.assertIn("Wold Pump Room", page.extract_text())
-        self.assertIn(f"{timezone.localdate():%Y-%m-%d}", page.extract_text())
+        with timezone.override("Europe/Lisbon"):
+            self.assertIn(f"{timezone.localdate():%Y-%m-%d}", page.extract_text())
         self.assertNotIn("Fenn Works", page.extract_text())
         self.assertEqual(len(page.images), 1)
         self.assertEqual([round(float(side)) for side in page.mediabox[2:]], [612, 792])  # 8.5 by 11 in at 72 to the inch
@@ -151,9 +154,11 @@ class Settings(Works):
 
     def test_days_on_screen_are_those_of_the_works_and_no_other_request(self):
         self.keep(date_form="dotted", time_zone="Pacific/Auckland")
-        self.client.force_login(self.tom)
-        told = self.client.get("/api/settings").json()
-        self.assertEqual((told["date_form"], told["time_zone"]), ("dotted", "Pacific/Auckland"))
+        late = "2026-11-04T23:30:00+00:00"
+        asked = RequestFactory().get("/api/me")
+        asked.session = {}
+        told = AsTheWorks(lambda _: HttpResponse(days.moment(late)))(asked)
+        self.assertEqual(told.content.decode(), "05.11.2026 12:30 (+13:00)")  # New Zealand is 13 h ahead in its summer
         self.assertEqual(timezone.get_current_timezone_name(), "UTC")
 
     def test_a_session_in_use_runs_on_from_day_to_day(self):

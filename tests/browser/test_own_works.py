@@ -65,7 +65,7 @@ class OwnWorks(Bench):
         page = self.page
         self.go("/")
         expect(page).to_have_title("First visit · Fine Gap")
-        self.tab_to(page.get_by_label("The code that make serve printed"))
+        self.tab_to(page.get_by_label("The code the server printed"))
         for text in (first_visit.code(), "Ada", "Orme", "ada", PASSWORD, PASSWORD, "Wold Pump Room"):
             page.keyboard.type(text)
             page.keyboard.press("Tab")

@@ -36,6 +36,6 @@ def let_go() -> int:
                 transaction.on_commit(lambda file=photo.file: file.delete(save=False))  # type: ignore[misc]
             job.version += 1
             job.save(update_fields=["version"])
-            said = f"{len(photos)} photographs deleted: the works keeps those of an abandoned job {kept.abandoned_days} days"
+            said = f"Photographs deleted, {len(photos)}: the works keeps those of an abandoned job {kept.abandoned_days} days"
             Event.objects.create(job=job, version=job.version, by=kept.by, at=timezone.now(), what=said)
     return len(numbers)

@@ -72,7 +72,7 @@ export class ApiError extends Error {
 /** The server could not be reached: worth another try with the same identity. */
 export class Unreachable extends Error {
   constructor() {
-    super('The server does not answer. Nothing typed is lost; it will be tried again.');
+    super('The server does not answer. Nothing typed is lost.');
   }
 }
 

@@ -2835,6 +2835,11 @@ export interface components {
         };
         /** @description Out of use, or back into it. */
         RetireGaugeRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
             retired: boolean;
         };
         /** @description The two faces, with leaves between them. */

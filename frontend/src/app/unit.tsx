@@ -5,6 +5,8 @@ interface UnitChoice {
   unit: Unit;
   /** What stands beside millimetres in this works: inches, or thousandths of them. */
   other: Exclude<Unit, 'mm'>;
+  /** It is known what the works begins with. */
+  begun: boolean;
   toggle: () => void;
   /** What the works begins with; a browser in which somebody has chosen stays with millimetres or the other. */
   begin: (usual: Unit) => void;
@@ -13,25 +15,25 @@ interface UnitChoice {
 const UnitContext = createContext<UnitChoice>({
   unit: 'mm',
   other: 'in',
+  begun: false,
   toggle: () => undefined,
   begin: () => undefined,
 });
 
 /** Millimetres, or what the works has beside them, everywhere at once; kept on this bench. */
 export function UnitProvider({ children }: { children: ReactNode }) {
-  const [other, setOther] = useState<UnitChoice['other']>('in');
-  const [isMetric, setMetric] = useState(() => (localStorage.getItem('unit') ?? 'mm') === 'mm');
+  const [usual, setUsual] = useState<Unit | null>(null);
+  const [chosen, setChosen] = useState(() => localStorage.getItem('unit'));
+  const isMetric = (chosen ?? usual ?? 'mm') === 'mm';
   const toggle = useCallback(() => {
-    localStorage.setItem('unit', isMetric ? 'other' : 'mm');
-    setMetric(!isMetric);
+    const next = isMetric ? 'other' : 'mm';
+    localStorage.setItem('unit', next);
+    setChosen(next);
   }, [isMetric]);
-  const begin = useCallback((usual: Unit) => {
-    if (usual !== 'mm') setOther(usual);
-    if (!localStorage.getItem('unit')) setMetric(usual === 'mm');
-  }, []);
+  const other = usual === 'thou' ? 'thou' : 'in';
   const choice = useMemo<UnitChoice>(
-    () => ({ unit: isMetric ? 'mm' : other, other, toggle, begin }),
-    [isMetric, other, toggle, begin],
+    () => ({ unit: isMetric ? 'mm' : other, other, begun: usual !== null, toggle, begin: setUsual }),
+    [isMetric, other, usual, toggle],
   );
   return <UnitContext.Provider value={choice}>{children}</UnitContext.Provider>;
 }

@@ -29,7 +29,7 @@ export const WorksContext = createContext<Works | null>(null);
 export function WorksProvider({ children }: { children: ReactNode }) {
   const me = useQuery(meQuery);
   const settings = useQuery(settingsQuery);
-  const { begin } = useUnit();
+  const { begun, begin } = useUnit();
   const usual = settings.data?.lengths;
   useEffect(() => {
     if (usual) begin(usual as Unit);
@@ -49,6 +49,8 @@ export function WorksProvider({ children }: { children: ReactNode }) {
   );
   if (settings.data) writeDaysAs(settings.data.date_form, settings.data.time_zone);
   if (!works) return <ProblemNote error={me.error ?? settings.error} />;
+  // Nothing is asked for in one unit system, to be asked for again in that of the works.
+  if (!begun) return null;
   return <WorksContext.Provider value={works}>{children}</WorksContext.Provider>;
 }
 

@@ -52,7 +52,7 @@ function Names() {
         <form
           onSubmit={(event) => {
             event.preventDefault();
-            if (chosen && secret) go.mutate({ username: chosen, secret });
+            if (chosen && secret && !go.isPending) go.mutate({ username: chosen, secret });
           }}
         >
           {people.length === 0 && <p>Nobody else works here yet.</p>}

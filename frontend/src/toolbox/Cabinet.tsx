@@ -1,22 +1,25 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
-import { client, unwrap, type Kept } from '../api/client';
+import { client, type Kept } from '../api/client';
 import { ProblemNote } from '../app/ProblemNote';
 import { day } from '../app/time';
+import { useTyped } from '../app/useTyped';
+import type { Entered } from '../app/works';
 
 /** Out of use, or back into it; what was measured with a gauge stands. */
 function useRetire() {
   const cache = useQueryClient();
-  return useMutation({
-    mutationFn: ({ tag, retired }: Kept) =>
-      unwrap(
-        client.POST('/api/gauges/{tag}/retire', { params: { path: { tag } }, body: { retired: !retired } }),
-      ),
-    onSuccess: () => {
+  return useTyped(
+    ({ tag, ...body }: { tag: string; retired: boolean } & Entered) =>
+      client.POST('/api/gauges/{tag}/retire', {
+        params: { path: { tag }, query: { unit: body.unit } },
+        body,
+      }),
+    () => {
       void cache.invalidateQueries({ queryKey: ['gauges'] });
       void cache.invalidateQueries({ queryKey: ['job'] });
     },
-  });
+  );
 }
 
 interface CabinetProps {
@@ -55,7 +58,7 @@ export function Cabinet({ gauges, lead, onCertificate }: CabinetProps) {
                   className="take-back"
                   disabled={retire.isPending}
                   aria-label={g.retired ? `Take ${g.tag} back into use` : `Retire ${g.tag}`}
-                  onClick={() => retire.mutate(g)}
+                  onClick={() => retire.mutate({ tag: g.tag, retired: !g.retired })}
                 >
                   {g.retired ? 'back into use' : 'retire'}
                 </button>

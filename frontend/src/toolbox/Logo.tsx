@@ -8,7 +8,9 @@ import { ProblemNote } from '../app/ProblemNote';
 /** The picture at the head of reports. A record that was signed keeps the one it was signed with. */
 export function Logo({ kept }: { kept: Settings }) {
   const cache = useQueryClient();
-  const onSuccess = (settings: Settings) => cache.setQueryData(settingsQuery.queryKey, settings);
+  // The picture alone: what is typed on this page goes by the settings it was loaded with.
+  const onSuccess = ({ logo }: Settings) =>
+    cache.setQueryData(settingsQuery.queryKey, (was) => was && { ...was, logo });
   const send = useMutation({
     retry: false,
     mutationFn: (file: File) => {

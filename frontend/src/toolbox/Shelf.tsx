@@ -24,7 +24,7 @@ export function Shelf({ slug, lead }: { slug: string; lead: boolean }) {
       <h1>Gaskets and shims on the shelf</h1>
       {only ? (
         <Button variant="outline-primary" onClick={() => setOnly('')}>
-          Those of one sheet. Show all
+          Show all sheets
         </Button>
       ) : (
         <TextField label="Find by sheet" value={typed} maxLength={80} onChange={setTyped} />

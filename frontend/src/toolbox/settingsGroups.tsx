@@ -113,7 +113,9 @@ export function PartsAndPrices({ typed, put }: Props) {
         maxLength={12}
         onChange={put('currency')}
       />
-      <p className="quiet">They go into a sheet when it is added; one that is there stays as it is.</p>
+      <p className="quiet">
+        The doubt and the currency go into a sheet when it is added. A sheet that is there stays as it is.
+      </p>
     </>
   );
 }

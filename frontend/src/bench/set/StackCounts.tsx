@@ -77,7 +77,7 @@ export function StackCounts({ legend, slug, stack, now, box, taken = {} }: Props
         );
       })}
       <Link className="count-shelf" to={`/toolbox?sheet=${slug}`}>
-        {box.length ? 'Another count on the shelf' : 'Nothing is counted: count the shelf'}
+        {box.length ? 'The shelf has another count' : 'Nothing is counted: count the shelf'}
       </Link>
     </fieldset>
   );
