@@ -27,13 +27,16 @@ def engine() -> list[Path]:
 
 
 def named(texts: Iterable[tuple[str, str]]) -> list[str]:
-    """Where a name and its text, of a file of the engine, say a family's key or its words before “pump”."""
-    return [
-        f"{name} names {key}"
-        for name, text in texts
-        for key in families()
-        if re.search(rf"{key}|{key.replace('_', '[ -]?')} pump", text, re.I)
-    ]
+    """Where a name and its text, of a file of the engine, say a family's key or its words before “pump”.
+
+    A key of one word is a part of pumps as well: it counts in quotes alone.
+    """
+    return [f"{name} names {key}" for name, text in texts for key in families() if re.search(_naming(key), text, re.I)]
+
+
+def _naming(key: str) -> str:
+    literal = key if "_" in key else rf"['\"`]{key}['\"`]"
+    return rf"{literal}|\b{key.replace('_', '[ -]?')} pump"
 
 
 def shares() -> dict[str, float]:

@@ -21,7 +21,7 @@ VIEWS = {
     "prepare": "/bench/4/prepare",
     "inspect": "/bench/4/inspect?gap=idler_bore",
     "decide": "/bench/4/decide",
-    "set-gaskets": "/bench/3/set",
+    "set-pair": "/bench/11/set",
     "set-shims": "/bench/6/set",
     "prove": "/bench/3/prove",
     "close": "/bench/3/close",

@@ -16,7 +16,8 @@ def decided(
     """All decisions after one more, and the features it changed. ``key`` comes first.
 
     A pair that is changed says which of its parts are new (``decision.parts``): those are changed, the other is kept. A pair that
-    is kept keeps a part that was to be changed. A part decided by itself takes its pair's decision with it.
+    is kept keeps a part that was to be changed. A part decided by itself takes its pair's decision with it. Sizes of one part are
+    decided together: it is new in all of them, or in none.
 
     Raises
     ------
@@ -34,8 +35,24 @@ def decided(
             if key in (pair.bore, pair.shaft):
                 _follow(pair, after)
         after = one_decision(family, after)
+    changed = [k for k in (key, feature.bore, feature.shaft) if k in after and after.get(k) != before.get(k)]
+    for part in changed:
+        _whole(family, part, after)
     touched = [k for k in {**before, **after} if k != key and before.get(k) != after.get(k)]
     return after, (key, *touched)
+
+
+def _whole(family: Family, key: str, after: dict[str, FeatureDecision]) -> None:
+    """The other features of a part follow it, and the pairs they are in."""
+    decision, name = after[key], family.by_key[key].name.lower()
+    for other in family.piece_of(key):
+        was = after.get(other)
+        decides = decision.decided is Decided.CHANGE or (was is not None and was.decided is Decided.CHANGE)
+        if decides and (was is None or was.decided is not decision.decided):
+            after[other] = FeatureDecision(decision.decided, decision.reason or f"one part with {name}")
+        for pair in family.features:
+            if other in (pair.bore, pair.shaft):
+                _follow(pair, after)
 
 
 def _of_pair(pair: Feature, decision: FeatureDecision, before: Mapping[str, FeatureDecision]) -> dict[str, FeatureDecision]:

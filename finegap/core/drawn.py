@@ -29,6 +29,8 @@ OPEN = ("to measure", "measure first", "to look at", "look first", "no size give
 OPEN_SHORT = ("to do", "first")
 """The same where names have no room."""
 SOUND = "sound"
+_LONG = 4
+"""A detail of so many digits is no count."""
 SEVERAL = "{n} marks"
 """Of damage that lets a part stay, where there is more than one kind."""
 
@@ -112,7 +114,7 @@ def drawn(family: Family, sheet: SpecSheet, units: Units, screen: Screen) -> Dra
 
 def _pump(family: Family, sheet: SpecSheet) -> Pump:
     """What the sheet prints that is drawn by: sizes of parts, seats, the packing, the first bearing, the timing gears."""
-    features = (f for f in family.features if f.kind in (FeatureKind.EXTERNAL, FeatureKind.INTERNAL))
+    features = (f for f in family.features if f.kind.is_size)
     sizes = {f.key: sum(new) / 2 for f in features if (new := sheet.spec(f.key).new_mm)}
     building = sheet.building
     sizes |= {f"{key}_seat": sum(press.seat_mm) / 2 for key, press in building.presses.items()}
@@ -123,7 +125,9 @@ def _pump(family: Family, sheet: SpecSheet) -> Pump:
     if sheet.mesh:
         sizes["pitch_diameter"] = sheet.mesh.timing.pitch_mm
     counted = {f.counted for f in family.features if f.counted}
-    return Pump(family.build or family.complete({}), sizes, {one.detail: len(one.names(sheet.details)) for one in counted})
+    counts = {key: int(said) for key, said in sheet.details.items() if said.isascii() and said.isdigit() and len(said) < _LONG}
+    counts |= {one.detail: len(one.names(sheet.details)) for one in counted}
+    return Pump(family.build or family.complete({}), sizes, counts)
 
 
 def _stacked(views: tuple[View, ...], at: Columns) -> tuple[Placed, ...]:
@@ -174,7 +178,7 @@ def faces_of(feature: Feature, family: Family) -> tuple[tuple[str, str], str]:
     if feature.kind is FeatureKind.EXTERNAL:
         mate = next((one.bore for one in pairs if one.shaft == feature.key), "")
         return (feature.part, family.by_key[mate].part if mate else ""), mate
-    if feature.kind is FeatureKind.INTERNAL:
+    if feature.kind.is_inside:
         mate = next((one.shaft for one in pairs if one.bore == feature.key), "")
         return (family.by_key[mate].part if mate else "", feature.part), mate
     return feature.between or (feature.part, ""), ""

@@ -41,6 +41,7 @@ class Kind(Enum):
 
     LENGTH = (Dimension.LENGTH, ("mm", 2, "mm"), ("in", 3, "in"))
     FINE_LENGTH = (Dimension.LENGTH, ("mm", 3, "mm"), ("in", 4, "in"))
+    THIN = (Dimension.LENGTH, ("mm", 2, "mm"), ("in", 4, "in"))
     UNCERTAINTY = (Dimension.LENGTH, ("mm", 5, "mm"), ("in", 6, "in"))
     ARC = (Dimension.LENGTH, ("mm", 1, "mm"), ("in", 2, "in"))
     ANGLE = (Dimension.ANGLE, ("deg", 1, "°"), ("deg", 1, "°"))

@@ -16,9 +16,10 @@ from finegap.core.gap.performance import Performance, perform
 from finegap.core.gap.slip import Fluid
 from finegap.core.gap.tries import Check, Setting
 from finegap.core.inspection import FeatureState
-from finegap.core.job_record import JobRecord
+from finegap.core.job_record import JobRecord, Phase
 from finegap.core.means.base import FittedSize, Means, SetNow
 from finegap.core.means.registry import GEAR
+from finegap.core.measuring.uncertainty import from_interval
 from finegap.core.measuring.verdict import Verdict
 
 MESH = GapWords("mesh gaps", "", "")
@@ -155,7 +156,7 @@ def _now(record: JobRecord, window: Window | None, choice: table.RowChoice, feat
         record.family.gap,
         back=None if back is None else _window(record, back),
         box=record.box,
-        sizes={s.feature.key: FittedSize(_size(s), s.feature.name.lower()) for s in features},
+        sizes={s.feature.key: _fitted(record, s) for s in features},
         zero=record.zero,
         lash_mm=record.lash_mm,
     )
@@ -168,6 +169,22 @@ def _size(state: FeatureState) -> float | None:
     if state.renewed:
         return _new(state)
     return state.found.value_mm if state.found else None
+
+
+def _fitted(record: JobRecord, state: FeatureState) -> FittedSize:
+    """A size as it goes back in, with the ends of each plane it was measured in."""
+    key, name = state.feature.key, state.feature.name.lower()
+    is_left = state.left is not None and state.done_left
+    result = state.left if is_left else None if state.renewed else state.found
+    if result is None:
+        return FittedSize(_size(state), name, from_interval(*state.spec.new_mm) if state.spec.new_mm else 0.0)
+    stations: dict[tuple[str, str], list[float]] = {}
+    for reading in record.readings.get((key, Phase.LEFT if is_left else Phase.FOUND), ()):
+        stations.setdefault((reading.plane, reading.station), []).append(reading.at_20c_mm)
+    planes: dict[str, list[float]] = {}
+    for (plane, _), read in stations.items():
+        planes.setdefault(plane, []).append(sum(read) / len(read))
+    return FittedSize(result.value_mm, name, result.u_mm, {plane: (min(mm), max(mm)) for plane, mm in planes.items()})
 
 
 def _new(state: FeatureState) -> float | None:

@@ -43,8 +43,8 @@ class GaugeKind(Enum):
 _MADE_FOR = {
     GaugeKind.BORE: (FeatureKind.INTERNAL,),
     GaugeKind.OUTSIDE: (FeatureKind.EXTERNAL,),
-    GaugeKind.CALIPER: (FeatureKind.INTERNAL, FeatureKind.EXTERNAL),
-    GaugeKind.DEPTH: (FeatureKind.GAP,),
+    GaugeKind.CALIPER: (FeatureKind.INTERNAL, FeatureKind.EXTERNAL, FeatureKind.DEPTH),
+    GaugeKind.DEPTH: (FeatureKind.GAP, FeatureKind.DEPTH),
     GaugeKind.FEELER: (FeatureKind.GAP, FeatureKind.FLATNESS),
     GaugeKind.INDICATOR: (FeatureKind.GAP, FeatureKind.RUNOUT),
 }

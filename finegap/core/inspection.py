@@ -9,7 +9,7 @@ from finegap.core.families.features import Damage, Feature, FeatureKind
 from finegap.core.formatting import Amounts, Bare, Sentence, Units, grouped, length
 from finegap.core.gauges import Cabinet
 from finegap.core.job_record import Decided, FeatureDecision, JobRecord, Phase, SeenDamage
-from finegap.core.measuring.readings import Result, running_clearance, summarize
+from finegap.core.measuring.readings import BORE_WORDS, Result, running_clearance, summarize
 from finegap.core.measuring.verdict import Judgement, School, Verdict, judge
 from finegap.core.renewing import NO_NEW_PART, NewPartJudged, all_new, has_a_size, never_twice, new_part, wears_up
 from finegap.core.settle import settle
@@ -18,6 +18,7 @@ from finegap.core.wear.forecast import Forecast, forecast
 from finegap.core.wear.lives import Life, MeasuredSize, Visit, trace
 from finegap.core.working import Working
 
+_DEPTH_WORDS = ("depth, deepest station", "width, thinnest station")
 _WORSE = (Verdict.KEEP, Verdict.WATCH, Verdict.MEASURE_AGAIN, Verdict.CHANGE)
 
 
@@ -168,7 +169,8 @@ def _result(record: JobRecord, feature: Feature, phase: Phase, results: Mapping[
     if phase is Phase.LEFT and not _settled(record, keys):
         return None
     bore, shaft = (results.get((key, _phase_of(record, key, phase))) for key in keys)
-    return running_clearance(bore, shaft, feature.name) if bore and shaft else None
+    words = _DEPTH_WORDS if record.family.by_key[feature.bore].kind is FeatureKind.DEPTH else BORE_WORDS
+    return running_clearance(bore, shaft, feature.name, words) if bore and shaft else None
 
 
 def _settled(record: JobRecord, keys: tuple[str, ...]) -> bool:

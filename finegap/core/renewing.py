@@ -50,7 +50,7 @@ def new_part(record: JobRecord, feature: Feature, spec: FeatureSpec, left: Resul
     With a tolerance it has to lie inside. With one number, more than ``new_share`` of its wear allowance away needs a reason.
     With neither tolerance nor limit nothing is said of it.
     """
-    if left is None or feature.kind not in (FeatureKind.EXTERNAL, FeatureKind.INTERNAL):
+    if left is None or not feature.kind.is_size:
         return NO_NEW_PART
     if spec.new_mm is None:
         return NewPartJudged(note=Sentence("no tolerance on the sheet"))

@@ -247,8 +247,10 @@ class Works(TestCase):
         """All passes of a fastener, in the middle of their range."""
         one = assess(load(self.row(number)).job_record).tasks.of_kind(TorqueTask)[key].tightening
         for n in range(one.pass_number or len(one.torque.passes) + 1, len(one.torque.passes) + 1):
-            middle = f"{sum(one.range_n_m(n)) / 2:.3f} N.m"
-            services.log_torque(self.seen(number), changes.LogTorque(uuid.uuid4(), key, n, list(one.order), middle, "W-1"))
+            middle = sum(one.range_n_m(n)) / 2
+            wrench = next(g.tag for g in Gauge.objects.filter(kind="torque wrench") if g.now.low <= middle <= g.now.high)
+            new = changes.LogTorque(uuid.uuid4(), key, n, list(one.order), f"{middle:.3f} N.m", wrench)
+            services.log_torque(self.seen(number), new)
 
     def steps(self, number: int, *stages: Stage) -> None:
         if not stages or {Stage.BUILD, Stage.PROVE} & set(stages):

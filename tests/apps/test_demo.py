@@ -9,8 +9,10 @@ from django.core.management import call_command
 from django.db import transaction
 from django.test import TestCase
 
+from finegap.api.errors import Refused
 from finegap.bench import changes, services
 from finegap.bench.models import Job
+from finegap.core.errors import FieldError
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
 from finegap.core.job import assess
@@ -18,7 +20,10 @@ from finegap.core.job_record import Phase
 from finegap.site.management.commands.load_demo import _Script
 from tests.apps.base import job_view
 
-STARTED = {"housing": {"moved": "49.8 mm", "way": "open"}, "shims": {"stacks": [["0.25 mm"], ["0.25 mm"]]}}
+STARTED = {
+    "housing": {"moved": "49.8 mm", "way": "open"}, "shims": {"stacks": [["0.25 mm"], ["0.25 mm"]]},
+    "gasket_pair": {"stacks": [["0.06 mm"], ["0.06 mm"]]}, "tap": {"way": ""},
+}  # fmt: skip
 """What is done for the first try, by means; the demo's sheets ask for it."""
 
 
@@ -61,6 +66,8 @@ class WholeJob(_Script):
         checks = [between(target.window.target_mm) for target in now.setting.targets]
         if means.kind == "shims":  # in front by depth gauge, behind by leaves
             checks = [{"read": "0.19", "gauge": "T-05"}, between(0.105)] * 2
+        if means.kind in ("gasket_pair", "tap"):  # by an indicator at the end of each shaft
+            checks = [{"read": f"{target.window.target_mm:.3f}", "gauge": "D-08"} for target in now.setting.targets]
         given = STARTED.get(means.kind, {})
         if means.kind == "gaskets":
             given = {"stacks": [["0.006 in" if self.script["pump"].startswith("P") else "0.20 mm"]]}
@@ -83,12 +90,39 @@ class Demo(TestCase):
 
     def test_it_loads_with_one_job_half_done_and_one_signed(self):
         jobs = list(Job.objects.order_by("number"))
-        self.assertEqual([hasattr(j, "sign_off") for j in jobs], [True, True, True, *[False] * 6, True])
+        self.assertEqual([hasattr(j, "sign_off") for j in jobs], [True, True, True, *[False] * 6, *[True] * 3, False, False])
         calls = {f.judged.verdict for f in job_view(4, Units.MM).features if f.judged}
         self.assertEqual(calls, {"Keep", "Watch", "Change", "Measure again"})
         before = Job.objects.count()
         call_command("load_demo", stdout=io.StringIO())
         self.assertEqual(Job.objects.count(), before)
+
+    def test_where_suction_was_is_not_changed_under_what_was_measured_there(self):
+        otto = WholeJob(User.objects.get(username="otto"), "G-411")
+        otto.number = 13
+        step = Job.objects.get(number=13).steps.standing().get(step="suction_clockwise")
+        services.strike(otto.seen, changes.StrikeOut(changes.Struck.STEP, step.id, "the arrow was misread"))
+        with self.assertRaisesRegex(FieldError, "was measured by the answer there is"):
+            services.set_details(otto.seen, changes.SetDetails(build={"rotation": "counterclockwise"}))
+        services.set_details(otto.seen, changes.SetDetails(build={"ring": "left"}))
+
+    def test_how_it_turned_is_not_said_before_it_is_together_nor_kept_once_it_is_apart_again(self):
+        """A turn by hand proves the pump it was made on, and no other."""
+        job = WholeJob(User.objects.get(username="otto"), "R-521")
+        job.number = 14
+        turned = lambda: changes.SeeProof(uuid.uuid4(), "free_unbolted", "turning")  # noqa: E731
+        with self.assertRaises(Refused):
+            services.see(job.seen, turned())
+        services.use_at_bench(job.seen, changes.UseAtBench("mineral grease"))
+        row = Job.objects.get(number=14)
+        job._build(row, Stage.BUILD)
+        self.assertEqual(row.proofs.standing().count(), 2)
+        step = row.steps.standing().get(step="pressed_together")
+        services.strike(job.seen, changes.StrikeOut(changes.Struck.STEP, step.id, "a roller was forgotten"))
+        self.assertEqual(row.proofs.standing().count(), 0)
+        services.mark_step(job.seen, changes.MarkStep(uuid.uuid4(), "pressed_together"))
+        with self.assertRaisesRegex(Refused, "."):
+            services.mark_step(job.seen, changes.MarkStep(uuid.uuid4(), "free_unbolted"))
 
     def test_each_build_goes_to_the_end_of_prove_in_its_order(self):
         """No step has to wait, no part is refused, nothing is left: a build of each kind, in one of its scopes."""
@@ -96,12 +130,15 @@ class Demo(TestCase):
         otto, fit = User.objects.get(username="otto"), changes.FitPart
         self.addCleanup(setattr, changes, "FitPart", fit)
         changes.FitPart = lambda *given, **more: fit(*given, **{"reason": "asked", **more})
-        for pump, scope in (
-            ("P-208", "overhaul"), ("P-209", "bearing"), ("P-210", "seal"), ("P-114", "check"), ("P-140", "overhaul"),
-            ("P-207", "repack"), ("V-019", "overhaul"), ("C-307", "overhaul"), ("C-310", "rotors"),
+        turns = {"rotation": "clockwise"}
+        for pump, build in (
+            ("P-208", {"scope": "overhaul"}), ("P-209", {"scope": "bearing"}), ("P-210", {"scope": "seal"}),
+            ("P-114", {"scope": "check"}), ("P-140", {"scope": "overhaul"}), ("P-207", {"scope": "repack"}),
+            ("V-019", {"scope": "overhaul"}), ("C-307", {"scope": "overhaul"}), ("C-310", {"scope": "rotors"}),
+            ("G-411", {"ring": "left", **turns}), ("R-521", turns), ("R-522", {"shaft": "plain", **turns}),
         ):  # fmt: skip
-            with self.subTest(pump=pump, scope=scope), transaction.atomic():
-                view = WholeJob(otto, pump, scope=scope).run()
+            with self.subTest(pump=pump, **build), transaction.atomic():
+                view = WholeJob(otto, pump, **build).run()
                 transaction.set_rollback(True)  # the shelf is as it was
                 self.assertEqual([s.key for s in view.steps if s.by is None], [])
                 self.assertEqual([t.next for t in view.tasks if t.kind == "stack" and t.next], [])

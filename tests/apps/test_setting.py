@@ -89,7 +89,7 @@ class Several(Works):
         setting = self.view().setting
         self.assertEqual(setting.headline, "Drive shaft: put in 0.05 mm")
         self.assertEqual([g.key for g in setting.gaps[:4]], ["front:1", "back:1", "front:2", "back:2"])
-        self.assertIn("Drive shaft: put in 0.002 in", self.view(Units.IN).setting.headline)
+        self.assertIn("Drive shaft: put in 0.0020 in", self.view(Units.IN).setting.headline)
         self.assertEqual(self.on_shelf(), before - 2)
         self.shim([[100, 50], [100]], 0.14, 0.20, 0.14, 0.20)
         self.assertEqual(self.on_shelf(), before - 3)

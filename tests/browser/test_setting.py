@@ -51,7 +51,7 @@ class TwoShafts(Bench):
         expect(page.locator(".headline")).to_have_text("Drive shaft: put in 0.05 mm")
         expect(page.locator(".gaps")).to_contain_text("outside")
         page.locator(".unit-switch").click()
-        expect(page.locator(".headline")).to_have_text("Drive shaft: put in 0.002 in")
+        expect(page.locator(".headline")).to_have_text("Drive shaft: put in 0.0020 in")
         page.get_by_label("Tightened for the trial").check()
         self.check(
             front_of_drive_shaft=("0.0053", "0.0057"), back_of_drive_shaft=("0.0077", "0.0081"),

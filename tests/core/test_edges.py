@@ -245,12 +245,12 @@ class Sheets(unittest.TestCase):
         seen = 0
         for data, sheet_ in self.sheets():
             for raw, path in zip(data.get("slip", {}).get("paths", ()), sheet_.losses.paths if sheet_.losses else (), strict=True):
-                for name in ("width", "length"):
-                    self.assertAlmostEqual(getattr(path, f"{name}_mm"), self.of(raw[name]))
+                feature = sheet_.family.by_key[path.feature]
+                self.assertAlmostEqual(path.width_mm, self.of(raw["width"]) * feature.sides)
+                self.assertAlmostEqual(path.length_mm, self.of(raw["length"]))
                 self.assertAlmostEqual(path.wall_mm, self.of(raw["wall"]) if "wall" in raw else 0.0)
                 self.assertEqual((path.feature, path.against), (raw["feature"], True))
-                pair = sheet_.family.by_key[path.feature].kind.name == "PAIR"
-                self.assertEqual(path.share, 0.5 if pair else 1.0)
+                self.assertEqual(path.share, 0.5 if feature.kind.name == "PAIR" else 1 / feature.sides)
                 seen += 1
             test = data.get("slip", {}).get("test")
             if test:

@@ -125,10 +125,10 @@ class JobInHand:
         return int(rows.strike(self.ref.actor, self.ref.moment, why))
 
     def undo_steps(self, keys: Iterable[str], why: str) -> int:
-        """Opens steps again. Answers how many were done."""
+        """Opens steps again, and what was seen at them is to be seen again. Answers how much of it stood."""
         keys = set(keys)
         self.undone |= {f"step:{key}" for key in keys}
-        return self.strike(self.job.steps.filter(step__in=keys), why)
+        return self.strike(self.job.steps.filter(step__in=keys), why) + self.strike(self.job.proofs.filter(step__in=keys), why)
 
     def undo_features(self, keys: Iterable[str], why: str) -> int:
         """Says of new parts that they are not in. Answers how many were."""

@@ -45,12 +45,13 @@ def decide(now: JobInHand, new: Decide) -> None:
 
 
 def about_feature(job: Job, feature: str) -> tuple[str, ...]:
-    """What deciding a feature is about: itself, the parts of a pair, and the pairs of a part."""
+    """What deciding a feature is about: itself, the parts of a pair, the pairs of a part, and what else the part is measured by."""
     family = family_of(job)
     named = family.by_key.get(feature)
-    members = {named.bore, named.shaft} - {""} if named else set()
-    pairs = {f.key for f in family.features if {f.bore, f.shaft} & {feature, *members}}
-    return tuple(f"feature:{key}" for key in sorted({feature, *members, *pairs}))
+    members = {feature, named.bore, named.shaft} - {""} if named else {feature}
+    members |= {other for key in members for other in family.piece_of(key)}
+    pairs = {f.key for f in family.features if {f.bore, f.shaft} & members}
+    return tuple(f"feature:{key}" for key in sorted({*members, *pairs}))
 
 
 def _check_reason(state: FeatureState, wanted: core.Decided, reason: str) -> None:

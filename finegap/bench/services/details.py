@@ -15,6 +15,8 @@ from finegap.bench.services.opening import symptom_name
 from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
+from finegap.core.families.builds import NOT_KNOWN
+from finegap.core.job_record import JobRecord
 from finegap.core.wear.hours import check_replaced
 from finegap.formats.days import written
 from finegap.pumps.duty import read_maybe, settle_viscosity, usual_of
@@ -100,11 +102,23 @@ def _check_build(now: JobInHand, build: Mapping[str, str]) -> None:
     done = [s.text for s in record.sheet.family.steps if s.key in marked]
     done += [stack.name for stack in record.stacks.values() if stack.key in built - stacks - own]
     done += [f.name for f in record.whole.features if f.key in taken - other.by_key.keys()]
+    was = family_of(job).build or {}
+    _check_places(record, was, other.build or {})
     if done:
-        was = family_of(job).build or {}
         changed = next((key for key in build if (other.build or {}).get(key) != was.get(key)), "scope")
         problem = f"“{done[0][:80]}” was done, and is no part of that."
         raise FieldError(f"build.{changed}", problem, "Expected what has it; or take it back first.")
+
+
+def _check_places(record: JobRecord, was: Mapping[str, str], build: Mapping[str, str]) -> None:
+    """Refuse another answer once sizes were taken by the one there is: what lay towards suction would lie towards discharge."""
+    for option in record.whole.options:
+        if was.get(option.key) in (None, NOT_KNOWN, build.get(option.key)):
+            continue
+        for (key, _), readings in record.readings.items():
+            if any(word in reading.station for reading in readings for word in option.names):
+                problem = f"{record.whole.by_key[key].name} was measured by the answer there is."
+                raise FieldError(f"build.{option.key}", problem, "Expected those readings struck out first.")
 
 
 _WORDS = {

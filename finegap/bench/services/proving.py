@@ -26,9 +26,14 @@ def see(now: JobInHand, new: SeeProof) -> None:
     ------
     FieldError
         A step that is not done with it, a quantity that cannot be, a place that is no hour of the clock.
+    Refused
+        What the step stands on is open: nothing can be seen there yet.
     """
-    job = now.job
-    step = step_of(now.before.job_record.family, new.step)
+    job, record = now.job, now.before.job_record
+    step = step_of(record.family, new.step)
+    missing = [s.text for s in record.family.steps if s.key in step.needs and s.key not in record.steps_done]
+    if missing:
+        raise Refused("Something comes before this.", [f"First: {text}" for text in missing])
     task = next((KINDS[one.kind] for one in step.tasks if new.seen in KINDS[one.kind].sights), None)
     if task is None:
         raise FieldError("step", f"{new.seen} is not looked at there.", "Expected the step that is done with it.")

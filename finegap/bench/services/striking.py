@@ -110,14 +110,15 @@ def _text(family: Family, key: str) -> str:
 
 
 def _decision(now: JobInHand, row: Decision, reason: str) -> str:
-    """A decision goes with those it settled: a pair and its parts are one."""
+    """A decision goes with those it settled: a pair and its parts are one, and so are all sizes of a part."""
     before = now.before.job_record
     family = before.family
     feature = family.by_key[row.feature]
     keys = {row.feature, feature.bore, feature.shaft}
+    keys |= {other for key in keys for other in family.piece_of(key)}
     decided = set(now.job.decisions.standing().values_list("feature", flat=True))
     for pair in family.features:
-        if row.feature in (pair.bore, pair.shaft) and pair.key in decided:
+        if {pair.bore, pair.shaft} & keys and pair.key in decided:
             keys |= {pair.key, pair.bore, pair.shaft}
     together = now.job.decisions.filter(feature__in=keys)
     names = [_named(now, one.feature) for one in together.standing().exclude(pk=row.pk)]

@@ -30,7 +30,6 @@ from finegap.core.numerals import DecimalMark
 from finegap.core.quantities import Quantity, understood
 from finegap.core.sheet import SpecSheet
 from finegap.core.tasks.base import Rows
-from finegap.core.tasks.registry import KINDS
 from finegap.inventory.models import Gauge, ShelfLine
 
 
@@ -89,7 +88,7 @@ def record_try(now: JobInHand, new: RecordTry) -> None:
         raise Refused("There is no such gap to set in this job.", [] if gap.window else [gap.choice.sentence.render(ref.unit)])
     checked = _checked(setting.targets, new, ref)
     means = means_of(record.sheet, new.sets)
-    moved = _moved(job, means, new, ref.entry)
+    moved, moved_typed = _moved(job, means, new, ref.entry)
     undone = means.opens(record.family)
     last = job.tries.standing().filter(sets=new.sets).last()
     stacks = means.check_stacks(new.stacks_um)
@@ -101,8 +100,7 @@ def record_try(now: JobInHand, new: RecordTry) -> None:
     number = job.tries.filter(sets=new.sets).count() + 1
     made = Try.objects.create(
         id=new.id, job=job, sets=new.sets.value, number=number,
-        moved=means.moved.signed(moved.value, new.way) if moved and means.moved else None,
-        moved_typed=understood(moved) if moved else "", stacks_um=stacks, opened=opened, trial=opened, **ref.stamp,
+        moved=moved, moved_typed=moved_typed, stacks_um=stacks, opened=opened, trial=opened, **ref.stamp,
     )  # fmt: skip
     for order, check in enumerate(checked):
         check.made, check.order = made, order
@@ -176,10 +174,8 @@ def unprove(now: JobInHand, family: Family, why: str) -> str:
     steps = now.undo_steps(
         (s.key for s in family.steps if s.stage is Stage.PROVE or (s.stage is Stage.SET and not s.reopened)), why
     )
-    # Of a step before the check, too, what was seen is out of date; the step itself stays done.
-    now.undone |= {f"step:{s.key}" for s in family.steps if any(KINDS[task.kind].sights for task in s.tasks)}
-    seen_there = now.strike(now.job.proofs.all(), why)
-    return "; to be proved again" if steps or seen_there else ""
+    # How it turned on the way there is a thing of its own moment: before the bolts nothing was moved yet.
+    return "; to be proved again" if steps else ""
 
 
 def _checked(asked: Sequence[GapTarget], new: RecordTry, ref: JobRef) -> list[TryCheck]:
@@ -238,17 +234,19 @@ def _check(goes: Quantity | None, stops: Quantity | None, read: Quantity | None,
     return feeler_check(goes.value, stops.value, u)[0]
 
 
-def _moved(job: Job, means: Means, new: RecordTry, entry: Entry) -> Quantity | None:
-    """By how much a means was moved; nothing for what no number tells of."""
+def _moved(job: Job, means: Means, new: RecordTry, entry: Entry) -> tuple[float | None, str]:
+    """By how much a means was moved, with its sign, and as it was understood; nothing for what no number tells of."""
     if means.zero and not job.zeros.standing().exists():
         raise Refused("Zero has not been found yet.", ["Find zero first, and say by which school."])
-    if means.moved is None:
-        return None
+    of = means.moved
+    if of is None:
+        return None, ""
+    if not of.entry:
+        return of.signed(1.0 if new.way else 0.0, new.way), ""
     if not new.moved.strip():
-        raise FieldError(
-            FIELDS[means.moved.entry].name, "nothing was entered.", "Expected how far it was moved; 0 where it was not."
-        )
-    return entry.read(means.moved.entry, new.moved)
+        raise FieldError(FIELDS[of.entry].name, "nothing was entered.", "Expected how far it was moved; 0 where it was not.")
+    moved = entry.read(of.entry, new.moved)
+    return of.signed(moved.value, new.way), understood(moved)
 
 
 def move_stock(job: Job, before: list[list[int]], after: list[list[int]]) -> None:

@@ -79,6 +79,13 @@ def thread_of(text: str, field: str = "thread") -> Thread:
     return Thread(text.strip(), diameter, pitch)
 
 
+def thread_arm_mm(thread: Thread, friction: float) -> float:
+    """Torque in the thread over preload, in mm: the wedge of the lead, steeper by friction on flanks of 60 degrees."""
+    d2 = thread.pitch_diameter_mm
+    lead = math.atan(thread.pitch_mm / (math.pi * d2))
+    return d2 / 2 * math.tan(lead + math.atan(friction / _COS_FLANK))
+
+
 @dataclass(frozen=True)
 class Adapter:
     """A wrench with an adapter, in mm: drive to the hand's grip, drive to the nut, and the angle between them in degrees.
@@ -146,9 +153,7 @@ class Joint:
 
     def arm_mm(self, friction: float) -> float:
         """Torque over preload, in mm: the wedge of the thread, and the face."""
-        d2 = self.thread.pitch_diameter_mm
-        lead = math.atan(self.thread.pitch_mm / (math.pi * d2))
-        return d2 / 2 * math.tan(lead + math.atan(friction / _COS_FLANK)) + friction * self._face_mm / 2
+        return thread_arm_mm(self.thread, friction) + friction * self._face_mm / 2
 
     def preload_n(self, low_n_m: float, high_n_m: float) -> tuple[float, float]:
         """Least and most preload: the lower torque with the higher friction, and the other way round."""

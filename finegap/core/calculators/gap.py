@@ -141,6 +141,15 @@ def _housing(given: TypedInputs) -> Housing:
     return Housing(given.value("diameter"), given.value("lead"), ThreadHand(given.text("hand")))
 
 
+_HALF_A_TURN = 180
+
+
+def _chord(housing: Housing, clearance_mm: float, numbers: tuple[Given, ...]) -> ResultLine:
+    said = length(housing.chord_mm(clearance_mm))
+    working = Working("Straight from mark to mark", "D·sin(φ/2),   φ = 360°·c / lead", numbers, said, "geometry of a circle")
+    return ResultLine("Straight across, by caliper", said, working=working)
+
+
 def _arc(given: TypedInputs) -> tuple[ResultLine, ...]:
     housing, clearance = _housing(given), given.value("clearance")
     arc = housing.arc_mm(clearance)
@@ -152,9 +161,11 @@ def _arc(given: TypedInputs) -> tuple[ResultLine, ...]:
     laid = Working("Arc along the outside", "s = c·π·D / lead", numbers, length(arc), "screw geometry; arc, not chord")
     turned = Amount(housing.angle_deg(clearance), Kind.ANGLE)
     angle = Working("Angle", "φ = 360°·c / lead", numbers, turned, "screw geometry")
+    chord = (_chord(housing, clearance, numbers),) if housing.angle_deg(clearance) < _HALF_A_TURN else ()
     opens = f"{housing.turns(Way.OPEN)} opens, {housing.turns(Way.CLOSE)} closes, seen from the shaft end"
     return (
         ResultLine("Arc along the outside", length(arc), working=laid),
+        *chord,
         ResultLine("Turn", turned, working=angle),
         ResultLine("On a steel rule laid round it", f"{rule_fraction(arc)} in"),
         ResultLine("Which way", opens),

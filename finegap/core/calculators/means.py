@@ -139,7 +139,7 @@ def _pair(given: TypedInputs) -> tuple[ResultLine, ...]:
     for i, gear in enumerate(gears, 1):
         if abs(gear.ahead_mm) > _WIDEST_MM:
             raise FieldError(f"gear {i}: in front more", f"{gear.ahead_mm:g} mm cannot be.", f"Expected up to {_WIDEST_MM:g} mm.")
-    move, choice = gasket_pair.move_for(gears, _window(given), _stock(given))
+    move, choice = gasket_pair.move_for(gears, _window(given), gasket_pair.Gaskets(_stock(given)))
     return _move(move, choice.stacks is not None)
 
 

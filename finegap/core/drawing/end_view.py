@@ -93,6 +93,34 @@ class Centre:
         corners = [(x + side * across[0], y + side * across[1]) for (x, y), side in ((at, -1), (at, 1), (end, 1), (end, -1))]
         return (Mark(style, lines(corners), of),)
 
+    def pocket(self, at: float, across: float, rim: float, deep: float) -> Marks:
+        """A slot open at the rim of a disc, with a round bottom, so deep."""
+        angle = math.radians(at)
+        side = (math.cos(angle) * across / 2, math.sin(angle) * across / 2)
+        (ox, oy), (ix, iy) = self.at(at, 0.995 * rim / 2), self.at(at, rim / 2 - deep)
+        a, b, c = (ox - side[0], oy - side[1]), (ix - side[0], iy - side[1]), (ix + side[0], iy + side[1])
+        path = f"{lines([a, b], closed=False)} {arc(across / 2, c, back=True)} L{ox + side[0]:.2f} {oy + side[1]:.2f} Z"
+        return (Mark(Style.LIQUID, path),)
+
+    def turning(self, d: float, clockwise_: bool) -> Marks:
+        """An arrow that says which way it turns."""
+        begin, end = (-38, 38) if clockwise_ else (38, -38)
+        ahead = 9 if clockwise_ else -9
+        head = [self.at(end - ahead, 0.56 * d), self.at(end, d / 2), self.at(end - ahead, 0.44 * d)]
+        bow = f"{lines([self.at(begin, d / 2)], closed=False)} {arc(d / 2, self.at(end, d / 2), back=not clockwise_)}"
+        return (Mark(Style.OUTLINE, f"{bow} {lines(head, closed=False)}"),)
+
+    def flow(self, at: float, d: float, inward: bool) -> Marks:
+        """An arrow in a port: the liquid comes in, or goes out."""
+        near, far = (1.14, 0.86) if inward else (0.86, 1.14)
+        tip, back = far * d / 2, (far + (0.08 if inward else -0.08)) * d / 2
+        head = [self.at(at - 4, back), self.at(at, tip), self.at(at + 4, back)]
+        return (
+            Mark(
+                Style.OUTLINE, f"{lines([self.at(at, near * d / 2), self.at(at, tip)], closed=False)} {lines(head, closed=False)}"
+            ),
+        )
+
     def cross(self, radius: float) -> Marks:
         """Its centre lines."""
         x, y, r = self.x, self.y, radius

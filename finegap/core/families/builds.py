@@ -14,6 +14,9 @@ When = Mapping[str, tuple[str, ...]]
 """Builds something belongs to: for each option named, the choices it is there for. Empty: every build."""
 
 
+NOT_KNOWN = "unknown"
+"""The choice of an option that is asked at the bench and has not been answered yet."""
+
 UNSAID = "unsaid"
 """The choice of a convention that neither sheet nor works has made."""
 
@@ -23,6 +26,7 @@ class Option:
     """One way in which pumps of the family differ; ``choices`` by key, the usual one first.
 
     ``when`` names the builds that have it, by other options declared before it; a pump of another build has no such option.
+    ``names`` are words of stations that mean another place with another answer (“suction”).
     A convention has ``said``: what is said of each choice where its key stands in braces in the words of a step or part.
     """
 
@@ -31,6 +35,7 @@ class Option:
     choices: Mapping[str, str]
     when: When = field(default_factory=dict)
     said: Mapping[str, str] = field(default_factory=dict)
+    names: tuple[str, ...] = ()
 
     @property
     def is_convention(self) -> bool:

@@ -12,7 +12,7 @@ from graphlib import CycleError, TopologicalSorter
 
 from finegap.core.drawing.views import Pump
 from finegap.core.errors import FieldError
-from finegap.core.families.builds import Build, When, belongs
+from finegap.core.families.builds import NOT_KNOWN, Build, When, belongs
 from finegap.core.families.family import Family
 from finegap.core.families.features import Feature, FeatureKind
 from finegap.core.families.steps import GAP_RIGHT, Stage, Step
@@ -34,7 +34,7 @@ def check_family(family: Family) -> None:
     FieldError
         ``field`` is the place; the hint lists what it could name.
     """
-    for check in (_features, _options, _steps, _stacks, _presses, _rules, _drawing, _builds):
+    for check in (_features, _options, _steps, _stacks, _presses, _rules, _pieces, _drawing, _builds):
         check(family)
 
 
@@ -83,7 +83,7 @@ def _feature(at: str, feature: Feature, family: Family, presses: Collection[str]
     _once(f"{at}.stations", (station.key for station in feature.stations))
     parts = (feature.bore, feature.shaft)
     if feature.kind is FeatureKind.PAIR:
-        sizes = {f.key for f in family.features if f.kind in (FeatureKind.EXTERNAL, FeatureKind.INTERNAL)}
+        sizes = {f.key for f in family.features if f.kind.is_size}
         _known(f"{at}.bore, shaft", parts, sizes, "size")
     elif any(parts):
         raise _fault(f"{at}.bore, shaft", "only the running clearance of a pair has them.")
@@ -144,6 +144,7 @@ def _tasks(at: str, step: Step, family: Family) -> None:
         "press": {press.key for press in family.presses},
         "torque": set(family.torques),
         "picture": set(family.pictures),
+        "asked": {option.key for option in family.options if NOT_KNOWN in option.choices},
     }
     for task in step.tasks:
         if task.kind in of:
@@ -200,6 +201,13 @@ def _rules(family: Family) -> None:
         at = f"{family.key}.replaced_with[{rule.changed}]"
         _known(f"{at}.changed", [rule.changed], family.by_key, "feature")
         _known(f"{at}.also", rule.also, family.by_key, "feature")
+
+
+def _pieces(family: Family) -> None:
+    at, sizes = f"{family.key}.one_piece", {f.key for f in family.features if f.kind is not FeatureKind.PAIR and not f.is_set}
+    _once(at, (key for piece in family.one_piece for key in piece))
+    for piece in family.one_piece:
+        _known(at, piece, sizes, "feature of a part")
 
 
 def _drawing(family: Family) -> None:

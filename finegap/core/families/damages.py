@@ -9,5 +9,6 @@ SCORED = Damage("scored", "scored", Verdict.CHANGE, "Score marks a fingernail ca
 PITTED = Damage("pitted", "pitted or corroded", Verdict.CHANGE, "Pits grow, and cut what runs on them.")
 CRACKED = Damage("cracked", "cracked or chipped", Verdict.CHANGE, "A crack does not stop, and a chip goes round with the liquid.")
 GALLED = Damage("galled", "galled", Verdict.CHANGE, "Metal has been torn out and welded on: it has run without a gap.")
+ROUGH = Damage("rough", "rough or noisy", Verdict.CHANGE, "Turned slowly by hand it must not be felt.")
 METAL = (POLISHED, BURR, SCORED, PITTED, GALLED)
 TEETH = (POLISHED, BURR, SCORED, CRACKED, GALLED)

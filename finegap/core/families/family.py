@@ -89,6 +89,7 @@ class Family:
     ``geared`` are the means beside the option “means” that set another of its gaps.
     ``usual`` says between which values a quantity of the duty lies, by its field, where the family differs from others.
     ``former_rings`` are O-rings of its stacks that sheets of an earlier version may size: they are read, and meet nothing.
+    ``one_piece`` are features of one part, together: it is new in all of them, or in none.
     ``build`` is set where this is the family as one build has it; ``said`` is then what its conventions say, by name in braces.
     A family is itself and no other: it is compared, and looked up, by identity.
 
@@ -115,6 +116,7 @@ class Family:
     torques: tuple[str, ...] = ()
     geared: tuple[str, ...] = ()
     former_rings: tuple[str, ...] = ()
+    one_piece: tuple[tuple[str, ...], ...] = ()
     build: Build | None = None
     said: Mapping[str, str] = field(default_factory=dict)
 
@@ -128,6 +130,10 @@ class Family:
     def by_key(self) -> dict[str, Feature]:
         """Features by key."""
         return {f.key: f for f in self.features}
+
+    def piece_of(self, key: str) -> tuple[str, ...]:
+        """The other features of the same part, as far as this build has them."""
+        return tuple(k for piece in self.one_piece if key in piece for k in piece if k != key and k in self.by_key)
 
     def steps_of(self, stage: Stage) -> tuple[Step, ...]:
         """The steps of a stage, in order."""

@@ -17,6 +17,7 @@ class FeatureKind(Enum):
 
     EXTERNAL = "external size"
     INTERNAL = "internal size"
+    DEPTH = "depth of a recess"
     PAIR = "running clearance of a pair"
     GAP = "gap measured directly"
     RUNOUT = "total indicator reading"
@@ -27,6 +28,16 @@ class FeatureKind(Enum):
     def statistic(self) -> Statistic:
         """Which station is held against the limit."""
         return _STATISTICS.get(self, Statistic.AS_MEASURED)
+
+    @property
+    def is_size(self) -> bool:
+        """A size of one part."""
+        return self in (FeatureKind.EXTERNAL, FeatureKind.INTERNAL, FeatureKind.DEPTH)
+
+    @property
+    def is_inside(self) -> bool:
+        """A part lies in it, and it grows with wear."""
+        return self in (FeatureKind.INTERNAL, FeatureKind.DEPTH)
 
     @property
     def is_gap(self) -> bool:
@@ -42,6 +53,7 @@ class FeatureKind(Enum):
 _STATISTICS = {
     FeatureKind.EXTERNAL: Statistic.SMALLEST,
     FeatureKind.INTERNAL: Statistic.LARGEST,
+    FeatureKind.DEPTH: Statistic.LARGEST,
     FeatureKind.RUNOUT: Statistic.LARGEST,
     FeatureKind.FLATNESS: Statistic.LARGEST,
 }
@@ -116,7 +128,7 @@ class Feature:
     A ``flat`` part has a thickness or a height where others have a diameter. Where the part is there several times, ``counted``
     says by what, and ``stations`` are those of one. ``printed_as`` is the size of the means (“depth”) that is its limit on a sheet
     which prints it there. ``label`` stands beside its number on the drawing where the name is too long for that.
-    A gap is ``between`` two faces.
+    A gap is ``between`` two faces; one that is measured as a total falls on several ``sides``.
     """
 
     key: str
@@ -136,6 +148,7 @@ class Feature:
     printed_as: str = ""
     label: str = ""
     between: tuple[str, str] | None = None
+    sides: int = 1
 
     def stations_by(self, details: Mapping[str, str]) -> tuple[Station, ...]:
         """Its stations on a pump whose sheet gives these details."""

@@ -114,13 +114,14 @@ def _path(data: Mapping[str, Any], family: Family, path: str) -> Path:
         gaps = ", ".join(f.key for f in family.features if f.kind is FeatureKind.PAIR or f.kind.is_gap)
         raise FieldError(f"{path}.feature", f"{data['feature']} is no gap of a {family.name.lower()}.", f"Expected any of: {gaps}.")
     sizes = {name: length_of(data[name], f"{path}.{name}") for name in ("width", "length", "wall") if name in data}
+    width = sizes.get("width")
     return Path(
         feature.key,
         feature.name,
-        sizes.get("width"),
+        None if width is None else width * feature.sides,
         sizes.get("length"),
-        # A running clearance is given on the diameter; the liquid passes on each side of the shaft.
-        0.5 if feature.kind is FeatureKind.PAIR else 1.0,
+        # A running clearance is given on the diameter, a total gap for all its sides; the liquid passes on each of them.
+        0.5 if feature.kind is FeatureKind.PAIR else 1 / feature.sides,
         sizes.get("wall", 0.0),
         data.get("drag", "against") == "against",
     )

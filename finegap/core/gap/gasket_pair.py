@@ -7,20 +7,26 @@ fewest pieces; the gaps nearest to the target (common practice, no source).
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
+from itertools import combinations_with_replacement
 
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.gap.dealing import Deal
 from finegap.core.gap.move import Move, Way, Window
-from finegap.core.gap.stock import Layers, Stack, bits, check_stock, describe, reachable, refuse_too_much, stock_text
+from finegap.core.gap.stock import Layers, Stack, any_number, bits, check_stock, describe, reachable, refuse_too_much, stock_text
 from finegap.core.working import Given, Working
 
 MOST_AN_END = 8
 """No end is sealed by more gaskets on one another."""
 
+MOST_BOUGHT = 2
+"""What takes more than two further gaskets is looked at by a person."""
+
 THICKEST_PAIR_UM = 10_000
+_AIMS = "{}, in its window at both gears; the ends alike, then fewest pieces, then nearest to the aim"
 
 
 @dataclass(frozen=True)
@@ -54,16 +60,19 @@ class PairChoice:
     """The gaskets in front and behind, or none.
 
     ``uneven_um`` is by how much the ends of a gear differ at most, ``error_um`` how far a total gap is from the target at most;
-    ``totals`` are the least and the most both may be together.
+    ``totals`` are the least and the most both may be together; ``buy`` the fewest further gaskets that would do.
     """
 
     stacks: tuple[Stack, Stack] | None
     uneven_um: int
     error_um: int
     totals: tuple[int, int]
+    buy: Stack = ()
 
 
 GEARS = ("drive gear", "idler gear")
+Pair = tuple[Stack, Stack]
+"""The gaskets in front, then those behind."""
 
 
 @dataclass(frozen=True)
@@ -84,8 +93,20 @@ class Measured:
         return GearEnds(round((self.housing_mm - self.plates_mm - self.width_mm) * 1000), round(self.ahead_mm * 1000))
 
 
-def move_for(gears: Sequence[Measured], window: Window, stock: Mapping[int, int]) -> tuple[Move, PairChoice]:
-    """What to fit at both ends, what both gears come to, and the working.
+@dataclass(frozen=True)
+class Gaskets:
+    """What is on the shelf, with what is in the pump, and what the maker sells; thicknesses as compressed [um].
+
+    ``sold_as`` is the thickness of each before it is compressed, where that is another.
+    """
+
+    stock: Mapping[int, int]
+    sold_um: tuple[int, ...] = ()
+    sold_as: Mapping[int, int] = field(default_factory=dict)
+
+
+def move_for(gears: Sequence[Measured], window: Window, gaskets: Gaskets) -> tuple[Move, PairChoice]:
+    """What to fit at both ends by the sizes, what both gears come to, and the working.
 
     Parameters
     ----------
@@ -93,29 +114,72 @@ def move_for(gears: Sequence[Measured], window: Window, stock: Mapping[int, int]
         The drive gear, then the idler gear.
     window : Window
         The total end gap wanted, in mm, the same for both.
-    stock : mapping of int to int
-        Thickness as compressed [um] -> count.
+    gaskets : Gaskets
+        What there is to choose from.
     """
-    wanted = PairWanted(
-        -(-round(window.low_mm * 1e4) // 10), round(window.target_mm * 1000), round(window.high_mm * 1e4) // 10
-    )  # fmt: skip
-    choice = choose_pair(stock, [gear.ends for gear in gears], wanted)
-    headline, details = _done(gears, choice) if choice.stacks else _not_done(gears, choice)
-    low, high, target = window.shown()
-    given = [
+    given = tuple(
         Given(f"{symbol}{i}", f"{name}, {gear}", length(mm, fine=True))
         for i, (gear, one) in enumerate(zip(GEARS, gears, strict=True), 1)
         for symbol, name, mm in (
             ("H", "housing", one.housing_mm), ("P", "both wear plates", one.plates_mm), ("w", "width", one.width_mm),
         )
-    ]  # fmt: skip
+    )  # fmt: skip
+    formula = _AIMS.format("g = H + front + back − P − w")
+    return _answer([gear.ends for gear in gears], window, gaskets, given, formula)
+
+
+def move_from(
+    now: Pair, totals_mm: Sequence[float], ahead_mm: Sequence[float], window: Window, gaskets: Gaskets
+) -> tuple[Move, PairChoice]:
+    """What to change at both ends after a check.
+
+    Parameters
+    ----------
+    now : Pair
+        What is in.
+    totals_mm : sequence of float
+        The total end gap of either gear as it was checked.
+    ahead_mm : sequence of float
+        By how much more of it is in front than behind without a gasket.
+    window : Window
+        The total end gap wanted, in mm.
+    gaskets : Gaskets
+        What there is to choose from, what is in included.
+    """
+    fitted = sum(map(sum, now))
+    gears = [GearEnds(round(mm * 1000) - fitted, round(more * 1000)) for mm, more in zip(totals_mm, ahead_mm, strict=True)]
+    checked = enumerate(zip(GEARS, totals_mm, strict=True), 1)
+    given = (
+        *(Given(f"g{i}", f"as checked, {gear}", length(mm, fine=True)) for i, (gear, mm) in checked),
+        Given("s", "both gaskets now", length(fitted / 1000, fine=True)),
+    )  # fmt: skip
+    formula = _AIMS.format("g − s + front + back")
+    return _answer(gears, window, gaskets, given, formula, now)
+
+
+def _answer(
+    gears: Sequence[GearEnds],
+    window: Window,
+    gaskets: Gaskets,
+    given: tuple[Given, ...],
+    formula: str,
+    now: Pair | None = None,
+) -> tuple[Move, PairChoice]:
+    wanted = PairWanted(
+        -(-round(window.low_mm * 1e4) // 10), round(window.target_mm * 1000), round(window.high_mm * 1e4) // 10
+    )  # fmt: skip
+    choice = choose_pair(gaskets.stock, gears, wanted)
+    if choice.stacks is None and choice.totals[0] <= choice.totals[1]:
+        choice = replace(choice, buy=_to_buy(gears, wanted, gaskets, choice.totals))
+    headline, details = _done(gears, choice, gaskets, now) if choice.stacks else _not_done(gears, choice, gaskets)
+    low, high, target = window.shown()
     working = Working(
         "A gasket at each end",
-        "g = H + front + back − P − w, in its window at both gears; the ends alike, then fewest pieces, then nearest to the aim",
+        formula,
         (
             *given,
             Given("", "total end gap", Sentence("{low} to {high}, aim for {aim}", {"low": low, "high": high, "aim": target})),
-            Given("", "stock, as compressed", stock_text(stock)),
+            Given("", "stock, as compressed", stock_text(gaskets.stock)),
         ),
         headline,
         "geometry of a gear between two plates; exact search of all pairs from stock (common practice, no source)",
@@ -123,29 +187,62 @@ def move_for(gears: Sequence[Measured], window: Window, stock: Mapping[int, int]
     return Move(Way.STAY, 0.0, headline, details, working), choice
 
 
-def _done(gears: Sequence[Measured], choice: PairChoice) -> tuple[Sentence, tuple[Sentence, ...]]:
+def _to_buy(gears: Sequence[GearEnds], wanted: PairWanted, gaskets: Gaskets, totals: tuple[int, int]) -> Stack:
+    """The fewest further gaskets that make a pair: of as many, those that leave the ends most alike, then the least error."""
+    if totals[1] <= 0:
+        return ()
+    window = (1 << totals[1] + 1) - (1 << max(totals[0], 0))
+    for pieces in range(1, MOST_BOUGHT + 1):
+        found = []
+        for more in combinations_with_replacement(sorted(set(gaskets.sold_um)), pieces):
+            stock = Counter(gaskets.stock) + Counter(more)
+            if any_number(stock, totals[1]) & window:
+                choice = choose_pair(stock, gears, wanted)
+                if choice.stacks:
+                    found.append((choice.uneven_um, choice.error_um, more))
+        if found:
+            return min(found)[2]
+    return ()
+
+
+def _done(
+    gears: Sequence[GearEnds], choice: PairChoice, gaskets: Gaskets, now: Pair | None
+) -> tuple[Sentence, tuple[Sentence, ...]]:
     assert choice.stacks is not None
     front, back = choice.stacks
     both = sum(front) + sum(back)
-    gaps = [length((gear.ends.bare_um + both) / 1000, fine=True) for gear in gears]
-    become = Sentence("Total end gap: {one} at the drive gear, {other} at the idler gear.", {"one": gaps[0], "other": gaps[1]})
-    alike = Sentence("The two ends of a gear differ by {d} at most.", {"d": length(choice.uneven_um / 1000, fine=True)})
-    return Sentence("Front: {front}. Back: {back}", {"front": describe(front), "back": describe(back)}), (become, alike)
+    gaps = [length((gear.bare_um + both) / 1000, fine=True) for gear in gears]
+    details = [
+        Sentence("Total end gap: {one} at the drive gear, {other} at the idler gear.", {"one": gaps[0], "other": gaps[1]}),
+        Sentence("The two ends of a gear differ by {d} at most.", {"d": length(choice.uneven_um / 1000, fine=True)}),
+    ]
+    sold = [tuple(gaskets.sold_as.get(t, t) for t in stack) for stack in choice.stacks]
+    if tuple(sold) != choice.stacks:
+        amounts: Amounts = {"front": describe(sold[0]), "back": describe(sold[1])}
+        details.append(Sentence("As they are sold: front {front}, back {back}.", amounts))
+    if now is not None and choice.stacks == now:
+        return Sentence("Leave both gaskets as they are"), tuple(details)
+    return Sentence("Front: {front}. Back: {back}", {"front": describe(front), "back": describe(back)}), tuple(details)
 
 
-def _not_done(gears: Sequence[Measured], choice: PairChoice) -> tuple[Sentence, tuple[Sentence, ...]]:
+def _not_done(gears: Sequence[GearEnds], choice: PairChoice, gaskets: Gaskets) -> tuple[Sentence, tuple[Sentence, ...]]:
     low, high = choice.totals
     if low > high:
-        apart = abs(gears[0].ends.bare_um - gears[1].ends.bare_um)
         unlike = Sentence(
             "Without gaskets the gaps of the two gears differ by {d}, more than the window is wide. Look for wear.",
-            {"d": length(apart / 1000, fine=True)},
+            {"d": length(abs(gears[0].bare_um - gears[1].bare_um) / 1000, fine=True)},
         )
         return Sentence("No pair serves both gears"), (unlike,)
-    needs: Amounts = {"low": length(low / 1000, fine=True), "high": length(high / 1000, fine=True)}
+    needs: Amounts = {"low": length(max(low, 0) / 1000, fine=True), "high": length(high / 1000, fine=True)}
     if high <= 0:
         return Sentence("The gap is too wide without any gasket"), (Sentence("Look for a worn gear, plate or housing."),)
     takes = Sentence("Both together take {low} to {high}, a gasket at each end at least.", needs)
+    if choice.buy:
+        return Sentence("Cannot be made from this stock: buy {buy}", {"buy": describe(choice.buy)}), (takes,)
+    thinnest = min(gaskets.sold_um, default=0)
+    if thinnest and 2 * thinnest > high:
+        worn = Sentence("The thinnest there is, one at each end, is too much: worn plates, gears or housing have taken the room.")
+        return Sentence("No gasket is thin enough"), (takes, worn)
     return Sentence("Cannot be made from this stock"), (takes,)
 
 

@@ -97,6 +97,10 @@ class Housing:
         """Turn for a change of clearance."""
         return clearance_mm / self.lead_mm * 360.0
 
+    def chord_mm(self, clearance_mm: float) -> float:
+        """Straight from mark to mark, as a caliper reads it: less than the arc; of less than half a turn."""
+        return self.diameter_mm * math.sin(math.radians(self.angle_deg(clearance_mm)) / 2)
+
     def clearance_mm(self, arc_mm: float) -> float:
         """Change of clearance for an arc: the inverse."""
         return arc_mm / self.arc_per_mm

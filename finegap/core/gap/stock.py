@@ -10,13 +10,16 @@ from collections import Counter
 from collections.abc import Iterable, Iterator, Mapping
 
 from finegap.core.errors import FieldError
-from finegap.core.formatting import Amount, Sentence, length
+from finegap.core.formatting import Amount, Kind, Sentence, length
 
 Stack = tuple[int, ...]
 """Thicknesses as compressed, in micrometres, thickest first."""
 
 Layers = list[list[int]]
 """``layers[i][k]``: bit set of the sums that k pieces of the first i thicknesses can make."""
+
+
+_THIN_UM = 100
 
 
 def describe(stack: Stack) -> Sentence:
@@ -35,8 +38,10 @@ def stock_text(available: Mapping[int, int]) -> Sentence:
 
 
 def piece(thickness_um: int) -> Amount:
-    """A gasket's thickness as it is shown: finer where it is no whole number of hundredths."""
-    return length(thickness_um / 1000, fine=thickness_um % 10 != 0)
+    """A gasket's thickness as it is shown: finer where it is no whole number of hundredths, and in inches where it is thin, so that
+    0.04 and 0.06 mm are told apart."""
+    thin = thickness_um < _THIN_UM and thickness_um % 10 == 0
+    return Amount(thickness_um / 1000, Kind.THIN) if thin else length(thickness_um / 1000, fine=thickness_um % 10 != 0)
 
 
 def check_stock(stock: Mapping[int, int]) -> None:

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Any, ClassVar, Protocol, Self
 
 from finegap.core.errors import FieldError
@@ -30,7 +30,7 @@ class Moved:
     """The one quantity a try of a means moves something by.
 
     ``entry`` is its field of ``core.entry.FIELDS``, ``dimension`` what it is; it is kept with a sign: ``ways`` are the words for
-    more than nothing and for less.
+    more than nothing and for less. Without an ``entry`` only the way is known, as of a blow, and 1 stands for it.
     """
 
     entry: str
@@ -52,10 +52,25 @@ class Moved:
 
 @dataclass(frozen=True)
 class FittedSize:
-    """A size of a part as it goes back in, in mm, with the name of its feature."""
+    """A size of a part as it goes back in, in mm, with the name of its feature.
+
+    ``mm`` is what decides of it, or the middle of a new part's sizes, with its standard uncertainty; ``planes`` are the least and
+    the most of each plane it was measured in.
+    """
 
     mm: float | None
     name: str
+    u_mm: float = 0.0
+    planes: Mapping[str, tuple[float, float]] = field(default_factory=dict)
+
+    def ends(self, plane: str = "") -> tuple[float, float] | None:
+        """The least and the most: of a plane, or of all of it where it has no such plane; ``None`` where nothing is known."""
+        if self.mm is None:
+            return None
+        if plane in self.planes:
+            return self.planes[plane]
+        both = [mm for pair in self.planes.values() for mm in pair] or [self.mm]
+        return min(both), max(both)
 
 
 @dataclass(frozen=True)
@@ -214,6 +229,20 @@ class PlainMeans:
         raise FieldError("arc before the rotor follows", "nothing turns on this pump.", "Expected none.")
 
 
+def check_sizes(family: Family, keys: Sequence[str], path: str) -> None:
+    """Refuse sizes a sheet names that nobody measures on a family's pumps; ``path`` is where it names them.
+
+    Raises
+    ------
+    FieldError
+        No such size.
+    """
+    for i, key in enumerate(keys):
+        if key not in family.by_key or not family.by_key[key].kind.taken:
+            problem = f"a {family.name.lower()} has no size {key}."
+            raise FieldError(f"{path}[{i}]", problem, f"Expected any of: {', '.join(family.by_key)}.")
+
+
 def asked_one(now: SetNow) -> tuple[GapTarget, ...]:
     """The one gap most means set."""
     return (GapTarget("gap", now.words.name, now.window),)
@@ -227,9 +256,9 @@ def guard_mm(checks: Sequence[Check], school: School) -> float:
 
 
 SHARES = {
-    1.0: "Kept inside every edge by the doubt of the last check, so that the next can call it right.",
-    0.5: "Kept inside every edge by half the doubt of the last check; the stock allows no more.",
-    0.0: "Inside every edge, but nearer than the last check is good: the stock allows no more.",
+    1.0: "Kept inside every edge by the doubt of what was measured, so that the next check can call it right.",
+    0.5: "Kept inside every edge by half the doubt of what was measured; the stock allows no more.",
+    0.0: "Inside every edge, but nearer than what was measured is good: the stock allows no more.",
 }
 """Shares of that guard, the best that can be had first, and what is said of them."""
 

@@ -17,7 +17,7 @@ from finegap.core.gap.gaskets import MetalGap, StackChange
 from finegap.core.gap.stack_choice import StackChoice
 from finegap.core.gap.table import Row
 from finegap.core.gap.tries import Setting, TryMade, judged, settled
-from finegap.core.means.base import SHARES, MeansView, PlainMeans, SetNow, asked_one, drawn_in, guard_mm, with_share
+from finegap.core.means.base import SHARES, MeansView, PlainMeans, SetNow, asked_one, check_sizes, drawn_in, guard_mm, with_share
 from finegap.core.means.pieces import Piece, listed, pieces, shelf, sold, stacks_words, um_of
 from finegap.core.means.schemas import LENGTH, TEXT, THICKNESSES
 
@@ -78,11 +78,8 @@ class GasketMeans(PlainMeans):
     @classmethod
     def read(cls, data: Mapping[str, Any], family: Family, rows: tuple[Row, ...]) -> Self:
         """Raises FieldError for sizes that are no features of the family."""
-        sizes = data.get("between", ["", ""])
-        for i, key in enumerate(sizes):
-            if key and (key not in family.by_key or not family.by_key[key].kind.taken):
-                problem = f"a {family.name.lower()} has no size {key}."
-                raise FieldError(f"adjustment.between[{i}]", problem, f"Expected any of: {', '.join(family.by_key)}.")
+        check_sizes(family, data.get("between", ()), "adjustment.between")
+        sizes = data.get("between", ("", ""))
         return cls(sold(data), um_of(data["starting_gasket"], "adjustment.starting_gasket"), *sizes)
 
     def set(self, now: SetNow) -> Setting:
@@ -115,12 +112,11 @@ class GasketMeans(PlainMeans):
         return settled(Setting(asked, judged(asked, now.tries, now.school), move, state=state, mismatch=odd))
 
     def _known(self, now: SetNow) -> MetalGap | None:
-        """The gap the metal alone leaves, where sizes tell it before any trial."""
+        """The gap the metal alone leaves where it is narrowest, where sizes tell it before any trial."""
         sizes = now.sizes or {}
         outer, inner = sizes.get(self.outer), sizes.get(self.inner)
-        if outer is None or inner is None or outer.mm is None or inner.mm is None:
-            return None
-        return MetalGap(outer.mm, inner.mm, outer.name, inner.name)
+        low, high = outer.ends() if outer else None, inner.ends() if inner else None
+        return MetalGap(low[0], high[1], outer.name, inner.name) if outer and inner and low and high else None
 
     def show(self, setting: Setting, now: SetNow) -> GasketsView:
         """The stack now, and what changes."""

@@ -203,8 +203,12 @@ def summarize(readings: Sequence[StationReading], statistic: Statistic, title: s
     )
 
 
+BORE_WORDS = ("bore, largest station", "shaft or pin, smallest station")
+"""What the two parts of a running clearance are called; others are of a recess and what lies in it."""
+
+
 @kept(256)
-def running_clearance(bore: Result, shaft: Result, title: str) -> Result:
+def running_clearance(bore: Result, shaft: Result, title: str, words: tuple[str, str] = BORE_WORDS) -> Result:
     """Clearance of a pair: largest bore minus smallest shaft, uncertainties combined as independent.
 
     Readings of both parts with one gauge share its calibration error, which a difference largely cancels; counting it twice
@@ -216,9 +220,9 @@ def running_clearance(bore: Result, shaft: Result, title: str) -> Result:
         title=title,
         formula="c = B − d,   u(c) = √(u(B)² + u(d)²)",
         given=(
-            Given("B", "bore, largest station", length(bore.value_mm, fine=True)),
+            Given("B", words[0], length(bore.value_mm, fine=True)),
             Given("u(B)", "its standard uncertainty", uncertainty(bore.u_mm)),
-            Given("d", "shaft or pin, smallest station", length(shaft.value_mm, fine=True)),
+            Given("d", words[1], length(shaft.value_mm, fine=True)),
             Given("u(d)", "its standard uncertainty", uncertainty(shaft.u_mm)),
         ),
         result=length(value, fine=True),

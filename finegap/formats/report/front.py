@@ -8,7 +8,7 @@ from reportlab.platypus import Flowable, Spacer
 from finegap.formats.days import moment
 from finegap.formats.letterhead import Letterhead, Paper
 from finegap.formats.paper import CELL, HEAD, TITLE, WIDTH, Record, bold, heading, paragraph, size_of, written
-from finegap.formats.report.pages import GapBar, called, capital, done, left_as, measured, tables_follow, tasks
+from finegap.formats.report.pages import GapBar, called, capital, done, left_as, measured, tables_follow, tasks, turned
 
 _EDGES = 30 * mm
 _MOST_ROWS, _MOST_LINES, _LONGEST = 24, 8, 260
@@ -121,7 +121,7 @@ def _gap(record: Record) -> list[Flowable]:
 
 
 def _proved(record: Record) -> list[Flowable]:
-    told = [f"The shaft: {one['seen']['typed']}." for one in tasks(record, "turning") if one["seen"]]
+    told = [f"{name}: {seen['typed']}." for name, seen in turned(record)]
     told += [f"{line['name']}: {line['text']}" for one in tasks(record, "first-hour") for line in one["lines"]]
     holds = [s for s in record["steps"] if s["hold"]]
     undone = sum(not s["at"] for s in holds)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 from xml.sax.saxutils import escape
 
@@ -142,6 +143,15 @@ def tasks(record: Record, kind: str) -> list[Record]:
     return [task for task in record["tasks"] if task["kind"] == kind]
 
 
+def turned(record: Record) -> list[tuple[str, Record]]:
+    """How the shaft turned by hand; by the step where it was turned at several."""
+    seen = [one for one in tasks(record, "turning") if one["seen"]]
+    if len(seen) == 1:
+        return [("The shaft", seen[0]["seen"])]
+    texts = {step["key"]: re.split("[.;:]", step["text"])[0] for step in record["steps"]}
+    return [(texts.get(one["step"], "The shaft"), one["seen"]) for one in seen]
+
+
 def _stacked(stack: Record) -> str:
     parts = [p for p in stack["parts"] if p["fitted"]]
     directions = "; ".join(d for p in parts for d in p["directions"])
@@ -207,7 +217,7 @@ def _proof(record: Record) -> list[Flowable]:
 def _seen(record: Record) -> list[Flowable]:
     """What was seen at Prove: the turning, the run-in's end, the first hour."""
     told = []
-    told += [f"The shaft: {one['seen']['typed']}, {one['seen']['by']}." for one in tasks(record, "turning") if one["seen"]]
+    told += [f"{name}: {seen['typed']}, {seen['by']}." for name, seen in turned(record)]
     told += [f"End play {one['line']['text']}" for one in tasks(record, "end-play") if one["line"]]
     for run_in in tasks(record, "run-in"):
         notes = run_in["notes"]

@@ -1252,6 +1252,26 @@ export interface components {
             at: string;
             own: boolean;
         };
+        /** @description An answer that can be given. */
+        Answer: {
+            key: string;
+            name: string;
+        };
+        /** @description What is asked, by the option of the build, and what was answered; empty while it is not known. */
+        AskedView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "asked";
+            key: string;
+            option: string;
+            name: string;
+            answer: string;
+            answers: components["schemas"]["Answer"][];
+        };
+        /** @enum {string} */
+        AskedViewKindEnum: "asked";
         /** @description A photograph as it came, of a feature or of a step. */
         AttachPhotoRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -1591,6 +1611,14 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        /** @description The gaskets at one end: in now, next, and what changes. */
+        EndOfPair: {
+            name: string;
+            now: components["schemas"]["Piece"][];
+            next: components["schemas"]["Piece"][];
+            out: components["schemas"]["Piece"][];
+            into: components["schemas"]["Piece"][];
+        };
         /** @description What was measured at this step, against what it may be; ``None`` while nothing was. ``id`` is what it is struck out by. */
         EndPlayView: {
             /**
@@ -1848,6 +1876,21 @@ export interface components {
             /** Format: date */
             due: string;
             overdue: boolean;
+        };
+        /**
+         * @description One gear: its total end gap, and how it falls on both ends with the gear in the middle of its housing, as it will be.
+         *
+         *     Texts are empty where it is not known yet.
+         */
+        GearOfPair: {
+            name: string;
+            total: string;
+            front: string;
+            back: string;
+            /** Format: double */
+            front_mm: number;
+            /** Format: double */
+            back_mm: number;
         };
         /** @description One number that went into a formula. */
         Given: {
@@ -2251,7 +2294,7 @@ export interface components {
             role: components["schemas"]["RoleEnum"];
             version: string;
         };
-        MeansView: components["schemas"]["CouplingView"] | components["schemas"]["FixedView"] | components["schemas"]["GasketsView"] | components["schemas"]["HousingView"] | components["schemas"]["RingView"] | components["schemas"]["ShimsView"] | components["schemas"]["TimingView"];
+        MeansView: components["schemas"]["CouplingView"] | components["schemas"]["FixedView"] | components["schemas"]["PairView"] | components["schemas"]["GasketsView"] | components["schemas"]["HousingView"] | components["schemas"]["RingView"] | components["schemas"]["ShimsView"] | components["schemas"]["TapView"] | components["schemas"]["TimingView"];
         /** @description The hours meter as it was read. ``replaced`` says with which readings a meter was replaced. */
         MeterResponse: {
             /** Format: uuid */
@@ -2393,6 +2436,20 @@ export interface components {
         };
         /** @enum {string} */
         PackingViewKindEnum: "packing";
+        /** @description Both ends and both gears to draw, and what is on the shelf; ``possible`` when the shelf has a pair that does. */
+        PairView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gasket_pair";
+            ends: components["schemas"]["EndOfPair"][];
+            gears: components["schemas"]["GearOfPair"][];
+            box: components["schemas"]["Piece"][];
+            possible: boolean;
+        };
+        /** @enum {string} */
+        PairViewKindEnum: "gasket_pair";
         /**
          * @description * `A4` - A4
          *     * `Letter` - Letter
@@ -3404,7 +3461,25 @@ export interface components {
          * @enum {string}
          */
         TakenEnum: "typed" | "receiver";
-        TaskView: components["schemas"]["EndPlayView"] | components["schemas"]["FirstHourView"] | components["schemas"]["GreaseView"] | components["schemas"]["PackingView"] | components["schemas"]["PictureView"] | components["schemas"]["PressView"] | components["schemas"]["ReadyView"] | components["schemas"]["RunInView"] | components["schemas"]["StackView"] | components["schemas"]["TorqueView"] | components["schemas"]["TurningView"];
+        /** @description The end to be tapped, empty where none is; the gaps as checked, or as the sizes foretell them, empty where neither is. */
+        TapView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tap";
+            end: string;
+            front: string;
+            back: string;
+            /** Format: double */
+            front_mm: number;
+            /** Format: double */
+            back_mm: number;
+            foretold: boolean;
+        };
+        /** @enum {string} */
+        TapViewKindEnum: "tap";
+        TaskView: components["schemas"]["AskedView"] | components["schemas"]["EndPlayView"] | components["schemas"]["FirstHourView"] | components["schemas"]["GreaseView"] | components["schemas"]["PackingView"] | components["schemas"]["PictureView"] | components["schemas"]["PressView"] | components["schemas"]["ReadyView"] | components["schemas"]["RunInView"] | components["schemas"]["StackView"] | components["schemas"]["TorqueView"] | components["schemas"]["TurningView"];
         /** @description The turn to draw: towards which side, and its arc as it is typed. */
         TimingView: {
             /**

@@ -14,6 +14,9 @@ type Stations = Feature['stations'];
 /** More stations than this are laid out as a table: planes across, directions down. */
 const MOST_ROUND = 8;
 
+/** Planes a table has room for on a narrow screen. */
+const MOST_ACROSS = 4;
+
 /** The stations where they are on the part: for each plane an end view with its directions as keys to press. */
 export function StationPlan({ feature, readings, station, onStation }: Props) {
   const planes = [...new Set(feature.stations.map((s) => s.plane))];
@@ -34,12 +37,16 @@ export function StationPlan({ feature, readings, station, onStation }: Props) {
   );
   const round = planes.map((plane) => places(feature.stations.filter((s) => s.plane === plane)));
   if (feature.stations.length > MOST_ROUND || round.some((p) => !p)) {
-    return (
-      <div className="station-table" style={{ gridTemplateColumns: `repeat(${planes.length}, auto)` }}>
-        {planes.length > 1 && planes.map((plane) => <span key={plane}>{plane}</span>)}
-        {rows(feature.stations, planes).map((s) => button(s))}
+    return abreast(planes).map((some) => (
+      <div
+        key={some[0]}
+        className="station-table"
+        style={{ gridTemplateColumns: `repeat(${some.length}, auto)` }}
+      >
+        {planes.length > 1 && some.map((plane) => <span key={plane}>{plane}</span>)}
+        {rows(feature.stations, some).map((s) => button(s))}
       </div>
-    );
+    ));
   }
   return (
     <div className="station-plan">
@@ -51,6 +58,12 @@ export function StationPlan({ feature, readings, station, onStation }: Props) {
       ))}
     </div>
   );
+}
+
+/** Planes as they stand side by side: as many as there is room for, in tables of about the same width. */
+function abreast(planes: string[]): string[][] {
+  const across = Math.ceil(planes.length / Math.ceil(planes.length / MOST_ACROSS));
+  return planes.flatMap((_, i) => (i % across ? [] : [planes.slice(i, i + across)]));
 }
 
 /** Row by row, so that a table reads across the planes. */
@@ -89,7 +102,7 @@ function shown(readings: Reading[], key: string): string {
 /** A bore is a hatched ring, a shaft a plain disc; the measuring directions are drawn across. */
 function PartEnd({ kind, plane }: { kind: string; plane: string }) {
   const hatch = useId();
-  const bore = kind === 'internal';
+  const bore = kind === 'internal' || kind === 'depth';
   return (
     <svg viewBox="0 0 150 150" aria-hidden="true">
       <Hatch id={hatch} />

@@ -102,6 +102,7 @@ FAMILY = Family(
         Symptom("planned", "Planned overhaul", ()),
     ),
     replaced_with=(ReplacedWith("backlash", ("bearings",), "Timing gears come off with their bearings; both gears are a pair."),),
+    one_piece=(("shoulders", "o_ring_zones"),),
     details=DETAILS,
     stacks=STACKS,
     pictures=PICTURES,

@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from finegap.core.families.circumferential_piston.builds import FLUID_END
-from finegap.core.families.damages import BURR, CRACKED, GALLED, PITTED, POLISHED, SCORED
+from finegap.core.families.damages import BURR, CRACKED, GALLED, PITTED, POLISHED, ROUGH, SCORED
 from finegap.core.families.features import Damage, Feature, FeatureKind, Station, stations
 from finegap.core.measuring.verdict import Verdict
 
@@ -67,7 +67,7 @@ _ALL = (
         "Bearings",
         FeatureKind.CHECK,
         damages=(
-            Damage("rough", "rough or noisy", Verdict.CHANGE, "Turned slowly by hand it must not be felt."),
+            ROUGH,
             Damage(
                 "water",
                 "water or debris at the clean-out plug",

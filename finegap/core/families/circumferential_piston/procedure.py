@@ -4,7 +4,9 @@ from dataclasses import replace
 
 from finegap.core.families.circumferential_piston.builds import FLUID_END, OVERHAUL
 from finegap.core.families.preparing import FLUSH, IDENTIFY, ISOLATE, PRESSURE, PROTECT, READY, drain, lift
+from finegap.core.families.proving import FIRST_HOUR, GUARDS
 from finegap.core.families.steps import Stage, Step, Task
+from finegap.core.families.stripping import CLEAN, DISCARD
 
 DETAILS = {
     "cover_nuts": "number of cover nuts",
@@ -105,19 +107,8 @@ _STRIP = (
             needs=("gears_rocked",),
         ),
     ),
-    Step(
-        Stage.STRIP,
-        "clean",
-        "Every part cleaned and laid out, faces up.",
-        "Dirt reads as size, and hides a crack.",
-        consumables=("cleaning liquid", "lint-free cloth"),
-    ),
-    Step(
-        Stage.STRIP,
-        "discard",
-        "What is never used twice thrown out: O-rings, seals, gaskets that came out.",
-        "None of them seals a second time unless the maker says so.",
-    ),
+    CLEAN,
+    DISCARD,
 )
 _BUILD = (
     Step(
@@ -246,14 +237,8 @@ _PROVE = (
             consumables=("oil by the sheet",),
         ),
     ),
-    Step(Stage.PROVE, "guards", "Guards back on; hands away; locks removed by those who set them.", caution=True, hold=True),
+    GUARDS,
     Step(Stage.PROVE, "rotation", "Valves open; rotation right by a bump.", caution=True, hold=True, after=("guards", "free_turn")),
-    Step(
-        Stage.PROVE,
-        "first_hour",
-        "First hour: flow, pressure, power, noise and temperature as they should be.",
-        tasks=(Task("first-hour"),),
-        tools=("bucket and watch, or flow meter", "thermometer"),
-    ),
+    FIRST_HOUR,
 )
 STEPS = (*_PREPARE, *_STRIP, *_BUILD, *_SET, *_PROVE)

@@ -17,6 +17,12 @@ FAMILY = Family(
     options=OPTIONS,
     symptoms=SYMPTOMS,
     replaced_with=REPLACED_WITH,
+    one_piece=(
+        ("rotor_outside", "rotor_teeth"),
+        ("idler_teeth", "idler_tips"),
+        ("crescent", "head_face"),
+        ("shaft_at_bushing", "shaft_at_seal", "shaft_runout"),
+    ),
     details=DETAILS,
     stacks=STACKS,
     presses=PRESSES,

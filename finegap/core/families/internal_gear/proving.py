@@ -16,6 +16,7 @@ from finegap.core.families.internal_gear.builds import (
     REPACK,
     within,
 )
+from finegap.core.families.proving import GUARDS
 from finegap.core.families.steps import Stage, Step, Task
 
 _PACKED_AFTER = {**PACKED, "means": PACKED_BEFORE_MEANS, "packing_when": ("after",)}
@@ -146,13 +147,7 @@ PROVE = (
             when=BEHIND_ROTOR,
         ),
     ),
-    Step(
-        Stage.PROVE,
-        "guards",
-        "Guards back on; hands away; locks removed by those who set them.",
-        caution=True,
-        hold=True,
-    ),
+    GUARDS,
     Step(
         Stage.PROVE,
         "rotation",

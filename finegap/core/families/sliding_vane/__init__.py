@@ -39,6 +39,11 @@ FAMILY = Family(
         Symptom("planned", "Planned overhaul", ()),
     ),
     replaced_with=(ReplacedWith("vane_height", ("vane_thickness", "vane_length", "vanes"), "A set of vanes is changed as a set."),),
+    one_piece=(
+        ("vane_height", "vane_thickness", "vane_length", "vanes"),
+        ("rotor_length", "slots"),
+        ("cylinder_length", "cylinder_bore"),
+    ),
     details=DETAILS,
     stacks=STACKS,
     pictures=PICTURES,

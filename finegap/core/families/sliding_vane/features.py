@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from finegap.core.families.damages import CRACKED, GALLED, PITTED, POLISHED, SCORED
+from finegap.core.families.damages import CRACKED, GALLED, PITTED, POLISHED, ROUGH, SCORED
 from finegap.core.families.features import Damage, Feature, FeatureKind, SheetCount, Station, stations
 from finegap.core.measuring.verdict import Verdict
 
@@ -79,7 +79,7 @@ _OVERHAUL = (
         "Bearings",
         FeatureKind.CHECK,
         damages=(
-            Damage("rough", "rough or noisy", Verdict.CHANGE, "Turned slowly by hand it must not be felt."),
+            ROUGH,
             Damage("loose", "loose, or play to feel", Verdict.CHANGE, "Play lets the rotor touch a cover."),
         ),
     ),

@@ -48,7 +48,8 @@ from finegap.site.demo import PEOPLE
 from finegap.works.changes import KeepSettings
 from finegap.works.services import keep_settings
 
-_LARGE_WRENCH_N_M = 50.0
+_WRENCHES = (("W-02", 9.0), ("W-08", 50.0), ("W-15", 250.0))
+"""The demo's wrenches, each with the torque [N.m] up to which it is taken."""
 DEMO = settings.DEMO_FOLDER
 
 
@@ -190,8 +191,6 @@ class _Script:
         """What the steps of Prove are done with."""
         job_record = self._loaded().job_record
         at = {task.kind: step.key for step in job_record.family.steps for task in step.tasks}
-        if TurningTask.kind in at:
-            bench.see(self.seen, changes.SeeProof(uuid.uuid4(), at[TurningTask.kind], TurningTask.kind))
         if EndPlayTask.kind in at:
             bench.see(self.seen, changes.SeeProof(uuid.uuid4(), at[EndPlayTask.kind], EndPlayTask.kind, "0.01 mm"))
         if RunInTask.kind in at:
@@ -215,7 +214,7 @@ class _Script:
                 continue
             for number in range(1, len(tightening.torque.passes) + 1):
                 middle = sum(tightening.range_n_m(number)) / 2
-                wrench = "W-15" if middle > _LARGE_WRENCH_N_M else "W-08"
+                wrench = next(tag for tag, most in _WRENCHES if middle <= most)
                 new = changes.LogTorque(uuid.uuid4(), key, number, list(tightening.order), f"{middle:.0f} N.m", wrench)
                 bench.log_torque(self.seen, new)
         self._steps(job, [stage])
@@ -225,6 +224,8 @@ class _Script:
         done = job_record.steps_done
         for step in job_record.family.steps:
             if step.stage in stages and step.key not in done:
+                if step.has(TurningTask.kind):
+                    bench.see(self.seen, changes.SeeProof(uuid.uuid4(), step.key, TurningTask.kind))
                 bench.mark_step(
                     self.seen, changes.MarkStep(uuid.uuid4(), step.key, skip=self.script.get("skip", {}).get(step.key, ""))
                 )

@@ -35,6 +35,8 @@ export interface MeansParts<K extends MeansKind> {
   First?: (props: MeansProps<K>) => ReactNode;
   isDue?: (job: Job, view: ViewOf<K>) => boolean;
   useTry: (setting: Setting, view: ViewOf<K>, job: Job) => TryPart;
+  /** No leaf reaches the gap: it is checked by an indicator first. */
+  byIndicator?: true;
 }
 
 /** A means a try only checks: nothing is typed of how it was set. */

@@ -5,6 +5,7 @@ import { TableMap } from '../../drawing/TableMap';
 import { JobDetails } from './JobDetails';
 import { Ready } from './Ready';
 import { Steps } from '../steps/Steps';
+import { NowAsked } from '../tasks/AskedTask';
 
 /** Before anything is opened: what has to be known, what has to be on hand, the cautions, and the gap wanted. */
 export function Prepare({ job }: { job: Job }) {
@@ -12,6 +13,7 @@ export function Prepare({ job }: { job: Job }) {
     <div className="stage two-columns">
       <div>
         <JobDetails job={job} />
+        <NowAsked job={job} stage="prepare" />
         <Steps job={job} stage="prepare" />
       </div>
       <div>

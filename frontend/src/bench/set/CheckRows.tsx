@@ -27,14 +27,17 @@ export interface Checks {
 }
 
 // eslint-disable-next-line react-refresh/only-export-components -- a hook belongs beside its component
-export function useChecks(job: Job, setting: Setting): Checks {
+export function useChecks(job: Job, setting: Setting, feelerFirst = true): Checks {
   const asked = setting.gaps.filter((g) => !g.derived);
   const single = asked.length === 1;
   const [texts, put] = useDrafts();
-  const [byFeeler, setByFeeler] = useState(true);
+  const [byFeeler, setByFeeler] = useState(feelerFirst);
   const [chosen, setChosen] = useState<Record<number, string>>({});
   const gauges = job.gauges.filter((g) => g.lengths);
-  const fitting = gauges.filter((g) => !g.overdue && setting.feelers.includes(g.tag) === byFeeler);
+  const isIndicator = (g: { kind: string }) => Number(g.kind === 'dial indicator');
+  const fitting = gauges
+    .filter((g) => !g.overdue && setting.feelers.includes(g.tag) === byFeeler)
+    .sort((a, b) => isIndicator(b) - isIndicator(a));
   const gaugeOf = (index: number) => chosen[index] ?? fitting[0]?.tag ?? gauges[0]?.tag ?? '';
   // With one gap, feeler or gauge is chosen first; with several, the gauge of each says which it is.
   const isFeeler = (index: number) => (single ? byFeeler : setting.feelers.includes(gaugeOf(index)));

@@ -16,7 +16,7 @@ export function TryForm({ job, setting }: { job: Job; setting: Setting }) {
 
 function OfKind<K extends MeansKind>({ kind, view, job, setting }: MeansProps<K> & { kind: K }) {
   const done = partsOf(kind).useTry(setting, view, job);
-  const checks = useChecks(job, setting);
+  const checks = useChecks(job, setting, !partsOf(kind).byIndicator);
   const identity = useRef(newId());
   const record = useChange('tries', job.number);
   const number = (setting.tries.at(-1)?.number ?? 0) + 1;

@@ -4,6 +4,7 @@ import { PumpOrRoom } from '../../drawing/PumpDrawing';
 import { useDrawing } from '../../drawing/useDrawing';
 import { drawn } from '../job/stages';
 import { Steps } from '../steps/Steps';
+import { NowAsked } from '../tasks/AskedTask';
 
 /** Taking it apart in the order that spares the parts. */
 export function Strip({ job }: { job: Job }) {
@@ -11,7 +12,10 @@ export function Strip({ job }: { job: Job }) {
   const { drawing, lost } = useDrawing(job);
   return (
     <div className="stage steps-and-drawing">
-      <Steps job={job} stage="strip" />
+      <div>
+        <NowAsked job={job} stage="strip" />
+        <Steps job={job} stage="strip" />
+      </div>
       <section aria-label="The pump">
         <PumpOrRoom
           drawing={drawing}

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Job, TaskView } from '../../api/client';
+import { AskedTask } from './AskedTask';
 import { EndPlayTask } from './EndPlayTask';
 import { FirstHourTask } from './FirstHourTask';
 import { GreaseTask } from './GreaseTask';
@@ -21,6 +22,7 @@ interface TaskProps<K extends TaskKind> {
 }
 
 const TASKS: { [K in TaskKind]: (props: TaskProps<K>) => ReactNode } = {
+  asked: AskedTask,
   'end-play': EndPlayTask,
   'first-hour': FirstHourTask,
   grease: GreaseTask,
