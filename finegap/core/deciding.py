@@ -43,16 +43,16 @@ def decided(
 
 
 def _whole(family: Family, key: str, after: dict[str, FeatureDecision]) -> None:
-    """The other features of a part follow it, and the pairs they are in."""
-    decision, name = after[key], family.by_key[key].name.lower()
-    for other in family.piece_of(key):
+    """The other features of a part follow it, and every pair any of them is in: a part may be in several."""
+    decision, name, piece = after[key], family.by_key[key].name.lower(), family.piece_of(key)
+    for other in piece:
         was = after.get(other)
         decides = decision.decided is Decided.CHANGE or (was is not None and was.decided is Decided.CHANGE)
         if decides and (was is None or was.decided is not decision.decided):
             after[other] = FeatureDecision(decision.decided, decision.reason or f"one part with {name}")
-        for pair in family.features:
-            if other in (pair.bore, pair.shaft):
-                _follow(pair, after)
+    for pair in family.features:
+        if {pair.bore, pair.shaft} & {key, *piece}:
+            _follow(pair, after)
 
 
 def _of_pair(pair: Feature, decision: FeatureDecision, before: Mapping[str, FeatureDecision]) -> dict[str, FeatureDecision]:

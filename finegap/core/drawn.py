@@ -126,7 +126,7 @@ def _pump(family: Family, sheet: SpecSheet) -> Pump:
         sizes["pitch_diameter"] = sheet.mesh.timing.pitch_mm
     counted = {f.counted for f in family.features if f.counted}
     counts = {key: int(said) for key, said in sheet.details.items() if said.isascii() and said.isdigit() and len(said) < _LONG}
-    counts |= {one.detail: len(one.names(sheet.details)) for one in counted}
+    counts |= {one.detail: len(one.names({**sheet.details, **(family.build or {})})) for one in counted}
     return Pump(family.build or family.complete({}), sizes, counts)
 
 

@@ -50,12 +50,13 @@ class GapAssessment:
     @property
     def windows(self) -> dict[str, Window]:
         """What everything that is set has to be, by the name it is asked under."""
-        return {one.key: one.window for s in self.settings for one in s.targets}
+        return {one.gap: one.window for s in self.settings for one in s.targets}
 
     @property
     def checked(self) -> dict[str, Check]:
-        """The last check of everything that is set, by the name it is asked under."""
-        return {h.target.key: h.check for s in self.settings if s.tries for h in s.tries[-1].results if not h.derived}
+        """The last check of everything that is set, by the name it is asked under; at its narrowest place, where it has several."""
+        last = [h for s in self.settings if s.tries for h in s.tries[-1].results if not h.derived]
+        return {h.target.gap: h.check for h in sorted(last, key=lambda h: -h.check.value_mm)}
 
     @property
     def settings(self) -> tuple[Setting, ...]:
@@ -72,7 +73,18 @@ def gap_assessment_of(record: JobRecord, features: tuple[FeatureState, ...]) -> 
     window = _window(record, choice.chosen.clearance_mm) if choice.chosen else None
     now = _now(record, window, choice, features)
     setting = _counted(record, sheet.means, sheet.means.set(now)) if now else None
-    mesh_now = SetNow(sheet.mesh.window, record.mesh_tries, sheet.school, MESH) if sheet.mesh and record.sets_a_gap else None
+    mesh_now = (
+        SetNow(
+            sheet.mesh.window,
+            record.mesh_tries,
+            sheet.school,
+            MESH,
+            places=_places(record),
+            shut=_shut(record, sheet.mesh),
+        )
+        if sheet.mesh and record.sets_a_gap
+        else None
+    )
     mesh = _counted(record, sheet.mesh, sheet.mesh.set(mesh_now)) if sheet.mesh and mesh_now else None
     hot, warming = _heat(record, window, setting)
     found, left = _found(record, features), _left(record, features, setting)
@@ -95,7 +107,11 @@ def _outside(record: JobRecord, features: tuple[FeatureState, ...]) -> tuple[Sen
         is_new = bool({feature.key, feature.bore, feature.shaft} & changed)
         size, judgement = (state.left, state.left_judgement) if state.left or is_new else (state.found, state.found_judgement)
         if size is not None and judgement is not None and judgement.verdict is Verdict.CHANGE:
-            found.append(Sentence("{name}, {gap}, is outside its limit.", {"name": feature.name, "gap": length(size.value_mm)}))
+            limit, gap = state.spec.limit, length(size.value_mm)
+            if limit is not None and limit.margin(size.value_mm) < 0:
+                found.append(Sentence("{name}, {gap}, is outside its limit.", {"name": feature.name, "gap": gap}))
+            else:
+                found.append(Sentence("{name}, {gap}: {why}", {"name": feature.name, "gap": gap, "why": judgement.sentence}))
     return tuple(found)
 
 
@@ -159,7 +175,20 @@ def _now(record: JobRecord, window: Window | None, choice: table.RowChoice, feat
         sizes={s.feature.key: _fitted(record, s) for s in features},
         zero=record.zero,
         lash_mm=record.lash_mm,
+        places=_places(record),
+        shut=_shut(record, record.sheet.means),
     )
+
+
+def _shut(record: JobRecord, means: Means) -> bool:
+    """What is put together again when the means is moved belongs to other scopes: this job leaves it closed."""
+    return bool(means.opens(record.sheet.family)) and not means.opens(record.family)
+
+
+def _places(record: JobRecord) -> dict[str, tuple[str, ...]]:
+    """Where each gap that is set is checked, where that is at more places than one."""
+    set_again = ((f.set_as, f.stations) for f in record.family.features if f.is_set)
+    return {key: tuple(s.label for s in stations) for key, stations in set_again if len(stations) > 1}
 
 
 def _size(state: FeatureState) -> float | None:
@@ -227,7 +256,7 @@ def _left(record: JobRecord, features: tuple[FeatureState, ...], setting: Settin
     gaps = {s.feature.key: mm for s in features for mm in [_size(s)] if mm is not None}
     if setting:
         last = {h.target.key: h.check.value_mm for h in setting.tries[-1].results} if setting.tries else {}
-        set_to = {one.key: last.get(one.key, one.window.target_mm) for one in setting.targets}
+        set_to = {one.gap: last.get(one.key, one.window.target_mm) for one in setting.targets}
         gaps |= {s.feature.key: set_to[s.feature.set_as] for s in features if s.feature.set_as in set_to}
     return _perform(record, features, gaps)
 

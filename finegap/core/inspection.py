@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from finegap.core.bending import bent as bent_at
 from finegap.core.families.features import Damage, Feature, FeatureKind
 from finegap.core.formatting import Amounts, Bare, Sentence, Units, grouped, length
 from finegap.core.gauges import Cabinet
@@ -164,7 +165,7 @@ def _result(record: JobRecord, feature: Feature, phase: Phase, results: Mapping[
     if feature.kind is not FeatureKind.PAIR:
         readings = record.readings.get((feature.key, phase), ())
         spec = record.sheet.spec(feature.key)
-        return summarize(readings, feature.kind.statistic, feature.name, spec.fine) if readings else None
+        return summarize(readings, feature.statistic, feature.name, spec.fine) if readings else None
     keys = (feature.bore, feature.shaft)
     if phase is Phase.LEFT and not _settled(record, keys):
         return None
@@ -266,6 +267,9 @@ def _judged(
             chance = None  # it would be of a size that does not count
         if size.verdict in (Verdict.KEEP, Verdict.WATCH) and coming is not None and _will_cross(coming, record.sheet.school):
             calls.append((Verdict.WATCH, _crossing_words(coming)))
+    bent = bent_at(record, feature, phase) if result is not None and coverage.complete else None
+    if bent is not None and bent[1]:
+        calls.append((Verdict.CHANGE, bent[0]))
     if new.wrong is not None:
         is_wrong = new.judgement is not None and new.judgement.verdict is Verdict.CHANGE
         calls.append((Verdict.CHANGE if is_wrong else Verdict.MEASURE_AGAIN, new.wrong))
@@ -273,6 +277,7 @@ def _judged(
         return None
     verdict = max((c for c, _ in calls), key=_WORSE.index)
     told = [words for c, words in calls if c is verdict] + [words for c, words in calls if c is not verdict]
+    told += [bent[0]] if bent is not None and not bent[1] else []
     told += _faults(record, feature, phase) if result is not None else ()
     if size is not None and size.verdict is Verdict.MEASURE_AGAIN and verdict is Verdict.MEASURE_AGAIN and result is not None:
         told.append(settle(result, size.margin_mm, None if feature.kind is FeatureKind.PAIR else cabinet))

@@ -17,10 +17,12 @@ from finegap.core.families import FAMILIES
 from finegap.core.families.builds import Build
 from finegap.core.families.family import Family, pressed_only, stationed
 from finegap.core.families.features import FeatureKind, Station, stations
+from finegap.core.gap.bend import Overhung
 from finegap.core.gap.declared import (
     RunIn,
     expansion_of,
     length_of,
+    read_bend,
     read_heat,
     read_losses,
     read_run_in,
@@ -86,6 +88,7 @@ class SpecSheet:
     catalogue: Catalogue
     building: Building
     mesh: TimingMeans | None = None
+    bend: Overhung | None = None
     losses: Losses | None = None
     run_in: RunIn = field(default_factory=RunIn)
     lubrication: tuple[Plan, ...] = ()
@@ -102,7 +105,7 @@ class SpecSheet:
             raise FieldError("build.means", "the numbers of this sheet are for another.", f"Expected {means}.")
         family = self.family.built(self.family.complete({**self.build, **build}))
         family = pressed_only(family, frozenset(self.building.presses))
-        own = {f.key: f.stations_by(self.details) for f in family.features if f.counted}
+        own = {f.key: f.stations_by({**self.details, **(family.build or {})}) for f in family.features if f.counted}
         own |= {key: spec.stations for key, spec in self.features.items() if spec.stations}
         return stationed(family, tuple(own.items())) if own else family
 
@@ -164,6 +167,7 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
         catalogue=_catalogue(family, data["catalogue"]) if "catalogue" in data else Catalogue(""),
         building=building,
         mesh=TimingMeans.read(data["timing"], family) if "timing" in data else None,
+        bend=read_bend(data["bend"], family) if "bend" in data else None,
         losses=read_losses(data["slip"], family) if "slip" in data else None,
         run_in=read_run_in(data.get("packing", {})),
         lubrication=tuple(_plan(one, f"lubrication[{i}]") for i, one in enumerate(data.get("lubrication", ()))),
@@ -184,6 +188,13 @@ def _usual(key: str, pair: list[str]) -> tuple[float, float]:
 def _build(family: Family, data: Mapping[str, Any]) -> dict[str, str]:
     """The sheet's build; its means of adjustment is a choice like any other where the family has it."""
     build = dict(data.get("build", {}))
+    options = {option.key for option in family.options}
+    for feature in family.features:
+        count = feature.counted
+        if count is not None and count.detail in options and feature.key in data["features"] and count.detail not in build:
+            choices = ", ".join(choice for o in family.options if o.key == count.detail for choice in o.choices)
+            problem = f"it prints {feature.name.lower()}, and not how many there are."
+            raise FieldError(f"build.{count.detail}", problem, f"Expected one of: {choices}.")
     if any(option.key == "means" for option in family.options):
         build["means"] = data["adjustment"]["means"]
     said = {option.key for option in family.options if option.is_convention}

@@ -61,7 +61,9 @@ def _check_counts(sheet: SpecSheet) -> None:
     """A new sheet says how many there are of what it prints a size of; one kept before was read with the usual number."""
     for feature in sheet.family.features:
         count = feature.counted
-        if count is not None and feature.key in sheet.features and not sheet.details.get(count.detail):
+        if count is None or count.detail not in sheet.family.details or feature.key not in sheet.features:
+            continue
+        if not sheet.details.get(count.detail):
             problem = f"it prints {feature.name.lower()}, and not how many there are."
             raise FieldError(f"details.{count.detail}", problem, f"Expected the {sheet.family.details[count.detail]}.")
 

@@ -29,6 +29,10 @@ ARGUMENTS = [
 ]
 
 
+# A machine that runs the other tests beside it answers late, and no test is about that.
+expect.set_options(timeout=15_000)
+
+
 @cache
 def browser() -> Browser:
     """One browser a process."""

@@ -21,7 +21,7 @@ from tests.apps.base import sheet_data
 from tests.core.builds import procedures
 from tests.core.job_records import TORQUES, gasket_sheet, job_record, readings, sheet
 
-MEANS = ("gaskets", "housing", "ring", "coupling", "fixed", "shims", "timing", "gasket_pair", "tap")
+MEANS = ("gaskets", "housing", "ring", "coupling", "fixed", "shims", "timing", "gasket_pair", "tap", "helix")
 
 
 class Declared(unittest.TestCase):

@@ -16,6 +16,7 @@ from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.builds import NOT_KNOWN
+from finegap.core.families.family import Family
 from finegap.core.job_record import JobRecord
 from finegap.core.wear.hours import check_replaced
 from finegap.formats.days import written
@@ -103,22 +104,33 @@ def _check_build(now: JobInHand, build: Mapping[str, str]) -> None:
     done += [stack.name for stack in record.stacks.values() if stack.key in built - stacks - own]
     done += [f.name for f in record.whole.features if f.key in taken - other.by_key.keys()]
     was = family_of(job).build or {}
-    _check_places(record, was, other.build or {})
+    _check_places(record, was, other)
     if done:
         changed = next((key for key in build if (other.build or {}).get(key) != was.get(key)), "scope")
         problem = f"“{done[0][:80]}” was done, and is no part of that."
         raise FieldError(f"build.{changed}", problem, "Expected what has it; or take it back first.")
 
 
-def _check_places(record: JobRecord, was: Mapping[str, str], build: Mapping[str, str]) -> None:
-    """Refuse another answer once sizes were taken by the one there is: what lay towards suction would lie towards discharge."""
+def _check_places(record: JobRecord, was: Mapping[str, str], other: Family) -> None:
+    """Refuse another answer once sizes were taken by the one there is.
+
+    What lay towards suction would lie towards discharge, and a third lobe measured on a pump of two would be nowhere.
+    """
+    build = other.build or {}
+    stations = {f.key: {s.key for s in f.stations} for f in other.features}
+    tried = bool(record.tries or record.mesh_tries)
     for option in record.whole.options:
         if was.get(option.key) in (None, NOT_KNOWN, build.get(option.key)):
             continue
         for (key, _), readings in record.readings.items():
-            if any(word in reading.station for reading in readings for word in option.names):
+            gone = any(reading.station not in stations[key] for reading in readings if key in stations)
+            if gone or any(word in reading.station for reading in readings for word in option.names):
                 problem = f"{record.whole.by_key[key].name} was measured by the answer there is."
                 raise FieldError(f"build.{option.key}", problem, "Expected those readings struck out first.")
+        for feature in record.family.features:
+            if tried and feature.is_set and stations.get(feature.key) != {s.key for s in feature.stations}:
+                problem = f"{feature.name} was checked by the answer there is."
+                raise FieldError(f"build.{option.key}", problem, "Expected those tries struck out first.")
 
 
 _WORDS = {

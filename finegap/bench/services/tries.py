@@ -89,6 +89,9 @@ def record_try(now: JobInHand, new: RecordTry) -> None:
     checked = _checked(setting.targets, new, ref)
     means = means_of(record.sheet, new.sets)
     moved, moved_typed = _moved(job, means, new, ref.entry)
+    worked_with = gap.now if new.sets is TryOf.GAP else gap.mesh_now
+    if moved and worked_with is not None and worked_with.shut:
+        raise FieldError("arc", "what turns it stays shut in this job.", "Expected 0, or a job that opens it.")
     undone = means.opens(record.family)
     last = job.tries.standing().filter(sets=new.sets).last()
     stacks = means.check_stacks(new.stacks_um)

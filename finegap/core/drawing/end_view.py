@@ -49,6 +49,13 @@ class Centre:
         ]
         return (Mark(style, lines(points)),)
 
+    def lobes(self, style: Style, lobes: int, tip: float, apart: float, turn: float = 0.0) -> Marks:
+        """A rotor of so many lobes, one at ``turn``, beside another ``apart`` from it: as far out at a lobe as in at a hollow."""
+        high = (tip - apart) / 2
+        far = ((at, apart / 2 + high * math.cos(math.radians(lobes * at))) for at in range(0, 360, 3))
+        points = [self.at(turn + at, radius) for at, radius in far]
+        return (Mark(style, lines(points)),)
+
     def teeth(self, style: Style, teeth: int, inside: float, outside: float, turn: float = 0.0) -> Marks:
         """Teeth that stand on a disc, each by itself, one at ``turn``: narrower inside, where another gear comes between."""
         half = 90 / teeth

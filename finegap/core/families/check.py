@@ -90,7 +90,7 @@ def _feature(at: str, feature: Feature, family: Family, presses: Collection[str]
     if feature.kind.taken and not feature.stations:
         raise _fault(f"{at}.stations", "it is measured, and has none.")
     if feature.counted:
-        _known(f"{at}.counted", [feature.counted.detail], family.details, "detail")
+        _known(f"{at}.counted", [feature.counted.detail], {*family.details, *(o.key for o in family.options)}, "detail")
     if feature.press:
         _known(f"{at}.press", [feature.press], presses, "press fit")
 

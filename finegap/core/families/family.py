@@ -10,7 +10,7 @@ from functools import cached_property, lru_cache
 from finegap.core.drawing.marks import Picture
 from finegap.core.drawing.views import Pump, View, nothing_drawn
 from finegap.core.errors import FieldError
-from finegap.core.families.builds import UNSAID, Build, Option, belonging, belongs
+from finegap.core.families.builds import UNSAID, Build, Option, When, belonging, belongs
 from finegap.core.families.features import Feature, Station
 from finegap.core.families.stack import Points, Stack
 from finegap.core.families.steps import Stage, Step
@@ -89,6 +89,7 @@ class Family:
     ``geared`` are the means beside the option “means” that set another of its gaps.
     ``usual`` says between which values a quantity of the duty lies, by its field, where the family differs from others.
     ``former_rings`` are O-rings of its stacks that sheets of an earlier version may size: they are read, and meet nothing.
+    ``overhung`` names the builds whose rotors stand free beyond their bearings, so that pressure bends their shafts.
     ``one_piece`` are features of one part, together: it is new in all of them, or in none.
     ``build`` is set where this is the family as one build has it; ``said`` is then what its conventions say, by name in braces.
     A family is itself and no other: it is compared, and looked up, by identity.
@@ -117,6 +118,7 @@ class Family:
     geared: tuple[str, ...] = ()
     former_rings: tuple[str, ...] = ()
     one_piece: tuple[tuple[str, ...], ...] = ()
+    overhung: When = field(default_factory=dict)
     build: Build | None = None
     said: Mapping[str, str] = field(default_factory=dict)
 

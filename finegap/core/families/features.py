@@ -82,7 +82,7 @@ def stations(planes: Iterable[str], directions: Iterable[str]) -> tuple[Station,
 
 @dataclass(frozen=True)
 class SheetCount:
-    """How many there are of something, by a detail of the sheet: vanes, rollers, lobes.
+    """How many there are of something: vanes, rollers, lobes; by a detail of the sheet, or an option whose choices are counts.
 
     ``name`` is what each is called, with its number as ``{n}``; ``usual`` how many there are where the sheet does not say.
     """
@@ -128,7 +128,8 @@ class Feature:
     A ``flat`` part has a thickness or a height where others have a diameter. Where the part is there several times, ``counted``
     says by what, and ``stations`` are those of one. ``printed_as`` is the size of the means (“depth”) that is its limit on a sheet
     which prints it there. ``label`` stands beside its number on the drawing where the name is too long for that.
-    A gap is ``between`` two faces; one that is measured as a total falls on several ``sides``.
+    A gap is ``between`` two faces; one that is measured as a total falls on several ``sides``. Where its places wear unlike one
+    another, the ``widest`` counts. It ``closes_at`` the places to which pressure bends the shaft.
     """
 
     key: str
@@ -149,12 +150,19 @@ class Feature:
     label: str = ""
     between: tuple[str, str] | None = None
     sides: int = 1
+    widest: bool = False
+    closes_at: tuple[str, ...] = ()
 
     def stations_by(self, details: Mapping[str, str]) -> tuple[Station, ...]:
         """Its stations on a pump whose sheet gives these details."""
         if self.counted is None:
             return self.stations
         return stations(self.counted.names(details), (station.direction for station in self.stations))
+
+    @property
+    def statistic(self) -> Statistic:
+        """Which station is held against the limit."""
+        return Statistic.LARGEST if self.widest else self.kind.statistic
 
     @property
     def is_set(self) -> bool:

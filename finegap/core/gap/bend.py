@@ -10,7 +10,7 @@ import math
 from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
-from finegap.core.formatting import Amount, Kind, Sentence, length
+from finegap.core.formatting import Amount, Amounts, Kind, Sentence, length
 from finegap.core.working import Given, Working
 
 STEEL_MPA = 206_000.0
@@ -62,6 +62,17 @@ class Overhung:
         held = spread / 6 * (long * long**3 - long**4 / 4 - long * inner**3 + inner**4 / 4)
         tilted = force * (long - self.rotor_mm / 2) * self.span_mm / 3 * long
         return (held + tilted) / self.stiffness_n_mm2
+
+    def leaves(self, gap_mm: float, pressure_bar: float, place: str) -> tuple[Sentence, bool]:
+        """What the bend leaves of a gap on the side it bends to, in words; and whether they touch."""
+        bend = self.bend_mm(pressure_bar)
+        amounts: Amounts = {
+            "place": place, "gap": length(gap_mm), "bend": length(bend, fine=True), "pressure": Amount(pressure_bar, Kind.PRESSURE),
+            "left": length(gap_mm - bend, fine=True),
+        }  # fmt: skip
+        if gap_mm <= bend:
+            return Sentence("At the {place} {pressure} bends the shaft by {bend}, all of its {gap}: they touch.", amounts), True
+        return Sentence("At the {place} {pressure} bends the shaft by {bend}: {left} of {gap} is left.", amounts), False
 
     def working(self, pressure_bar: float) -> Working:
         """How the bend is reached."""

@@ -9,6 +9,7 @@ from typing import Any
 from finegap.core.errors import FieldError
 from finegap.core.families.family import Family
 from finegap.core.families.features import FeatureKind
+from finegap.core.gap.bend import Overhung
 from finegap.core.gap.heat import NO_PART, Body, HeatedPart, Warming
 from finegap.core.gap.losses import Losses, Path, TestPoint
 from finegap.core.materials import MATERIALS, Expansion
@@ -89,6 +90,23 @@ def read_heat(data: Mapping[str, Any]) -> Body:
         warming,
         length_of(data["least_hot"], "heat.least_hot", AllowedSign.NOT_NEGATIVE) if "least_hot" in data else 0.0,
     )
+
+
+def read_bend(data: Mapping[str, str], family: Family) -> Overhung:
+    """What a sheet says of shafts that bend.
+
+    Raises
+    ------
+    FieldError
+        Lengths that cannot be, or a family none of whose gaps closes by it.
+    """
+    if not any(feature.closes_at for feature in family.features):
+        raise FieldError("bend", f"no gap of a {family.name.lower()} closes by it.", "Expected none.")
+    keys = ("between_bearings", "overhang", "rotor_length", "shaft", "across")
+    try:
+        return Overhung(*(length_of(data[key], f"bend.{key}") for key in keys))
+    except FieldError as error:
+        raise error if error.field.startswith("bend.") else error.within("bend") from None
 
 
 def read_losses(data: Mapping[str, Any], family: Family) -> Losses:

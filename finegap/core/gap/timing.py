@@ -41,7 +41,14 @@ class Timing:
         return arc_mm * self.pitch_mm / self.marked_mm
 
 
-def move_for(timing: Timing, left_mm: float | None, right_mm: float | None, window: Window, difference_mm: float) -> Move:
+def move_for(
+    timing: Timing,
+    left_mm: float | None,
+    right_mm: float | None,
+    window: Window,
+    difference_mm: float,
+    shut: bool = False,
+) -> Move:
     """The turn that makes both gaps alike.
 
     Parameters
@@ -54,16 +61,11 @@ def move_for(timing: Timing, left_mm: float | None, right_mm: float | None, wind
         What each gap may be.
     difference_mm : float
         By how much they may differ.
+    shut : bool
+        The gear case stays shut in this job.
     """
     if left_mm is None or right_mm is None:
-        headline = Sentence("Turn the shafts all the way round and measure both mesh gaps")
-        details: tuple[Sentence, ...] = (
-            Sentence("Left and right at several turns; note the narrowest of each. Nothing is turned yet."),
-        )
-        working = Working(
-            "Mesh gaps", "left and right alike", (Given("", "they may differ by", length(difference_mm)),), headline, "the sheet"
-        )
-        return Move(Way.STAY, 0.0, headline, details, working)
+        return _first(difference_mm)
     shift = (left_mm - right_mm) / 2
     wider = SIDES[0] if shift > 0 else SIDES[1]
     arc, angle = timing.arc_mm(abs(shift)), timing.angle_deg(abs(shift))
@@ -90,6 +92,11 @@ def move_for(timing: Timing, left_mm: float | None, right_mm: float | None, wind
             "Both together are too narrow: alike they would be {mean}, and {least} is the least. Look for a wrong pair or a burr."
         )
         return Move(Way.STAY, shift, Sentence("Turning the gear cannot help"), (Sentence(words, amounts),), working)
+    if shut:
+        details: tuple[Sentence, ...] = (
+            Sentence("The timing gear is reached with the case open: {angle} towards the wider gap.", amounts),
+        )
+        return Move(Way.STAY, 0.0, Sentence("The gear case stays shut: nothing is set in this job"), details, working)
     if arc < 0.005:
         return Move(Way.STAY, 0.0, Sentence("Leave the timing gear where it is"), (), working)
     headline = Sentence(
@@ -101,3 +108,13 @@ def move_for(timing: Timing, left_mm: float | None, right_mm: float | None, wind
         Sentence("Hands away from the mesh while anyone turns a shaft."),
     )
     return Move(Way.OPEN, shift, headline, details, working, abs(shift))
+
+
+def _first(difference_mm: float) -> Move:
+    """Before the first check nothing is turned."""
+    headline = Sentence("Turn the shafts all the way round and measure both mesh gaps")
+    details = (Sentence("Left and right at several turns; note the narrowest of each. Nothing is turned yet."),)
+    working = Working(
+        "Mesh gaps", "left and right alike", (Given("", "they may differ by", length(difference_mm)),), headline, "the sheet"
+    )
+    return Move(Way.STAY, 0.0, headline, details, working)

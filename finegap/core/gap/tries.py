@@ -34,13 +34,20 @@ class Check:
 class GapTarget:
     """A gap, or a difference of two gaps, that a try has to bring into its window.
 
-    ``apart_mm`` is how far it may be from its like on the other side, where that is asked for.
+    ``apart_mm`` is how far it may be from its like on the other side, where that is asked for. ``of`` is the gap it is a place of,
+    where a gap is checked at several.
     """
 
     key: str
     name: str
     window: Window
     apart_mm: float = math.inf
+    of: str = ""
+
+    @property
+    def gap(self) -> str:
+        """The gap it is, or is one place of, by its key."""
+        return self.of or self.key
 
     @property
     def proof(self) -> Limit:

@@ -79,7 +79,8 @@ class SetNow:
 
     ``window`` is that of the clearance table, ``back`` that behind the rotor where the row gives one; ``box`` counts what is on
     the shelf by thickness in um; ``sizes`` are the parts as they go back in, by feature. ``zero`` is how zero was found, ``None``
-    until it is; ``lash_mm`` the play that is counted with.
+    until it is; ``lash_mm`` the play that is counted with. ``places`` are those a gap is checked at, by its key, where they are
+    several; ``shut`` when this job leaves closed what the means is under.
     """
 
     window: Window
@@ -91,6 +92,8 @@ class SetNow:
     sizes: Mapping[str, FittedSize] | None = None
     zero: Zero | None = None
     lash_mm: float = 0.0
+    places: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    shut: bool = False
 
     @property
     def shelf(self) -> Mapping[int, int]:
@@ -248,6 +251,14 @@ def asked_one(now: SetNow) -> tuple[GapTarget, ...]:
     return (GapTarget("gap", now.words.name, now.window),)
 
 
+def asked_at(key: str, name: str, window: Window, now: SetNow, apart_mm: float = math.inf) -> tuple[GapTarget, ...]:
+    """A gap at each of its places; once, where it has no more than one."""
+    places = now.places.get(key, ())
+    return tuple(GapTarget(f"{key}:{i}", f"{name}, {place}", window, apart_mm, key) for i, place in enumerate(places, start=1)) or (
+        GapTarget(key, name, window, apart_mm),
+    )
+
+
 def guard_mm(checks: Sequence[Check], school: School) -> float:
     """How far inside its window a gap has to be for checks as good as these to leave no doubt, in whole micrometres, as mm."""
     if school is School.PLAIN:
@@ -277,5 +288,20 @@ def drawn_in(window: Window, guard: float) -> Window:
 
 def difference(one: GapResult, other: GapResult) -> Check:
     """One reading less the other, their doubts together."""
-    u = math.hypot(one.check.u_mm, other.check.u_mm)
-    return Check(one.check.value_mm - other.check.value_mm, u, min(one.check.dof, other.check.dof))
+    return less(one.check, other.check)
+
+
+def less(one: Check, other: Check) -> Check:
+    """One reading less the other, their doubts together."""
+    return Check(one.value_mm - other.value_mm, math.hypot(one.u_mm, other.u_mm), min(one.dof, other.dof))
+
+
+def halves(made: TryMade) -> tuple[tuple[Check, ...], tuple[Check, ...]]:
+    """The checks of a try of two gaps, each at as many places: those of the first, and those of the second."""
+    middle = len(made.checks) // 2
+    return made.checks[:middle], made.checks[middle:]
+
+
+def narrowest(checks: Sequence[Check]) -> Check:
+    """The least of a gap's places."""
+    return min(checks, key=lambda check: check.value_mm)

@@ -12,7 +12,7 @@ from finegap.core.formatting import Text
 from finegap.core.gap import fixed
 from finegap.core.gap.table import Row
 from finegap.core.gap.tries import GapTarget, Setting, judged, settled
-from finegap.core.means.base import MeansView, PlainMeans, SetNow, asked_one
+from finegap.core.means.base import MeansView, PlainMeans, SetNow, asked_at, asked_one
 from finegap.core.means.timing import TimingMeans
 
 
@@ -59,7 +59,8 @@ class FixedMeans(PlainMeans):
         if not self.gaps or any(len(made.checks) == 1 for made in now.tries):
             return asked_one(now)  # a job begun while one check was asked ends as it began
         back = now.back or now.window
-        return tuple(GapTarget(key, name, back if _is_back(key) else now.window) for key, name in self.gaps)
+        each = ((key, name, back if _is_back(key) else now.window) for key, name in self.gaps)
+        return tuple(target for key, name, window in each for target in asked_at(key, name, window, now))
 
     def show(self, setting: Setting, now: SetNow) -> FixedView:
         """Nothing of its own."""

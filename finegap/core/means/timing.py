@@ -17,7 +17,7 @@ from finegap.core.gap.move import Window
 from finegap.core.gap.table import Row
 from finegap.core.gap.timing import Timing
 from finegap.core.gap.tries import GapTarget, Setting, TryJudged, TryMade, hold, judged, settled
-from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, difference
+from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, asked_at, halves, less, narrowest
 from finegap.core.means.housing import arc_words
 from finegap.core.means.schemas import LENGTH, RANGE
 from finegap.core.units import Dimension
@@ -72,17 +72,19 @@ class TimingMeans(PlainMeans):
 
     def set(self, now: SetNow) -> Setting:
         """Next turn after the tries so far."""
-        left, right = (now.tries[-1].checks[i].value_mm for i in (0, 1)) if now.tries else (None, None)
+        left, right = (narrowest(side).value_mm for side in halves(now.tries[-1])) if now.tries else (None, None)
         # Turning the gear makes the two alike; what they come to is given by the pair.
         middle = self.window.target_mm if left is None or right is None else (left + right) / 2
         window = replace(self.window, target_mm=min(max(middle, self.window.low_mm), self.window.high_mm))
-        asked = tuple(GapTarget(f"mesh:{side}", f"mesh gap, {side}", window, self.difference_mm) for side in timing.SIDES)
+        asked = tuple(
+            one for side in timing.SIDES for one in asked_at(f"mesh:{side}", f"mesh gap, {side}", window, now, self.difference_mm)
+        )
         alike = GapTarget("differ:mesh", "left less right", Window(0.0, -self.difference_mm, self.difference_mm))
         held = tuple(
-            TryJudged(one.made, (*one.results, hold(alike, difference(one.results[0], one.results[1]), now.school, derived=True)))
+            TryJudged(one.made, (*one.results, hold(alike, less(*map(narrowest, halves(one.made))), now.school, derived=True)))
             for one in judged(asked, now.tries, now.school)
         )
-        move = timing.move_for(self.timing, left, right, self.window, self.difference_mm)
+        move = timing.move_for(self.timing, left, right, self.window, self.difference_mm, now.shut)
         return settled(Setting(asked, held, move, mismatch=self._odd(now)))
 
     def _odd(self, now: SetNow) -> Any:
@@ -90,9 +92,9 @@ class TimingMeans(PlainMeans):
         for before, made in pairwise(now.tries):
             # Towards the left closes the left gap and opens the right one, so that their difference falls by twice as much.
             promised = -2 * self.timing.along_mm(made.moved or 0.0)
-            was, is_now = (c.checks[0].value_mm - c.checks[1].value_mm for c in (before, made))
-            u = math.hypot(*(c.u_mm for one in (before, made) for c in one.checks))
-            odd = mismatch.mismatch(promised, is_now - was, u, mismatch.TIMING)
+            was, is_now = (less(*map(narrowest, halves(one))) for one in (before, made))
+            u = math.hypot(was.u_mm, is_now.u_mm)
+            odd = mismatch.mismatch(promised, is_now.value_mm - was.value_mm, u, mismatch.TIMING)
         return odd
 
     def show(self, setting: Setting, now: SetNow) -> TimingView:

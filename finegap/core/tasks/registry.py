@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from importlib import import_module
 from pkgutil import iter_modules
 
 from finegap.core import tasks
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
-from finegap.core.families.check import every_build
+from finegap.core.families.builds import Build
+from finegap.core.families.check import builds_about, every_build
 from finegap.core.families.family import Family
 from finegap.core.tasks.base import StepTask, TaskView
 
@@ -24,8 +26,8 @@ KINDS: dict[str, type[StepTask]] = _found()
 VIEWS: dict[str, type[TaskView]] = {kind: one.view_type for kind, one in KINDS.items()}
 
 
-def check_tasks(family: Family) -> None:
-    """Checks that every task of a family is of a registered kind, and names something the family has in each build.
+def check_tasks(family: Family, builds: Iterable[Build] | None = None) -> None:
+    """Checks that every task of a family is of a registered kind, and names something the family has in these builds, or in each.
 
     Raises
     ------
@@ -38,7 +40,7 @@ def check_tasks(family: Family) -> None:
                 at = f"{family.key}.steps[{step.key}].tasks"
                 raise FieldError(at, f"there is no task {task.kind}.", f"Expected any of: {', '.join(KINDS)}.")
     checked = set()
-    for build in every_build(family):
+    for build in every_build(family) if builds is None else builds:
         built = family.built(build)
         of = {kind: frozenset(one.choices(built)) for kind, one in KINDS.items()}
         seen = (tuple(step.key for step in built.steps), tuple(of.items()))
@@ -54,4 +56,4 @@ def check_tasks(family: Family) -> None:
 
 
 for _family in FAMILIES.values():
-    check_tasks(_family)
+    check_tasks(_family, builds_about(_family))

@@ -26,6 +26,7 @@ export type Held = Schemas['GapResultResponse'];
 export type Shims = Schemas['ShimsView'];
 export type Shaft = Schemas['Shaft'];
 export type Timing = Schemas['TimingView'];
+export type Helix = Schemas['HelixView'];
 export type Coach = Schemas['RunInView'];
 export type Piece = Schemas['Piece'];
 export type Step = Schemas['StepResponse'];

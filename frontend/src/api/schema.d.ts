@@ -1929,6 +1929,24 @@ export interface components {
             address: string;
             logo: string;
         };
+        /** @description The move to draw: towards which side, empty where there is none; and whether the gear case stays shut. */
+        HelixView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "helix";
+            toward: string;
+            arc: string;
+            /** Format: double */
+            angle_deg: number;
+            along: string;
+            lead: string;
+            read: string;
+            shut: boolean;
+        };
+        /** @enum {string} */
+        HelixViewKindEnum: "helix";
         /** @description The gap predicted at pumping temperature; ``sentence`` says what is wrong with it. */
         HotResponse: {
             text: string;
@@ -2294,7 +2312,7 @@ export interface components {
             role: components["schemas"]["RoleEnum"];
             version: string;
         };
-        MeansView: components["schemas"]["CouplingView"] | components["schemas"]["FixedView"] | components["schemas"]["PairView"] | components["schemas"]["GasketsView"] | components["schemas"]["HousingView"] | components["schemas"]["RingView"] | components["schemas"]["ShimsView"] | components["schemas"]["TapView"] | components["schemas"]["TimingView"];
+        MeansView: components["schemas"]["CouplingView"] | components["schemas"]["FixedView"] | components["schemas"]["PairView"] | components["schemas"]["GasketsView"] | components["schemas"]["HelixView"] | components["schemas"]["HousingView"] | components["schemas"]["RingView"] | components["schemas"]["ShimsView"] | components["schemas"]["TapView"] | components["schemas"]["TimingView"];
         /** @description The hours meter as it was read. ``replaced`` says with which readings a meter was replaced. */
         MeterResponse: {
             /** Format: uuid */

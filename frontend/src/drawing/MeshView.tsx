@@ -1,11 +1,12 @@
 import { useId } from 'react';
 import type { Held, Timing } from '../api/client';
 import { Hatch } from './GapBar';
+import { narrowest } from './narrowest';
 
 /** The mesh of the timed pair: the two gaps beside the middle wing, drawn to one scale, and which way the released rotor turns. */
 export function MeshView({ timing, gaps, unit }: { timing: Timing; gaps: Held[]; unit: string }) {
   const hatch = useId();
-  const [left, right] = [gaps.find((g) => g.key === 'mesh:left'), gaps.find((g) => g.key === 'mesh:right')];
+  const [left, right] = [narrowest(gaps, 'mesh:left'), narrowest(gaps, 'mesh:right')];
   const scale =
     60 / Math.max(left?.gap_mm ?? left?.high_mm ?? 1, right?.gap_mm ?? right?.high_mm ?? 1, 0.001);
   const gap = (held: Held | undefined) => Math.max((held?.gap_mm ?? held?.target_mm ?? 0) * scale, 1.5);

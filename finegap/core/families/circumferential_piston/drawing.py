@@ -68,4 +68,4 @@ def views(pump: Pump) -> tuple[View, ...]:
         "mesh_right": (1.5 * gap - corner[0], corner[1] + gap),
     }  # fmt: skip
     cut = View("cut through both shafts", (-wall - 6, -high, end + 8, high), along, spots)
-    return cut, View("cut across the rotors", (-side, -high, side, high), across, seen)
+    return cut, View("cut across the rotors, seen from the gear end", (-side, -high, side, high), across, seen)

@@ -2,9 +2,9 @@
 
 from dataclasses import replace
 
-from finegap.core.families.circumferential_piston.builds import FLUID_END
 from finegap.core.families.damages import BURR, CRACKED, GALLED, PITTED, POLISHED, ROUGH, SCORED
 from finegap.core.families.features import Damage, Feature, FeatureKind, Station, stations
+from finegap.core.families.fluid_end import FLUID_END
 from finegap.core.measuring.verdict import Verdict
 
 _ONE = (Station("gap", "", ""),)

@@ -2,6 +2,7 @@ import { COUPLING } from './coupling';
 import { FIXED } from './fixed';
 import { GASKET_PAIR } from './gasketPair';
 import { GASKETS } from './gaskets';
+import { HELIX } from './helix';
 import { HOUSING } from './housing';
 import type { MeansKind, MeansParts } from './kinds';
 import { RING } from './ring';
@@ -14,6 +15,7 @@ const MEANS: { [K in MeansKind]: MeansParts<K> } = {
   fixed: FIXED,
   gasket_pair: GASKET_PAIR,
   gaskets: GASKETS,
+  helix: HELIX,
   housing: HOUSING,
   ring: RING,
   shims: SHIMS,

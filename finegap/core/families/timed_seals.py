@@ -1,7 +1,11 @@
-"""The six shaft seals of a circumferential piston pump, each as its sub-assemblies. Common practice, no source; the sheet rules."""
+"""Six shaft seals of pumps with two timed rotors before an oiled case, each as its sub-assemblies.
+
+Common practice, no source; the sheet rules.
+"""
 
 from dataclasses import replace
 
+from finegap.core.families.builds import Option
 from finegap.core.families.stack import Carrier, LinesUp, Points, Shape, Stack, StackPart
 
 _SUITS = "a lubricant that suits its rubber"
@@ -38,7 +42,7 @@ def _body(on: str) -> StackPart:
 _CASE = {"gear case": ("large dowel", "small dowel")}
 
 SINGLE_O = Stack(
-    "piston_single_o",
+    "single_o",
     "Single O-ring seal",
     "seal",
     (
@@ -69,7 +73,7 @@ SINGLE_O = Stack(
     carriers=(Carrier("over", "On the shaft, from the front", ("product", "gear case"), open_left=True, needs="body"), _HOUSING),
 )
 DOUBLE_O = Stack(
-    "piston_double_o",
+    "double_o",
     "Double O-ring seal, flushed",
     "seal",
     (
@@ -157,7 +161,7 @@ _OUTER = (
 )
 _MECHANICAL = {**_CASE, "shaft": ("flats",), "body bore": ("3 pins",)}
 SINGLE_M = Stack(
-    "piston_single_m",
+    "single_m",
     "Single mechanical seal, loaded from the gear side",
     "seal",
     (*_SEAT_ON_SHAFT, *_INNER, _body("behind")),
@@ -166,7 +170,7 @@ SINGLE_M = Stack(
     carriers=(_BEHIND, _SHAFT),
 )
 DOUBLE_M = Stack(
-    "piston_double_m",
+    "double_m",
     "Double mechanical seal, loaded from the gear side",
     "seal",
     (*_SEAT_ON_SHAFT, *_INNER, *_OUTER, _body("behind")),
@@ -191,7 +195,7 @@ _IN_ROTOR = (
     ),
 )
 SINGLE_B = Stack(
-    "piston_single_b",
+    "single_b",
     "Single mechanical seal, loaded from both sides",
     "seal",
     (
@@ -239,7 +243,7 @@ SINGLE_B = Stack(
     carriers=(_ROTOR, replace(_FRONT, brought="body"), _BEHIND),
 )
 DOUBLE_B = Stack(
-    "piston_double_b",
+    "double_b",
     "Double mechanical seal, loaded from both sides",
     "seal",
     (
@@ -331,5 +335,21 @@ DOUBLE_B = Stack(
     carriers=(_ROTOR, replace(_FRONT, brought="body"), _BEHIND, replace(_HOUSING, needs="flush_housing"), _SHAFT),
 )
 
-SEALS = (SINGLE_O, DOUBLE_O, SINGLE_M, DOUBLE_M, SINGLE_B, DOUBLE_B)
-SEAL_CHOICES = tuple(seal for stack in SEALS for seal in stack.when["seal"])
+_SEALS = (SINGLE_O, DOUBLE_O, SINGLE_M, DOUBLE_M, SINGLE_B, DOUBLE_B)
+SEAL = Option(
+    "seal",
+    "Shaft seals",
+    {
+        "single_o": "single O-ring",
+        "double_o": "double O-ring, flushed",
+        "single_m": "single mechanical, loaded from the gear side",
+        "double_m": "double mechanical, loaded from the gear side",
+        "single_b": "single mechanical, loaded from both sides",
+        "double_b": "double mechanical, loaded from both sides",
+    },
+)
+
+
+def seals(family: str) -> tuple[Stack, ...]:
+    """All six, each under the name it has on record in a family."""
+    return tuple(replace(stack, key=f"{family}_{stack.key}") for stack in _SEALS)

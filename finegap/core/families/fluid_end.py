@@ -1,8 +1,16 @@
-"""The steps of a circumferential piston overhaul, in working order. Common practice, no source."""
+"""Pumps with two timed rotors before an oiled case: their scopes, their conventions, and their steps in working order.
 
+What differs from family to family is given: what the rotors carry, and by what each is held. Common practice, no source.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
 from dataclasses import replace
 
-from finegap.core.families.circumferential_piston.builds import FLUID_END, OVERHAUL
+from finegap.core.families.builds import Option, convention
+from finegap.core.families.conventions import seal_faces
+from finegap.core.families.family import step_worded
 from finegap.core.families.preparing import FLUSH, IDENTIFY, ISOLATE, PRESSURE, PROTECT, READY, drain, lift
 from finegap.core.families.proving import FIRST_HOUR, GUARDS
 from finegap.core.families.steps import Stage, Step, Task
@@ -18,9 +26,70 @@ DETAILS = {
 """What a sheet may tell the procedure, by key."""
 
 _BLOCK = "nylon or hardwood block"
+OVERHAUL, ROTORS, CHECK = "overhaul", "rotors", "check"
+FLUID_END = (OVERHAUL, ROTORS)
+"""Scopes that take the fluid end off; the gear case stays shut in the second."""
+
+ROTOR = Option("rotor", "Rotors on", {"spline": "splines", "key": "keys"})
+SCOPE = Option(
+    "scope",
+    "This job",
+    {
+        OVERHAUL: "an overhaul, gear case opened where it must be",
+        ROTORS: "rotors and seals, the gear case stays shut",
+        CHECK: "a wear check, cover off",
+    },
+)
+CONVENTIONS = (
+    seal_faces({}),
+    convention(
+        "rotor_turns",
+        "Rotors go on",
+        {"one": "one, torqued and turned upright, then the other", "both": "both, then both nuts"},
+        {
+            "one": "The first rotor is torqued and turned upright before the second goes on.",
+            "both": "Both rotors go on, then both nuts.",
+        },
+    ),
+    convention(
+        "body_on",
+        "Body goes on",
+        {"drawn": "drawn in by its screws, never pushed", "pressed": "pressed onto its pins, then screwed to a figure"},
+        {
+            "drawn": "Drawn in by its screws, a little at each: never pushed.",
+            "pressed": "Pressed onto its pins, then screwed to the sheet's figure.",
+        },
+    ),
+    convention(
+        "key_when",
+        "Keys go in",
+        {"before": "before their rotor", "after": "after both rotors"},
+        {"before": "", "after": ""},
+        when={"rotor": ("key",)},
+    ),
+    convention(
+        "antiseize",
+        "Anti-seize on the shaft threads",
+        {"before": "before the rings of the nuts", "after": "after the rings of the nuts"},
+        {
+            "before": "Food-grade anti-seize on the shaft thread first, the nut's ring after it.",
+            "after": "The nut's ring first, then food-grade anti-seize on the shaft thread.",
+        },
+        "Food-grade anti-seize on the shaft thread.",
+    ),
+    convention(
+        "oil_mark",
+        "Oil in the gear case",
+        {"middle": "to the middle of the glass", "top": "to the top of the glass"},
+        {"middle": "the middle of its glass", "top": "the top of its glass"},
+        "the sheet's mark on its glass",
+    ),
+)
+"""What practitioners differ on; sheet or works choose."""
 
 
-def _within(scopes: tuple[str, ...], *steps: Step) -> tuple[Step, ...]:
+def within(scopes: tuple[str, ...], *steps: Step) -> tuple[Step, ...]:
+    """Steps that only these scopes of a job have."""
     return tuple(replace(step, when={**step.when, "scope": scopes}) for step in steps)
 
 
@@ -29,11 +98,14 @@ _PREPARE = (
     READY,
     ISOLATE,
     PRESSURE,
-    drain("Drained, the shaft turned by hand to empty the body.", "What stays between the wings comes out with the cover."),
+    drain("Drained, the shaft turned by hand to empty the body.", "What stays between the {tip}s comes out with the cover."),
     FLUSH,
     lift("The pump is {pump_mass}."),
     PROTECT,
 )
+"""Before anything is opened."""
+
+
 _STRIP = (
     Step(
         Stage.STRIP,
@@ -47,16 +119,16 @@ _STRIP = (
         "cover_down",
         "Cover nuts off, cover drawn off straight and laid product side up.",
         tells=("Expect {cover_nuts} cover nuts.",),
-        look="Two sizes of dowel: which one sits where. Then the tips of the wings, and the cover's face.",
+        look="Two sizes of dowel: which one sits where. Then the tips of the {tip}s, and the cover's face.",
         tools=("spanner for the cover nuts", "soft hammer"),
     ),
-    *_within(
+    *within(
         FLUID_END,
         Step(
             Stage.STRIP,
             "rotors_down",
-            "Rotors blocked with nylon or hardwood, rotor nuts off, rotors straight off and laid in the cover; block away.",
-            "Steel between the wings chips them. The nuts are tight: the wrench may slip.",
+            "Rotors blocked with nylon or hardwood, {held} off, rotors straight off and laid in the cover; block away.",
+            "Steel between the {tip}s chips them. What holds them is tight: the wrench may slip.",
             caution=True,
             tools=(_BLOCK, "socket for the rotor nuts"),
             look="Disc springs: which way their cone points. O-rings of nuts and hubs: flat, or swollen.",
@@ -96,7 +168,7 @@ _STRIP = (
             consumables=("drain pan", "lint-free cloth"),
         ),
     ),
-    *_within(
+    *within(
         (OVERHAUL,),
         Step(
             Stage.STRIP,
@@ -110,6 +182,34 @@ _STRIP = (
     CLEAN,
     DISCARD,
 )
+"""Off, as far as the scope goes."""
+
+
+def tightened(key: str, fastener: str, why: str) -> Step:
+    """What holds the rotors, to its torque."""
+    return Step(
+        Stage.BUILD,
+        key,
+        f"Rotors blocked with nylon or hardwood; {fastener} to their torque.",
+        why,
+        hold=True,
+        tells=(f"{{torque:{fastener}}} by the sheet.",),
+        tasks=(Task("torque", fastener),),
+        undone_by=("shims",),
+        opened=("rotors_down",),
+        tools=("torque wrench", _BLOCK),
+        needs=("rotors_up",),
+        before_check=True,
+    )
+
+
+NUTS = tightened(
+    "rotor_nuts",
+    "rotor nuts",
+    "By the wrench, never by feel. Clockwise tightens, but for a left-hand thread: look first.",
+)
+
+
 _BUILD = (
     Step(
         Stage.BUILD,
@@ -119,7 +219,7 @@ _BUILD = (
         tells=("Elastomer by the sheet: {elastomer}.",),
         consumables=("lint-free cloth", "lubricant that suits the elastomer"),
     ),
-    *_within(
+    *within(
         (OVERHAUL,),
         Step(
             Stage.BUILD,
@@ -133,7 +233,7 @@ _BUILD = (
             before_check=True,
         ),
     ),
-    *_within(
+    *within(
         FLUID_END,
         Step(
             Stage.BUILD,
@@ -153,11 +253,11 @@ _BUILD = (
         Step(
             Stage.BUILD,
             "rotors_up",
-            "Rotors on, part by part: disc springs with their cone towards the nut, the second rotor at right angles.",
+            "{rotors_on}",
             "A reversed or missing disc spring is a loose rotor nut, and that wrecks the pump.",
             hold=True,
             tells=("{rotor_turns}",),
-            tasks=(Task("stack", "rotors"), Task("picture", "wings"), Task("picture", "cone")),
+            tasks=(Task("stack", "rotors"), Task("picture", "cone")),
             undone_by=("shims",),
             opened=("rotors_down",),
             consumables=("food-grade anti-seize",),
@@ -166,36 +266,24 @@ _BUILD = (
         ),
         Step(
             Stage.BUILD,
-            "rotor_nuts",
-            "Rotors blocked with nylon or hardwood; rotor nuts to their torque.",
-            "By the wrench, never by feel. Clockwise tightens, but for a left-hand thread: look first.",
-            hold=True,
-            tells=("{torque:rotor nuts} by the sheet.",),
-            tasks=(Task("torque", "rotor nuts"),),
-            undone_by=("shims",),
-            opened=("rotors_down",),
-            tools=("torque wrench", _BLOCK),
-            needs=("rotors_up",),
-            before_check=True,
-        ),
-        Step(
-            Stage.BUILD,
             "block_out",
             "Block out from between the rotors.",
-            "The next thing is to turn the shafts: a block left in chips a wing.",
+            "The next thing is to turn the shafts: a block left in chips a {tip}.",
             hold=True,
             undone_by=("shims",),
             opened=("rotors_down",),
-            needs=("rotor_nuts",),
             before_check=True,
         ),
     ),
 )
+"""Together again up to the cover."""
+
+
 _SET = (
     Step(
         Stage.SET,
         "radial",
-        "Radial gaps looked at over a whole turn: no wing touches its body or its hub.",
+        "Gaps to the body looked at over a whole turn: no {tip} touches it.",
         "Turned by hand, fingers out of the mesh.",
         caution=True,
     ),
@@ -207,6 +295,9 @@ _SET = (
         hold=True,
     ),
 )
+"""What is looked at once the gaps are set."""
+
+
 _PROVE = (
     Step(
         Stage.PROVE,
@@ -223,11 +314,11 @@ _PROVE = (
         Stage.PROVE,
         "free_turn",
         "The shaft turns freely by hand, all the way round, before anything else.",
-        "A tight spot is a wing that touches.",
+        "A tight spot is a {tip} that touches.",
         hold=True,
         tasks=(Task("turning"),),
     ),
-    *_within(
+    *within(
         FLUID_END,
         Step(
             Stage.PROVE,
@@ -238,7 +329,29 @@ _PROVE = (
         ),
     ),
     GUARDS,
-    Step(Stage.PROVE, "rotation", "Valves open; rotation right by a bump.", caution=True, hold=True, after=("guards", "free_turn")),
     FIRST_HOUR,
 )
-STEPS = (*_PREPARE, *_STRIP, *_BUILD, *_SET, *_PROVE)
+"""The cover on, and everything else before and after power."""
+
+
+def fluid_end(
+    words: Mapping[str, str],
+    tight: tuple[Step, ...] = (NUTS,),
+    after: Mapping[str, tuple[Step, ...]] | None = None,
+    pictures: tuple[Task, ...] = (),
+) -> tuple[Step, ...]:
+    """All steps in the words of a family: what its rotors carry (tip), what holds them (held), and how they go on (rotors_on).
+
+    ``tight`` is how what holds them is tightened, ``after`` are steps of its own by the step they follow, each in the builds of
+    that one, ``pictures`` those shown where the rotors go on.
+    """
+    own, said = {"rotors_up": tight, **(after or {})}, {f"{{{key}}}": phrase for key, phrase in words.items()}
+    found = []
+    for step in (*_PREPARE, *_STRIP, *_BUILD, *_SET, *_PROVE):
+        fitted = step_worded(step, said)
+        if step.key == "rotors_up":
+            fitted = replace(fitted, tasks=(*fitted.tasks[:1], *pictures, *fitted.tasks[1:]))
+        if step.key == "block_out":
+            fitted = replace(fitted, needs=tuple(one.key for one in tight))
+        found += [fitted, *(replace(one, when={**step.when, **one.when}) for one in own.get(step.key, ()))]
+    return tuple(found)

@@ -1,8 +1,12 @@
-"""Rotors and cover of a circumferential piston pump, with its seals. Common practice, no source; the sheet rules."""
+"""Rotors and cover of pumps with two timed rotors before an oiled case. Common practice, no source; the sheet rules."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
 
 from finegap.core.families.builds import UNSAID, When
-from finegap.core.families.circumferential_piston.seals import SEAL_CHOICES, SEALS
 from finegap.core.families.stack import Carrier, LinesUp, Points, Shape, Stack, StackPart
+from finegap.core.families.timed_seals import SEAL
 
 _SUITS = "a lubricant that suits ring and product"
 
@@ -18,13 +22,27 @@ def _ring(key: str, name: str, on: str, note: str = "", checked: str = "") -> St
     )
 
 
-def _rotor(key: str, name: str, mark: str, *, keyed_first: bool, pinned: bool) -> tuple[StackPart, ...]:
-    """One rotor with what holds it, from its hub to its nut."""
+@dataclass(frozen=True)
+class Rotors:
+    """How the rotors of a family are put together: ``tip`` is what they carry, ``feature`` what they are judged by, ``turned`` how
+    the second stands to the first, ``held`` by what each is held. ``suffix`` ends the names of these stacks on record.
+    """
+
+    tip: str
+    feature: str
+    turned: str
+    held: str = "nut"
+    suffix: str = ""
+    when: When = field(default_factory=dict)
+
+
+def _rotor(key: str, name: str, mark: str, of: Rotors, *, keyed_first: bool, pinned: bool) -> tuple[StackPart, ...]:
+    """One rotor with what holds it, from its hub on."""
     second = key == "driven"
     meets = (
         LinesUp(mark, mark, f"{key} shaft"),
         *((LinesUp("2 pins", "2 notches", f"{key} sleeve"),) if pinned else ()),
-        *((LinesUp("wing", "hollow", "drive rotor"),) if second else ()),
+        *((LinesUp(of.tip, "hollow", "drive rotor"),) if second else ()),
     )
     return (
         _ring(f"hub_ring_{key}", f"O-ring of the hub, {name.lower()}", key, "Left out, product runs into the splines."),
@@ -33,14 +51,20 @@ def _rotor(key: str, name: str, mark: str, *, keyed_first: bool, pinned: bool) -
             f"rotor_{key}",
             f"{name} rotor",
             Shape.COLLAR,
-            "wings at right angles to the first" if second else "",
+            of.turned if second else "",
             marks=tuple(up.mark for up in meets),
             lines_up=meets,
             on=key,
             at=3,
             note="Onto its shoulder by hand: a burr holds it off. {antiseize}",
-            feature="wings",
+            feature=of.feature,
         ),
+        *(_nut(key, name) if of.held == "nut" else _plate(key, name)),
+    )
+
+
+def _nut(key: str, name: str) -> tuple[StackPart, ...]:
+    return (
         StackPart(
             f"spring_{key}",
             f"Disc spring, {name.lower()}",
@@ -64,32 +88,55 @@ def _rotor(key: str, name: str, mark: str, *, keyed_first: bool, pinned: bool) -
     )
 
 
+def _plate(key: str, name: str) -> tuple[StackPart, ...]:
+    return (
+        _ring(f"plate_ring_{key}", f"O-ring of the front plate, {name.lower()}", key, "Dry it wrinkles."),
+        StackPart(
+            f"plate_{key}",
+            f"Front plate, {name.lower()}",
+            Shape.CAP,
+            "smooth side outward",
+            Points.DRIVE,
+            on=key,
+            note="Its bolts by hand, evenly: torque comes later. It lies below the rotor's face.",
+        ),
+    )
+
+
 _SHAFTS = (
     Carrier("drive", "On the drive shaft", ("gear case", "cover")),
     Carrier("driven", "On the driven shaft", ("gear case", "cover")),
 )
+_FITS: tuple[tuple[str, str, When, bool, bool], ...] = (
+    ("splined", "spline", {"rotor": ("spline",)}, False, False),
+    ("keyed", "key", {"rotor": ("key",), "key_when": (UNSAID, "before")}, True, False),
+    ("keyed_after", "key", {"rotor": ("key",), "key_when": ("after",)}, False, True),
+)
+"""How rotors sit on their shafts: on record, by which mark, in which builds, keys before them, keys after them."""
 
 
-def _rotors(suffix: str, mark: str, when: When, *, first: bool = False, last: bool = False) -> tuple[Stack, ...]:
-    """Both rotors; with the double O-ring seal each has two pins that go into its sleeve."""
-    keys = (_key("drive", "Drive"), _key("driven", "Driven")) if last else ()
+def rotors(of: Rotors) -> tuple[Stack, ...]:
+    """Both rotors, on splines or keys; with the double O-ring seal each has two pins that go into its sleeve."""
     found = []
-    for pinned, seals in ((False, tuple(s for s in SEAL_CHOICES if s != "double_o")), (True, ("double_o",))):
-        rotors = (
-            _rotor(key, name, mark, keyed_first=first, pinned=pinned) for key, name in (("drive", "Drive"), ("driven", "Driven"))
-        )
-        sleeves = {f"{key} sleeve": ("2 notches",) for key in ("drive", "driven") if pinned}
-        found.append(
-            Stack(
-                f"rotors_{suffix}" + "_pinned" * pinned,
-                f"Rotors on their {mark}s",
-                "rotors",
-                (*(part for parts in rotors for part in parts), *keys),
-                fixed={"drive shaft": (mark,), "driven shaft": (mark,), "drive rotor": ("hollow",), **sleeves},
-                when={**when, "seal": seals},
-                carriers=_SHAFTS,
+    for suffix, mark, when, first, last in _FITS:
+        for pinned, seals in ((False, tuple(s for s in SEAL.choices if s != "double_o")), (True, ("double_o",))):
+            parts = (
+                _rotor(key, name, mark, of, keyed_first=first, pinned=pinned)
+                for key, name in (("drive", "Drive"), ("driven", "Driven"))
             )
-        )
+            keys = (_key("drive", "Drive"), _key("driven", "Driven")) if last else ()
+            sleeves = {f"{key} sleeve": ("2 notches",) for key in ("drive", "driven") if pinned}
+            found.append(
+                Stack(
+                    f"rotors_{suffix}" + "_pinned" * pinned + of.suffix,
+                    f"Rotors on their {mark}s",
+                    "rotors",
+                    (*(part for rotor in parts for part in rotor), *keys),
+                    fixed={"drive shaft": (mark,), "driven shaft": (mark,), "drive rotor": ("hollow",), **sleeves},
+                    when={**when, "seal": seals, **of.when},
+                    carriers=_SHAFTS,
+                )
+            )
     return tuple(found)
 
 
@@ -124,12 +171,4 @@ COVER = Stack(
     ),
     fixed={"body": ("large dowel", "small dowel")},
     ends=("body", "outside"),
-)
-
-STACKS = (
-    *SEALS,
-    *_rotors("splined", "spline", {"rotor": ("spline",)}),
-    *_rotors("keyed", "key", {"rotor": ("key",), "key_when": (UNSAID, "before")}, first=True),
-    *_rotors("keyed_after", "key", {"rotor": ("key",), "key_when": ("after",)}, last=True),
-    COVER,
 )
