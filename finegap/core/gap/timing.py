@@ -75,18 +75,7 @@ def move_for(
         "mean": length((left_mm + right_mm) / 2, fine=True),
         "least": window.shown((left_mm + right_mm) / 2, fine=True)[0],
     }
-    working = Working(
-        "Turn of the timing gear",
-        "e = (left − right)/2,   φ = e / (d/2),   s = e·D/d",
-        (
-            Given("left", "narrowest at the left", length(left_mm, fine=True)),
-            Given("right", "narrowest at the right", length(right_mm, fine=True)),
-            Given("d", "pitch diameter", length(timing.pitch_mm)),
-            Given("D", "diameter the marks are on", length(timing.marked_mm)),
-        ),
-        Sentence("{arc} along the marks, {angle}", amounts),
-        "geometry: half the difference, turned at the pitch radius",
-    )
+    working = _working(timing, left_mm, right_mm, amounts)
     if (left_mm + right_mm) / 2 < window.low_mm:
         words = (
             "Both together are too narrow: alike they would be {mean}, and {least} is the least. Look for a wrong pair or a burr."
@@ -108,6 +97,21 @@ def move_for(
         Sentence("Hands away from the mesh while anyone turns a shaft."),
     )
     return Move(Way.OPEN, shift, headline, details, working, abs(shift))
+
+
+def _working(timing: Timing, left_mm: float, right_mm: float, amounts: Amounts) -> Working:
+    return Working(
+        "Turn of the timing gear",
+        "e = (left − right)/2,   φ = e / (d/2),   s = e·D/d",
+        (
+            Given("left", "narrowest at the left", length(left_mm, fine=True)),
+            Given("right", "narrowest at the right", length(right_mm, fine=True)),
+            Given("d", "pitch diameter", length(timing.pitch_mm)),
+            Given("D", "diameter the marks are on", length(timing.marked_mm)),
+        ),
+        Sentence("{arc} along the marks, {angle}", amounts),
+        "geometry: half the difference, turned at the pitch radius",
+    )
 
 
 def _first(difference_mm: float) -> Move:
