@@ -22,9 +22,10 @@ from tests.apps.base import job_view
 
 STARTED = {
     "housing": {"moved": "49.8 mm", "way": "open"}, "shims": {"stacks": [["0.25 mm"], ["0.25 mm"]]},
-    "gasket_pair": {"stacks": [["0.06 mm"], ["0.06 mm"]]}, "tap": {"way": ""},
+    "gasket_pair": {"stacks": [["0.06 mm"], ["0.06 mm"]]}, "tap": {"way": ""}, "helix": {"moved": "0"},
+    "L": {"stacks": [["0.20 mm"], ["0.20 mm"]]},
 }  # fmt: skip
-"""What is done for the first try, by means; the demo's sheets ask for it."""
+"""What is done for the first try, by means, or by the letter of a pump; the demo's sheets ask for it."""
 
 
 class WholeJob(_Script):
@@ -66,15 +67,16 @@ class WholeJob(_Script):
         checks = [between(target.window.target_mm) for target in now.setting.targets]
         if means.kind == "shims":  # in front by depth gauge, behind by leaves
             checks = [{"read": "0.19", "gauge": "T-05"}, between(0.105)] * 2
-        if means.kind in ("gasket_pair", "tap"):  # by an indicator at the end of each shaft
+        if means.kind in ("gasket_pair", "tap", "helix") or self.script["pump"].startswith("L"):  # by an indicator
             checks = [{"read": f"{target.window.target_mm:.3f}", "gauge": "D-08"} for target in now.setting.targets]
-        given = STARTED.get(means.kind, {})
+        given = STARTED.get(self.script["pump"][0]) or STARTED.get(means.kind, {})
         if means.kind == "gaskets":
             given = {"stacks": [["0.006 in" if self.script["pump"].startswith("P") else "0.20 mm"]]}
         asked = {"opened": False} if job_view(self.number, Units.MM).setting.asks_opened else {}
         self._tries(None, [{"checks": checks, **given, **asked}])
         if now.mesh is not None:
-            self._tries(None, [{"sets": "mesh", "moved": "0", "checks": [between(0.245)] * 2}])
+            asked = {"opened": False} if job_view(self.number, Units.MM).mesh.asks_opened else {}
+            self._tries(None, [{"sets": "mesh", "moved": "0", "checks": [between(0.245)] * len(now.mesh.targets), **asked}])
 
 
 def between(mm):
@@ -90,7 +92,10 @@ class Demo(TestCase):
 
     def test_it_loads_with_one_job_half_done_and_one_signed(self):
         jobs = list(Job.objects.order_by("number"))
-        self.assertEqual([hasattr(j, "sign_off") for j in jobs], [True, True, True, *[False] * 6, *[True] * 3, False, False])
+        self.assertEqual(
+            [hasattr(j, "sign_off") for j in jobs],
+            [True, True, True, *[False] * 6, *[True] * 3, False, False, True, True, False, False],
+        )
         calls = {f.judged.verdict for f in job_view(4, Units.MM).features if f.judged}
         self.assertEqual(calls, {"Keep", "Watch", "Change", "Measure again"})
         before = Job.objects.count()
@@ -136,6 +141,9 @@ class Demo(TestCase):
             ("P-114", {"scope": "check"}), ("P-140", {"scope": "overhaul"}), ("P-207", {"scope": "repack"}),
             ("V-019", {"scope": "overhaul"}), ("C-307", {"scope": "overhaul"}), ("C-310", {"scope": "rotors"}),
             ("G-411", {"ring": "left", **turns}), ("R-521", turns), ("R-522", {"shaft": "plain", **turns}),
+            ("L-611", {"lobes": "2", "outer": "bearing", "scope": "overhaul"}),
+            ("L-612", {"lobes": "4", "held": "plate", "seal": "double_b", "rotor": "key", "scope": "rotors"}),
+            ("T-711", {"scope": "opened"}), ("T-712", {"scope": "wet_end"}),
         ):  # fmt: skip
             with self.subTest(pump=pump, **build), transaction.atomic():
                 view = WholeJob(otto, pump, **build).run()

@@ -12,7 +12,11 @@ def views(pump: Pump) -> tuple[View, ...]:
     """Cover on the left, gear case on the right, the drive shaft above."""
     apart, outer, wide = pump.sized(pitch_diameter=84, bearing_outside=76, bearing_width=20)
     gap, shaft, length, wall, high = 0.03 * apart, 0.34 * apart, 0.62 * apart, 0.17 * apart, 0.26 * apart
-    lobes, brg, tip = int(pump.build.get("lobes", "2")), min(outer, 0.9 * apart), 1.46 * apart
+    lobes, brg, tip = (
+        int(pump.build.get("lobes", "2")),
+        min(outer, 0.9 * apart),
+        (1.46 if pump.build.get("lobes") != "4" else 1.2) * apart,
+    )
     half, back = (apart + tip) / 2 + gap, length + 2 * gap
     seal, case, first = back + wall, back + wall + 0.5 * apart, back + wall + 0.66 * apart
     second = case + 0.34 * apart + wide

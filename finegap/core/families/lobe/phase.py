@@ -7,7 +7,7 @@ from finegap.core.families.builds import Option
 from finegap.core.families.pictures import CONE
 
 LOBES = Option("lobes", "Lobes of each rotor", {"2": "two", "3": "three", "4": "four", "1": "one"})
-_LEFT, _RIGHT, _Y, _TIP = 96, 204, 110, 72
+_LEFT, _RIGHT, _Y = 96, 204, 110
 
 
 def turned(lobes: int) -> str:
@@ -15,11 +15,16 @@ def turned(lobes: int) -> str:
     return f"{180 / lobes:g}°"
 
 
+def _tip(lobes: int) -> float:
+    """Out to a lobe: where there are many they are low, or their flanks would cross."""
+    return 72 if lobes < 4 else 63
+
+
 def _pair(lobes: int, driven: float) -> tuple[Mark, ...]:
     """Both rotors seen from the cover, the first with a lobe upright."""
     places = ((Centre(_LEFT, _Y), 0.0), (Centre(_RIGHT, _Y), driven))
     return (
-        *joined(centre.lobes(Style.STEEL, lobes, 2 * _TIP, _RIGHT - _LEFT, at) for centre, at in places),
+        *joined(centre.lobes(Style.STEEL, lobes, 2 * _tip(lobes), 0.97 * (_RIGHT - _LEFT), at) for centre, at in places),
         *joined(centre.disc(Style.BRIGHT, 24) for centre, _ in places),
     )
 

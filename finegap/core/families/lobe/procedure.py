@@ -76,8 +76,8 @@ STEPS = fluid_end(
     {
         "ready": rotation(
             {
-                "clockwise": "the port on the left, seen from the drive end, where the drive shaft is the upper one",
-                "counterclockwise": "the port on the right, seen from the drive end, where the drive shaft is the upper one",
+                "clockwise": "the port on the left, seen from the drive end, the drive shaft above (below: on the right)",
+                "counterclockwise": "the port on the right, seen from the drive end, the drive shaft above (below: on the left)",
             }
         ),
         "cover_down": (_OUTER_OFF, _LIFTED),
