@@ -111,6 +111,25 @@ class Demo(TestCase):
             services.set_details(otto.seen, changes.SetDetails(build={"rotation": "counterclockwise"}))
         services.set_details(otto.seen, changes.SetDetails(build={"ring": "left"}))
 
+    def test_a_lobe_that_was_measured_is_not_counted_away(self):
+        otto = WholeJob(User.objects.get(username="otto"), "L-611")
+        otto.number = Job.objects.get(pump__tag="L-611", ended="").number
+        with self.assertRaisesRegex(FieldError, "Mesh, left was measured by the answer there is"):
+            services.set_details(otto.seen, changes.SetDetails(build={"lobes": "2"}))
+        services.set_details(otto.seen, changes.SetDetails(build={"held": "plate"}))
+
+    def test_with_the_gear_case_shut_no_turn_of_its_gear_is_recorded(self):
+        """What was not opened was not turned, whoever says so."""
+        job = WholeJob(User.objects.get(username="otto"), "T-711", scope="wet_end")
+        Job.objects.filter(pump__tag="T-711", ended="").update(ended="abandoned")
+        job.number = services.open_job(job.actor, changes.OpenJob("T-711", "shaking", "99 999", "noise")).number
+        services.set_details(job.seen, changes.SetDetails(place="workshop"))
+        checks = [{"read": "0.230", "gauge": "D-08"}] * 8
+        with self.assertRaisesRegex(FieldError, "stays shut"):
+            job._tries(None, [{"checks": checks, "moved": "0.3", "way": "left"}])
+        job._tries(None, [{"checks": checks, "moved": "0"}])
+        self.assertEqual([t.set_by for t in job_view(job.number, Units.MM).setting.tries], ["as built, not turned"])
+
     def test_how_it_turned_is_not_said_before_it_is_together_nor_kept_once_it_is_apart_again(self):
         """A turn by hand proves the pump it was made on, and no other."""
         job = WholeJob(User.objects.get(username="otto"), "R-521")
