@@ -479,6 +479,8 @@ TYPED = {
         "gap": "0.12",
     },
     "flank-gap": {"left": "0.30", "right": "0.20", "lead": "60", "pitch": "80", "lean": "15"},
+    "viscosity-index": {"at_40": "46", "at_100": "6.8"},
+    "drop-size": {"count": "100", "grams": "2.7", "density": "870"},
     "lip": {"shaft_low": "49.84", "shaft_high": "50", "lip_low": "48.4", "lip_high": "48.8"},
     "mesh-gap": {"left": "0.30", "right": "0.20", "pitch": "120", "low": "0.15"},
     "performance": {

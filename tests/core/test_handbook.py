@@ -5,6 +5,7 @@ import unittest
 
 import GTC
 import numpy as np
+from chemicals.viscosity import viscosity_index as chemical_index
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy import integrate, optimize, stats
@@ -21,6 +22,7 @@ from finegap.core.formatting import Units
 from finegap.core.gap.bend import Overhung
 from finegap.core.gap.helix import Flank, Read
 from finegap.core.gap.housing import Housing
+from finegap.core.gap.viscosity_index import viscosity_index
 from finegap.core.result_lines import Status
 from tests.references import VALUES
 
@@ -183,6 +185,37 @@ class Helix(unittest.TestCase):
         for sizes in ((0, 80, 0), (60, 0, 0), (60, 80, 85), (60, 80, -1)):
             with self.subTest(sizes=sizes), self.assertRaises(FieldError):
                 Flank(*sizes)
+
+
+class Oils(unittest.TestCase):
+    def test_the_index_of_the_standards_examples_and_of_an_independent_library(self):
+        """viscosity-index-01, -03: worked examples of ASTM D2270; -04, -06: chemicals, which interpolates the standard's table."""
+        for number in ("01", "03", "04", "06"):
+            of = VALUES[f"viscosity-index-{number}"]
+            found, _ = viscosity_index(of["inputs"]["KV40"], of["inputs"]["KV100"])
+            self.assertAlmostEqual(found, of["expected"], delta=of["tolerance"]["abs"], msg=number)
+
+    @given(st.floats(2, 80), st.floats(1.5, 20))
+    def test_it_is_the_librarys_for_any_oil(self, at_100, ratio):
+        """Within 0.4 of what its table gives, where an oil can be: from 0 to 250."""
+        want = chemical_index(ratio * at_100 * 1e-6, at_100 * 1e-6)
+        if 0 <= want <= 250:
+            self.assertAlmostEqual(viscosity_index(ratio * at_100, at_100)[0], want, delta=0.4)
+
+    def test_what_no_oil_does(self):
+        for typed, said in (
+            ({"at_40": "5", "at_100": "6"}, "no thicker"),
+            ({"at_40": "5", "at_100": "1.9"}, "thinner than the method"),
+        ):
+            with self.subTest(said), self.assertRaisesRegex(FieldError, said):
+                lines("viscosity-index", **typed)
+
+    def test_drops_that_were_weighed_leak_what_they_weigh(self):
+        """100 drops of 2.7 g at 870 kg/m3 are 3.103 mL: 32.2 a mL. Sixty of them in an hour are 1.9 mL."""
+        found = lines("drop-size", count="100", grams="2.7", density="870")
+        self.assertEqual([found[name].text.render(Units.MM) for name in ("Drops a mL", "A drop")], ["32.2", "0.0310 mL"])
+        leak = lines("drops", count="61", seconds="3600", per_ml="32.2")["Which leaks"]
+        self.assertEqual(leak.text, f"{60 * 2.7 / 100 / 0.870:.1f} mL/h")
 
 
 class Doubts(unittest.TestCase):

@@ -10,6 +10,7 @@ from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Amounts, Bare, Kind, Sentence, length
 from finegap.core.gap.bend import STEEL_MPA, Overhung
 from finegap.core.gap.helix import Flank, Read
+from finegap.core.gap.viscosity_index import viscosity_index
 from finegap.core.quantities import AllowedSign
 from finegap.core.result_lines import ResultLine, Status
 from finegap.core.units import Dimension
@@ -161,6 +162,11 @@ def _flank(given: TypedInputs) -> tuple[ResultLine, ...]:
     )
 
 
+def _index(given: TypedInputs) -> tuple[ResultLine, ...]:
+    index, working = viscosity_index(given.value("at_40"), given.value("at_100"))
+    return (ResultLine("Viscosity index", f"{index:.0f}", working=working),)
+
+
 _NOTHING_MM = 1e-6
 _THREAD = Input("thread", "thread, such as M12 or 1/2-13")
 HANDBOOK = (
@@ -225,6 +231,12 @@ HANDBOOK = (
             Input("lean", "flank, from square to the axis", Dimension.ANGLE, sign=AllowedSign.NOT_NEGATIVE, optional=True),
         ),
         _flank,
+    ),
+    Calculator(
+        "viscosity-index",
+        "Viscosity index of an oil",
+        (Input("at_40", "at 40 °C", Dimension.VISCOSITY), Input("at_100", "at 100 °C", Dimension.VISCOSITY)),
+        _index,
     ),
     Calculator(
         "lip",

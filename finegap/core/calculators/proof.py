@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from finegap.core.calculators.gap import DENSITY
 from finegap.core.calculators.model import Calculator, Input, TypedInputs
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Kind, Sentence
@@ -40,6 +41,23 @@ def _drops(given: TypedInputs) -> tuple[ResultLine, ...]:
     return (
         ResultLine("Drops a minute", f"{rate:.1f}", working=a_minute),
         ResultLine("Which leaks", f"{an_hour:.1f} mL/h", working=leak),
+    )
+
+
+def _drop_size(given: TypedInputs) -> tuple[ResultLine, ...]:
+    count, grams, density = given.value("count"), given.value("grams"), given.value("density")
+    each_ml = 1000 * grams / (count * density)
+    weighed = (
+        Given("n", "drops on the scale", f"{count:.0f}"),
+        Given("m", "what they weigh", f"{grams:g} g"),
+        Given("ρ", "density", f"{density:g} kg/m³"),
+    )
+    source = "weighing; 20 drops of water a mL and 25 to 40 of oil are usual (common practice)"
+    size = Sentence("{v} mL", {"v": f"{each_ml:.4f}"})
+    a_ml = Sentence("{z}", {"z": f"{1 / each_ml:.1f}"})
+    return (
+        ResultLine("A drop", size, working=Working("Volume of a drop", "V = m/(n·ρ)", weighed, size, source)),
+        ResultLine("Drops a mL", a_ml, working=Working("Drops a mL", "z = n·ρ/m", weighed, a_ml, source)),
     )
 
 
@@ -111,6 +129,16 @@ PROOF = (
             Input("per_ml", "drops a mL", number=(5, 100), usual="20"),
         ),
         _drops,
+    ),
+    Calculator(
+        "drop-size",
+        "Volume of a drop, by weighing",
+        (
+            Input("count", "drops on the scale", number=(5, 10_000), whole=True),
+            Input("grams", "grams they weigh", number=(0.01, 10_000)),
+            DENSITY,
+        ),
+        _drop_size,
     ),
     Calculator(
         "run-in",
