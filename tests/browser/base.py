@@ -105,7 +105,7 @@ class Bench(StaticLiveServerTestCase):
             self.read()
             self.mark(self.page.locator(".present-step .btn").first)
         if until is None:
-            expect(self.page.locator(".all-done")).to_be_visible()
+            expect(self.page.locator(".steps > .all-done")).to_be_visible()
         else:
             expect(self.page.locator(".ribbon .present")).to_contain_text(f"{until} of {count}")
 

@@ -95,7 +95,7 @@ def record_try(now: JobInHand, new: RecordTry) -> None:
     undone = means.opens(record.family)
     last = job.tries.standing().filter(sets=new.sets).last()
     stacks = means.check_stacks(new.stacks_um)
-    opened = bool(undone) and _opened(now, new, undone, last, stacks)
+    opened = bool(undone) and _opened(now, new, undone, last, stacks, moved)
     if opened and not new.trial:
         raise FieldError("trial tightening", "a gap under what is loose is none.", "Tighten it for the trial, and say so.")
     if new.sets is TryOf.GAP:
@@ -137,10 +137,15 @@ def _about(job: Job, sets: TryOf) -> tuple[str, ...]:
     return (sets, *(f"step:{s.key}" for s in undone), *(str(task) for s in undone for task in s.tasks if task.of))
 
 
-def _opened(now: JobInHand, new: RecordTry, undone: Sequence[Step], last: Try | None, stacks: list[list[int]]) -> bool:
-    """Whether the pump was opened for a try. After the first, another stack says so; of the first only the technician knows."""
+def _opened(
+    now: JobInHand, new: RecordTry, undone: Sequence[Step], last: Try | None, stacks: list[list[int]], moved: float | None
+) -> bool:
+    """Whether the pump was opened for a try.
+
+    After the first, another stack says so, or that what was clamped was turned; of the first only the technician knows.
+    """
     if last is not None:
-        return bool(stacks != last.stacks_um)
+        return bool(stacks != last.stacks_um or moved)
     undone = [s for s in undone if s.puts_in]
     tasks = now.before.assessment.tasks
     done = now.job.steps.standing().filter(step__in=[s.key for s in undone]).exists()

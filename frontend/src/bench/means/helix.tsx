@@ -28,7 +28,8 @@ export const HELIX: MeansParts<'helix'> = {
       moved: arc,
       way: toward,
       stacks_um: [],
-      isChanged: false,
+      // Turned, it was released: what clamps it is to be done again.
+      isChanged: /[1-9]/.test(arc),
     };
   },
 };
