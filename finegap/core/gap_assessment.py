@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from finegap.core.assembly.tightening import Tightening
+from finegap.core.bending import bent
 from finegap.core.families.family import GapWords
 from finegap.core.families.features import FeatureKind
 from finegap.core.formatting import Amounts, Sentence, length
@@ -32,7 +33,8 @@ class GapAssessment:
     ``mesh_now`` are what their means worked with.
 
     ``found`` is what the pump did with the gaps it came in with, ``left`` what it will do as it is put together. ``outside`` says
-    which of its other gaps are outside their limit as it stands: a pump with one is not right, whatever was set.
+    which of its other gaps are outside their limit as it stands: a pump with one is not right, whatever was set. ``bent`` says what
+    working pressure leaves of those that it closes.
     """
 
     choice: table.RowChoice
@@ -44,6 +46,7 @@ class GapAssessment:
     found: Performance | None
     left: Performance | None
     outside: tuple[Sentence, ...] = ()
+    bent: tuple[Sentence, ...] = ()
     now: SetNow | None = None
     mesh_now: SetNow | None = None
 
@@ -88,7 +91,9 @@ def gap_assessment_of(record: JobRecord, features: tuple[FeatureState, ...]) -> 
     mesh = _counted(record, sheet.mesh, sheet.mesh.set(mesh_now)) if sheet.mesh and mesh_now else None
     hot, warming = _heat(record, window, setting)
     found, left = _found(record, features), _left(record, features, setting)
-    return GapAssessment(choice, window, setting, mesh, hot, warming, found, left, _outside(record, features), now, mesh_now)
+    return GapAssessment(
+        choice, window, setting, mesh, hot, warming, found, left, _outside(record, features), _bent(record, features), now, mesh_now
+    )
 
 
 def _outside(record: JobRecord, features: tuple[FeatureState, ...]) -> tuple[Sentence, ...]:
@@ -113,6 +118,17 @@ def _outside(record: JobRecord, features: tuple[FeatureState, ...]) -> tuple[Sen
             else:
                 found.append(Sentence("{name}, {gap}: {why}", {"name": feature.name, "gap": gap, "why": judgement.sentence}))
     return tuple(found)
+
+
+def _bent(record: JobRecord, features: tuple[FeatureState, ...]) -> tuple[Sentence, ...]:
+    """As left, or as found where nothing was measured after; nothing is said of a part that is new and was not measured."""
+    told = []
+    for state in features:
+        left = state.left is not None and state.done_left
+        if left or (state.done and not state.renewed):
+            found = bent(record, state.feature, Phase.LEFT if left else Phase.FOUND)
+            told += [Sentence("{name}: {what}", {"name": state.feature.name, "what": found[0]})] if found else []
+    return tuple(told)
 
 
 def _counted(record: JobRecord, means: Means, setting: Setting) -> Setting:

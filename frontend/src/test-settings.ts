@@ -140,5 +140,6 @@ export const aSetting = (more: Part<Setting> = {}): Setting => ({
   opens: [],
   asks_opened: false,
   outside: [],
+  bent: [],
   ...more,
 });

@@ -42,6 +42,7 @@ from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Units,
 from finegap.core.kept import forget
 from finegap.core.measuring.verdict import School, Verdict
 from finegap.formats import order, report
+from finegap.formats.letterhead import Letterhead
 from tests.apps.base import SYSTEMS, Works, job_view, pump_lines
 from tests.apps.test_schema import problems_against
 from tests.core.test_quantities import PINT
@@ -54,7 +55,7 @@ version_of = import_module("finegap.bench.migrations.0008_versions_and_certifica
 VERSIONS = {"4ed79ad": 1, "2ee1988": 2, "f2c6d71": 3, "bff3347": 4, "686e246": 4, "2689a8e": 5, "ec828c2": 6, "6f5aa89": 7}
 
 
-_SIGNED_BY = ((8, "0750451"), (9, "a9da885"))
+_SIGNED_BY = ((8, "0750451"), (9, "a9da885"), (10, "e08508f"))
 DOCUMENTS = {version: sorted((RECORDS.parent / "documents").glob(f"{commit}-*.json.xz")) for version, commit in _SIGNED_BY}
 """Records that are documents, by version, each with the lines its commit printed."""
 
@@ -71,7 +72,8 @@ def shown(name, units):
 
 def printed(record):
     """The text of all pages without its blanks: cells wrap where the layout wraps them. What stands under each page comes last."""
-    pages = [page.extract_text() for page in PdfReader(io.BytesIO(report.as_pdf(record))).pages]
+    head = Letterhead(record["works"]["name"], record["works"]["address"]) if record.get("works") else Letterhead()
+    pages = [page.extract_text() for page in PdfReader(io.BytesIO(report.as_pdf(record, head=head))).pages]
     foot = re.compile(r"Local law, .*?Lengths in \w+\.", re.DOTALL)
     feet = [match.group(0) for page in pages for match in foot.finditer(page)]
     return squeezed("".join(foot.sub("", page) for page in pages) + "".join(feet))

@@ -269,7 +269,7 @@ class Declared(unittest.TestCase):
         strip = ["casing_marked", "cover_off", "casing_off", "nuts_off", "screws_off", "glands_off", "plugs_out", "cartridges_out"]
         order = self.steps(SCREW, Stage.STRIP)
         self.assertEqual(sorted(strip, key=order.index), strip)
-        build = ["cartridges_in", "screws_on", "nuts_tight"]
+        build = ["cartridges_in", "screws_on", "nuts_tight", "block_out"]
         order = self.steps(SCREW, Stage.BUILD)
         self.assertEqual(sorted(build, key=order.index), build)
         pair = next(p for s in SCREW.stacks if s.key == "screws" for p in s.parts if p.key == "pair")

@@ -144,6 +144,7 @@ def setting(records: Records, assessment: Assessment, sets: str) -> responses.Se
         opens=[s.text for s in undone if s.puts_in],
         asks_opened=not setting.tries and _is_together([s for s in undone if s.puts_in], assessment),
         outside=list(gap_assessment.outside),
+        bent=list(gap_assessment.bent) if of_gap else [],
     )
 
 

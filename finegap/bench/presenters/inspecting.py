@@ -107,7 +107,8 @@ def _left(state: FeatureState, records: Records, checked: Mapping[str, Check]) -
     """What is printed as left; what is new says so, and what was not measured or confirmed says that."""
     gap = checked.get(state.feature.set_as)
     if gap is not None:
-        return Sentence("{gap} as set", {"gap": bare(gap.value_mm)})
+        where = "narrowest {gap} as set" if len(state.feature.stations) > 1 else "{gap} as set"
+        return Sentence(where, {"gap": bare(gap.value_mm)})
     if state.to_confirm:
         return _confirmed(state, records)
     if state.left is not None:

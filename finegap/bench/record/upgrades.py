@@ -17,6 +17,7 @@ version  what it holds
          the rendered screen twice, in mm and in inches
 9        core 0.9: stacks in sub-assemblies, marks of a procedure that has changed since
 10       core 0.9 later: the heading of the works at the signature
+11       core 0.10: what working pressure leaves of a gap
 =======  ==================================================================================================
 """
 
@@ -28,7 +29,7 @@ from typing import Any
 from finegap.bench.record.rendered import TO_DOCUMENTS, Record
 from finegap.core.formatting import Shown
 
-RECORD_VERSION = 10
+RECORD_VERSION = 11
 """The version signatures are frozen in now."""
 
 
@@ -74,4 +75,9 @@ def headed(record: Record) -> Record:
     return {**record, "slug": "", "works": None}
 
 
-_CHAIN = (*TO_DOCUMENTS, carried, headed)
+def pressed(record: Record) -> Record:
+    """To 11: nothing was said of what pressure leaves of a gap."""
+    return {**record, **{key: {"bent": [], **record[key]} for key in ("setting", "mesh") if record.get(key)}}
+
+
+_CHAIN = (*TO_DOCUMENTS, carried, headed, pressed)

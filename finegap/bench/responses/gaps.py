@@ -173,7 +173,8 @@ class SetResponse:
     ``means`` is what its picture draws, ``zero`` the zero it is set from. ``gaps`` are what a try is held against, the asked ones
     first.
     ``opens`` are the steps a try that opens the pump takes apart; ``asks_opened`` when only the technician knows whether the first
-    try did. ``outside`` are other gaps of the pump that are outside their limit.
+    try did. ``outside`` are other gaps of the pump that are outside their limit, ``bent`` what
+    working pressure leaves of those it closes.
     """
 
     sets: str
@@ -202,3 +203,4 @@ class SetResponse:
     opens: list[str]
     asks_opened: bool
     outside: list[Text]
+    bent: list[Text]

@@ -12,7 +12,7 @@ from finegap.core.families.builds import Option, convention
 from finegap.core.families.conventions import seal_faces
 from finegap.core.families.family import step_worded
 from finegap.core.families.preparing import FLUSH, IDENTIFY, ISOLATE, PRESSURE, PROTECT, READY, drain, lift
-from finegap.core.families.proving import FIRST_HOUR, GUARDS
+from finegap.core.families.proving import FIRST_HOUR, GUARDS, seals_watched
 from finegap.core.families.steps import Stage, Step, Task
 from finegap.core.families.stripping import CLEAN, DISCARD
 
@@ -329,6 +329,13 @@ _PROVE = (
         ),
     ),
     GUARDS,
+    *within(
+        FLUID_END,
+        seals_watched(
+            "Shaft seals watched over the first minutes: dry, their housings no more than warm; the flush runs where there is one.",
+            "A face pinched at fitting, a ring cut over a shoulder, or a seal run dry, shows now.",
+        ),
+    ),
     FIRST_HOUR,
 )
 """The cover on, and everything else before and after power."""

@@ -116,7 +116,7 @@ def _gap(record: Record) -> list[Flowable]:
             gaps = "; ".join(f"{g['name']} {g['gap']} ({g['low']} to {g['high']})" for g in setting["gaps"])
             state = "all right" if setting["right"] else "NOT ALL RIGHT"
             story.append(paragraph(f"Left, {record['unit']}: {gaps}: {state}."))
-        story += [paragraph(f"{sentence}") for sentence in setting["outside"][:_MOST_LINES]]
+        story += [paragraph(f"{sentence}") for sentence in (*setting["outside"], *setting["bent"])[:_MOST_LINES]]
     return story
 
 

@@ -87,7 +87,7 @@ def _gap(record: Record) -> list[Flowable]:
     window = f"Window {setting['low']} to {setting['high']} {record['unit']}." if len(setting["gaps"]) == 1 else ""
     hot = f"Predicted hot gap {setting['hot']['text']}." if setting["hot"] else ""
     warm = setting["warming"]["sentence"] if setting["warming"] else ""
-    told = " ".join(filter(None, (window, hot, warm)))
+    told = " ".join(filter(None, (window, hot, warm, *setting["bent"])))
     if told:
         story.append(paragraph(told))
     if record["mesh"]:

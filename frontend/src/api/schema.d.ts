@@ -3102,7 +3102,8 @@ export interface components {
          *     ``means`` is what its picture draws, ``zero`` the zero it is set from. ``gaps`` are what a try is held against, the asked ones
          *     first.
          *     ``opens`` are the steps a try that opens the pump takes apart; ``asks_opened`` when only the technician knows whether the first
-         *     try did. ``outside`` are other gaps of the pump that are outside their limit.
+         *     try did. ``outside`` are other gaps of the pump that are outside their limit, ``bent`` what
+         *     working pressure leaves of those it closes.
          */
         SetResponse: {
             sets: string;
@@ -3135,6 +3136,7 @@ export interface components {
             opens: string[];
             asks_opened: boolean;
             outside: string[];
+            bent: string[];
         };
         /** @description Zero found, by which school; the play if not the one in use, as a length or as the arc turned before the rotor followed. */
         SetZeroRequest: {

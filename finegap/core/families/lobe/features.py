@@ -126,7 +126,7 @@ _ALL = (
     _DEPTH,
     *_LOOKED_AT,
 )
-_BEHIND_THE_COVER = ("length", "over", "bore", "o_ring_zones", "bearings")
+_BEHIND_THE_COVER = ("length", "depth", "over", "bore", "o_ring_zones", "bearings")
 FEATURES = tuple(
     sorted(
         (

@@ -225,6 +225,11 @@ function Warnings({ setting }: { setting: Setting }) {
         </p>
       )}
       {setting.mismatch && <p className="notice">{setting.mismatch}</p>}
+      {setting.bent.map((sentence) => (
+        <p className="quiet" key={sentence}>
+          {sentence}
+        </p>
+      ))}
       {setting.outside.map((sentence) => (
         <p key={sentence} className="notice">
           {sentence} The pump is not right while it is.
