@@ -12,11 +12,7 @@ def views(pump: Pump) -> tuple[View, ...]:
     """Cover on the left, gear case on the right, the drive shaft above."""
     apart, outer, wide = pump.sized(pitch_diameter=84, bearing_outside=76, bearing_width=20)
     gap, shaft, length, wall, high = 0.03 * apart, 0.34 * apart, 0.62 * apart, 0.17 * apart, 0.26 * apart
-    lobes, brg, tip = (
-        int(pump.build.get("lobes", "2")),
-        min(outer, 0.9 * apart),
-        (1.46 if pump.build.get("lobes") != "4" else 1.2) * apart,
-    )
+    lobes, brg, tip = _lobes(pump), min(outer, 0.9 * apart), (1.2 if _lobes(pump) > 3 else 1.46) * apart
     half, back = (apart + tip) / 2 + gap, length + 2 * gap
     seal, case, first = back + wall, back + wall + 0.5 * apart, back + wall + 0.66 * apart
     second = case + 0.34 * apart + wide
@@ -42,17 +38,7 @@ def views(pump: Pump) -> tuple[View, ...]:
         *joined(_on_shaft(pump, axis, begin, end, cover, wall, shaft) for axis in pair),
     )
     upper, lower = Centre(0, -apart / 2), Centre(0, apart / 2)
-    across = (
-        *joined(centre.disc(Style.HATCHED, 2 * side - 4) for centre in (upper, lower)),
-        *joined(centre.disc(Style.OUTLINE, room) for centre in (upper, lower)),
-        *joined(Centre().port(turn, 0.5 * apart, 0.6 * apart, 2.1 * side) for turn in (90, 270)),
-        *joined(centre.disc(Style.LIQUID, room - 0.5) for centre in (upper, lower)),
-        *upper.lobes(Style.STEEL, lobes, tip, 0.97 * apart),
-        *lower.lobes(Style.STEEL_LIGHT, lobes, tip, 0.97 * apart, 180 + 180 / lobes),
-        *joined(centre.disc(Style.BRIGHT, shaft) for centre in (upper, lower)),
-        *arrows(pump, upper, 0.62 * apart, Centre(), 2 * side, -90),
-        *joined(centre.cross(0.62 * tip) for centre in (upper, lower)),
-    )
+    across = _across(pump, upper, lower, apart, (tip, room, shaft, side))
     low, out = apart / 2, room / 2
     spots: Spots = {
         "front_drive": (gap / 2, -low - 0.6 * out), "back_drive": (back - gap / 2, -low - 0.6 * out),
@@ -73,6 +59,11 @@ def views(pump: Pump) -> tuple[View, ...]:
     return cut, View("cut across the rotors, seen from the gear end", (-1.12 * side, -top, 1.12 * side, top), across, seen)
 
 
+def _lobes(pump: Pump) -> int:
+    """Of each rotor."""
+    return int(pump.build.get("lobes", "2"))
+
+
 def _faces(pump: Pump) -> tuple[bool, bool]:
     """Whether its shaft seals have faces, and whether there are two of them."""
     return not pump.has("seal", "single_o", "double_o"), pump.has("seal", "double_o", "double_m", "double_b")
@@ -85,3 +76,20 @@ def _on_shaft(pump: Pump, axis: Axis, begin: float, end: float, cover: float, wa
     else:
         held = axis.nut(-0.6 * wall, 0.6 * wall + begin, 0.7 * d, 1.3 * d)
     return (*held, *axis.line(-cover - 6, end + 8))
+
+
+def _across(pump: Pump, upper: Centre, lower: Centre, apart: float, sizes: tuple[float, float, float, float]) -> Marks:
+    """Both rotors in their body; ``sizes`` are over the tips, of the bores, of the shafts, and from the middle out to the side."""
+    tip, room, shaft, side = sizes
+    lobes = _lobes(pump)
+    return (
+        *joined(centre.disc(Style.HATCHED, 2 * side - 4) for centre in (upper, lower)),
+        *joined(centre.disc(Style.OUTLINE, room) for centre in (upper, lower)),
+        *joined(Centre().port(turn, 0.5 * apart, 0.6 * apart, 2.1 * side) for turn in (90, 270)),
+        *joined(centre.disc(Style.LIQUID, room - 0.5) for centre in (upper, lower)),
+        *upper.lobes(Style.STEEL, lobes, tip, 0.97 * apart),
+        *lower.lobes(Style.STEEL_LIGHT, lobes, tip, 0.97 * apart, 180 + 180 / lobes),
+        *joined(centre.disc(Style.BRIGHT, shaft) for centre in (upper, lower)),
+        *arrows(pump, upper, 0.62 * apart, Centre(), 2 * side, -90),
+        *joined(centre.cross(0.62 * tip) for centre in (upper, lower)),
+    )
