@@ -272,7 +272,9 @@ def _left(record: JobRecord, features: tuple[FeatureState, ...], setting: Settin
     gaps = {s.feature.key: mm for s in features for mm in [_size(s)] if mm is not None}
     if setting:
         last = {h.target.key: h.check.value_mm for h in setting.tries[-1].results} if setting.tries else {}
-        set_to = {one.gap: last.get(one.key, one.window.target_mm) for one in setting.targets}
+        set_to: dict[str, float] = {}
+        for one in setting.targets:  # of several places the widest, as of a gap that was found
+            set_to[one.gap] = max(set_to.get(one.gap, 0.0), last.get(one.key, one.window.target_mm))
         gaps |= {s.feature.key: set_to[s.feature.set_as] for s in features if s.feature.set_as in set_to}
     return _perform(record, features, gaps)
 

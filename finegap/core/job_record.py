@@ -13,7 +13,7 @@ from finegap.core.families.builds import Build
 from finegap.core.families.family import Family, stack_worded
 from finegap.core.families.features import FeatureKind
 from finegap.core.families.stack import Stack
-from finegap.core.families.steps import Stage
+from finegap.core.families.steps import Stage, Task
 from finegap.core.formatting import Sentence
 from finegap.core.gap.duty_range import DutyRange
 from finegap.core.gap.housing import Zero
@@ -168,8 +168,12 @@ class JobRecord:
     @cached_property
     def family(self) -> Family:
         """The same with only the steps this job needs."""
-        torques = tuple((t.key, t.fastener) for t in self.sheet.torques if self.builds)
-        stacks = tuple((s.place, s.name) for s in self.sheet.building.stacks if self.builds)
+        # What a step of another scope or build is done with is not done in this one.
+        declared = {task for step in self.sheet.family.steps for task in step.tasks} if self.builds else set()
+        torques = tuple((t.key, t.fastener) for t in self.sheet.torques if self.builds and Task("torque", t.key) not in declared)
+        stacks = tuple(
+            (s.place, s.name) for s in self.sheet.building.stacks if self.builds and Task("stack", s.place) not in declared
+        )
         return reopened(needed(self.whole, self.changed, self.skipped, torques, stacks), self.opened)
 
     @property

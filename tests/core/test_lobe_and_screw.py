@@ -20,6 +20,7 @@ from finegap.core.families.timed_seals import SEAL
 from finegap.core.formatting import Units
 from finegap.core.gap.move import Window
 from finegap.core.gap.tries import Check, TryMade
+from finegap.core.gap_assessment import gap_assessment_of
 from finegap.core.inspection import inspect
 from finegap.core.job_record import Duty, Phase
 from finegap.core.means.base import SetNow
@@ -128,6 +129,17 @@ class OverTheHelix(unittest.TestCase):
             found = setting(HELIX, [tried(*[gap + 0.02] * 4, *[gap - 0.02] * 4)], Window(0.23, 0.18, 0.28), places=TURNS)
             self.assertIn("No turn", said(found.move.headline))
             self.assertIn(why, said(found.move.details[0]))
+
+    def test_what_slips_is_the_widest_place_and_what_is_left_the_narrowest(self):
+        duty = Duty("stainless 316", 50, 40, 40, pressure_bar=7.0, speed_r_min=1150)
+        record = job_record(
+            sheet=read_sheet(T3), build={"scope": "wet_end"}, duty=duty,
+            tries=(tried(0.231, 0.235, 0.229, 0.230, *[0.224] * 4),),
+        )  # fmt: skip
+        of = gap_assessment_of(record, inspect(record))
+        self.assertEqual(of.checked["flank:left"].value_mm, 0.229)
+        slipped = next(line.text for line in of.left.lines() if line.name == "Flank gap, left")
+        self.assertIn("0.235 mm", said(slipped))
 
     def test_what_no_sheet_can_say(self):
         good = T3["adjustment"]
@@ -264,6 +276,14 @@ class Declared(unittest.TestCase):
         shut, opened = (set(self.steps(SCREW, Stage.BUILD, scope=scope)) for scope in ("wet_end", "opened"))
         self.assertEqual(opened - shut, {"gears_home", "gear_clamped"})
         self.assertNotIn("gears_opened", self.steps(SCREW, Stage.STRIP, scope="wet_end"))
+
+    def test_a_torque_of_another_scope_is_not_asked_for(self):
+        """The clamp is reached with the gear case open; in a wear check no rotor nut is."""
+        for of, scope, missing in ((T3, "wet_end", "clamp screws"), (B2, "check", "rotor nuts"), (B2, "rotors", "clamp screws")):
+            record = job_record(sheet=read_sheet(of), build={"scope": scope}, tries=())
+            asked = {task.of for step in record.family.steps for task in step.tasks if task.kind == "torque"}
+            self.assertNotIn(missing, asked)
+            self.assertIn("cover nuts", asked)
 
     def test_screws_go_on_and_off_together_in_the_trades_order(self):
         strip = ["casing_marked", "cover_off", "casing_off", "nuts_off", "screws_off", "glands_off", "plugs_out", "cartridges_out"]

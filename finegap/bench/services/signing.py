@@ -15,7 +15,7 @@ from finegap.bench.services.changing import ALL, JobInHand, changes, check_last,
 from finegap.core import VERSION
 from finegap.core.errors import FieldError
 from finegap.core.families.features import FeatureKind
-from finegap.core.formatting import Units, render
+from finegap.core.formatting import Joined, Text, Units, bare, render
 from finegap.core.gap.tries import Check
 from finegap.core.inspection import FeatureState
 from finegap.core.job import Assessment
@@ -55,11 +55,18 @@ def sign_off(now: JobInHand, new: Sign) -> None:
     signature.document = lzma.compress(write(view, RECORD_VERSION, VERSION), format=lzma.FORMAT_ALONE, preset=9)
     signature.verdicts = dict(Counter(feature.judged.verdict for feature in view.features if feature.judged))
     if view.setting and view.setting.tries:
-        gap = view.setting.tries[-1].gap
+        gap = _gap(records.assessment)
         signature.gap_mm, signature.gap_in = (render(gap, units) for units in (Units.MM, Units.IN))
     signature.save(force_insert=True)
     job.end(SIGNED)
     _keep_sizes(job, records.assessment)
+
+
+def _gap(assessment: Assessment) -> Text:
+    """Every gap as it was set, in the order they are asked for: of one with several places the narrowest."""
+    setting, checked = assessment.gap.setting, assessment.gap.checked
+    keys = dict.fromkeys(target.gap for target in setting.targets) if setting else {}
+    return Joined(tuple(bare(checked[key].value_mm, fine=len(keys) > 1) for key in keys), " · ")
 
 
 def _left(state: FeatureState, assessment: Assessment) -> Result | Check | None:

@@ -38,7 +38,14 @@ export function useChecks(job: Job, setting: Setting, feelerFirst = true): Check
   const fitting = gauges
     .filter((g) => !g.overdue && setting.feelers.includes(g.tag) === byFeeler)
     .sort((a, b) => isIndicator(b) - isIndicator(a));
-  const gaugeOf = (index: number) => chosen[index] ?? fitting[0]?.tag ?? gauges[0]?.tag ?? '';
+  // The gauge taken for one place of a gap is in hand for the places after it.
+  const gaugeOf = (index: number) => {
+    const kind = asked[index]?.key.split(':')[0];
+    const at = [...asked.keys()].findLast(
+      (i) => i <= index && i in chosen && asked[i]?.key.split(':')[0] === kind,
+    );
+    return (at === undefined ? undefined : chosen[at]) ?? fitting[0]?.tag ?? gauges[0]?.tag ?? '';
+  };
   // With one gap, feeler or gauge is chosen first; with several, the gauge of each says which it is.
   const isFeeler = (index: number) => (single ? byFeeler : setting.feelers.includes(gaugeOf(index)));
   const text = (name: string) => texts[name] ?? '';
