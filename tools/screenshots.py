@@ -19,10 +19,10 @@ ARGUMENTS = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-backgroun
 VIEWS = {
     "bench": "/bench",
     "prepare": "/bench/4/prepare",
-    "inspect": "/bench/4/inspect?gap=idler_bore",
+    "inspect": "/bench/17/inspect?gap=tip_drive",
     "decide": "/bench/4/decide",
     "set-pair": "/bench/11/set",
-    "set-shims": "/bench/6/set",
+    "set-screws": "/bench/18/set",
     "prove": "/bench/3/prove",
     "close": "/bench/3/close",
     "fleet": "/fleet",
