@@ -62,6 +62,8 @@ class EveryLobe(unittest.TestCase):
         self.assertEqual(names, [f"mesh gap, {side}, lobe {n}" for side in ("left", "right") for n in (1, 2, 3)])
         self.assertEqual({one.gap for one in self.mesh().targets}, {"mesh:left", "mesh:right"})
         self.assertEqual([one.key for one in self.mesh(places={}).targets], ["mesh:left", "mesh:right"])
+        self.assertIn("at each place", said(self.mesh().move.details[0]))
+        self.assertIn("at several turns", said(self.mesh(places={}).move.details[0]))
 
     def test_the_turn_follows_the_narrowest_lobe(self):
         """0.30 and 0.20 at their narrowest: 0.05 along the pitch circle of 83, 0.0711 on the marks at 118."""

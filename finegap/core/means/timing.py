@@ -10,7 +10,7 @@ from typing import Any, ClassVar, Self
 
 from finegap.core.errors import FieldError
 from finegap.core.families.family import Family, GapWords
-from finegap.core.formatting import Amount, Bare, Kind, Text, length
+from finegap.core.formatting import Amount, Bare, Kind, Sentence, Text, length
 from finegap.core.gap import mismatch, timing
 from finegap.core.gap.declared import length_of, pair_of
 from finegap.core.gap.move import Window
@@ -85,6 +85,8 @@ class TimingMeans(PlainMeans):
             for one in judged(asked, now.tries, now.school)
         )
         move = timing.move_for(self.timing, left, right, self.window, self.difference_mm, now.shut)
+        if not held and now.places:
+            move = replace(move, details=(Sentence("Left and right, at each place that is asked for. Nothing is turned yet."),))
         return settled(Setting(asked, held, move, mismatch=self._odd(now)))
 
     def _odd(self, now: SetNow) -> Any:
