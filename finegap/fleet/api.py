@@ -18,28 +18,32 @@ from finegap.api.lists import ListFilter, list_schema, listed, one_of
 from finegap.api.permissions import LeadWrites
 from finegap.api.requests import UNIT, Entered, actor_of, entered, request_serializer, units_of
 from finegap.api.shown import NamedResponse
-from finegap.fleet import queries, responses
+from finegap.fleet import queries, responses, tables
 from finegap.formats.calendar import as_ics
+from finegap.inventory.api import FromFile
 from finegap.pumps import changes, services
 from finegap.pumps.models import PUMP_FIELDS, Pump
 
-AddPump, EditPump, ReadMeter, Strike, Lubricate = (
+AddPump, EditPump, RetirePump, ReadMeter, Strike, Lubricate = (
     request_serializer(one, Entered)
-    for one in (changes.AddPump, changes.EditPump, changes.ReadMeter, changes.Strike, changes.Lubricate)
+    for one in (changes.AddPump, changes.EditPump, changes.RetirePump, changes.ReadMeter, changes.Strike, changes.Lubricate)
 )
 SymptomAnswer = response_serializer(NamedResponse)
 PumpPageAnswer = response_serializer(responses.PumpPage)
+PumpChoicesAnswer = response_serializer(responses.PumpChoices)
 
 
+RETIRED = OpenApiParameter("retired", OpenApiTypes.BOOL)
 FREE = OpenApiParameter("free", OpenApiTypes.BOOL, description="Those that are on no bench stand first.")
 
 
 class PumpFilter(ListFilter):
-    """Words of a pump; by tag or by location, those on no bench first where asked."""
+    """Words of a pump; in use or retired; by tag or by location, those on no bench first where asked."""
 
     searched = PUMP_FIELDS
     apart = "tag"
     sort = OrderingFilter(fields={"tag": "tag", "location": "location"})
+    retired = BooleanFilter(field_name="retired", lookup_expr="isnull", exclude=True)
     free = BooleanFilter(method="stands_first")
 
     def stands_first(self, rows: QuerySet[Pump], _name: str, value: bool) -> QuerySet[Pump]:
@@ -52,7 +56,7 @@ class Pumps(APIView):
 
     permission_classes = [LeadWrites]
 
-    @list_schema("pumps", responses.PumpLine, one_of("sort", "tag", "location"), FREE, UNIT)
+    @list_schema("pumps", responses.PumpLine, one_of("sort", "tag", "location"), FREE, RETIRED, UNIT)
     def get(self, request: Request) -> Response:
         """A page of pumps with their newest overhauls."""
         return answer(listed(PumpFilter, request, queries.pumps(), queries.pump_lines), units=units_of(request))
@@ -63,6 +67,24 @@ class Pumps(APIView):
         entry, data = entered(AddPump, request)
         pump = services.add_pump(actor_of(request), changes.AddPump(**data), entry)
         return _page(pump.tag, request, 201)
+
+
+class PumpsFromFile(FromFile):
+    """Many pumps."""
+
+    table = tables.pumps
+
+
+class ChoicesOfPump(APIView):
+    """What a pump of a sheet is chosen from."""
+
+    @extend_schema(responses={200: PumpChoicesAnswer, 404: Error})
+    def get(self, request: Request, slug: str) -> Response:
+        """By the sheet's latest revision."""
+        found = queries.pump_choices(slug)
+        if found is None:
+            raise Http404
+        return answer(found)
 
 
 class PumpSymptoms(APIView):
@@ -93,6 +115,19 @@ class PumpDetail(APIView):
         entry, data = entered(EditPump, request)
         pump = services.edit_pump(actor_of(request), tag, changes.EditPump(**data), entry)
         return _page(pump.tag, request)
+
+
+class PumpRetired(APIView):
+    """A pump out of the fleet, or back in it; a lead says so."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(request=RetirePump, parameters=[UNIT], responses={200: PumpPageAnswer, 403: Error, 422: Error})
+    def post(self, request: Request, tag: str) -> Response:
+        """What was done on it stands."""
+        _, data = entered(RetirePump, request)
+        services.retire_pump(actor_of(request), tag, data["retired"])
+        return _page(tag, request)
 
 
 class Meter(APIView):

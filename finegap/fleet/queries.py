@@ -22,15 +22,17 @@ from finegap.fleet.responses import (
     DueResponse,
     LubricatedResponse,
     MeterResponse,
+    PumpChoices,
     PumpEntered,
     PumpJob,
     PumpLine,
+    PumpOption,
     PumpPage,
 )
 from finegap.formats.days import written
 from finegap.pumps import meter
 from finegap.pumps.models import MeterReading, Pump
-from finegap.sheets.models import SheetRevision
+from finegap.sheets.models import Sheet, SheetRevision
 from finegap.works.queries import works_settings
 
 _OVERHAULS = 3
@@ -80,6 +82,7 @@ def _line(pump: Pump, signed: Sequence[Job]) -> PumpLine:
         pressure=Amount(pump.pressure_bar, Kind.PRESSURE),
         speed=f"{pump.speed_r_min:g} r/min",
         on_bench=pump.on_bench,  # type: ignore[attr-defined]
+        retired=pump.retired,
         signed=signed[0].of if signed else 0,  # type: ignore[attr-defined]
         jobs=[_job(job) for job in signed],
     )
@@ -169,16 +172,12 @@ def _entered(pump: Pump, mark: DecimalMark) -> PumpEntered:
     def typed(value: float | None, unit: str) -> str:
         return "" if value is None else f"{value:.6g} {unit}".replace(".", mark.sign, 1).strip()
 
-    revision = next(iter(pump.sheet.revisions.all()), None)
-    rows = read_sheet(revision.content).rows if revision else ()
     return PumpEntered(
         version=pump.version,
-        sheet=pump.sheet.slug,
         material=pump.material,
-        materials=list(dict.fromkeys(row.material for row in rows)),
+        choices=_choices(pump.sheet),
         liquid=pump.liquid,
         medium=pump.medium,
-        media=[NamedResponse(key, one.name) for key, one in MEDIA.items()],
         viscosity=pump.viscosity_typed,
         temperature=typed(pump.temperature_c, "C"),
         casing=typed(pump.casing_c, "C"),
@@ -191,6 +190,35 @@ def _entered(pump: Pump, mark: DecimalMark) -> PumpEntered:
         overhaul_every="" if pump.overhaul_every_h is None else str(pump.overhaul_every_h),
         hours_per_week=typed(pump.hours_per_week, ""),
         build=pump.build,
+    )
+
+
+def pump_choices(slug: str) -> PumpChoices | None:
+    """What a pump of a sheet is chosen from, by the sheet's latest revision; ``None`` where there is no such sheet."""
+    sheet = Sheet.objects.filter(slug=slug).prefetch_related("revisions").first()
+    return _choices(sheet) if sheet else None
+
+
+def _choices(sheet: Sheet) -> PumpChoices:
+    revision = next(iter(sheet.revisions.all()), None)
+    spec = read_sheet(revision.content) if revision else None
+    # What the sheet's numbers are for is not the pump's to choose, and how far a job goes is the job's.
+    options = [o for o in spec.family.options if not o.is_convention and o.key not in ("means", "scope")] if spec else []
+    return PumpChoices(
+        sheet=sheet.slug,
+        title=sheet.title,
+        materials=list(dict.fromkeys(row.material for row in spec.rows)) if spec else [],
+        media=[NamedResponse(key, one.name) for key, one in MEDIA.items()],
+        options=[
+            PumpOption(
+                o.key,
+                o.name,
+                [NamedResponse(key, words) for key, words in o.choices.items()],
+                spec.build.get(o.key, "") if spec and spec.build.get(o.key) in o.choices else next(iter(o.choices)),
+                {key: list(choices) for key, choices in o.when.items()},
+            )
+            for o in options
+        ],
     )
 
 

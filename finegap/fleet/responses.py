@@ -38,6 +38,7 @@ class PumpLine:
     pressure: Text
     speed: str
     on_bench: int | None
+    retired: dt.date | None
     signed: int
     jobs: list[PumpJob]
 
@@ -78,16 +79,36 @@ class LubricatedResponse:
 
 
 @dataclass(frozen=True)
+class PumpOption:
+    """A way in which pumps of a sheet differ; ``usual`` is the sheet's choice. Only pumps with the choices of ``when`` have it."""
+
+    key: str
+    name: str
+    choices: list[NamedResponse]
+    usual: str
+    when: dict[str, list[str]]
+
+
+@dataclass(frozen=True)
+class PumpChoices:
+    """What has to be chosen for a pump of a sheet, and from what: materials as its clearance table names them, kinds of liquid."""
+
+    sheet: str
+    title: str
+    materials: list[str]
+    media: list[NamedResponse]
+    options: list[PumpOption]
+
+
+@dataclass(frozen=True)
 class PumpEntered:
     """A pump as it would be typed: every quantity with its unit, by the decimal mark of the works."""
 
     version: int
-    sheet: str
     material: str
-    materials: list[str]
+    choices: PumpChoices
     liquid: str
     medium: str
-    media: list[NamedResponse]
     viscosity: str
     temperature: str
     casing: str

@@ -43,6 +43,13 @@ class EditPump(AddPump):
 
 
 @dataclass(frozen=True)
+class RetirePump:
+    """A pump that comes to the bench no more, or does again."""
+
+    retired: bool = sent.required()
+
+
+@dataclass(frozen=True)
 class ReadMeter:
     """The hours meter as read; the day empty means today.
 

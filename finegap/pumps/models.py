@@ -45,7 +45,10 @@ class DutyFields(models.Model):
 
 
 class Pump(DutyFields):
-    """A pump with its sheet and its duty. ``hours_per_week`` only where the meter does not tell it; ``wet``: a wet place."""
+    """A pump with its sheet and its duty. ``hours_per_week`` only where the meter does not tell it; ``wet``: a wet place.
+
+    One that is ``retired`` comes to the bench no more; what was done on it stands.
+    """
 
     tag = models.CharField(max_length=30, unique=True)
     service = models.CharField(max_length=120)
@@ -56,6 +59,8 @@ class Pump(DutyFields):
     hours_per_week = models.FloatField(null=True, blank=True)
     wet = models.BooleanField(default=False)
     version = models.PositiveIntegerField(default=1)
+    retired = models.DateField(null=True, blank=True)
+    retired_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+", null=True, blank=True)
 
     class Meta:
         ordering = ["tag"]

@@ -24,6 +24,8 @@ from finegap.pumps.models import Logged, Lubricated, MeterReading, Pump
 from finegap.sheets.models import Sheet
 
 _HOURS_OF_A_DAY = 24
+_MOST_SERIALS = 20
+"""So many pumps of one serial are looked at; no works has more (no source)."""
 
 
 def add_pump(actor: User, new: AddPump, entry: Entry) -> Pump:
@@ -67,8 +69,27 @@ def edit_pump(actor: User, tag: str, new: EditPump, entry: Entry) -> Pump:
         return pump
 
 
+def retire_pump(actor: User, tag: str, retired: bool) -> Pump:
+    """Take a pump out of the fleet, or back into it. What was done on it stands.
+
+    Raises
+    ------
+    FieldError
+        No such pump, or one that is on the bench.
+    """
+    with transaction.atomic():
+        pump = _pump(tag)
+        if retired and pump.jobs.filter(ended="").exists():
+            raise FieldError("retired", f"{pump.tag} is on the bench.", "Expected its job signed or abandoned first.")
+        if bool(pump.retired) != retired:
+            pump.retired, pump.retired_by = (timezone.localdate(), actor) if retired else (None, None)
+            pump.version += 1
+            pump.save(update_fields=["retired", "retired_by", "version"])
+    return pump
+
+
 def _fill(pump: Pump, new: AddPump, entry: Entry) -> None:
-    tag = read_tag(new.tag, "tag", "P-112")
+    tag, was = read_tag(new.tag, "tag", "P-112"), pump.serial
     if Pump.objects.filter(tag=tag).exclude(pk=pump.pk).exists():
         raise FieldError("tag", f"{tag} is taken.", "Expected a tag of its own.")
     for name in ("service", "location", "serial", "liquid"):
@@ -77,6 +98,8 @@ def _fill(pump: Pump, new: AddPump, entry: Entry) -> None:
             raise FieldError(name, "nothing was entered.", "Expected what the nameplate or the works calls it.")
         setattr(pump, name, text)
     spec = _set_sheet(pump, new)
+    if pump.serial != was:
+        _check_serial(pump, spec.maker, entry)
     usual = usual_of(spec)
     pump.tag, pump.hazards, pump.wet = tag, new.hazards.strip(), new.wet
     pump.temperature_c = entry.read("temperature", new.temperature, usual.get("temperature")).value
@@ -90,6 +113,17 @@ def _fill(pump: Pump, new: AddPump, entry: Entry) -> None:
     pump.hours_per_week = entry.number(new.hours_per_week, "hours a week", 0.1, 168) if new.hours_per_week.strip() else None
     # The same words again are not read again: unit system or decimal mark may be others than when they were typed.
     settle_viscosity(pump, None if new.viscosity.strip() == pump.viscosity_typed else new.viscosity, entry)
+
+
+def _check_serial(pump: Pump, maker: str, entry: Entry) -> None:
+    """Two pumps of one maker with one serial are asked about: it may be one pump, entered twice."""
+    if entry.meant:
+        return
+    others = Pump.objects.filter(serial__iexact=pump.serial).exclude(pk=pump.pk).select_related("sheet")
+    for other in others[:_MOST_SERIALS]:
+        revision = other.sheet.revisions.first()
+        if revision and revision.content.get("maker", "").casefold() == maker.casefold():
+            raise Unlikely("serial", f"{other.tag} has serial {pump.serial} of {maker} already.", "Is it the same pump?")
 
 
 def _set_sheet(pump: Pump, new: AddPump) -> SpecSheet:

@@ -143,8 +143,10 @@ def furnish() -> None:
             repeatability=0.001, calibrated="2000-01-01", due=due,
         )  # fmt: skip
     duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "5 bar", "speed": "300"}
-    for tag, sheet in (("H-1", "test-pump"), ("G-1", "gasket-pump")):
-        add_pump(lead, AddPump(tag, "test", "here", "1", sheet, "cast iron", "oil", medium="mineral oil", **duty), Entry())
+    for tag, serial, sheet in (("H-1", "1001", "test-pump"), ("G-1", "1002", "gasket-pump")):
+        add_pump(
+            lead, AddPump(tag, "test", "here", serial, sheet, "cast iron", "oil", medium="mineral oil", **duty), Entry(meant=True)
+        )
     for thickness, count in (("0.05 mm", 6), ("0.10 mm", 4), ("0.25 mm", 2)):
         count_pieces(lead, CountPieces("gasket-pump", thickness, count), Entry())
 

@@ -52,6 +52,7 @@ def picture():
 
 LATER = {
     ("toolbox", "0007_shelf_and_retired"), ("works", "0002_settings_of_a_works"), ("bench", "0017_record_ten"),
+    ("bench", "0018_record_eleven"), ("fleet", "0009_retired"),
 }  # fmt: skip
 
 
@@ -240,8 +241,10 @@ class Back(SimpleTestCase):
         for name, kept in (
             ("toolbox.gauge", ("id", "tag", "kind", "mark", "current_id")),
             ("works.workssettings", ("id", "decimal_mark", "new_share", "by_id", "at")),
+            ("fleet.pump", None),
         ):
             rows = [json.loads(line) for line in files[f"data/{name}.jsonl"].splitlines()]
+            kept = kept or [column for column in rows[0] if not column.startswith("retired")]
             lines = [json.dumps({column: row[column] for column in kept}) for row in rows]
             files[f"data/{name}.jsonl"] = "\n".join(lines).encode()
         files["manifest.json"] = json.dumps(manifest).encode()

@@ -186,7 +186,7 @@ class Slips(Works):
         """Half of what lies between the two points is followed outside them: 40 and 100 C from 10 C on."""
         page = pump_page("O-1", Units.MM).entered
         new = AddPump(
-            "O-1", "test", "here", "1", page.sheet, page.material, page.liquid, "100 cSt at 40 ℃; 11 cSt at 100 °C", "60 C",
+            "O-1", "test", "here", "1", page.choices.sheet, page.material, page.liquid, "100 cSt at 40 ℃; 11 cSt at 100 °C", "60 C",
             "5 bar", "300", start="9 C", overhaul_every="4000",
         )  # fmt: skip
         with self.assertRaisesRegex(Unlikely, "At 9 °C its viscosity is a guess"):
@@ -199,7 +199,8 @@ class Slips(Works):
         number = bench.open_job(self.tom, changes.OpenJob("O-1", "test", "4000")).number
         page = pump_page("O-1", Units.MM).entered
         new = AddPump(
-            "O-2", "moved", "there", "9", page.sheet, page.material, page.liquid, page.viscosity, "95", "100 psi", "320 rpm",
+            "O-2", "moved", "there", "9", page.choices.sheet, page.material, page.liquid, page.viscosity, "95", "100 psi",
+            "320 rpm",
             start=page.start, overhaul_every="4,000", hours_per_week="40",
         )  # fmt: skip
         edit_pump(self.lena, "O-1", EditPump(**vars(new), version=page.version), Entry(Units.IN))
@@ -220,7 +221,7 @@ class Slips(Works):
         page = pump_page("O-1", Units.MM).entered
         comma = Entry(mark=DecimalMark.COMMA)
         points = "60,125 mm2/s at 40 C; 8,125 mm2/s at 100 C"
-        new = AddPump("O-1", "s", "l", "1", page.sheet, page.material, page.liquid, points, "40", "5", "300")
+        new = AddPump("O-1", "s", "l", "1", page.choices.sheet, page.material, page.liquid, points, "40", "5", "300")
         edit_pump(self.lena, "O-1", EditPump(**vars(new), version=page.version), comma)
         edit_pump(self.lena, "O-1", EditPump(**vars(replace(new, temperature="50")), version=page.version + 1), Entry())
         self.assertLess(Pump.objects.get(tag="O-1").viscosity_mm2_s, 60.125)

@@ -1,23 +1,29 @@
-"""Many gauges at once from CSV and XLSX: every row tried, all kept or none; what people's spreadsheets really write."""
+"""Many gauges and pumps at once from CSV and XLSX: every row tried, all kept or none; what people's spreadsheets really write."""
 
 import datetime as dt
 import io
 import zipfile
 from dataclasses import replace
 
+from django.contrib.auth.models import User
 from django.core.files.uploadedfile import SimpleUploadedFile
 from openpyxl import Workbook
 
 from finegap.core.entry import Entry
-from finegap.core.errors import FieldError
+from finegap.core.errors import FieldError, Unlikely
 from finegap.core.formatting import Units, render
 from finegap.core.numerals import DecimalMark
+from finegap.fleet.tables import pumps
 from finegap.inventory.changes import KeepGauge
 from finegap.inventory.many import MOST_ROWS, keep_rows
 from finegap.inventory.models import Gauge, ShelfLine
 from finegap.inventory.services import keep_gauge, retire_gauge
 from finegap.inventory.tables import gauges, shelf
+from finegap.pumps.changes import AddPump, EditPump
+from finegap.pumps.models import Pump
+from finegap.pumps.services import add_pump, edit_pump, retire_pump
 from finegap.sheets.changes import SheetFile
+from finegap.sheets.models import Sheet
 from finegap.sheets.services import add_revision
 from tests.apps.base import Works, job_view
 from tests.apps.test_setting import piston
@@ -193,3 +199,83 @@ class Retired(Works):
         self.assertEqual(self.retire(False, "tom").json()["code"], "person")  # a page of somebody else
         self.client.force_login(self.tom)
         self.assertEqual(self.retire(False, "tom").status_code, 403)
+
+
+PUMPS_HEAD = (
+    "Tag;What it does;Place;Serial;Sheet;Material;Liquid;Kind of liquid;Hazards;Viscosity;Temperature;Casing;Coldest start;Hottest;"
+    "Density;Pressure;Speed;Overhauled every;Hours a week;Wet;Built"
+)
+
+
+def pump_row(**cells):
+    given = {
+        "Tag": "P-7", "What it does": "wash", "Place": "hall", "Serial": "77", "Sheet": "TEST PUMP", "Material": "cast iron",
+        "Liquid": "oil", "Viscosity": "50", "Temperature": "60", "Pressure": "5", "Speed": "300",
+    } | cells  # fmt: skip
+    return ";".join(given.get(column, "") for column in PUMPS_HEAD.split(";"))
+
+
+class Pumps(Works):
+    def keep(self, *rows, dry=False):
+        data = "\n".join((PUMPS_HEAD, *rows)).encode("utf-8-sig")
+        return keep_rows(pumps(self.lena), data, Entry(Units.MM), dry)
+
+    def test_a_fleet_is_read_from_a_table_and_each_is_said_as_it_was_read(self):
+        sheet = Sheet.objects.get(slug="test-pump")
+        rows = pump_row(), pump_row(Tag="P-8", Serial="78", Viscosity="300 SSU", Temperature="140 F", Wet="yes", Sheet=sheet.slug)
+        tried = self.keep(*rows, dry=True)
+        self.assertEqual((tried.kept, Pump.objects.filter(tag__in=("P-7", "P-8")).count()), (0, 0))
+        read = [render(row.read, Units.MM) for row in tried.rows]
+        self.assertEqual(read[0], f"{sheet.title}; oil, 50 mm²/s at 60 °C, 5.0 bar, 300 r/min")
+        self.assertIn("65 mm²/s at 60 °C", read[1])
+        self.assertEqual(self.keep(*rows).kept, 2)
+        self.assertTrue(Pump.objects.get(tag="P-8").wet)
+
+    def test_all_are_kept_or_none_and_each_wrong_cell_is_named(self):
+        before = Pump.objects.count()
+        for cells, words in (
+            ({"Sheet": "nothing"}, "there is no sheet “nothing”"), ({"Material": "brass"}, "no row for brass"),
+            ({"Wet": "perhaps"}, "neither"), ({"Tag": "H-1"}, "H-1 is taken"), ({"Pressure": "much"}, "pressure"),
+            ({"Serial": "1001"}, "has serial 1001 of"), ({"Built": "Colour: red"}, "“Colour” is nothing"),
+            ({"Built": "Shaft seal: red"}, "“red” is not a choice"), ({"Tag": "x" * 40}, "longer than 30 letters"),
+        ):  # fmt: skip
+            with self.subTest(words):
+                self.assertIn(words, self.keep(pump_row(Tag="P-6", Serial="66"), pump_row(**cells)).rows[1].wrong)
+                self.assertEqual(Pump.objects.count(), before)
+        twice = self.keep(pump_row(), pump_row())
+        self.assertIn("P-7 is taken", twice.rows[1].wrong)
+
+    def test_where_it_differs_from_its_sheet_is_said_in_the_words_of_the_page(self):
+        found = self.client_of("lena").get("/api/sheet-choices/test-pump").json()
+        option = next(one for one in found["options"] if len(one["choices"]) > 1 and not one["when"])
+        other = next(one for one in option["choices"] if one["key"] != option["usual"])
+        self.assertEqual(self.keep(pump_row(Built=f"{option['name']}: {other['name']}")).rows[0].wrong, "")
+        self.assertEqual(Pump.objects.get(tag="P-7").build, {option["key"]: other["key"]})
+        self.assertFalse({"means", "scope"} & {one["key"] for one in found["options"]})
+        self.assertEqual(self.client.get("/api/sheet-choices/none").status_code, 404)
+
+    def client_of(self, name):
+        self.client.force_login(User.objects.get(username=name))
+        return self.client
+
+    def test_a_retired_pump_comes_to_the_bench_no_more_and_is_found_apart(self):
+        number = self.open()
+        with self.assertRaisesRegex(FieldError, "H-1 is on the bench"):
+            retire_pump(self.lena, "H-1", True)
+        retire_pump(self.lena, "G-1", True)
+        with self.assertRaisesRegex(FieldError, "G-1 is retired"):
+            self.open("G-1")
+        client = self.client_of("tom")
+        for asked, tags in (("", ["G-1", "H-1"]), ("?retired=false", ["H-1"]), ("?retired=true", ["G-1"])):
+            self.assertEqual([line["tag"] for line in client.get(f"/api/pumps{asked}").json()["lines"]], tags)
+        self.assertEqual(Pump.objects.get(tag="G-1").retired_by, self.lena)
+        retire_pump(self.lena, "G-1", False)
+        self.assertEqual(self.open("G-1"), number + 1)
+
+    def test_two_pumps_of_one_maker_with_one_serial_are_asked_about(self):
+        new = AddPump("P-9", "wash", "hall", "1001", "test-pump", "cast iron", "oil", "50 mm2/s", "60 C", "5 bar", "300")
+        with self.assertRaisesRegex(Unlikely, "has serial 1001 of"):
+            add_pump(self.lena, new, Entry())
+        self.assertEqual(add_pump(self.lena, new, Entry(meant=True)).serial, "1001")
+        edited = EditPump(**{**vars(new), "service": "rinse"}, version=1)
+        self.assertEqual(edit_pump(self.lena, "P-9", edited, Entry()).service, "rinse")

@@ -131,7 +131,7 @@ class BareNumbers(Bench):
             services.set_details(self.seen(self.number, entry=entry), changes.SetDetails(**typed))
             job, pump = Job.objects.get(number=self.number), Pump.objects.get(tag="G-1")
             given = pump_page("G-1", units).entered
-            new = AddPump("G-1", "s", "l", "1", given.sheet, given.material, "oil", given.viscosity, **typed)
+            new = AddPump("G-1", "s", "l", "1", given.choices.sheet, given.material, "oil", given.viscosity, **typed)
             edit_pump(self.lena, "G-1", EditPump(**vars(new), version=pump.version), entry)
             pump.refresh_from_db()
             for name, column in self.KNOWN.items():

@@ -35,6 +35,8 @@ def open_job(actor: User, new: OpenJob, entry: Entry = AS_WRITTEN) -> Job:
         pump = Pump.objects.select_related("sheet").filter(tag=new.pump).first()
         if pump is None:
             raise FieldError("pump", f"there is no pump {new.pump}.", "Expected a tag from Fleet.")
+        if pump.retired:
+            raise FieldError("pump", f"{pump.tag} is retired.", "Expected one in use; a lead takes it back first, on its page.")
         already = Job.objects.filter(pump=pump, ended="").first()
         if already:
             raise Refused(f"{pump.tag} is already on the bench.", [f"Job {already.number} is not signed yet."])

@@ -86,16 +86,17 @@ export const somebodyQuery = queryOptions({
 
 export type PumpSort = 'tag' | 'location';
 
-export const pumpsQuery = (unit: Unit, q: string, sort: PumpSort) =>
-  listQuery(['pumps', unit, q, sort], (page) =>
-    unwrap(client.GET('/api/pumps', { params: { query: { unit, q, page, sort } } })),
+export const pumpsQuery = (unit: Unit, q: string, sort: PumpSort, retired: boolean) =>
+  listQuery(['pumps', unit, q, sort, retired], (page) =>
+    unwrap(client.GET('/api/pumps', { params: { query: { unit, q, page, sort, retired } } })),
   );
 
 /** Pumps to open a job on: those on no bench first. */
 export const freePumpsQuery = (unit: Unit, q: string) =>
   queryOptions({
     queryKey: ['pumps', 'free', unit, q],
-    queryFn: () => unwrap(client.GET('/api/pumps', { params: { query: { unit, q, free: true } } })),
+    queryFn: () =>
+      unwrap(client.GET('/api/pumps', { params: { query: { unit, q, free: true, retired: false } } })),
     placeholderData: keepPreviousData,
   });
 
@@ -111,6 +112,14 @@ export const pumpQuery = (tag: string, unit: Unit) =>
     queryKey: ['pump', tag, unit],
     queryFn: () => unwrap(client.GET('/api/pumps/{tag}', { params: { path: { tag }, query: { unit } } })),
     placeholderData: keepPreviousData,
+  });
+
+/** What a pump of a sheet is chosen from. */
+export const pumpChoicesQuery = (slug: string) =>
+  queryOptions({
+    queryKey: ['choices', slug],
+    queryFn: () => unwrap(client.GET('/api/sheet-choices/{slug}', { params: { path: { slug } } })),
+    enabled: slug !== '',
   });
 
 export const sheetsQuery = (q: string) =>

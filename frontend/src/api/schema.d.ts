@@ -862,6 +862,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pumps-from-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The table to fill in: its columns. */
+        get: operations["pumps_from_file_retrieve"];
+        put?: never;
+        /** @description Try every row; keep all or none. */
+        post: operations["pumps_from_file_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pumps/{tag}": {
         parameters: {
             query?: never;
@@ -925,6 +943,23 @@ export interface paths {
         put?: never;
         /** @description Record a reading. */
         post: operations["pumps_meter_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pumps/{tag}/retire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What was done on it stands. */
+        post: operations["pumps_retire_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1011,6 +1046,23 @@ export interface paths {
         };
         /** @description By their IANA names. */
         get: operations["settings_zones_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheet-choices/{slug}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description By the sheet's latest revision. */
+        get: operations["sheet_choices_retrieve"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2634,15 +2686,21 @@ export interface components {
             typed: string;
             note: string;
         };
+        /** @description What has to be chosen for a pump of a sheet, and from what: materials as its clearance table names them, kinds of liquid. */
+        PumpChoices: {
+            sheet: string;
+            title: string;
+            materials: string[];
+            media: components["schemas"]["NamedResponse"][];
+            options: components["schemas"]["PumpOption"][];
+        };
         /** @description A pump as it would be typed: every quantity with its unit, by the decimal mark of the works. */
         PumpEntered: {
             version: number;
-            sheet: string;
             material: string;
-            materials: string[];
+            choices: components["schemas"]["PumpChoices"];
             liquid: string;
             medium: string;
-            media: components["schemas"]["NamedResponse"][];
             viscosity: string;
             temperature: string;
             casing: string;
@@ -2681,6 +2739,8 @@ export interface components {
             pressure: string;
             speed: string;
             on_bench: number | null;
+            /** Format: date */
+            retired: string | null;
             signed: number;
             jobs: components["schemas"]["PumpJob"][];
         };
@@ -2688,6 +2748,16 @@ export interface components {
         PumpList: {
             lines: components["schemas"]["PumpLine"][];
             more: boolean;
+        };
+        /** @description A way in which pumps of a sheet differ; ``usual`` is the sheet's choice. Only pumps with the choices of ``when`` have it. */
+        PumpOption: {
+            key: string;
+            name: string;
+            choices: components["schemas"]["NamedResponse"][];
+            usual: string;
+            when: {
+                [key: string]: string[];
+            };
         };
         /** @description A pump with what falls due. ``visits`` say what can be done together; ``place`` is wet or dry. */
         PumpPage: {
@@ -2910,6 +2980,15 @@ export interface components {
         };
         /** @description Out of use, or back into it. */
         RetireGaugeRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            retired: boolean;
+        };
+        /** @description A pump that comes to the bench no more, or does again. */
+        RetirePumpRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
             person: string;
@@ -5899,6 +5978,7 @@ export interface operations {
                 page?: number;
                 /** @description Words; a line has all of them. */
                 q?: string;
+                retired?: boolean;
                 sort?: "location" | "tag";
                 unit?: "in" | "mm" | "thou";
             };
@@ -5947,6 +6027,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PumpPage"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    pumps_from_file_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    pumps_from_file_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["KeepRowsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowsResponse"];
                 };
             };
             403: {
@@ -6136,6 +6274,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PumpPage"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    pumps_retire_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm" | "thou";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RetirePumpRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpPage"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
             422: {
@@ -6378,6 +6559,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": string[];
+                };
+            };
+        };
+    };
+    sheet_choices_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpChoices"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };

@@ -1,20 +1,26 @@
-import { useInfiniteQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Button } from 'react-bootstrap';
 import { Link } from 'react-router';
 import type { PumpLine } from '../api/client';
-import { pumpsQuery, type PumpSort } from '../api/queries';
+import { meQuery, pumpsQuery, type PumpSort } from '../api/queries';
 import { Listed } from '../app/Listed';
 import { SearchRow } from '../app/SearchRow';
 import { day } from '../app/time';
 import { useUnit } from '../app/unit';
 import { useSearch } from '../app/useSearch';
+import { AddPump } from './AddPump';
 
 /** One line a pump: its duty, its sheet, and its overhauls with the gap each was left with. */
 export function Fleet() {
   const { unit } = useUnit();
   const { typed, setTyped, sought } = useSearch();
   const [sort, setSort] = useState<PumpSort>('tag');
-  const pumps = useInfiniteQuery(pumpsQuery(unit, sought, sort));
+  const [retired, setRetired] = useState(false);
+  const pumps = useInfiniteQuery(pumpsQuery(unit, sought, sort, retired));
+  const me = useQuery(meQuery);
+  const isLead = me.data?.role === 'lead';
+  const [adding, setAdding] = useState(false);
   return (
     <div className="page">
       <div className="sheet-head">
@@ -27,33 +33,51 @@ export function Fleet() {
           onSort={setSort}
           orders={{ tag: 'tag', location: 'place' }}
         />
+        {isLead && !adding && (
+          <Button variant="outline-primary" onClick={() => setAdding(true)}>
+            Add a pump
+          </Button>
+        )}
       </div>
+      {adding && <AddPump onHide={() => setAdding(false)} />}
+      <label className="tick">
+        <input type="checkbox" checked={retired} onChange={(event) => setRetired(event.target.checked)} />{' '}
+        Retired pumps
+      </label>
       <Listed
         query={pumps}
         what="the fleet"
-        empty="No pump yet. A lead adds them through the API; the sheet has to be there first."
+        empty={
+          retired
+            ? 'No pump is retired.'
+            : `No pump yet. ${isLead ? 'Add the first' : 'A lead adds them'}; its spec sheet has to be there first.`
+        }
         sought={sought}
       >
-        {(lines) => (
-          <table className="ruled wide">
-            <thead>
-              <tr>
-                <th scope="col">Pump</th>
-                <th scope="col">Sheet</th>
-                <th scope="col">Duty</th>
-                <th scope="col">Overhauls</th>
-                <th scope="col">Now</th>
-              </tr>
-            </thead>
-            <tbody>
-              {lines.map((pump) => (
-                <PumpRow key={pump.tag} pump={pump} />
-              ))}
-            </tbody>
-          </table>
-        )}
+        {(lines) => <Pumps lines={lines} />}
       </Listed>
     </div>
+  );
+}
+
+function Pumps({ lines }: { lines: PumpLine[] }) {
+  return (
+    <table className="ruled wide">
+      <thead>
+        <tr>
+          <th scope="col">Pump</th>
+          <th scope="col">Sheet</th>
+          <th scope="col">Duty</th>
+          <th scope="col">Overhauls</th>
+          <th scope="col">Now</th>
+        </tr>
+      </thead>
+      <tbody>
+        {lines.map((pump) => (
+          <PumpRow key={pump.tag} pump={pump} />
+        ))}
+      </tbody>
+    </table>
   );
 }
 
@@ -82,7 +106,9 @@ function PumpRow({ pump }: { pump: PumpLine }) {
         <Overhauls pump={pump} />
       </td>
       <td>
-        {pump.on_bench !== null ? (
+        {pump.retired ? (
+          <span className="quiet">retired {day(pump.retired)}</span>
+        ) : pump.on_bench !== null ? (
           <Link className="btn btn-outline-primary" to={`/bench/${pump.on_bench}`}>
             On the bench
           </Link>

@@ -1,57 +1,40 @@
-import { useState } from 'react';
 import { Button } from 'react-bootstrap';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { client, type PumpDetail } from '../api/client';
+import { client, type PumpChoices, type PumpDetail } from '../api/client';
 import { foundSheetsQuery } from '../api/queries';
 import type { components } from '../api/schema';
 import { ProblemNote } from '../app/ProblemNote';
-import { FormSelect, FormText } from '../app/form';
 import { Finder } from '../app/Finder';
 import { useDraftField, useDraftForm, type DraftForm } from '../app/useDraftForm';
 import { useUnit } from '../app/unit';
 import { useWorks, type Entered } from '../app/works';
+import { PumpFields, buildOf, signsOf, textsOf } from './PumpFields';
 import { usePumpChange } from './usePumpChange';
 
 type Given = Omit<components['schemas']['EditPumpRequest'], keyof Entered>;
-
-/** The lines that are typed: the field, its words, and the kind of quantity it is. */
-const LINES = [
-  ['tag', 'Tag', ''],
-  ['service', 'What it does', ''],
-  ['location', 'Where it stands', ''],
-  ['serial', 'Serial, off the nameplate', ''],
-  ['liquid', 'Liquid', ''],
-  ['hazards', 'Its hazards', ''],
-  ['viscosity', 'Viscosity when pumping, or two points, each at its temperature in C or F', 'viscosity'],
-  ['temperature', 'Temperature', 'temperature'],
-  ['casing', 'Casing temperature', 'temperature'],
-  ['start', 'Coldest start', 'temperature'],
-  ['hot', 'Hottest running', 'temperature'],
-  ['density', 'Density', 'density'],
-  ['pressure', 'Differential pressure', 'pressure'],
-  ['speed', 'Speed', 'speed'],
-] as const;
 
 /** A pump put right. Its open job keeps the duty it was opened with. */
 export function PumpForm({ page, onHide }: { page: PumpDetail; onHide: () => void }) {
   const { unit } = useUnit();
   const { signs } = useWorks();
   const navigate = useNavigate();
-  const kinds: Record<string, string> = Object.fromEntries(LINES.map(([name, , kind]) => [name, kind]));
-  const signOf = (name: string) => signs[kinds[name] ?? '']?.[unit] ?? '';
-  const [begun] = useState(() => begin(page));
-  const form = useDraftForm(begun.texts, signOf);
+  const { choices, version } = page.entered;
+  const [begun] = useState(() => textsOf(choices, page));
+  const form = useDraftForm(begun, signsOf(signs, unit));
   const [wet, setWet] = useState(page.wet);
   const save = usePumpChange(page.line.tag, (body: Given & Entered, at) =>
     client.PUT('/api/pumps/{tag}', { ...at, body }),
   );
-  const send = () =>
-    save.mutate({ ...begun.rest, ...form.texts(), wet } as Given, {
+  const send = () => {
+    const { texts, build } = buildOf(form, choices);
+    save.mutate({ version, ...texts, build, wet } as Given, {
       onSuccess: (saved) => {
         onHide();
         void navigate(`/fleet/${encodeURIComponent(saved.line.tag)}`, { replace: true });
       },
     });
+  };
   return (
     <form
       className="panel"
@@ -61,26 +44,8 @@ export function PumpForm({ page, onHide }: { page: PumpDetail; onHide: () => voi
         send();
       }}
     >
-      <div className="field-grid">
-        {LINES.map(([name, words]) => (
-          <FormText
-            key={name}
-            form={form}
-            name={name}
-            label={signOf(name) ? `${words} (${signOf(name)})` : words}
-            maxLength={120}
-          />
-        ))}
-        <FormText form={form} name="overhaul_every" label="Overhauled every (h)" />
-        <FormText form={form} name="hours_per_week" label="Hours a week (h), where the meter does not tell" />
-        {choicesOf(page).map((one) => (
-          <FormSelect key={one.name} form={form} {...one} />
-        ))}
-      </div>
-      <SheetField form={form} now={page.line.sheet} />
-      <label className="tick">
-        <input type="checkbox" checked={wet} onChange={() => setWet(!wet)} /> A wet or condensing place
-      </label>
+      <PumpFields form={form} choices={choices} wet={wet} onWet={setWet} />
+      <SheetField form={form} now={choices} />
       <ProblemNote error={save.error} onConfirm={save.confirm} />
       <Button type="submit" disabled={save.isPending}>
         Save
@@ -93,9 +58,9 @@ export function PumpForm({ page, onHide }: { page: PumpDetail; onHide: () => voi
 }
 
 /** The sheet it works to, found among all. */
-function SheetField({ form, now }: { form: DraftForm; now: string }) {
+function SheetField({ form, now }: { form: DraftForm; now: PumpChoices }) {
   const [sheet, put] = useDraftField(form, 'sheet');
-  const [title, setTitle] = useState(now);
+  const [title, setTitle] = useState(now.title);
   return (
     <Finder
       label={`Spec sheet: ${title}`}
@@ -116,37 +81,4 @@ function SheetField({ form, now }: { form: DraftForm; now: string }) {
       )}
     </Finder>
   );
-}
-
-/** What is chosen from a list. */
-function choicesOf({ entered }: PumpDetail) {
-  return [
-    {
-      name: 'material',
-      label: 'Material, as the clearance table names it',
-      options: entered.materials.map((m) => [m, m] as const),
-    },
-    {
-      name: 'medium',
-      label: 'Kind of liquid, for its elastomers',
-      options: [
-        ['', 'not in this list: ask the seal maker'] as const,
-        ...entered.media.map((m) => [m.key, m.name] as const),
-      ],
-    },
-  ];
-}
-
-function begin({ line, entered }: PumpDetail) {
-  const { version, sheet, material, medium, build } = entered;
-  const { liquid, viscosity, temperature, casing, density, start, hot, pressure, speed } = entered;
-  const { hazards, overhaul_every, hours_per_week } = entered;
-  const { tag, service, location, serial } = line;
-  return {
-    texts: {
-      ...{ tag, service, location, serial, liquid, hazards, viscosity, temperature, casing, start, hot },
-      ...{ density, pressure, speed, overhaul_every, hours_per_week, sheet, material, medium },
-    },
-    rest: { version, build },
-  };
 }

@@ -35,6 +35,9 @@ function Whole({ page }: { page: PumpDetail }) {
   const { line } = page;
   const me = useQuery(meQuery);
   const [editing, setEditing] = useState(false);
+  const retire = usePumpChange(line.tag, (body: { retired: boolean } & Entered, at) =>
+    client.POST('/api/pumps/{tag}/retire', { ...at, body }),
+  );
   return (
     <>
       <div className="sheet-head">
@@ -42,9 +45,18 @@ function Whole({ page }: { page: PumpDetail }) {
           {line.tag} <small>{line.service}</small>
         </h1>
         {me.data?.role === 'lead' && !editing && (
-          <Button variant="outline-primary" onClick={() => setEditing(true)}>
-            Edit
-          </Button>
+          <>
+            <Button variant="outline-primary" onClick={() => setEditing(true)}>
+              Edit
+            </Button>
+            <Button
+              variant="outline-secondary"
+              disabled={retire.isPending}
+              onClick={() => retire.mutate({ retired: !line.retired })}
+            >
+              {line.retired ? 'Take it back into the fleet' : 'Retire it'}
+            </Button>
+          </>
         )}
       </div>
       <p>
@@ -52,6 +64,12 @@ function Whole({ page }: { page: PumpDetail }) {
         {page.wet && ', a wet place'}. <Link to={`/sheets/${line.slug}/latest`}>{line.sheet}</Link>, serial{' '}
         {line.serial}.
       </p>
+      <ProblemNote error={retire.error} />
+      {line.retired && (
+        <p className="notice">
+          Retired {day(line.retired)}: it comes to the bench no more. What was done on it stands.
+        </p>
+      )}
       {editing && <PumpForm page={page} onHide={() => setEditing(false)} />}
       <div className="two-columns">
         <Due page={page} />

@@ -11,7 +11,7 @@ import { useDraft, useUnit } from '../app/unit';
 import { useSearch } from '../app/useSearch';
 import { useTyped } from '../app/useTyped';
 import type { Entered } from '../app/works';
-import { RowsFromFile } from './RowsFromFile';
+import { RowsFromFile } from '../app/RowsFromFile';
 
 /** Gaskets and shims with their counts; with a sheet, those of it. */
 export function Shelf({ slug, lead }: { slug: string; lead: boolean }) {

@@ -11,7 +11,7 @@ import { useSearch } from '../app/useSearch';
 import { Cabinet } from './Cabinet';
 import { GaugeForm } from './GaugeForm';
 import { Guns } from './Guns';
-import { RowsFromFile } from './RowsFromFile';
+import { RowsFromFile } from '../app/RowsFromFile';
 import { Shelf } from './Shelf';
 
 /** Gauges with their certificates, gaskets and shims on the shelf, grease guns, and sums that need no job. */

@@ -184,19 +184,24 @@ test('two shafts share one shelf, and each gap is checked with its own gauge', a
   const front = screen.getByRole('group', { name: 'front, drive shaft' });
   await userEvent.selectOptions(screen.getByLabelText('front, drive shaft, checked with'), 'D-1');
   await userEvent.type(within(front).getByLabelText('reads (mm)'), '0.15');
-  for (const [i, name] of ['back, drive shaft', 'front, driven shaft'].entries()) {
-    const row = screen.getByRole('group', { name });
-    await userEvent.type(within(row).getByLabelText('goes (mm)'), `0.1${i}`);
-    await userEvent.type(within(row).getByLabelText('does not (mm)'), `0.2${i}`);
-  }
+  // the indicator is in hand for the other front, too, and no leaf that was typed becomes a reading
+  const other = screen.getByRole('group', { name: 'front, driven shaft' });
+  await userEvent.type(within(other).getByLabelText('reads (mm)'), '0.16');
+  const back = screen.getByRole('group', { name: 'back, drive shaft' });
+  await userEvent.type(within(back).getByLabelText('goes (mm)'), '0.10');
+  await userEvent.type(within(back).getByLabelText('does not (mm)'), '0.20');
   await userEvent.click(screen.getByRole('button', { name: 'fill in' })); // the one window leaves are told for
+  await userEvent.selectOptions(screen.getByLabelText('back, drive shaft, checked with'), 'D-1');
+  const filled = screen.getByRole('group', { name: 'back, driven shaft' });
+  expect(within(filled).getByLabelText('goes (mm)')).toHaveValue('0.13');
+  await userEvent.selectOptions(screen.getByLabelText('back, drive shaft, checked with'), 'F-1');
   await userEvent.click(screen.getByRole('button', { name: 'Record try 1' }));
   await waitFor(() => expect(sent).toHaveLength(1));
   expect(sent[0]?.body).toMatchObject({ stacks_um: [[100], [100]] });
   expect(sent[0]?.body.checks).toEqual([
     { read: '0.15', goes: '', stops: '', gauge: 'D-1' },
     { read: '', goes: '0.10', stops: '0.20', gauge: 'F-1' },
-    { read: '', goes: '0.11', stops: '0.21', gauge: 'F-1' },
+    { read: '0.16', goes: '', stops: '', gauge: 'D-1' },
     { read: '', goes: '0.13', stops: '0.18', gauge: 'F-1' },
   ]);
 });

@@ -38,14 +38,15 @@ export function useChecks(job: Job, setting: Setting, feelerFirst = true): Check
   const fitting = gauges
     .filter((g) => !g.overdue && setting.feelers.includes(g.tag) === byFeeler)
     .sort((a, b) => isIndicator(b) - isIndicator(a));
-  // The gauge taken for one place of a gap is in hand for the places after it.
-  const gaugeOf = (index: number) => {
-    const kind = asked[index]?.key.split(':')[0];
-    const at = [...asked.keys()].findLast(
-      (i) => i <= index && i in chosen && asked[i]?.key.split(':')[0] === kind,
-    );
-    return (at === undefined ? undefined : chosen[at]) ?? fitting[0]?.tag ?? gauges[0]?.tag ?? '';
-  };
+  const gaugeOf = (index: number) => chosen[index] ?? fitting[0]?.tag ?? gauges[0]?.tag ?? '';
+  const kindOf = (index: number) => asked[index]?.key.split(':')[0];
+  // The gauge taken for one place of a gap is in hand for those after it, as far as nothing is typed there yet.
+  const choose = (index: number, tag: string) =>
+    setChosen((now) => {
+      const after = [...asked.keys()].filter((i) => i > index && kindOf(i) === kindOf(index));
+      const bare = after.filter((i) => !(i in now) && !text(`goes${i}`) && !text(`stops${i}`));
+      return { ...now, ...Object.fromEntries([index, ...bare].map((i) => [i, tag])) };
+    });
   // With one gap, feeler or gauge is chosen first; with several, the gauge of each says which it is.
   const isFeeler = (index: number) => (single ? byFeeler : setting.feelers.includes(gaugeOf(index)));
   const text = (name: string) => texts[name] ?? '';
@@ -67,7 +68,7 @@ export function useChecks(job: Job, setting: Setting, feelerFirst = true): Check
         <select
           aria-label={single ? 'Checked with' : `${asked[index]?.name ?? ''}, checked with`}
           value={gaugeOf(index)}
-          onChange={(e) => setChosen((now) => ({ ...now, [index]: e.target.value }))}
+          onChange={(e) => choose(index, e.target.value)}
         >
           {gauges.map((g) => (
             <option key={g.tag} value={g.tag}>

@@ -3,15 +3,15 @@ import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { posted } from '../api/client';
 import type { components } from '../api/schema';
-import { FileButton } from '../app/FileButton';
-import { ProblemNote } from '../app/ProblemNote';
-import { useEntered, type Entered } from '../app/works';
+import { FileButton } from './FileButton';
+import { ProblemNote } from './ProblemNote';
+import { useEntered, type Entered } from './works';
 
 type Tried = components['schemas']['RowsResponse'];
 
 interface Props {
   /** Where the table is sent, and its template is had. */
-  url: '/api/gauges/file' | '/api/shelf/file';
+  url: '/api/gauges/file' | '/api/shelf/file' | '/api/pumps-from-file';
   /** What a row is: gauge, thickness. */
   row: string;
   /** What has to be known of the table beside its columns. */
