@@ -89,7 +89,7 @@ def retire_pump(actor: User, tag: str, retired: bool) -> Pump:
 
 
 def _fill(pump: Pump, new: AddPump, entry: Entry) -> None:
-    tag, was = read_tag(new.tag, "tag", "P-112"), pump.serial
+    tag, was = read_tag(new.tag, "tag", "P-112"), (pump.serial, pump.sheet_id)
     if Pump.objects.filter(tag=tag).exclude(pk=pump.pk).exists():
         raise FieldError("tag", f"{tag} is taken.", "Expected a tag of its own.")
     for name in ("service", "location", "serial", "liquid"):
@@ -98,7 +98,7 @@ def _fill(pump: Pump, new: AddPump, entry: Entry) -> None:
             raise FieldError(name, "nothing was entered.", "Expected what the nameplate or the works calls it.")
         setattr(pump, name, text)
     spec = _set_sheet(pump, new)
-    if pump.serial != was:
+    if (pump.serial, pump.sheet.pk) != was:
         _check_serial(pump, spec.maker, entry)
     usual = usual_of(spec)
     pump.tag, pump.hazards, pump.wet = tag, new.hazards.strip(), new.wet

@@ -69,7 +69,7 @@ class Drawn(Bench):
             Entry(),
         )
         add_revision(lena, SheetFile(piston()))
-        add_pump(lena, AddPump("C-1", "test", "here", "1", "piston", "stainless 316", "oil", **DUTY), Entry())
+        add_pump(lena, AddPump("C-1", "test", "here", "2", "piston", "stainless 316", "oil", **DUTY), Entry())
         jobs = [works.open(pump) for pump in ("H-1", "V-1", "C-1")]
         works.read(jobs[0], "idler_bore", "front/12–6", "30.05", "B-1")
         for number, (screen, width, height) in product(jobs, self.SCREENS):
