@@ -11,7 +11,7 @@ from django.test import TestCase
 
 from finegap.api.errors import Refused
 from finegap.bench import changes, services
-from finegap.bench.models import Job
+from finegap.bench.models import Event, Job
 from finegap.core.errors import FieldError
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
@@ -117,6 +117,13 @@ class Demo(TestCase):
         with self.assertRaisesRegex(FieldError, "Mesh, left was measured by the answer there is"):
             services.set_details(otto.seen, changes.SetDetails(build={"lobes": "2"}))
         services.set_details(otto.seen, changes.SetDetails(build={"held": "plate"}))
+        view = job_view(otto.number, Units.MM)
+        self.assertEqual(
+            Event.objects.filter(job__number=otto.number).last().what, "Details: each rotor held by: a front plate with bolts"
+        )
+        tells = {step.key: step.tells for step in view.steps}
+        self.assertIn("The sheet gives no torque for the plate bolts.", tells["plate_bolts"])
+        self.assertEqual([line for line in tells["cover_up"] if "no torque" in line], [])
 
     def test_with_the_gear_case_shut_no_turn_of_its_gear_is_recorded(self):
         """What was not opened was not turned, whoever says so."""

@@ -6,11 +6,13 @@ from finegap.bench import responses
 from finegap.bench.presenters.inspecting import photos
 from finegap.bench.records import Records
 from finegap.core.assembly.elastomers import MEDIA
+from finegap.core.families.steps import Step
 from finegap.core.formatting import Amount, Kind, Text
 from finegap.core.job import Assessment
 from finegap.core.job_tasks import key_of
 from finegap.core.ordering import Order
 from finegap.core.procedure import told
+from finegap.core.sheet import SpecSheet
 from finegap.core.tasks.press import one_stroke
 from finegap.core.wear.parts import Catalogue, money
 
@@ -83,7 +85,7 @@ def steps(records: Records, assessment: Assessment) -> list[responses.StepRespon
                 caution=step.caution,
                 hold=step.hold,
                 look=step.look,
-                tells=list(told(step, known)),
+                tells=[*told(step, known), *_no_figure(step, records.job_record.sheet)],
                 tools=list(step.tools),
                 consumables=list(step.consumables),
                 tasks=[key_of(task, step) for task in step.tasks],
@@ -101,6 +103,12 @@ def steps(records: Records, assessment: Assessment) -> list[responses.StepRespon
             )
         )
     return shown
+
+
+def _no_figure(step: Step, sheet: SpecSheet) -> list[str]:
+    """What is tightened at a step, and the sheet gives no torque for: said, so that nobody takes the step for one."""
+    printed = {torque.key for torque in sheet.torques}
+    return [f"The sheet gives no torque for the {key}." for key in step.of("torque") if key not in printed]
 
 
 def _values(records: Records) -> dict[str, Text]:

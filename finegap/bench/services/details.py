@@ -47,7 +47,20 @@ def set_details(now: JobInHand, new: SetDetails) -> None:
     if not changed:
         return
     job.save(update_fields=changed)
-    now.log("Details: " + "; ".join(f"{_WORDS[name]} {getattr(job, name)}" for name in changed if name in _WORDS))
+    said = [f"{_WORDS[name]} {getattr(job, name)}" for name in changed if name in _WORDS]
+    now.log("Details: " + "; ".join([*said, *(_built(job, before["build"]) if "build" in changed else ())]))
+
+
+def _built(job: Job, before: Mapping[str, str]) -> list[str]:
+    """What the pump is built with now, in the words of the page; only what is another choice than it was."""
+    was = sheet_of(job).family_of(before).build or {}
+    now = family_of(job)
+    return [
+        f"{option.name.lower()}: {option.choices[choice]}"
+        for option in now.options
+        for choice in [(now.build or {}).get(option.key, "")]
+        if choice in option.choices and choice != was.get(option.key)
+    ]
 
 
 def _set_texts(job: Job, new: SetDetails) -> None:
@@ -153,9 +166,8 @@ _WORDS = {
     "symptom": "symptom",
     "place": "place",
     "room": "room",
-    "build": "build",
 }
-_FIELDS = (*_WORDS, "viscosity_mm2_s", "viscosity_units", "viscosity_mark")
+_FIELDS = (*_WORDS, "build", "viscosity_mm2_s", "viscosity_units", "viscosity_mark")
 
 
 def _set_duty(job: Job, new: SetDetails, entry: Entry) -> None:

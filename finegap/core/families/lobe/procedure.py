@@ -76,8 +76,8 @@ STEPS = fluid_end(
     {
         "ready": rotation(
             {
-                "clockwise": "the port on the left, seen from the drive end, the drive shaft above (below: on the right)",
-                "counterclockwise": "the port on the right, seen from the drive end, the drive shaft above (below: on the left)",
+                "clockwise": "the port on the left with the drive shaft above, on the right with it below",
+                "counterclockwise": "the port on the right with the drive shaft above, on the left with it below",
             }
         ),
         "cover_down": (_OUTER_OFF, _LIFTED),
