@@ -362,6 +362,7 @@ class ByTouch(Bench):
 
     def measure(self, balloon, values):
         page = self.page
+        page.wait_for_timeout(250)  # a hand is not faster: the sheet may still be settling under it
         page.locator(f'[aria-label^="{balloon}"] .touch').tap()
         expect(page.locator(".pad h2")).to_contain_text(balloon[2:])
         for count, value in enumerate(values, start=1):
