@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import { Button } from 'react-bootstrap';
 import { useNavigate } from 'react-router';
 import { client, type PumpChoices, type PumpDetail } from '../api/client';
@@ -13,13 +13,17 @@ import { useDraftForm } from '../app/useDraftForm';
 import { useTyped } from '../app/useTyped';
 import { useUnit } from '../app/unit';
 import { useWorks, type Entered } from '../app/works';
-import { PumpFields, buildOf, signsOf, textsOf } from './PumpFields';
+import { PumpFields, buildOf, rebuilt, signsOf, textsOf } from './PumpFields';
 
 type Given = Omit<components['schemas']['AddPumpRequest'], keyof Entered>;
 
 /** A pump put into the fleet: its sheet first, which says what else has to be known; or many from a table. */
 export function AddPump({ onHide }: { onHide: () => void }) {
   const [sheet, setSheet] = useState('');
+  const [wet, setWet] = useState(false);
+  // What was typed goes with another sheet: it is the pump's, not the sheet's.
+  const typedRef = useRef<() => Record<string, string>>(() => ({}));
+  const [begun, setBegun] = useState<Record<string, string>>({});
   const choices = useQuery(pumpChoicesQuery(sheet));
   return (
     <section className="panel" aria-label="Add a pump">
@@ -30,7 +34,10 @@ export function AddPump({ onHide }: { onHide: () => void }) {
         ask={(sought) => foundSheetsQuery(sought)}
         keyOf={(s) => s.slug}
         value={sheet}
-        onChoose={setSheet}
+        onChoose={(slug) => {
+          setBegun(typedRef.current());
+          setSheet(slug);
+        }}
       >
         {(s) => (
           <>
@@ -40,7 +47,9 @@ export function AddPump({ onHide }: { onHide: () => void }) {
       </Finder>
       {sheet && (
         <Loaded query={choices} what="the sheet">
-          {(of) => <NewPump key={of.sheet} choices={of} />}
+          {(of) => (
+            <NewPump key={of.sheet} choices={of} begun={begun} typedRef={typedRef} wet={wet} onWet={setWet} />
+          )}
         </Loaded>
       )}
       <RowsFromFile
@@ -57,14 +66,25 @@ export function AddPump({ onHide }: { onHide: () => void }) {
   );
 }
 
-function NewPump({ choices }: { choices: PumpChoices }) {
+interface NewProps {
+  choices: PumpChoices;
+  begun: Record<string, string>;
+  /** Tells what is typed so far. */
+  typedRef: RefObject<() => Record<string, string>>;
+  wet: boolean;
+  onWet: (wet: boolean) => void;
+}
+
+function NewPump({ choices, begun, typedRef, wet, onWet }: NewProps) {
   const { unit } = useUnit();
   const { signs } = useWorks();
   const navigate = useNavigate();
   const cache = useQueryClient();
-  const [begun] = useState(() => textsOf(choices));
-  const form = useDraftForm(begun, signsOf(signs, unit));
-  const [wet, setWet] = useState(false);
+  const [initial] = useState(() => rebuilt({ ...textsOf(choices), ...begun }, choices));
+  const form = useDraftForm(initial, signsOf(signs, unit));
+  useEffect(() => {
+    typedRef.current = form.texts;
+  });
   const save = useTyped<Given, PumpDetail>(
     (body) => client.POST('/api/pumps', { params: { query: { unit: body.unit } }, body }),
     () => cache.invalidateQueries({ queryKey: ['pumps'] }),
@@ -74,13 +94,14 @@ function NewPump({ choices }: { choices: PumpChoices }) {
       aria-label={`A pump of ${choices.title}`}
       onSubmit={(event) => {
         event.preventDefault();
+        if (save.isPending) return;
         const { texts, build } = buildOf(form, choices);
         save.mutate({ ...texts, build, wet } as Given, {
           onSuccess: (saved) => void navigate(`/fleet/${encodeURIComponent(saved.line.tag)}`),
         });
       }}
     >
-      <PumpFields form={form} choices={choices} wet={wet} onWet={setWet} />
+      <PumpFields form={form} choices={choices} wet={wet} onWet={onWet} />
       <ProblemNote error={save.error} onConfirm={save.confirm} />
       <Button type="submit" disabled={save.isPending}>
         Add the pump

@@ -32,6 +32,9 @@ export function signsOf(signs: Record<string, Partial<Record<Unit, string>>>, un
   return (name: string) => signs[KINDS[name] ?? '']?.[unit] ?? '';
 }
 
+/** Where there is one material, it is the one. */
+const only = (materials: readonly string[]) => (materials.length === 1 ? (materials[0] ?? '') : '');
+
 /** What the form begins with: the pump as it is, or nothing but what its sheet says. */
 // eslint-disable-next-line react-refresh/only-export-components -- what a form begins with belongs beside its fields
 export function textsOf(choices: PumpChoices, page?: PumpDetail): Record<string, string> {
@@ -42,8 +45,23 @@ export function textsOf(choices: PumpChoices, page?: PumpDetail): Record<string,
   return {
     ...Object.fromEntries(fields.map((name) => [name, typeof kept[name] === 'string' ? kept[name] : ''])),
     sheet: choices.sheet,
-    material: page?.entered.material ?? (materials.length === 1 ? (materials[0] ?? '') : ''),
+    material: page?.entered.material ?? only(materials),
     ...Object.fromEntries(choices.options.map((o) => [BUILT + o.key, build[o.key] ?? o.usual])),
+  };
+}
+
+/** The same for another sheet: what it does not have of material or build is chosen anew, by what it says itself. */
+// eslint-disable-next-line react-refresh/only-export-components -- what a form begins with belongs beside its fields
+export function rebuilt(texts: Record<string, string>, choices: PumpChoices): Record<string, string> {
+  const { materials } = choices;
+  const has = (option: PumpOption) => option.choices.some((c) => c.key === texts[BUILT + option.key]);
+  return {
+    ...Object.fromEntries(Object.entries(texts).filter(([name]) => !name.startsWith(BUILT))),
+    sheet: choices.sheet,
+    material: materials.find((m) => m === texts.material) ?? only(materials),
+    ...Object.fromEntries(
+      choices.options.map((o) => [BUILT + o.key, (has(o) && texts[BUILT + o.key]) || o.usual]),
+    ),
   };
 }
 

@@ -1,34 +1,74 @@
-import { Button } from 'react-bootstrap';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Button } from 'react-bootstrap';
 import { useNavigate } from 'react-router';
 import { client, type PumpChoices, type PumpDetail } from '../api/client';
-import { foundSheetsQuery } from '../api/queries';
+import { foundSheetsQuery, pumpChoicesQuery } from '../api/queries';
 import type { components } from '../api/schema';
-import { ProblemNote } from '../app/ProblemNote';
 import { Finder } from '../app/Finder';
-import { useDraftField, useDraftForm, type DraftForm } from '../app/useDraftForm';
+import { ProblemNote } from '../app/ProblemNote';
+import { useDraftForm } from '../app/useDraftForm';
 import { useUnit } from '../app/unit';
 import { useWorks, type Entered } from '../app/works';
-import { PumpFields, buildOf, signsOf, textsOf } from './PumpFields';
+import { PumpFields, buildOf, rebuilt, signsOf, textsOf } from './PumpFields';
 import { usePumpChange } from './usePumpChange';
 
 type Given = Omit<components['schemas']['EditPumpRequest'], keyof Entered>;
 
+interface Props {
+  page: PumpDetail;
+  onHide: () => void;
+}
+
 /** A pump put right. Its open job keeps the duty it was opened with. */
-export function PumpForm({ page, onHide }: { page: PumpDetail; onHide: () => void }) {
+export function PumpForm({ page, onHide }: Props) {
+  const { entered } = page;
+  const [begun, setBegun] = useState(() => textsOf(entered.choices, page));
+  const [wet, setWet] = useState(page.wet);
+  const sheet = begun.sheet ?? '';
+  // Another sheet has other materials, and its pumps differ in other things.
+  const other = useQuery({
+    ...pumpChoicesQuery(sheet),
+    enabled: sheet !== entered.choices.sheet,
+  });
+  const choices = sheet === entered.choices.sheet ? entered.choices : other.data;
+  if (!choices) return <p className="quiet">The sheet is asked for …</p>;
+  return (
+    <Draft
+      key={choices.sheet}
+      page={page}
+      choices={choices}
+      begun={rebuilt(begun, choices)}
+      wet={wet}
+      onWet={setWet}
+      onSheet={setBegun}
+      onHide={onHide}
+    />
+  );
+}
+
+interface DraftProps extends Props {
+  choices: PumpChoices;
+  begun: Record<string, string>;
+  wet: boolean;
+  onWet: (wet: boolean) => void;
+  /** Another sheet was chosen; what was typed goes with it. */
+  onSheet: (texts: Record<string, string>) => void;
+}
+
+function Draft({ page, choices, begun, wet, onWet, onSheet, onHide }: DraftProps) {
   const { unit } = useUnit();
   const { signs } = useWorks();
   const navigate = useNavigate();
-  const { choices, version } = page.entered;
-  const [begun] = useState(() => textsOf(choices, page));
-  const form = useDraftForm(begun, signsOf(signs, unit));
-  const [wet, setWet] = useState(page.wet);
+  const [initial] = useState(begun);
+  const form = useDraftForm(initial, signsOf(signs, unit));
   const save = usePumpChange(page.line.tag, (body: Given & Entered, at) =>
     client.PUT('/api/pumps/{tag}', { ...at, body }),
   );
   const send = () => {
+    if (save.isPending) return;
     const { texts, build } = buildOf(form, choices);
-    save.mutate({ version, ...texts, build, wet } as Given, {
+    save.mutate({ version: page.entered.version, ...texts, build, wet } as Given, {
       onSuccess: (saved) => {
         onHide();
         void navigate(`/fleet/${encodeURIComponent(saved.line.tag)}`, { replace: true });
@@ -44,8 +84,22 @@ export function PumpForm({ page, onHide }: { page: PumpDetail; onHide: () => voi
         send();
       }}
     >
-      <PumpFields form={form} choices={choices} wet={wet} onWet={setWet} />
-      <SheetField form={form} now={choices} />
+      <PumpFields form={form} choices={choices} wet={wet} onWet={onWet} />
+      <Finder
+        label={`Spec sheet: ${choices.title}`}
+        find="Find another by title, maker or model"
+        what="the sheets"
+        ask={(sought) => foundSheetsQuery(sought)}
+        keyOf={(s) => s.slug}
+        value={choices.sheet}
+        onChoose={(slug) => onSheet({ ...form.texts(), sheet: slug })}
+      >
+        {(s) => (
+          <>
+            {s.title} <small>revision {s.revision}</small>
+          </>
+        )}
+      </Finder>
       <ProblemNote error={save.error} onConfirm={save.confirm} />
       <Button type="submit" disabled={save.isPending}>
         Save
@@ -54,31 +108,5 @@ export function PumpForm({ page, onHide }: { page: PumpDetail; onHide: () => voi
         Leave it as it is
       </Button>
     </form>
-  );
-}
-
-/** The sheet it works to, found among all. */
-function SheetField({ form, now }: { form: DraftForm; now: PumpChoices }) {
-  const [sheet, put] = useDraftField(form, 'sheet');
-  const [title, setTitle] = useState(now.title);
-  return (
-    <Finder
-      label={`Spec sheet: ${title}`}
-      find="Find another by title, maker or model"
-      what="the sheets"
-      ask={(sought) => foundSheetsQuery(sought)}
-      keyOf={(s) => s.slug}
-      value={sheet}
-      onChoose={(slug, s) => {
-        put(slug);
-        setTitle(s.title);
-      }}
-    >
-      {(s) => (
-        <>
-          {s.title} <small>revision {s.revision}</small>
-        </>
-      )}
-    </Finder>
   );
 }
