@@ -37,7 +37,9 @@ def pumps(actor: User) -> Table:
         wet = row["Wet"].casefold()
         if wet not in (*_YES, *_NO):
             raise FieldError("Wet", f"“{row['Wet'][:20]}” is neither.", "Expected yes, no, or nothing.")
-        new = AddPump(**(cells | {"sheet": sheet.slug}), wet=wet in _YES, build=_built(row["Built"], sheet.slug) if row["Built"] else {})
+        new = AddPump(
+            **(cells | {"sheet": sheet.slug}), wet=wet in _YES, build=_built(row["Built"], sheet.slug) if row["Built"] else {}
+        )
         pump = add_pump(actor, new, entry)
         # With their units: a file in inches and Fahrenheit, sent while the screen shows others, is seen before anything is kept.
         amounts: Amounts = {

@@ -294,14 +294,3 @@ def difference(one: GapResult, other: GapResult) -> Check:
 def less(one: Check, other: Check) -> Check:
     """One reading less the other, their doubts together."""
     return Check(one.value_mm - other.value_mm, math.hypot(one.u_mm, other.u_mm), min(one.dof, other.dof))
-
-
-def halves(made: TryMade) -> tuple[tuple[Check, ...], tuple[Check, ...]]:
-    """The checks of a try of two gaps, each at as many places: those of the first, and those of the second."""
-    middle = len(made.checks) // 2
-    return made.checks[:middle], made.checks[middle:]
-
-
-def narrowest(checks: Sequence[Check]) -> Check:
-    """The least of a gap's places."""
-    return min(checks, key=lambda check: check.value_mm)

@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
-from itertools import pairwise
+from dataclasses import dataclass
 from typing import Any, ClassVar, Self
 
 from finegap.core.errors import FieldError
@@ -16,10 +14,11 @@ from finegap.core.gap.declared import length_of
 from finegap.core.gap.helix import Flank, Geared, Read
 from finegap.core.gap.move import Move, Way, Window
 from finegap.core.gap.table import Row
-from finegap.core.gap.tries import GapTarget, Setting, TryJudged, TryMade, hold, judged, settled
-from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, asked_at, halves, less, narrowest
+from finegap.core.gap.tries import GapTarget, Setting, TryMade, settled
+from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, asked_at
 from finegap.core.means.housing import arc_words
 from finegap.core.means.schemas import LENGTH
+from finegap.core.means.sides import held, narrowest, odd, shared
 from finegap.core.units import Dimension
 from finegap.core.working import Working
 
@@ -80,19 +79,14 @@ class HelixMeans(PlainMeans):
 
     def set(self, now: SetNow) -> Setting:
         """The next move after the tries so far."""
+        asked = self._asked(now, shared(now.window, now.tries))
         if not now.tries:
-            return Setting(self._asked(now, now.window), (), self._first(now))
-        left, right = (narrowest(side) for side in halves(now.tries[-1]))
-        # A turn makes the two alike; what they come to is given by the pair.
-        middle = min(max((left.value_mm + right.value_mm) / 2, now.window.low_mm), now.window.high_mm)
-        asked = self._asked(now, replace(now.window, target_mm=middle))
+            return Setting(asked, (), self._first(now))
+        left, right = narrowest(now.tries[-1])
         alike = GapTarget("differ:flank", "left less right", Window(0.0, -self.difference_mm, self.difference_mm))
-        held = tuple(
-            TryJudged(one.made, (*one.results, hold(alike, less(*map(narrowest, halves(one.made))), now.school, derived=True)))
-            for one in judged(asked, now.tries, now.school)
-        )
         move = helix.move_for(self.geared, left.value_mm, right.value_mm, now.window, now.shut)
-        return settled(Setting(asked, held, move, mismatch=self._odd(now)))
+        strange = odd(now.tries, lambda arc: -self.geared.difference_mm(arc), mismatch.TIMING)
+        return settled(Setting(asked, held(asked, alike, now), move, mismatch=strange))
 
     def _asked(self, now: SetNow, window: Window) -> tuple[GapTarget, ...]:
         sides = zip(self.sets, helix.SIDES, strict=True)
@@ -107,15 +101,6 @@ class HelixMeans(PlainMeans):
             details.append(Sentence("The gear case stays shut: they are checked, and not set."))
         working = Working("Flank gaps", "left and right alike", (), headline, "the sheet")
         return Move(Way.STAY, 0.0, headline, tuple(details), working)
-
-    def _odd(self, now: SetNow) -> Sentence | None:
-        odd = None
-        for before, made in pairwise(now.tries):
-            was, is_now = (less(*map(narrowest, halves(one))) for one in (before, made))
-            promised = -self.geared.difference_mm(made.moved or 0.0)
-            u = math.hypot(was.u_mm, is_now.u_mm)
-            odd = mismatch.mismatch(promised, is_now.value_mm - was.value_mm, u, mismatch.TIMING)
-        return odd
 
     def show(self, setting: Setting, now: SetNow) -> HelixView:
         """The move asked for."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any, ClassVar, Self
 
 from finegap.core.families.family import Family, GapWords
@@ -14,9 +14,10 @@ from finegap.core.gap.declared import length_of
 from finegap.core.gap.mismatch import LEAST_ODD_MM
 from finegap.core.gap.move import Move, Way, Window
 from finegap.core.gap.table import Row
-from finegap.core.gap.tries import GapTarget, Setting, TryJudged, TryMade, hold, judged, settled
-from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, check_sizes, difference
+from finegap.core.gap.tries import GapTarget, Setting, TryMade, settled
+from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, check_sizes
 from finegap.core.means.schemas import LENGTH, TEXT
+from finegap.core.means.sides import held, shared
 from finegap.core.units import Dimension
 from finegap.core.working import Working
 
@@ -72,16 +73,10 @@ class TapMeans(PlainMeans):
         window = now.window
         if now.tries:
             front, back = (check.value_mm for check in now.tries[-1].checks)
-            # Tapping makes the two alike; what they come to is given by the parts.
-            middle = min(max((front + back) / 2, window.low_mm), window.high_mm)
-            asked = self._asked(now, replace(window, target_mm=middle))
+            asked = self._asked(now, shared(window, now.tries))
             alike = GapTarget("differ:side", "front less back", Window(0.0, -self.difference_mm, self.difference_mm))
-            held = tuple(
-                TryJudged(one.made, (*one.results, hold(alike, difference(*one.results), now.school, derived=True)))
-                for one in judged(asked, now.tries, now.school)
-            )
             move = tap.move_for(front, back, self.difference_mm, window)
-            return settled(Setting(asked, held, move, mismatch=_odd(now.tries[-2:])))
+            return settled(Setting(asked, held(asked, alike, now), move, mismatch=_odd(now.tries[-2:])))
         known = self._known(now)
         return Setting(self._asked(now, window), (), tap.foretold(*known, window) if known else _blind())
 

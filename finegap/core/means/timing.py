@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from itertools import pairwise
 from typing import Any, ClassVar, Self
 
 from finegap.core.errors import FieldError
@@ -16,10 +14,11 @@ from finegap.core.gap.declared import length_of, pair_of
 from finegap.core.gap.move import Window
 from finegap.core.gap.table import Row
 from finegap.core.gap.timing import Timing
-from finegap.core.gap.tries import GapTarget, Setting, TryJudged, TryMade, hold, judged, settled
-from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, asked_at, halves, less, narrowest
+from finegap.core.gap.tries import GapTarget, Setting, TryMade, settled
+from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, asked_at
 from finegap.core.means.housing import arc_words
 from finegap.core.means.schemas import LENGTH, RANGE
+from finegap.core.means.sides import held, narrowest, odd, shared
 from finegap.core.units import Dimension
 
 
@@ -72,32 +71,18 @@ class TimingMeans(PlainMeans):
 
     def set(self, now: SetNow) -> Setting:
         """Next turn after the tries so far."""
-        left, right = (narrowest(side).value_mm for side in halves(now.tries[-1])) if now.tries else (None, None)
-        # Turning the gear makes the two alike; what they come to is given by the pair.
-        middle = self.window.target_mm if left is None or right is None else (left + right) / 2
-        window = replace(self.window, target_mm=min(max(middle, self.window.low_mm), self.window.high_mm))
+        left, right = (check.value_mm for check in narrowest(now.tries[-1])) if now.tries else (None, None)
+        window = shared(self.window, now.tries)
         asked = tuple(
             one for side in timing.SIDES for one in asked_at(f"mesh:{side}", f"mesh gap, {side}", window, now, self.difference_mm)
         )
         alike = GapTarget("differ:mesh", "left less right", Window(0.0, -self.difference_mm, self.difference_mm))
-        held = tuple(
-            TryJudged(one.made, (*one.results, hold(alike, less(*map(narrowest, halves(one.made))), now.school, derived=True)))
-            for one in judged(asked, now.tries, now.school)
-        )
         move = timing.move_for(self.timing, left, right, self.window, self.difference_mm, now.shut)
-        if not held and now.places:
+        if not now.tries and now.places:
             move = replace(move, details=(Sentence("Left and right, at each place that is asked for. Nothing is turned yet."),))
-        return settled(Setting(asked, held, move, mismatch=self._odd(now)))
-
-    def _odd(self, now: SetNow) -> Any:
-        odd = None
-        for before, made in pairwise(now.tries):
-            # Towards the left closes the left gap and opens the right one, so that their difference falls by twice as much.
-            promised = -2 * self.timing.along_mm(made.moved or 0.0)
-            was, is_now = (less(*map(narrowest, halves(one))) for one in (before, made))
-            u = math.hypot(was.u_mm, is_now.u_mm)
-            odd = mismatch.mismatch(promised, is_now.value_mm - was.value_mm, u, mismatch.TIMING)
-        return odd
+        # Towards the left closes the left gap and opens the right one, so that their difference falls by twice as much.
+        strange = odd(now.tries, lambda arc: -2 * self.timing.along_mm(arc), mismatch.TIMING)
+        return settled(Setting(asked, held(asked, alike, now), move, mismatch=strange))
 
     def show(self, setting: Setting, now: SetNow) -> TimingView:
         """The turn the move asks for."""
