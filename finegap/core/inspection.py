@@ -73,7 +73,8 @@ class FeatureState:
     ``lives`` are the part's lives at this pump, the running one last; ``odd`` what is strange about them. ``by_parts`` says that
     a pair is decided by what was decided for its parts; ``renewed`` that its part is changed, in this job. ``coverage`` and
     ``coverage_left`` are the stations it was measured at. ``not_new`` says why what was measured as left cannot be the new part, or
-    needs a reason to be; ``to_confirm`` that its part is new and no size shows it, ``confirmed`` that somebody said so.
+    needs a reason to be; ``to_confirm`` that its part is new and no size shows it, ``confirmed`` that somebody said so; ``partless``
+    that it is to be changed, and no part it is measured of is.
     """
 
     feature: Feature
@@ -98,6 +99,7 @@ class FeatureState:
     left_note: Sentence | None = None
     to_confirm: bool = False
     confirmed: bool = False
+    partless: bool = False
 
     @property
     def fine(self) -> bool:
@@ -229,7 +231,15 @@ def _state(record: JobRecord, feature: Feature, results: Mapping[tuple[str, Phas
         left_note=new.note,
         to_confirm=to_confirm,
         confirmed=feature.key in record.confirmed_new or (bool(once) and all_new(record, once)),
+        partless=_partless(record, feature),
     )
+
+
+def _partless(record: JobRecord, feature: Feature) -> bool:
+    """Whether it is decided to be changed, and nobody says which of the parts it is measured of is the new one."""
+    decision = record.decisions.get(feature.key)
+    wanted = decision is not None and decision.decided is Decided.CHANGE
+    return wanted and bool(feature.of_parts) and not set(feature.of_parts) & record.changed
 
 
 def _lives(record: JobRecord, feature: Feature, found: Result | None) -> tuple[tuple[Life, ...], tuple[Sentence, ...]]:

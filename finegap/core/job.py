@@ -143,6 +143,8 @@ def _feature_blockers(state: FeatureState) -> list[Blocker]:
         return Blocker(stage, Sentence(words, {**name, **(more or {})}), lead_may, key)
 
     undecided = [at(Stage.DECIDE, "{name}: not decided.", lead_may=False)] if state.open_decision else []
+    if state.partless:
+        undecided.append(at(Stage.DECIDE, "{name}: to be changed, and no part of it is. Say which part is new.", lead_may=False))
     if not state.done:
         open_ = [at(Stage.INSPECT, *_not_done(state))] if state.wanted else []
         return open_ + undecided + _build_of(state, at)

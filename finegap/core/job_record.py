@@ -188,9 +188,12 @@ class JobRecord:
 
     @cached_property
     def changed(self) -> frozenset[str]:
-        """Features whose part is renewed; of a pair those of its parts that are."""
-        settled = one_decision(self.sheet.family, self.decisions)
-        return frozenset(key for key, decision in settled.items() if decision.decided is Decided.CHANGE)
+        """Features whose part is renewed; of a pair those of its parts that are; and what is measured of such a part and others."""
+        family = self.sheet.family
+        settled = one_decision(family, self.decisions)
+        new = {key for key, decision in settled.items() if decision.decided is Decided.CHANGE}
+        measured = (f for f in family.features if f.of_parts and self.sheet.spec(f.key).new_mm is not None)
+        return frozenset(new | {feature.key for feature in measured if new & set(feature.of_parts)})
 
     @cached_property
     def stacks(self) -> dict[str, Stack]:

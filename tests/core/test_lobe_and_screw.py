@@ -22,7 +22,8 @@ from finegap.core.gap.move import Window
 from finegap.core.gap.tries import Check, TryMade
 from finegap.core.gap_assessment import gap_assessment_of
 from finegap.core.inspection import inspect
-from finegap.core.job_record import Duty, Phase
+from finegap.core.job import assess
+from finegap.core.job_record import Decided, Duty, FeatureDecision, Phase
 from finegap.core.means.base import SetNow
 from finegap.core.means.helix import HelixMeans
 from finegap.core.measuring.readings import StationReading
@@ -193,6 +194,33 @@ class Bent(unittest.TestCase):
 
     def test_the_widest_place_is_held_against_the_limit(self):
         self.assertIs(self.state(0.36).verdict, Verdict.CHANGE)
+
+
+class OfNewParts(unittest.TestCase):
+    """What is measured of a rotor and its body is another gap with a new rotor in."""
+
+    def states(self, decisions, left=None):
+        of = read_sheet(B2)
+        sizes = readings({"length_drive": 55.98, "tip_drive": 0.20, "bore_drive": 122.03}, of)
+        after = readings(left or {}, of, Phase.LEFT)
+        changed = {key: FeatureDecision(Decided.CHANGE, "x") for key in decisions}
+        record = job_record(sheet=of, duty=Duty("stainless 316", 300, 40, 40), readings=sizes | after, decisions=changed, tries=())
+        found = assess(record)
+        return {s.feature.key: s for s in found.features}, [said(b.sentence) for b in found.blockers]
+
+    def test_with_a_new_rotor_the_tips_are_not_as_found(self):
+        states, blockers = self.states(("length_drive",), {"length_drive": 55.98})
+        self.assertTrue(states["tip_drive"].renewed)
+        self.assertFalse(states["tip_driven"].renewed)
+        self.assertIn("Drive rotor, tips to body: changed, but not measured after.", blockers)
+        _, blockers = self.states(("length_drive",), {"length_drive": 55.98, "tip_drive": 0.19})
+        self.assertEqual([b for b in blockers if b.startswith("Drive rotor, tips")], [])
+
+    def test_a_gap_is_not_changed_by_itself(self):
+        said_of = "Drive rotor, tips to body: to be changed, and no part of it is. Say which part is new."
+        self.assertIn(said_of, self.states(("tip_drive",))[1])
+        self.assertNotIn(said_of, self.states(("tip_drive", "length_drive"))[1])
+        self.assertNotIn(said_of, self.states(())[1])
 
 
 def outlines(picture):

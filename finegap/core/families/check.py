@@ -89,6 +89,7 @@ def _feature(at: str, feature: Feature, family: Family, presses: Collection[str]
         raise _fault(f"{at}.bore, shaft", "only the running clearance of a pair has them.")
     if feature.kind.taken and not feature.stations:
         raise _fault(f"{at}.stations", "it is measured, and has none.")
+    _known(f"{at}.of_parts", feature.of_parts, family.by_key.keys() - {feature.key}, "feature")
     if feature.counted:
         _known(f"{at}.counted", [feature.counted.detail], {*family.details, *(o.key for o in family.options)}, "detail")
     if feature.press:

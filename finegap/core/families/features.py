@@ -130,6 +130,7 @@ class Feature:
     which prints it there. ``label`` stands beside its number on the drawing where the name is too long for that.
     A gap is ``between`` two faces; one that is measured as a total falls on several ``sides``. Where its places wear unlike one
     another, the ``widest`` counts. It ``closes_at`` the places to which pressure bends the shaft.
+    What is measured of several parts at once is ``of_parts``, by features of theirs: with one of them new it is measured again.
     """
 
     key: str
@@ -152,6 +153,7 @@ class Feature:
     sides: int = 1
     widest: bool = False
     closes_at: tuple[str, ...] = ()
+    of_parts: tuple[str, ...] = ()
 
     def stations_by(self, details: Mapping[str, str]) -> tuple[Station, ...]:
         """Its stations on a pump whose sheet gives these details."""

@@ -23,6 +23,7 @@ def _gap(key: str, number: int, name: str, between: tuple[str, str], set_as: str
         set_as=set_as,
         label=name.replace(" rotor", ""),
         between=between,
+        of_parts=() if set_as else ("wings", "hubs"),
     )
 
 

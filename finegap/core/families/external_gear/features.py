@@ -66,7 +66,7 @@ _SHAFTS = (
     ),
     Feature(
         "runout", 18, "Shafts, runout", "Shafts", FeatureKind.RUNOUT, stations(("",), ("drive shaft", "idler shaft")),
-        label="Runout",
+        label="Runout", of_parts=("shaft_drive", "shaft_idler"),
     ),
 )  # fmt: skip
 _LOOKED_AT = (
@@ -119,6 +119,7 @@ _ALL = (
         stations(("",), _ROUND),
         label="Backlash",
         between=("tooth", "tooth"),
+        of_parts=("teeth_drive", "teeth_idler"),
     ),
     *_SHAFTS,
     *_LOOKED_AT,

@@ -33,6 +33,7 @@ def _of_shaft(i: int, shaft: str) -> tuple[Feature, ...]:
             f"tip_{shaft}", 5 + i, f"{name} rotor, tips to body", f"{name} rotor", FeatureKind.GAP,
             stations(("",), (*SUCTION, "discharge side", "discharge port edge")), label=f"Tips, {shaft}",
             between=("body", "lobe"), widest=True, closes_at=SUCTION,
+            of_parts=(f"length_{shaft}", f"over_{shaft}", f"bore_{shaft}", "lobes", "faces"),
         ),
         Feature(f"length_{shaft}", 9 + i, f"{name} rotor, length", f"{name} rotor", FeatureKind.EXTERNAL, _ROUND, flat=True),
         Feature(
@@ -46,7 +47,7 @@ def _of_shaft(i: int, shaft: str) -> tuple[Feature, ...]:
         ),
         Feature(
             f"play_{shaft}", 16 + i, f"{name} shaft, lifted at its rotor", f"{name} shaft", FeatureKind.RUNOUT,
-            stations(("",), ("lifted", "across")), label=f"Play, {shaft}",
+            stations(("",), ("lifted", "across")), label=f"Play, {shaft}", of_parts=("bearings",),
         ),
     )  # fmt: skip
 

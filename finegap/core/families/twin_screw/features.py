@@ -22,6 +22,7 @@ def _of_screw(i: int, shaft: str) -> tuple[Feature, ...]:
         Feature(
             f"radial_{shaft}", 3 + i, f"{name} screw, radial gap by feeler", f"{name} screw", FeatureKind.GAP,
             stations(_PLANES, ("",)), label=f"Radial, {shaft}", between=("casing", "crest"), widest=True,
+            of_parts=(f"screw_{shaft}", f"bore_{shaft}", "flanks"),
         ),
         Feature(
             f"screw_{shaft}", 5 + i, f"{name} screw, outside", f"{name} screw", FeatureKind.EXTERNAL, stations(_PLANES, ("",)),
@@ -42,7 +43,7 @@ def _of_screw(i: int, shaft: str) -> tuple[Feature, ...]:
 def _ends(key: str, number: int, name: str, face: str) -> Feature:
     return Feature(
         f"ends_{key}", number, name, "Screws", FeatureKind.GAP, stations(("",), ("drive screw", "driven screw")),
-        between=(face, "screw"), widest=True,
+        between=(face, "screw"), widest=True, of_parts=("screw_drive", "screw_driven", "flanks"),
     )  # fmt: skip
 
 
@@ -102,7 +103,7 @@ _ALL = (
     _ends("back", 12, "Screws to back", "back"),
     Feature(
         "play", 13, "Shafts, lifted at their screws", "Shafts", FeatureKind.RUNOUT,
-        stations(("",), ("drive shaft", "driven shaft")), label="Play",
+        stations(("",), ("drive shaft", "driven shaft")), label="Play", of_parts=("bearings",),
     ),
     Feature(
         "backlash", 14, "Timing gears, backlash", "Timing gears", FeatureKind.GAP, stations(("",), ("12", "3", "6", "9")),
