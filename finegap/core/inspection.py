@@ -73,8 +73,8 @@ class FeatureState:
     ``lives`` are the part's lives at this pump, the running one last; ``odd`` what is strange about them. ``by_parts`` says that
     a pair is decided by what was decided for its parts; ``renewed`` that its part is changed, in this job. ``coverage`` and
     ``coverage_left`` are the stations it was measured at. ``not_new`` says why what was measured as left cannot be the new part, or
-    needs a reason to be; ``to_confirm`` that its part is new and no size shows it, ``confirmed`` that somebody said so; ``partless``
-    that it is to be changed, and no part it is measured of is.
+    needs a reason to be; ``to_confirm`` that its part is new and no size shows it, ``confirmed`` that somebody said so;
+    ``partless`` that it is to be changed, and no part it is measured of is.
     """
 
     feature: Feature

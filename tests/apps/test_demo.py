@@ -137,6 +137,16 @@ class Demo(TestCase):
         job._tries(None, [{"checks": checks, "moved": "0"}])
         self.assertEqual([t.set_by for t in job_view(job.number, Units.MM).setting.tries], ["as built, not turned"])
 
+    def test_what_was_turned_with_its_case_open_is_not_made_a_job_that_left_it_shut(self):
+        otto = User.objects.get(username="otto")
+        Job.objects.filter(pump__tag="T-711", ended="").update(ended="abandoned")
+        job = WholeJob(otto, "T-711")
+        job.number = services.open_job(otto, changes.OpenJob("T-711", "shaking", "99 999", "noise")).number
+        services.set_details(job.seen, changes.SetDetails(place="workshop", build={"scope": "opened"}))
+        job._tries(None, [{"checks": [{"read": "0.230", "gauge": "D-08"}] * 8, "moved": "0.3", "way": "left"}])
+        with self.assertRaisesRegex(FieldError, "The gear was turned"):
+            services.set_details(job.seen, changes.SetDetails(build={"scope": "wet_end"}))
+
     def test_how_it_turned_is_not_said_before_it_is_together_nor_kept_once_it_is_apart_again(self):
         """A turn by hand proves the pump it was made on, and no other."""
         job = WholeJob(User.objects.get(username="otto"), "R-521")

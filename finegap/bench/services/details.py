@@ -116,6 +116,10 @@ def _check_build(now: JobInHand, build: Mapping[str, str]) -> None:
     done = [s.text for s in record.sheet.family.steps if s.key in marked]
     done += [stack.name for stack in record.stacks.values() if stack.key in built - stacks - own]
     done += [f.name for f in record.whole.features if f.key in taken - other.by_key.keys()]
+    # What turns a gap stays shut in a job that has no step to close it again.
+    for means, tries in ((record.sheet.means, record.tries), (record.sheet.mesh, record.mesh_tries)):
+        if means is not None and any(made.moved for made in tries) and means.opens(record.whole) and not means.opens(other):
+            done.append("The gear was turned")
     was = family_of(job).build or {}
     _check_places(record, was, other)
     if done:
