@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from typing import TypeVar
+
+T = TypeVar("T")
 
 
 @dataclass(frozen=True)
@@ -36,6 +40,31 @@ class FieldError(ValueError):
         """The same error seen from the object that holds the field."""
         joiner = "" if self.field.startswith("[") else "."
         return FieldError(f"{path}{joiner}{self.field}", self.problem, self.hint, self.suggestions)
+
+
+class Found:
+    """Everything that is wrong with a thing of many parts: each part is read, and what cannot be read is gathered.
+
+    A part that lacks something is not whole; what it lacks, the schema tells.
+    """
+
+    def __init__(self) -> None:
+        self.errors: list[FieldError] = []
+        self.whole = True
+
+    def reading(self, read: Callable[[], T], otherwise: T) -> T:
+        """What a part reads as; ``otherwise`` where it cannot be read."""
+        try:
+            return read()
+        except FieldError as error:
+            self.errors.append(error)
+        except KeyError:
+            self.whole = False
+        return otherwise
+
+    def quietly(self, read: Callable[[], T], otherwise: T) -> T:
+        """The same of a part that is told of elsewhere."""
+        return Found().reading(read, otherwise)
 
 
 class Unlikely(FieldError):

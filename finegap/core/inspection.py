@@ -14,7 +14,7 @@ from finegap.core.measuring.readings import BORE_WORDS, Result, running_clearanc
 from finegap.core.measuring.verdict import Judgement, School, Verdict, judge
 from finegap.core.renewing import NO_NEW_PART, NewPartJudged, all_new, has_a_size, never_twice, new_part, wears_up
 from finegap.core.settle import settle
-from finegap.core.sheet import FeatureSpec
+from finegap.core.sheet_parts import FeatureSpec
 from finegap.core.wear.forecast import Forecast, forecast
 from finegap.core.wear.lives import Life, MeasuredSize, Visit, trace
 from finegap.core.working import Working

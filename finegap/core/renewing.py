@@ -9,7 +9,7 @@ from finegap.core.formatting import Amount, Amounts, Bare, Kind, Sentence, lengt
 from finegap.core.job_record import JobRecord, Phase
 from finegap.core.measuring.readings import Result
 from finegap.core.measuring.verdict import Judgement, Limit, Verdict, judge
-from finegap.core.sheet import FeatureSpec
+from finegap.core.sheet_parts import FeatureSpec
 
 
 @dataclass(frozen=True)

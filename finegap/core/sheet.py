@@ -5,23 +5,20 @@ Quantities are text with a unit, as printed ("0.005 in", "62 mm2/s"); the format
 
 from __future__ import annotations
 
-import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
+from functools import partial
 from typing import Any
 
-from finegap.core.assembly.declared import Building, Torque, read_building, read_torque
-from finegap.core.entry import FIELDS
-from finegap.core.errors import FieldError
+from finegap.core.assembly.declared import Building, Torque, read_torque
+from finegap.core.errors import FieldError, Found, T
 from finegap.core.families import FAMILIES
 from finegap.core.families.builds import Build
 from finegap.core.families.family import Family, pressed_only, stationed
-from finegap.core.families.features import FeatureKind, Station, stations
+from finegap.core.formatting import Text
 from finegap.core.gap.bend import Overhung
 from finegap.core.gap.declared import (
     RunIn,
-    expansion_of,
-    length_of,
     read_bend,
     read_heat,
     read_losses,
@@ -29,37 +26,29 @@ from finegap.core.gap.declared import (
 )
 from finegap.core.gap.heat import Body
 from finegap.core.gap.losses import Losses
-from finegap.core.gap.table import Range, Row, check_rows
-from finegap.core.materials import Expansion
+from finegap.core.gap.table import Row
 from finegap.core.means.base import Means
 from finegap.core.means.registry import read_means
 from finegap.core.means.timing import TimingMeans
-from finegap.core.measuring.verdict import Limit, School
-from finegap.core.quantities import AllowedSign, parse
-from finegap.core.units import Dimension
+from finegap.core.measuring.verdict import School
+from finegap.core.sheet_parts import (
+    NOT_PRINTED,
+    FeatureSpec,
+    printed_twice,
+    read_build,
+    read_catalogue,
+    read_details,
+    read_features,
+    read_parts_of_building,
+    read_plan,
+    read_rows,
+    read_tolerance,
+    read_usual,
+    sizes_of_means,
+    sizes_of_presses,
+)
 from finegap.core.wear.lubrication import Plan
-from finegap.core.wear.parts import Catalogue, CataloguePart, Kit
-
-OPEN_LOW, OPEN_HIGH = "any lower", "and up"
-"""How an open end of a range is written in the file."""
-
-
-@dataclass(frozen=True)
-class FeatureSpec:
-    """New size and limit of one feature, with the page they are printed on; ``None`` where none is printed.
-
-    ``expansion`` is of the part's material; ``stations`` those of the family where empty.
-    """
-
-    limit: Limit | None
-    new_mm: tuple[float, float] | None
-    page: str = ""
-    fine: bool = False
-    expansion: Expansion | None = None
-    stations: tuple[Station, ...] = ()
-
-
-_NOT_PRINTED = FeatureSpec(None, None)
+from finegap.core.wear.parts import Catalogue
 
 
 @dataclass(frozen=True)
@@ -93,10 +82,11 @@ class SpecSheet:
     run_in: RunIn = field(default_factory=RunIn)
     lubrication: tuple[Plan, ...] = ()
     usual: Mapping[str, tuple[float, float]] = field(default_factory=dict)
+    cautions: tuple[tuple[str, str], ...] = ()
 
     def spec(self, key: str) -> FeatureSpec:
         """What the sheet prints of a feature; nothing, if it does not."""
-        return self.features.get(key, _NOT_PRINTED)
+        return self.features.get(key, NOT_PRINTED)
 
     def family_of(self, build: Build) -> Family:
         """The family as a pump of this sheet is built, with the stations the sheet asks for."""
@@ -114,6 +104,40 @@ class SpecSheet:
         return f"{self.title}, revision {self.revision} of {self.date}" + (f", page {page}" if page else "")
 
 
+@dataclass(frozen=True)
+class PartlySheet:
+    """A sheet as far as it could be read: ``rows`` and ``means`` are there only where nothing of them is wrong."""
+
+    family: Family
+    features: Mapping[str, FeatureSpec]
+    rows: tuple[Row, ...]
+    means: Means | None
+    build: Mapping[str, str]
+    details: Mapping[str, str]
+    building: Building
+    mesh: TimingMeans | None = None
+    remarks: tuple[tuple[str, Text], ...] = ()
+
+    def spec(self, key: str) -> FeatureSpec:
+        """What it prints of a feature; nothing, if it does not."""
+        return self.features.get(key, NOT_PRINTED)
+
+
+def family_of(data: Mapping[str, Any]) -> Family:
+    """The family of a sheet.
+
+    Raises
+    ------
+    FieldError
+        There is no such family.
+    """
+    family = FAMILIES.get(data.get("family", ""))
+    if family is None:
+        problem = f"“{data.get('family', '')}” is not a family known here."
+        raise FieldError("family", problem, f"Expected one of: {', '.join(FAMILIES)}.")
+    return family
+
+
 def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
     """Read a sheet whose shape the JSON Schema has already settled.
 
@@ -121,30 +145,78 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
     ------
     FieldError
         ``field`` is the path in the file; values that cannot be: units, signs, order of ranges, holes in the table, unknown
-        feature or family.
+        feature or family. Of several the first.
     """
-    family = FAMILIES.get(data["family"])
-    if family is None:
-        raise FieldError("family", f"“{data['family']}” is not a family known here.", f"Expected one of: {', '.join(FAMILIES)}.")
-    table = data["clearance_table"]
-    rows = tuple(_row(row, f"clearance_table.rows[{i}]") for i, row in enumerate(table["rows"]))
-    try:
-        check_rows(rows, table.get("holes_as_printed", False))
-    except FieldError as error:
-        raise error.within("clearance_table") from None
-    minus, plus = (
-        length_of(table["tolerance"][side], f"clearance_table.tolerance.{side}", AllowedSign.NOT_NEGATIVE)
-        for side in ("minus", "plus")
+    found = Found()
+    whole = _read(data, found)[1]
+    if found.errors:
+        raise found.errors[0]
+    if whole is None:
+        raise FieldError("file", "it is not whole.", "Expected everything the format asks for.")
+    return whole
+
+
+def read_partly(data: Mapping[str, Any]) -> tuple[PartlySheet, list[FieldError]]:
+    """Read what can be read of a sheet, and gather all that is wrong with the rest. What it lacks altogether is not told here.
+
+    Raises
+    ------
+    FieldError
+        There is no such family.
+    """
+    found = Found()
+    return _read(data, found)[0], found.errors
+
+
+_NEEDED = {"title", "maker", "model", "revision", "date", "source", "torques"}
+
+
+def _read(data: Mapping[str, Any], found: Found) -> tuple[PartlySheet, SpecSheet | None]:
+    """``data`` may lack whole sections; then there is no sheet, only a part of one."""
+    family = family_of(data)
+    table = data.get("clearance_table", {})
+    rows = read_rows(table, found)
+    minus, plus = found.reading(lambda: read_tolerance(table, rows), (0.0, 0.0)) if "tolerance" in table else (0.0, 0.0)
+    building = read_parts_of_building(data, family, found)
+    means = (
+        found.reading(lambda: read_means(data["adjustment"], family, rows), None) if "means" in data.get("adjustment", {}) else None
     )
-    if minus + plus == 0:
-        raise FieldError("clearance_table.tolerance", "no gap can be exactly that.", "Expected more than 0 below or above it.")
-    least = min(mm for row in rows for mm in (row.clearance_mm, row.back_mm) if mm is not None)
-    if minus >= least:
-        touching = f"it lets a gap of {least:g} mm close altogether."
-        raise FieldError("clearance_table.tolerance.minus", touching, "Expected less than the least end clearance.")
-    building = read_building(data, family)
-    means = read_means(data["adjustment"], family, rows)
-    return SpecSheet(
+    printed = read_features(family, data.get("features", {}), found)
+    features = sizes_of_means(family, means) | printed | sizes_of_presses(family, building)
+    partly = PartlySheet(
+        family=family,
+        features=features,
+        rows=rows,
+        means=means,
+        build=found.reading(lambda: read_build(family, data), {}),
+        details=found.reading(lambda: read_details(family, data.get("details", {})), {}),
+        building=building,
+        mesh=found.reading(lambda: TimingMeans.read(data["timing"], family), None) if "timing" in data else None,
+        remarks=(*printed_twice(table, rows), *(means.remarks() if means else ())),
+    )
+    torques = tuple(
+        one
+        for i, line in enumerate(data.get("torques", ()))
+        if (one := found.reading(partial(read_torque, line, f"torques[{i}]"), None))
+    )
+
+    def maybe(key: str, read: Callable[[Any], T]) -> T | None:
+        return found.reading(lambda: read(data[key]), None) if key in data else None
+
+    heat, bend = maybe("heat", read_heat), maybe("bend", lambda given: read_bend(given, family))
+    losses, run_in = maybe("slip", lambda given: read_losses(given, family)), maybe("packing", read_run_in)
+    catalogue = maybe("catalogue", lambda given: read_catalogue(family, given))
+    plans = tuple(
+        plan
+        for i, given in enumerate(data.get("lubrication", ()))
+        if (plan := found.reading(partial(read_plan, given, f"lubrication[{i}]"), None))
+    )
+    usual = {
+        key: both for key, pair in data.get("usual", {}).items() if (both := found.reading(partial(read_usual, key, pair), None))
+    }
+    if found.errors or not found.whole or means is None or not rows or not features or _NEEDED - data.keys():
+        return partly, None
+    whole = SpecSheet(
         title=data["title"],
         maker=data["maker"],
         model=data["model"],
@@ -154,185 +226,24 @@ def read_sheet(data: Mapping[str, Any]) -> SpecSheet:
         family=family,
         school=School(data.get("school", School.GUARDED.value)),
         near_share=data.get("near_share", 0.2),
-        features=_of_means(family, means) | _features(family, data["features"]) | _press_sizes(family, building),
+        features=features,
         rows=rows,
         table_page=table["page"],
         minus_mm=minus,
         plus_mm=plus,
         means=means,
-        torques=tuple(read_torque(t, f"torques[{i}]") for i, t in enumerate(data["torques"])),
-        heat=read_heat(data["heat"]) if "heat" in data else None,
-        build=_build(family, data),
-        details=_details(family, data.get("details", {})),
-        catalogue=_catalogue(family, data["catalogue"]) if "catalogue" in data else Catalogue(""),
+        torques=torques,
+        heat=heat,
+        build=partly.build,
+        details=partly.details,
+        catalogue=catalogue or Catalogue(""),
         building=building,
-        mesh=TimingMeans.read(data["timing"], family) if "timing" in data else None,
-        bend=read_bend(data["bend"], family) if "bend" in data else None,
-        losses=read_losses(data["slip"], family) if "slip" in data else None,
-        run_in=read_run_in(data.get("packing", {})),
-        lubrication=tuple(_plan(one, f"lubrication[{i}]") for i, one in enumerate(data.get("lubrication", ()))),
-        usual={key: _usual(key, pair) for key, pair in data.get("usual", {}).items()},
+        mesh=partly.mesh,
+        bend=bend,
+        losses=losses,
+        run_in=run_in or RunIn(),
+        lubrication=plans,
+        usual=usual,
+        cautions=tuple((one["stage"], one["text"]) for one in data.get("cautions", ())),
     )
-
-
-def _usual(key: str, pair: list[str]) -> tuple[float, float]:
-    """Between which values a quantity of the duty usually lies, in its internal unit."""
-    low, high = (
-        parse(text, FIELDS[key].dimension, f"usual.{key}[{i}]", sign=FIELDS[key].sign).value for i, text in enumerate(pair)
-    )
-    if low >= high:
-        raise FieldError(f"usual.{key}", "the range is reversed or empty.", "Expected the lower end first.")
-    return low, high
-
-
-def _build(family: Family, data: Mapping[str, Any]) -> dict[str, str]:
-    """The sheet's build; its means of adjustment is a choice like any other where the family has it."""
-    build = dict(data.get("build", {}))
-    options = {option.key for option in family.options}
-    for feature in family.features:
-        count = feature.counted
-        if count is not None and count.detail in options and feature.key in data["features"] and count.detail not in build:
-            choices = ", ".join(choice for o in family.options if o.key == count.detail for choice in o.choices)
-            problem = f"it prints {feature.name.lower()}, and not how many there are."
-            raise FieldError(f"build.{count.detail}", problem, f"Expected one of: {choices}.")
-    if any(option.key == "means" for option in family.options):
-        build["means"] = data["adjustment"]["means"]
-    said = {option.key for option in family.options if option.is_convention}
-    if "faces" in said and data.get("details", {}).get("faces") in ("dry", "film"):
-        build.setdefault("faces", data["details"]["faces"])  # where sheets said it before it was a convention
-    return {key: choice for key, choice in family.complete(build).items() if key not in said or key in build}
-
-
-def _details(family: Family, data: Mapping[str, str]) -> dict[str, str]:
-    unknown = next((key for key in data if key not in family.details), None)
-    if unknown:
-        known = ", ".join(family.details) or "none"
-        raise FieldError(f"details.{unknown}", f"a {family.name.lower()} has no such detail.", f"Expected any of: {known}.")
-    for feature in family.features:
-        feature.stations_by(data)  # refuses what is no count
-    return dict(data)
-
-
-def _catalogue(family: Family, data: Mapping[str, Any]) -> Catalogue:
-    def cents(one: Mapping[str, Any]) -> int | None:
-        return round(one["price"] * 100) if "price" in one else None
-
-    for i, one in enumerate(data["parts"]):
-        unknown = next((key for key in one.get("renews", []) if key not in family.by_key), None)
-        if unknown:
-            path = f"catalogue.parts[{i}].renews"
-            raise FieldError(path, f"a {family.name.lower()} has no {unknown}.", f"Expected any of: {', '.join(family.by_key)}.")
-    catalogue = Catalogue(
-        data["currency"],
-        tuple(
-            CataloguePart(
-                one["number"],
-                one["name"],
-                cents(one),
-                one.get("lead_days", 0),
-                one.get("count", 1),
-                tuple(one.get("renews", ())),
-                one.get("always", False),
-            )
-            for one in data["parts"]
-        ),
-        tuple(
-            Kit(one["number"], one["name"], cents(one) or 0, one.get("lead_days", 0), dict(one["contents"]))
-            for one in data.get("kits", ())
-        ),
-    )
-    catalogue.check("catalogue")
-    return catalogue
-
-
-def _features(family: Family, data: Mapping[str, Any]) -> dict[str, FeatureSpec]:
-    unknown = next((key for key in data if key not in family.by_key), None)
-    if unknown:
-        known = ", ".join(family.by_key)
-        raise FieldError(f"features.{unknown}", f"a {family.name.lower()} has no such feature.", f"Expected any of: {known}.")
-    pressed = next((key for key in data if family.by_key[key].press), None)
-    if pressed:
-        raise FieldError(f"features.{pressed}", "its size follows from its press fit.", "Expected it under press_fits.")
-    looked_at = next((key for key in data if family.by_key[key].kind is FeatureKind.CHECK), None)
-    if looked_at:
-        raise FieldError(f"features.{looked_at}", "it is looked at, not measured.", "Expected no size for it.")
-    return {key: _feature(family.by_key[key].kind, spec, f"features.{key}") for key, spec in data.items()}
-
-
-def _of_means(family: Family, means: Means) -> dict[str, FeatureSpec]:
-    """Limits the sheet prints with its means of adjustment."""
-    printed = {f.key: getattr(means, f"{f.printed_as}_mm", None) for f in family.features if f.printed_as}
-    return {key: FeatureSpec(Limit(*limits), None) for key, limits in printed.items() if limits}
-
-
-def _press_sizes(family: Family, building: Building) -> dict[str, FeatureSpec]:
-    """Limits of size of bushings and seats, from the fits the sheet prints."""
-    sizes = {}
-    for press in family.presses:
-        if press.key in building.presses:
-            spec = building.presses[press.key]
-            for key, limits in ((press.outside, spec.outside_mm), (press.seat, spec.seat_mm)):
-                sizes[key] = FeatureSpec(Limit(*limits, limits), limits, fine=True)
-    return sizes
-
-
-def _feature(kind: FeatureKind, spec: Mapping[str, Any], path: str) -> FeatureSpec:
-    sign = AllowedSign.NOT_NEGATIVE if kind is FeatureKind.PAIR or kind.is_gap else AllowedSign.POSITIVE
-    low, high = (length_of(spec["new"][i], f"{path}.new[{i}]", sign) for i in (0, 1))
-    if low > high:
-        raise FieldError(f"{path}.new", "the range is reversed.", "Expected the smaller size first.")
-    minimum, maximum = (length_of(spec[side], f"{path}.{side}") if side in spec else None for side in ("minimum", "maximum"))
-    limit = None
-    if minimum is not None or maximum is not None:
-        try:
-            limit = Limit(minimum, maximum, (low, high))
-        except FieldError as error:
-            raise error.within(path) from None
-        if limit.margin(low) < 0 or limit.margin(high) < 0:
-            raise FieldError(path, "the new size is outside its own limit.", "Expected new sizes inside the wear limit.")
-    printed = [*spec["new"], *(spec[s] for s in ("minimum", "maximum") if s in spec)]
-    return FeatureSpec(
-        limit,
-        (low, high),
-        spec.get("page", ""),
-        any(_is_fine(text) for text in printed),
-        expansion_of(spec["material"], f"{path}.material") if "material" in spec else None,
-        stations(spec["stations"].get("planes", [""]), spec["stations"]["directions"]) if "stations" in spec else (),
-    )
-
-
-def _plan(data: Mapping[str, Any], path: str) -> Plan:
-    every, wet = float(data["every_hours"]), data.get("wet_hours")
-    if wet is not None and wet > every:
-        raise FieldError(f"{path}.wet_hours", "it is longer than in a dry place.", f"Expected up to {every:g}.")
-    cold = data.get("cold")
-    below = parse(cold["below"], Dimension.TEMPERATURE, f"{path}.cold.below").value if cold else None
-    return Plan(data["name"], every, wet, data.get("with", ""), below, cold["with"] if cold else "")
-
-
-def _is_fine(text: str) -> bool:
-    """Printed finer than 0.01 mm or 0.001 in, and so shown with a decimal more."""
-    quantity = parse(text, Dimension.LENGTH, "")
-    digits = text.replace(",", ".").partition(".")[2].rstrip('abcdefghijklmnopqrstuvwxyz"″ ')
-    return len(digits) > {"mm": 2, "in": 3}.get(quantity.unit, 0)
-
-
-def _range(pair: list[str], dimension: Dimension, path: str) -> Range:
-    least = 0.0 if dimension is Dimension.VISCOSITY else -math.inf
-    sign = AllowedSign.POSITIVE if dimension is Dimension.VISCOSITY else AllowedSign.ANY
-    low = least if pair[0] == OPEN_LOW else parse(pair[0], dimension, f"{path}[0]", sign=sign).value
-    high = math.inf if pair[1] == OPEN_HIGH else parse(pair[1], dimension, f"{path}[1]", sign=sign).value
-    if low >= high:
-        raise FieldError(path, "the range is reversed or empty.", "Expected the lower end first.")
-    return Range(low, high)
-
-
-def _row(row: Mapping[str, Any], path: str) -> Row:
-    return Row(
-        setting=row["setting"],
-        material=row["material"],
-        viscosity_mm2_s=_range(row["viscosity"], Dimension.VISCOSITY, f"{path}.viscosity"),
-        temperature_c=_range(row["temperature"], Dimension.TEMPERATURE, f"{path}.temperature"),
-        clearance_mm=length_of(row["end_clearance"], f"{path}.end_clearance"),
-        back_mm=length_of(row["back_clearance"], f"{path}.back_clearance") if "back_clearance" in row else None,
-    )
+    return partly, whole

@@ -14,6 +14,7 @@ from finegap.api.shown import NamedResponse
 from finegap.bench.models import SIGNED, Job
 from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.families import FAMILIES
+from finegap.core.families.builds import OF_THE_JOB
 from finegap.core.formatting import Amount, Kind, Shown
 from finegap.core.numerals import DecimalMark
 from finegap.core.sheet import read_sheet
@@ -203,7 +204,7 @@ def _choices(sheet: Sheet) -> PumpChoices:
     revision = next(iter(sheet.revisions.all()), None)
     spec = read_sheet(revision.content) if revision else None
     # What the sheet's numbers are for is not the pump's to choose, and how far a job goes is the job's.
-    options = [o for o in spec.family.options if not o.is_convention and o.key not in ("means", "scope")] if spec else []
+    options = [o for o in spec.family.options if not o.is_convention and o.key not in ("means", OF_THE_JOB)] if spec else []
     return PumpChoices(
         sheet=sheet.slug,
         title=sheet.title,

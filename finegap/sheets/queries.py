@@ -15,7 +15,8 @@ from finegap.core.families.builds import UNSAID
 from finegap.core.families.family import said_of, step_worded
 from finegap.core.formatting import Units, between_edges, length, render
 from finegap.core.procedure import ShopStep, in_force
-from finegap.core.sheet import OPEN_HIGH, OPEN_LOW, FeatureSpec, SpecSheet, read_sheet
+from finegap.core.sheet import SpecSheet, read_sheet
+from finegap.core.sheet_parts import OPEN_HIGH, OPEN_LOW, FeatureSpec
 from finegap.core.wear.parts import money
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
 from finegap.sheets.responses import (

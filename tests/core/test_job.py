@@ -18,7 +18,7 @@ from finegap.core.job import assess
 from finegap.core.job_record import Decided, Duty, FeatureDecision, Phase
 from finegap.core.measuring.readings import CertifiedGauge
 from finegap.core.measuring.verdict import Limit, School, Verdict, judge
-from finegap.core.sheet import FeatureSpec
+from finegap.core.sheet_parts import FeatureSpec
 from finegap.core.working import Working
 from tests.apps.base import GOOD
 from tests.core.job_records import gasket_sheet, job_record, readings, sheet

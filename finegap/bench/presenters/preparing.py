@@ -6,6 +6,7 @@ from finegap.bench import responses
 from finegap.bench.presenters.inspecting import photos
 from finegap.bench.records import Records
 from finegap.core.assembly.elastomers import MEDIA
+from finegap.core.families.builds import OF_THE_JOB
 from finegap.core.families.steps import Step
 from finegap.core.formatting import Amount, Kind, Text
 from finegap.core.job import Assessment
@@ -192,5 +193,5 @@ def _build(records: Records) -> list[responses.BuildResponse]:
             # The means of adjustment is what the sheet's numbers are for.
             option.key == "means",
         )
-        for option in sorted(options, key=lambda one: one.key != "scope")
+        for option in sorted(options, key=lambda one: one.key != OF_THE_JOB)
     ]

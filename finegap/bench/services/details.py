@@ -15,7 +15,7 @@ from finegap.bench.services.opening import symptom_name
 from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
-from finegap.core.families.builds import NOT_KNOWN
+from finegap.core.families.builds import NOT_KNOWN, OF_THE_JOB
 from finegap.core.families.family import Family
 from finegap.core.job_record import JobRecord
 from finegap.core.wear.hours import check_replaced
@@ -123,7 +123,7 @@ def _check_build(now: JobInHand, build: Mapping[str, str]) -> None:
     was = family_of(job).build or {}
     _check_places(record, was, other)
     if done:
-        changed = next((key for key in build if (other.build or {}).get(key) != was.get(key)), "scope")
+        changed = next((key for key in build if (other.build or {}).get(key) != was.get(key)), OF_THE_JOB)
         problem = f"“{done[0][:80]}” was done, and is no part of that."
         raise FieldError(f"build.{changed}", problem, "Expected what has it; or take it back first.")
 

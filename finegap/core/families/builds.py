@@ -17,6 +17,9 @@ When = Mapping[str, tuple[str, ...]]
 NOT_KNOWN = "unknown"
 """The choice of an option that is asked at the bench and has not been answered yet."""
 
+OF_THE_JOB = "scope"
+"""The option a job is opened with: how far it goes. A pump and a sheet have none of it."""
+
 UNSAID = "unsaid"
 """The choice of a convention that neither sheet nor works has made."""
 

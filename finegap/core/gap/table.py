@@ -33,7 +33,8 @@ class Range:
 class Row:
     """One row as the manual prints it. Viscosity in mm2/s, temperature in C, clearances in mm.
 
-    ``back_mm`` is the clearance behind the rotor, in tables of pumps whose rotors have a front and a back.
+    ``back_mm`` is the clearance behind the rotor, in tables of pumps whose rotors have a front and a back; ``arc_mm`` the arc on
+    the housing that makes the clearance, as some tables print it.
     """
 
     setting: str
@@ -42,6 +43,7 @@ class Row:
     temperature_c: Range
     clearance_mm: float
     back_mm: float | None = None
+    arc_mm: float | None = None
 
 
 @dataclass(frozen=True)

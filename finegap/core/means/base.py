@@ -73,6 +73,10 @@ class FittedSize:
         return min(both), max(both)
 
 
+BACK_COLUMN = "back_clearance"
+"""The column of the clearance table behind the rotor, by its name in the file."""
+
+
 @dataclass(frozen=True)
 class SetNow:
     """What a means works with in one job.
@@ -133,6 +137,13 @@ class Means(Protocol):
     """How the sheet has zero found before the first try; ``None`` where it is set without one."""
     lash_mm: float
     """Play of its thread or bearing in mm, by the sheet."""
+
+    @classmethod
+    def columns(cls, family: Family) -> tuple[str, ...]:
+        """What it reads of a row of the clearance table beside the end clearance, by the names of the file."""
+
+    def remarks(self) -> tuple[tuple[str, Text], ...]:
+        """What the sheet prints of it twice and not alike, each with its path in the file."""
 
     def stocked(self) -> tuple[int, ...]:
         """Thicknesses it is sold in [um], to be counted on the shelf."""
@@ -197,6 +208,15 @@ class PlainMeans:
     piece: ClassVar[str] = ""
     zero: Zero | None = None
     lash_mm: float = 0.0
+
+    @classmethod
+    def columns(cls, family: Family) -> tuple[str, ...]:
+        """The end clearance alone."""
+        return ()
+
+    def remarks(self) -> tuple[tuple[str, Text], ...]:
+        """It prints nothing twice."""
+        return ()
 
     def stocked(self) -> tuple[int, ...]:
         """Nothing is sold for it."""

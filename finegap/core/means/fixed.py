@@ -12,7 +12,7 @@ from finegap.core.formatting import Text
 from finegap.core.gap import fixed
 from finegap.core.gap.table import Row
 from finegap.core.gap.tries import GapTarget, Setting, judged, settled
-from finegap.core.means.base import MeansView, PlainMeans, SetNow, asked_at, asked_one
+from finegap.core.means.base import BACK_COLUMN, MeansView, PlainMeans, SetNow, asked_at, asked_one
 from finegap.core.means.timing import TimingMeans
 
 
@@ -30,6 +30,11 @@ class FixedMeans(PlainMeans):
     schema: ClassVar[Mapping[str, Any]] = {"required": [], "properties": {}}
 
     gaps: tuple[tuple[str, str], ...] = ()
+
+    @classmethod
+    def columns(cls, family: Family) -> tuple[str, ...]:
+        """Behind the rotor, too, where it has a back."""
+        return (BACK_COLUMN,) if any(_is_back(feature.set_as) for feature in family.features) else ()
 
     @classmethod
     def read(cls, data: Mapping[str, Any], family: Family, rows: tuple[Row, ...]) -> Self:

@@ -20,7 +20,7 @@ from finegap.core.gap.table import Row
 from finegap.core.gap.tries import Check, GapTarget, Setting, TryMade, judged, settled
 from finegap.core.means.base import SHARES, MeansView, PlainMeans, SetNow, check_sizes, drawn_in, guard_mm, with_share
 from finegap.core.means.pieces import Piece, pieces, shelf, stack_words, um_of
-from finegap.core.means.schemas import LENGTH, TEXT
+from finegap.core.means.schemas import FEATURES, LENGTH
 from finegap.core.working import Given, Working
 
 ENDS = ("front", "back")
@@ -117,7 +117,7 @@ class GasketPairMeans(PlainMeans):
                 "required": ["housing", "gear", "plates"],
                 "description": "The sizes that tell the gap of either gear without a gasket: features of the drive gear, then of "
                 "the idler gear; the front plate, then the back plate.",
-                "properties": {key: {"type": "array", "items": TEXT, "minItems": 2, "maxItems": 2} for key in (*_ABOUT, "plates")},
+                "properties": dict.fromkeys((*_ABOUT, "plates"), FEATURES),
             },
         },
     }

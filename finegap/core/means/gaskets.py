@@ -19,7 +19,7 @@ from finegap.core.gap.table import Row
 from finegap.core.gap.tries import Setting, TryMade, judged, settled
 from finegap.core.means.base import SHARES, MeansView, PlainMeans, SetNow, asked_one, check_sizes, drawn_in, guard_mm, with_share
 from finegap.core.means.pieces import Piece, listed, pieces, shelf, sold, stacks_words, um_of
-from finegap.core.means.schemas import LENGTH, TEXT, THICKNESSES
+from finegap.core.means.schemas import FEATURES, LENGTH, THICKNESSES
 
 
 @dataclass(frozen=True)
@@ -60,10 +60,7 @@ class GasketMeans(PlainMeans):
             "thicknesses": {**THICKNESSES, "description": "As compressed."},
             "starting_gasket": LENGTH,
             "between": {
-                "type": "array",
-                "items": TEXT,
-                "minItems": 2,
-                "maxItems": 2,
+                **FEATURES,
                 "description": "Two features whose difference is the gap without a gasket: the outer (cylinder length), then the "
                 "inner (rotor length).",
             },

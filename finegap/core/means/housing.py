@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any, ClassVar, Self
 
 from finegap.core.errors import FieldError
 from finegap.core.families.family import Family, GapWords
-from finegap.core.formatting import Amount, Bare, Kind, Sentence, Shown, Text, Units, length
+from finegap.core.formatting import Amount, Amounts, Bare, Kind, Sentence, Shown, Text, Units, length
 from finegap.core.gap import housing, mismatch
 from finegap.core.gap.declared import length_of
 from finegap.core.gap.housing import Housing, SheetCheck, ThreadHand, Zero, check_sheet
@@ -86,6 +86,16 @@ class HousingMeans(PlainMeans):
     zero: Zero = Zero.FIRST_DRAG
     lash_mm: float = 0.0
     check: SheetCheck | None = None
+    odd: tuple[tuple[str, Text], ...] = ()
+
+    @classmethod
+    def columns(cls, family: Family) -> tuple[str, ...]:
+        """Some tables print the arc of each row."""
+        return ("arc",)
+
+    def remarks(self) -> tuple[tuple[str, Text], ...]:
+        """Arcs of the table that diameter and lead do not bear out."""
+        return self.odd
 
     @classmethod
     def read(cls, data: Mapping[str, Any], family: Family, rows: tuple[Row, ...]) -> Self:
@@ -102,7 +112,7 @@ class HousingMeans(PlainMeans):
         if "arc" in data:
             printed = length_of(data["arc"], "adjustment.arc")
             check = check_sheet(of, printed, length_of(data["for_clearance"], "adjustment.for_clearance"))
-        return cls(of, _ZERO_SCHOOLS[data.get("zero", "first drag")], lash, check)
+        return cls(of, _ZERO_SCHOOLS[data.get("zero", "first drag")], lash, check, tuple(_odd_arcs(of, rows)))
 
     def set(self, now: SetNow) -> Setting:
         """Next turn after the tries so far, from zero."""
@@ -203,6 +213,18 @@ def _check_reach(travel_mm: float, rows: tuple[Row, ...]) -> None:
         raise FieldError(
             f"clearance_table.rows[{beyond}].end_clearance", problem, "Expected a clearance within the thread's travel."
         )
+
+
+def _odd_arcs(of: Housing, rows: tuple[Row, ...]) -> Iterator[tuple[str, Text]]:
+    """Rows whose printed arc is not what diameter and lead make of their clearance."""
+    for i, row in enumerate(rows):
+        if row.arc_mm is not None and not check_sheet(of, row.arc_mm, row.clearance_mm).agrees:
+            words = "Diameter and lead make it {arc}; the row prints {printed}."
+            arcs: Amounts = {
+                "arc": length(of.arc_mm(row.clearance_mm), fine=True),
+                "printed": length(row.arc_mm, fine=True),
+            }
+            yield f"clearance_table.rows[{i}].arc", Sentence(words, arcs)
 
 
 def _turn_deg(setting: Setting, of: Housing) -> float:

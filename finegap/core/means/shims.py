@@ -19,7 +19,7 @@ from finegap.core.gap.shims import ShimChoice
 from finegap.core.gap.stock import Stack
 from finegap.core.gap.table import Row
 from finegap.core.gap.tries import GapTarget, Setting, TryJudged, TryMade, hold, judged, settled
-from finegap.core.means.base import SHARES, MeansView, PlainMeans, SetNow, difference, drawn_in, guard_mm, with_share
+from finegap.core.means.base import BACK_COLUMN, SHARES, MeansView, PlainMeans, SetNow, difference, drawn_in, guard_mm, with_share
 from finegap.core.means.pieces import Piece, listed, pieces, shelf, sold, stacks_words, um_of
 from finegap.core.means.schemas import LENGTH, THICKNESSES
 
@@ -79,6 +79,11 @@ class ShimMeans(PlainMeans):
     sold_um: tuple[int, ...]
     start_um: int
     difference_mm: float
+
+    @classmethod
+    def columns(cls, family: Family) -> tuple[str, ...]:
+        """Behind the rotor, too."""
+        return (BACK_COLUMN,)
 
     @classmethod
     def read(cls, data: Mapping[str, Any], family: Family, rows: tuple[Row, ...]) -> Self:

@@ -16,7 +16,7 @@ from finegap.core.gap.move import Move, Way, Window
 from finegap.core.gap.table import Row
 from finegap.core.gap.tries import GapTarget, Setting, TryMade, settled
 from finegap.core.means.base import MeansView, Moved, PlainMeans, SetNow, check_sizes
-from finegap.core.means.schemas import LENGTH, TEXT
+from finegap.core.means.schemas import FEATURES, LENGTH
 from finegap.core.means.sides import held, shared
 from finegap.core.units import Dimension
 from finegap.core.working import Working
@@ -47,10 +47,7 @@ class TapMeans(PlainMeans):
         "properties": {
             "difference": {**LENGTH, "description": "By how much the gaps in front and behind may differ."},
             "between": {
-                "type": "array",
-                "items": TEXT,
-                "minItems": 2,
-                "maxItems": 2,
+                **FEATURES,
                 "description": "Two features whose difference is both gaps together: the outer (housing depth), then the inner "
                 "(rotor width).",
             },
