@@ -35,6 +35,7 @@ from finegap.core.tasks.base import TaskView
 from finegap.core.working import Working
 from finegap.inventory import receiver
 from finegap.people.pins import check_pin
+from finegap.sheets.drawn import DrawingResponse
 
 C = TypeVar("C")
 
@@ -46,7 +47,7 @@ JobInEither = PolymorphicProxySerializer("JobAnswer", [JobAnswer, Sections], res
 """A job whole, or in the sections a page does not hold."""
 WearAnswer = response_serializer(responses.WearResponse)
 FitAnswer = response_serializer(responses.FitResponse)
-DrawingAnswer = response_serializer(responses.DrawingResponse)
+DrawingAnswer = response_serializer(DrawingResponse)
 WorkingAnswer = response_serializer(Working)
 LogAnswer = response_serializer(responses.EventResponse)
 _SCREENS = [screen.name.lower() for screen in Screen]

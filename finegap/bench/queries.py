@@ -20,6 +20,7 @@ from finegap.core.drawing.labels import Screen
 from finegap.core.formatting import Units
 from finegap.core.gap.tape import Printed
 from finegap.pumps.models import PUMP_FIELDS, Pump
+from finegap.sheets.drawn import DrawingResponse
 
 _LOG_PAGE = 50
 
@@ -110,7 +111,7 @@ def tape_view(number: int, units: Units) -> Printed | None:
     return Printed(tape, job.pump.tag, f"{sheet.title}, revision {sheet.revision}", job.number)
 
 
-def drawing_view(number: int, units: Units, screen: Screen) -> responses.DrawingResponse | None:
+def drawing_view(number: int, units: Units, screen: Screen) -> DrawingResponse | None:
     """The drawing of a job's pump; ``None`` where there is no such job."""
     job = Job.objects.whole().filter(number=number).first()
     return drawing(job, units, screen) if job else None

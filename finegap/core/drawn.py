@@ -8,16 +8,19 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from typing import Protocol
 
+from finegap.core.assembly.declared import Building
 from finegap.core.drawing.labels import APART_PX, BESIDE_PX, RING_PX, Columns, Screen, columns, placed, width_px
 from finegap.core.drawing.marks import Mark, Point
 from finegap.core.drawing.views import Pump, View
 from finegap.core.families.family import Family
 from finegap.core.families.features import Feature, FeatureKind
 from finegap.core.formatting import Kind, Units, system_of
+from finegap.core.means.timing import TimingMeans
 from finegap.core.measuring.verdict import Verdict
 from finegap.core.quantities import from_internal
-from finegap.core.sheet import SpecSheet
+from finegap.core.sheet_parts import FeatureSpec
 from finegap.core.units import Dimension
 
 BETWEEN_PX = 10
@@ -82,15 +85,34 @@ class Drawn:
     numbers: tuple[Number, ...]
 
 
-def drawn(family: Family, sheet: SpecSheet, units: Units, screen: Screen) -> Drawn:
+class Printed(Protocol):
+    """What a drawing takes from a sheet, whole or not."""
+
+    @property
+    def details(self) -> Mapping[str, str]:
+        """Counts and weights."""
+
+    @property
+    def building(self) -> Building:
+        """Press fits, packing, bearings."""
+
+    @property
+    def mesh(self) -> TimingMeans | None:
+        """Its timing gears."""
+
+    def spec(self, key: str) -> FeatureSpec:
+        """Size and limit of a feature."""
+
+
+def drawn(family: Family, sheet: Printed, units: Units, screen: Screen) -> Drawn:
     """A pump as it is drawn.
 
     Parameters
     ----------
     family : Family
         As the pump is built.
-    sheet : SpecSheet
-        That it works to.
+    sheet : Printed
+        The sheet it works to, as far as that is known.
     units : Units
         Its sizes are shown in.
     screen : Screen
@@ -112,7 +134,7 @@ def drawn(family: Family, sheet: SpecSheet, units: Units, screen: Screen) -> Dra
     return Drawn(screen.width, screen.height, words, at.height / at.rows, laid, numbers)
 
 
-def _pump(family: Family, sheet: SpecSheet) -> Pump:
+def _pump(family: Family, sheet: Printed) -> Pump:
     """What the sheet prints that is drawn by: sizes of parts, seats, the packing, the first bearing, the timing gears."""
     features = (f for f in family.features if f.kind.is_size)
     sizes = {f.key: sum(new) / 2 for f in features if (new := sheet.spec(f.key).new_mm)}
@@ -184,14 +206,14 @@ def faces_of(feature: Feature, family: Family) -> tuple[tuple[str, str], str]:
     return feature.between or (feature.part, ""), ""
 
 
-def _widths(feature: Feature, sheet: SpecSheet, units: Units, screen: Screen) -> Iterator[float]:
+def _widths(feature: Feature, sheet: Printed, units: Units, screen: Screen) -> Iterator[float]:
     """Of everything that can stand beside its number."""
     for first, second in said(feature, sheet, units, screen):
         yield width_px(first, bold=not screen.named)
         yield width_px(second, bold=True)
 
 
-def said(feature: Feature, sheet: SpecSheet, units: Units, screen: Screen) -> Iterator[tuple[str, str]]:
+def said(feature: Feature, sheet: Printed, units: Units, screen: Screen) -> Iterator[tuple[str, str]]:
     """The two lines beside a number in everything that can be known of it: the widest size and every verdict."""
     values = _seen(feature) if feature.kind is FeatureKind.CHECK else (_widest(feature, sheet, units),)
     if screen.named:
@@ -209,7 +231,7 @@ def _seen(feature: Feature) -> tuple[str, ...]:
     return (SOUND, SEVERAL.format(n=len(feature.damages)), *kept)
 
 
-def _widest(feature: Feature, sheet: SpecSheet, units: Units) -> str:
+def _widest(feature: Feature, sheet: Printed, units: Units) -> str:
     """The widest size it can have: a digit more before the mark than the sheet prints, and one more behind it than is usual."""
     spec = sheet.spec(feature.key)
     limit = spec.limit

@@ -14,7 +14,7 @@ from finegap.core.families.steps import Step
 from finegap.core.formatting import Amount, Bare, Joined, Kind, Sentence, Text, bare, length
 from finegap.core.gap.heat import HotGap, WarmingUp
 from finegap.core.gap.leaves import Pile, proving, uncertainty_mm
-from finegap.core.gap.map import TableMap, map_of
+from finegap.core.gap.map import map_of
 from finegap.core.gap.move import way_of
 from finegap.core.gap.table import Candidate, RowChoice
 from finegap.core.gap.tries import Check, GapResult, GapTarget, Setting, TryJudged
@@ -23,6 +23,7 @@ from finegap.core.gauges import CabinetGauge, GaugeKind
 from finegap.core.job import Assessment
 from finegap.core.means.base import Means
 from finegap.core.measuring.verdict import Limit, School, Verdict
+from finegap.sheets.presenters import map_response
 
 _K = 2.0
 
@@ -50,32 +51,8 @@ def choice(choice: RowChoice, records: Records) -> responses.ChoiceResponse:
         hole=choice.hole or None,
         target=length(choice.chosen.clearance_mm) if choice.chosen else None,
         candidates=[_candidate(c, c.row is choice.chosen) for c in choice.candidates],
-        map=_map(map_of(choice, duty.viscosity_mm2_s, duty.temperature_c, duty.duty_range)),
+        map=map_response(map_of(choice, duty.viscosity_mm2_s, duty.temperature_c, duty.duty_range)),
         working=choice.working,
-    )
-
-
-def _map(drawn: TableMap) -> responses.MapResponse:
-    return responses.MapResponse(
-        mm2_s=list(drawn.viscosity_mm2_s),
-        c=list(drawn.temperature_c),
-        regions=[
-            responses.RegionResponse(
-                setting=region.row.setting,
-                clearance=length(region.row.clearance_mm),
-                mm2_s=list(region.viscosity_mm2_s),
-                c=list(region.temperature_c),
-                open_mm2_s=list(region.open_viscosity),
-                open_c=list(region.open_temperature),
-                matches=region.matches,
-                chosen=region.chosen,
-            )
-            for region in drawn.regions
-        ],
-        duty=list(drawn.duty),
-        way=[list(point) for point in drawn.way],
-        mm2_s_ticks=[responses.AxisTickResponse(v, f"{v:g}") for v in drawn.decades],
-        c_ticks=[responses.AxisTickResponse(t, Amount(t, Kind.TEMPERATURE)) for t in drawn.temperatures],
     )
 
 
@@ -83,24 +60,13 @@ def _candidate(candidate: Candidate, chosen: bool) -> responses.CandidateRespons
     row = candidate.row
     return responses.CandidateResponse(
         setting=row.setting,
-        viscosity=_span(row.viscosity_mm2_s.low, row.viscosity_mm2_s.high, Kind.VISCOSITY),
-        temperature=_span(row.temperature_c.low, row.temperature_c.high, Kind.TEMPERATURE),
+        viscosity=row.viscosity_mm2_s.said(Kind.VISCOSITY),
+        temperature=row.temperature_c.said(Kind.TEMPERATURE),
         clearance=length(row.clearance_mm),
         matches=candidate.matches,
         chosen=chosen,
         reason=candidate.reason,
     )
-
-
-def _span(low: float, high: float, kind: Kind) -> Text:
-    low_open = math.isinf(low) or (kind is Kind.VISCOSITY and low == 0)
-    if low_open and math.isinf(high):
-        return "any"
-    if low_open:
-        return Sentence("up to {high}", {"high": Amount(high, kind)})
-    if math.isinf(high):
-        return Sentence("{low} and up", {"low": Amount(low, kind)})
-    return Sentence("{low} to {high}", {"low": Bare(Amount(low, kind)), "high": Amount(high, kind)})
 
 
 def setting(records: Records, assessment: Assessment, sets: str) -> responses.SetResponse | None:

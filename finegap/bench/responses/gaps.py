@@ -10,6 +10,7 @@ from finegap.core.formatting import Text
 from finegap.core.means.base import MeansView
 from finegap.core.result_lines import ResultLine
 from finegap.core.working import Working
+from finegap.sheets.drawn import MapResponse
 
 
 @dataclass(frozen=True)
@@ -23,41 +24,6 @@ class CandidateResponse:
     matches: bool
     chosen: bool
     reason: Text
-
-
-@dataclass(frozen=True)
-class RegionResponse:
-    """A row on the map; ends as drawn, and whether the row goes on past them (low, high)."""
-
-    setting: str
-    clearance: Text
-    mm2_s: list[float]
-    c: list[float]
-    open_mm2_s: list[bool]
-    open_c: list[bool]
-    matches: bool
-    chosen: bool
-
-
-@dataclass(frozen=True)
-class AxisTickResponse:
-    """A line of the grid with its number."""
-
-    value: float
-    text: Text
-
-
-@dataclass(frozen=True)
-class MapResponse:
-    """The table as a map, viscosity across and temperature up; ``duty`` is where the pump works, ``way`` its range."""
-
-    mm2_s: list[float]
-    c: list[float]
-    regions: list[RegionResponse]
-    duty: list[float]
-    way: list[list[float]]
-    mm2_s_ticks: list[AxisTickResponse]
-    c_ticks: list[AxisTickResponse]
 
 
 @dataclass(frozen=True)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from finegap.core.gap.duty_range import DutyRange
@@ -32,13 +33,14 @@ class Region:
 class TableMap:
     """What is drawn of a table: the span of both axes, the regions, and where the duty lies (mm2/s, C).
 
-    ``way`` are the points of the duty's range from cold to hot; none where only the pumping point is known.
+    ``way`` are the points of the duty's range from cold to hot; none where only the pumping point is known. A table that is only
+    looked at has no ``duty``.
     """
 
     viscosity_mm2_s: tuple[float, float]
     temperature_c: tuple[float, float]
     regions: tuple[Region, ...]
-    duty: tuple[float, float]
+    duty: tuple[float, float] | None
     way: tuple[tuple[float, float], ...] = ()
 
     @property
@@ -58,25 +60,38 @@ class TableMap:
 def map_of(choice: RowChoice, viscosity_mm2_s: float, temperature_c: float, duty_range: DutyRange | None = None) -> TableMap:
     """The map of the rows a choice was made from, wide enough for every printed end and for the duty with its range."""
     way = () if duty_range is None or duty_range.is_point else duty_range.drawn()
-    rows = [candidate.row for candidate in choice.candidates]
-    viscosities = [v for row in rows for v in _ends(row.viscosity_mm2_s) if v > 0] + [max(viscosity_mm2_s, _THINNEST_MM2_S)]
-    viscosities += [v for v, _ in way]
-    temperatures = [t for row in rows for t in _ends(row.temperature_c)] + [temperature_c]
-    temperatures += [t for _, t in way]
+    chosen = {id(c.row): (c.matches or c.passed, c.row is choice.chosen) for c in choice.candidates}
+    return _mapped([c.row for c in choice.candidates], chosen, (viscosity_mm2_s, temperature_c), way)
+
+
+def map_of_rows(rows: Sequence[Row]) -> TableMap:
+    """The map of a table nobody has chosen from."""
+    return _mapped(rows, {}, None, ())
+
+
+def _mapped(
+    rows: Sequence[Row],
+    chosen: Mapping[int, tuple[bool, bool]],
+    duty: tuple[float, float] | None,
+    way: tuple[tuple[float, float], ...],
+) -> TableMap:
+    points = (*((duty,) if duty else ()), *way)
+    viscosities = [v for row in rows for v in _ends(row.viscosity_mm2_s) if v > 0]
+    viscosities += [max(v, _THINNEST_MM2_S) for v, _ in points]
+    temperatures = [t for row in rows for t in _ends(row.temperature_c)] + [t for _, t in points]
     spread = 10**_MARGIN_DECADES
-    across = (min(viscosities) / spread, max(viscosities) * spread)
-    up = (min(temperatures) - _MARGIN_K, max(temperatures) + _MARGIN_K)
+    across = (min(viscosities, default=1.0) / spread, max(viscosities, default=1000.0) * spread)
+    up = (min(temperatures, default=0.0) - _MARGIN_K, max(temperatures, default=100.0) + _MARGIN_K)
     regions = tuple(
         Region(
-            c.row,
-            *(_cut(c.row.viscosity_mm2_s, across), _cut(c.row.temperature_c, up)),
-            *(_open(c.row.viscosity_mm2_s, across), _open(c.row.temperature_c, up)),
-            c.matches or c.passed,
-            c.row is choice.chosen,
+            row,
+            *(_cut(row.viscosity_mm2_s, across), _cut(row.temperature_c, up)),
+            *(_open(row.viscosity_mm2_s, across), _open(row.temperature_c, up)),
+            *chosen.get(id(row), (False, False)),
         )
-        for c in choice.candidates
+        for row in rows
     )
-    return TableMap(across, up, regions, (viscosity_mm2_s, temperature_c), way)
+    return TableMap(across, up, regions, duty, way)
 
 
 def _ends(span: Range) -> list[float]:

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
-from finegap.core.formatting import Amount, Amounts, Kind, Sentence, length
+from finegap.core.formatting import Amount, Amounts, Bare, Kind, Sentence, Text, length
 from finegap.core.gap.duty_range import DutyRange
 from finegap.core.kept import kept
 from finegap.core.working import Given, Working
@@ -27,6 +27,15 @@ class Range:
     def miss(self, value: float) -> float:
         """How far ``value`` lies outside: negative below, positive above, zero inside."""
         return min(value - self.low, 0.0) or max(value - self.high, 0.0)
+
+    def said(self, kind: Kind) -> Text:
+        """In words, its open ends too."""
+        low_open = math.isinf(self.low) or (kind is Kind.VISCOSITY and self.low == 0)
+        if low_open:
+            return "any" if math.isinf(self.high) else Sentence("up to {high}", {"high": Amount(self.high, kind)})
+        if math.isinf(self.high):
+            return Sentence("{low} and up", {"low": Amount(self.low, kind)})
+        return Sentence("{low} to {high}", {"low": Bare(Amount(self.low, kind)), "high": Amount(self.high, kind)})
 
 
 @dataclass(frozen=True)
@@ -127,6 +136,34 @@ def _check_line(line: list[tuple[int | None, tuple[float, float]]], what: str, u
                 f"after this row the table has a hole: {what} {low:g} to {high:g} {unit} is in no row.",
                 'Expected ranges that meet or overlap. If the manual prints it so, put "holes_as_printed": true.',
             )
+
+
+_MOST_OVERLAPS = 20
+
+
+def overlaps(rows: Sequence[Row]) -> tuple[Sentence, ...]:
+    """Spots two rows of one material cover with different clearances; where they do, the larger of both is taken."""
+    found: list[Sentence] = []
+    for (i, one), (k, other) in itertools.combinations(enumerate(rows, 1), 2):
+        across = _common(one.viscosity_mm2_s, other.viscosity_mm2_s)
+        up = _common(one.temperature_c, other.temperature_c)
+        if one.material != other.material or one.clearance_mm == other.clearance_mm or not across or not up:
+            continue
+        both: Amounts = {
+            "one": str(i),
+            "other": str(k),
+            "viscosity": across.said(Kind.VISCOSITY),
+            "temperature": up.said(Kind.TEMPERATURE),
+        }
+        found.append(Sentence("Rows {one} and {other} overlap: {viscosity}, at {temperature}.", both))
+        if len(found) == _MOST_OVERLAPS:
+            break
+    return tuple(found)
+
+
+def _common(one: Range, other: Range) -> Range | None:
+    low, high = max(one.low, other.low), min(one.high, other.high)
+    return Range(low, high) if low < high else None
 
 
 @kept(256)

@@ -1,8 +1,10 @@
-"""The drawing of a job's pump on one screen, in px."""
+"""A pump drawn to its sheet, and a clearance table as a map, as plain data; places in px."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
+
+from finegap.core.formatting import Text
 
 
 @dataclass(frozen=True)
@@ -73,3 +75,38 @@ class DrawingResponse:
     row_px: float
     views: list[ViewResponse]
     numbers: list[NumberResponse]
+
+
+@dataclass(frozen=True)
+class RegionResponse:
+    """A row on the map; ends as drawn, and whether the row goes on past them (low, high)."""
+
+    setting: str
+    clearance: Text
+    mm2_s: list[float]
+    c: list[float]
+    open_mm2_s: list[bool]
+    open_c: list[bool]
+    matches: bool
+    chosen: bool
+
+
+@dataclass(frozen=True)
+class AxisTickResponse:
+    """A line of the grid with its number."""
+
+    value: float
+    text: Text
+
+
+@dataclass(frozen=True)
+class MapResponse:
+    """The table as a map, viscosity across and temperature up; ``duty`` is where the pump works, ``way`` its range."""
+
+    mm2_s: list[float]
+    c: list[float]
+    regions: list[RegionResponse]
+    duty: list[float]
+    way: list[list[float]]
+    mm2_s_ticks: list[AxisTickResponse]
+    c_ticks: list[AxisTickResponse]
