@@ -43,9 +43,9 @@ def several(most: int, each: dict[str, Any], *, required: bool = True) -> Any:
     return field(metadata=given) if required else field(default_factory=list, metadata=given)
 
 
-def by_name(most: int, *, required: bool = False) -> Any:
+def by_name(most: int, *, required: bool = False, blank: bool = False) -> Any:
     """Texts of up to ``most`` letters by name; none where they are left out, unless they are ``required``."""
-    given = _kwargs({"child_kwargs": {"max_length": most, "allow_blank": required}})
+    given = _kwargs({"child_kwargs": {"max_length": most, "allow_blank": required or blank}})
     return field(metadata=given) if required else field(default_factory=dict, metadata=given)
 
 

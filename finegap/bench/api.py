@@ -20,12 +20,12 @@ from rest_framework.views import APIView
 from finegap.api.answers import Error, answer, any_kind_of, response_serializer
 from finegap.api.lists import ListFilter, list_schema, listed
 from finegap.api.requests import UNIT, Entered, actor_of, checked, entered, request_serializer, units_of
+from finegap.api.screens import SCREEN, screen_of
 from finegap.api.sections import HELD, Sections, answer_in_sections, held_by
 from finegap.bench import changes, queries, responses, services
 from finegap.bench.changes import MarkStep, OpenJob
 from finegap.bench.models import ABANDONED, SIGNED
 from finegap.bench.services import Service
-from finegap.core.drawing.labels import Screen
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
 from finegap.core.means import registry as registered_means
@@ -50,8 +50,6 @@ FitAnswer = response_serializer(responses.FitResponse)
 DrawingAnswer = response_serializer(DrawingResponse)
 WorkingAnswer = response_serializer(Working)
 LogAnswer = response_serializer(responses.EventResponse)
-_SCREENS = [screen.name.lower() for screen in Screen]
-SCREEN = OpenApiParameter("screen", enum=_SCREENS, description="The screen it is laid out for.")
 _ERRORS = {409: Error, 422: Error}
 
 
@@ -175,18 +173,10 @@ class Drawing(APIView):
     def get(self, request: Request, number: int) -> Response:
         """On one screen, with room beside each number for whatever is measured."""
         units = units_of(request)
-        view = queries.drawing_view(number, units, _screen(request))
+        view = queries.drawing_view(number, units, screen_of(request))
         if view is None:
             raise Http404
         return answer(view, units=units)
-
-
-def _screen(request: Request) -> Screen:
-    said = request.query_params.get("screen", "wide")
-    try:
-        return Screen[said.upper()]
-    except KeyError:
-        raise FieldError("screen", f"there is no screen “{said[:20]}”.", f"Expected one of: {', '.join(_SCREENS)}.") from None
 
 
 class GaugeFit(APIView):

@@ -222,6 +222,7 @@ def _facts(records: Records) -> core.JobRecord:
         run_in=tuple(
             Note(n.minute, n.drops, n.box_c, n.eighths, n.number, n.drops_expanded, records.stamp(n)) for n in records.run_in
         ),
+        sheet_unread=not job.revision.may_be_signed_on,
         confirmed_new=frozenset(one.feature for one in records.new_parts),
         new_share=works_settings().new_share,
         renewed=job.renewed,

@@ -49,7 +49,9 @@ def outside_then(records: Records) -> Outside:
 
 def outside_of(job: Job, past: int, share: float) -> Outside:
     """The same from what is known already; ``past`` counts the sizes on record of earlier overhauls."""
-    return {"core": VERSION, "share": share, "planned": job.pump.overhaul_every_h, "past": past, "sheet": job.revision_id}
+    # A revision nobody has read yet may be put right under an open job.
+    sheet = f"{job.revision_id}.{job.revision.edition}" if job.revision.edition else job.revision_id
+    return {"core": VERSION, "share": share, "planned": job.pump.overhaul_every_h, "past": past, "sheet": sheet}
 
 
 def changed_since(job: Job, now: Shown, outside: Outside) -> list[str]:

@@ -133,6 +133,9 @@ def _blockers(record: JobRecord, features: tuple[FeatureState, ...], gap_assessm
     found += [blocker for state in features for blocker in _feature_blockers(state)]
     found += [Blocker(Stage.SET, sentence, lead_may) for sentence, lead_may in gap_blockers(record, gap_assessment)]
     found += [Blocker(Stage.INSPECT, fault, lead_may=True) for fault in record.gauge_faults]
+    if record.sheet_unread:
+        words = "The spec sheet is not yet read against the manual: {sheet}."
+        found.append(Blocker(Stage.CLOSE, Sentence(words, {"sheet": record.sheet.cite()})))
     return tuple(found)
 
 

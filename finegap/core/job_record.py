@@ -126,7 +126,7 @@ class JobRecord:
     of its packing, ``wrenches`` the torque wrenches of the cabinet. ``on_hand`` says of what the job needs whether it is there.
     ``confirmed_new`` are features whose new part was confirmed as in; ``new_share`` is how far a new part may be from its one
     new size, as a share of its allowance, before it is asked about. ``renewed`` is when it was last decided which parts are
-    new, counted like what is ``made``.
+    new, counted like what is ``made``. ``sheet_unread`` while nobody has read the sheet against the manual.
     """
 
     sheet: SpecSheet
@@ -156,6 +156,7 @@ class JobRecord:
     wrenches: tuple[Wrench, ...] = ()
     on_hand: Mapping[str, bool] = field(default_factory=dict)
     run_in: tuple[Note, ...] = ()
+    sheet_unread: bool = False
     confirmed_new: frozenset[str] = frozenset()
     new_share: float = NEW_SHARE
     renewed: int = 0

@@ -17,7 +17,7 @@ from django.conf import settings
 from finegap.core.errors import FieldError
 from finegap.core.means.registry import KINDS, schema_of
 from finegap.core.measuring.verdict import School
-from finegap.core.sheet import SpecSheet, read_sheet
+from finegap.core.sheet import PartlySheet, SpecSheet, read_partly, read_sheet
 
 FORMAT, VERSION = "fine-gap/spec-sheet", 1
 LARGEST_BYTES = 512 * 1024
@@ -80,6 +80,82 @@ def _complete(content: dict[str, Any], usual: SheetUsual) -> None:
     catalogue = content.get("catalogue")
     if catalogue is not None and not catalogue.setdefault("currency", usual.currency):
         raise FieldError("catalogue.currency", "prices have no currency.", "Expected it here, or in the settings of the works.")
+
+
+@dataclass(frozen=True)
+class Problem:
+    """What is wrong with a sheet that is being typed; ``missing`` where something it has to say is not there yet."""
+
+    path: str
+    problem: str
+    hint: str
+    missing: bool = False
+
+
+def problems_of(content: dict[str, Any], usual: SheetUsual = SheetUsual()) -> tuple[PartlySheet, list[Problem]]:
+    """All that is wrong with a sheet that is being typed, each at its place in the file, and the sheet as far as it can be read.
+
+    ``content`` gets what the works takes where it does not say.
+
+    Raises
+    ------
+    FieldError
+        Its family is not known.
+    """
+    found = [problem for error in _draft_validator(content).iter_errors(content) for problem in _said_of(error)]
+    told = {problem.path for problem in found}
+    wrong: list[FieldError] = []
+    try:
+        _complete(content, usual)
+    except FieldError as error:
+        wrong.append(error)
+    partly, unread = read_partly(content)
+    if "date" in content:
+        try:
+            _check_date(content["date"])
+        except FieldError as error:
+            wrong.append(error)
+    found += [Problem(e.field, e.problem, e.hint) for e in (*wrong, *unread) if e.field not in told]
+    return partly, found
+
+
+def _draft_validator(content: dict[str, Any]) -> Any:
+    """The schema as it is for what sets the gap of this sheet: what is wrong is said of that, and not of every other."""
+    kind = content.get("adjustment", {}).get("means", "")
+    return _validator_for(kind if kind in KINDS else "")
+
+
+@cache
+def _validator_for(kind: str) -> Any:
+    from jsonschema import Draft202012Validator
+
+    schema = sheet_schema()
+    schema["properties"]["adjustment"] = schema_of(kind) if kind else {"type": "object", "required": ["means"]}
+    return Draft202012Validator(schema)
+
+
+def _said_of(error: Any) -> list[Problem]:
+    """An error of the schema in words a person who types a sheet can do something with."""
+    path = re.sub(r"^\$\.?", "", error.json_path)
+    if error.validator in ("required", "dependentRequired"):
+        names = error.validator_value
+        if isinstance(names, dict):
+            names = [one for key, those in names.items() if key in error.instance for one in those]
+        lacking = [name for name in names if name not in error.instance]
+        return [Problem(f"{path}.{name}".lstrip("."), "it is not given yet.", "Expected it.", True) for name in lacking]
+    if error.validator in ("minItems", "minProperties") and not error.instance:
+        return [Problem(path, "there is nothing in it yet.", "Expected one or more.", True)]
+    if error.validator == "pattern" and re.match(r"[=+\-@\t\r]", str(error.instance)):
+        return [Problem(path, "the text begins like a formula.", "Expected plain text; put a letter first.")]
+    shown = json.dumps(error.instance, ensure_ascii=False)[:60]
+    hint = error.schema.get("description", "Expected something else.")
+    if error.validator in ("minimum", "exclusiveMinimum", "maximum", "exclusiveMaximum"):
+        hint = f"Expected {'at least' if 'inimum' in error.validator else 'at most'} {error.validator_value:g}."
+    if error.validator == "maxLength":
+        hint = f"Expected up to {error.validator_value} letters."
+    if error.validator == "enum":
+        hint = f"Expected one of: {', '.join(map(str, error.validator_value))}."
+    return [Problem(path, f"{shown} does not fit.", hint)]
 
 
 def write_file(content: dict[str, Any]) -> str:

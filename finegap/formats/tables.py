@@ -70,6 +70,22 @@ def read_table(data: bytes, columns: Sequence[str], most_rows: int, mark: Decima
     return [empty | dict(zip(keys, row, strict=False)) for row in rows if any(row)]
 
 
+def read_cells(data: bytes, most_rows: int, mark: DecimalMark) -> list[list[str]]:
+    """The cells of a table whose columns are not known beforehand, its first line among them.
+
+    Raises
+    ------
+    FieldError
+        It is too large, no table, or has too many rows.
+    """
+    if len(data) > MOST_BYTES:
+        raise FieldError("file", "it is larger than 1 MB.", "Expected a table.")
+    table = _workbook(data) if data.startswith(b"PK") else _text(data)
+    if table.height > most_rows:
+        raise FieldError("file", f"it has {table.height} rows.", f"Expected {most_rows} or fewer.")
+    return [[_cell(cell, mark) for cell in row] for row in (table.headers or (), *table)]
+
+
 def _text(data: bytes) -> tablib.Dataset:
     try:
         text = data.decode("utf-8-sig")

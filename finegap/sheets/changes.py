@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import uuid
+from dataclasses import dataclass, field
+
+from django.core.files.base import File
 
 from finegap.api import fields as sent
 
@@ -32,3 +35,77 @@ class KeepProcedure:
     version: int = sent.number(0, 2**31)
     steps: list[StepLine] = sent.required()
     conventions: dict[str, str] = sent.by_name(40)
+
+
+PURPOSES = ("new", "size", "revision", "correction", "unread")
+"""What a sheet is typed for: from nothing; the next size; a later revision of the manual; one number put right; before reading."""
+
+
+@dataclass(frozen=True)
+class BeginDraft:
+    """A sheet to type: of a family, in the unit system the manual prints; or from a revision, for a purpose."""
+
+    family: str = sent.text(40, "")
+    sheet: str = sent.text(80, "")
+    revision: str = sent.text(20, "")
+    purpose: str = sent.text(12, "new")
+
+
+@dataclass(frozen=True)
+class RowCells:
+    """A row of a table: its texts by column."""
+
+    cells: dict[str, str] = sent.by_name(2000, blank=True)
+
+
+@dataclass(frozen=True)
+class TableRows:
+    """A table with all of its rows."""
+
+    table: str = sent.text(80, filled=True)
+    rows: list[RowCells] = sent.required()
+
+
+@dataclass(frozen=True)
+class SaveDraft:
+    """What was typed since ``version``: texts by path, whole tables, units over columns."""
+
+    version: int = sent.number(1, 2**31)
+    fields: dict[str, str] = sent.by_name(2000, blank=True)
+    grids: list[TableRows] = field(default_factory=list)
+    units: dict[str, str] = sent.by_name(20, blank=True)
+
+
+@dataclass(frozen=True)
+class PasteRows:
+    """A table as it was pasted, into which table and from which column on."""
+
+    table: str = sent.text(80, filled=True)
+    text: str = sent.text(250_000, as_written=True)
+    column: str = sent.text(80, "")
+
+
+@dataclass(frozen=True)
+class RowsOfFile:
+    """A table in a file, into which table."""
+
+    file: File  # type: ignore[type-arg]
+    table: str = sent.text(80, filled=True)
+
+
+@dataclass(frozen=True)
+class AttachPage:
+    """A page of the manual."""
+
+    id: uuid.UUID
+    file: File  # type: ignore[type-arg]
+
+
+@dataclass(frozen=True)
+class ReadLine:
+    """A line held against the manual: what it said on screen, and whether the manual says the same."""
+
+    path: str = sent.text(160, filled=True)
+    said: str = sent.text(64, filled=True)
+    agrees: bool = sent.required()
+    note: str = sent.text(200, "")

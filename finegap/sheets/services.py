@@ -29,8 +29,8 @@ def add_revision(actor: User, new: SheetFile) -> SheetRevision:
     FieldError
         Anything wrong with the file; or a revision that is there already with other contents.
     """
-    content, sheet = parse_file(new.text, _usual())
-    _check_counts(sheet)
+    content, sheet = parse_file(new.text, usual_now())
+    check_counts(sheet)
     with transaction.atomic():
         line, _ = Sheet.objects.get_or_create(slug=content["slug"], defaults={"title": sheet.title})
         existing = line.revisions.filter(revision=sheet.revision).first()
@@ -49,15 +49,17 @@ def add_revision(actor: User, new: SheetFile) -> SheetRevision:
             content=content,
             added_by=actor,
             added_at=timezone.now(),
+            typed={"": {"by": [actor.pk], "at": timezone.now().isoformat()}},
         )
 
 
-def _usual() -> SheetUsual:
+def usual_now() -> SheetUsual:
+    """What this works takes where a sheet does not say."""
     kept = works_settings()
     return SheetUsual(School(kept.school), kept.currency)
 
 
-def _check_counts(sheet: SpecSheet) -> None:
+def check_counts(sheet: SpecSheet) -> None:
     """A new sheet says how many there are of what it prints a size of; one kept before was read with the usual number."""
     for feature in sheet.family.features:
         count = feature.counted

@@ -9,6 +9,7 @@ from finegap.fleet import api as fleet
 from finegap.inventory import api as inventory
 from finegap.people import api as people
 from finegap.sheets import api as sheets
+from finegap.sheets import draft_api as typing
 from finegap.site import views
 from finegap.site.first_visit import FirstVisit
 from finegap.works import api as works
@@ -49,6 +50,18 @@ urlpatterns = [
     path("api/pumps/<str:tag>/due.ics", fleet.DueCalendar.as_view()),
     path("api/sheets", sheets.Sheets.as_view()),
     path("api/sheet-choices/<slug:slug>", fleet.ChoicesOfPump.as_view()),
+    path("api/families", typing.Families.as_view()),
+    path("api/sheet-drafts", typing.Drafts.as_view()),
+    path("api/sheet-drafts/<int:pk>", typing.Draft.as_view()),
+    path("api/sheet-drafts/<int:pk>/keep", typing.DraftKept.as_view()),
+    path("api/sheet-drafts/<int:pk>/sizes", typing.DraftApart.as_view()),
+    path("api/sheet-drafts/<int:pk>/paste", typing.DraftPasted.as_view()),
+    path("api/sheet-drafts/<int:pk>/file", typing.DraftFromFile.as_view()),
+    path("api/sheet-drafts/<int:pk>/drawing", typing.DraftDrawing.as_view()),
+    path("api/sheet-drafts/<int:pk>/pages", typing.DraftPages.as_view()),
+    path("api/manual-pages/<uuid:pk>", typing.ManualPageFile.as_view()),
+    path("api/sheets/<slug:slug>/<str:revision>/reading", typing.Reading.as_view()),
+    path("api/sheets/<slug:slug>/<str:revision>/against/<str:other>", typing.Comparison.as_view()),
     path("api/sheets/<slug:slug>/<str:revision>", sheets.SheetRevisions.as_view()),
     path("api/sheets/<slug:slug>/<str:revision>/file", sheets.SheetExport.as_view()),
     path("api/gauges", inventory.Gauges.as_view()),

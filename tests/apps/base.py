@@ -10,6 +10,7 @@ from typing import Any
 from django.contrib.auth.hashers import make_password
 from django.contrib.auth.models import Group, User
 from django.test import TestCase, override_settings
+from django.utils import timezone
 from pypdf import PdfReader
 
 from finegap.api.plain import plain
@@ -40,7 +41,9 @@ from finegap.people.models import Pin
 from finegap.pumps.changes import AddPump
 from finegap.pumps.services import add_pump
 from finegap.sheets.changes import SheetFile
-from finegap.sheets.services import add_revision
+from finegap.sheets.models import SheetRevision
+from finegap.sheets.services import add_revision as add_unread
+from finegap.site.demo import read_as_it_is
 
 SIZES = {
     "end_clearance": {"new": ["0.10 mm", "0.20 mm"]},
@@ -120,6 +123,15 @@ def person(name: str, role: str | None) -> User:
     if role:
         user.groups.add(Group.objects.get_or_create(name=role)[0])
     return user
+
+
+def add_revision(lead: User, file: SheetFile) -> SheetRevision:
+    """A revision that somebody else has read against the manual."""
+    kept = add_unread(lead, file)
+    if not kept.read_at:
+        reader = User.objects.exclude(pk=lead.pk).first() or lead
+        read_as_it_is(kept, reader, timezone.now())
+    return kept
 
 
 def furnish() -> None:

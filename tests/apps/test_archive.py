@@ -52,7 +52,8 @@ def picture():
 
 LATER = {
     ("toolbox", "0007_shelf_and_retired"), ("works", "0002_settings_of_a_works"), ("bench", "0017_record_ten"),
-    ("bench", "0018_record_eleven"), ("fleet", "0009_retired"),
+    ("bench", "0018_record_eleven"), ("fleet", "0009_retired"), ("sheets", "0004_typed_and_read"),
+    ("bench", "0019_record_twelve"),
 }  # fmt: skip
 
 

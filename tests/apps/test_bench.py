@@ -250,8 +250,7 @@ class Opening(Works):
 
     def test_the_sheets_own_play_counts_until_another_is_said(self):
         from finegap.pumps.models import Pump
-        from finegap.sheets.services import add_revision
-        from tests.apps.base import HOUSING, sheet_data
+        from tests.apps.base import HOUSING, add_revision, sheet_data
 
         played = sheet_data(revision="2", date="2025-01-01", adjustment=HOUSING | {"lash": "0.04 mm"})
         add_revision(self.lena, SheetFile(json.dumps(played)))

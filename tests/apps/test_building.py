@@ -30,8 +30,7 @@ from finegap.inventory.services import weigh_gun
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.models import Sheet
 from finegap.sheets.queries import revision_of, sheet_detail
-from finegap.sheets.services import add_revision
-from tests.apps.base import SYSTEMS, Works, job_view, sheet_data, text_of
+from tests.apps.base import SYSTEMS, Works, add_revision, job_view, sheet_data, text_of
 from tests.core.test_build_work import PRESS
 from tests.core.test_building import TYPED
 from tests.references import VALUES

@@ -23,8 +23,7 @@ from finegap.pumps.changes import AddPump, EditPump, Lubricate, ReadMeter, Strik
 from finegap.pumps.models import Lubricated, MeterReading, Pump
 from finegap.pumps.services import add_pump, edit_pump, lubricate, read_meter, strike
 from finegap.sheets.changes import SheetFile
-from finegap.sheets.services import add_revision
-from tests.apps.base import Works, job_view, pump_lines, pump_page, sheet_data
+from tests.apps.base import Works, add_revision, job_view, pump_lines, pump_page, sheet_data
 
 DUE = [
     {"name": "Gear-case oil", "every_hours": 750, "wet_hours": 500, "with": "gear oil"},

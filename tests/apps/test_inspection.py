@@ -35,8 +35,8 @@ from finegap.inventory.services import keep_gauge
 from finegap.pumps.changes import AddPump
 from finegap.sheets.changes import KeepProcedure, SheetFile, StepLine
 from finegap.sheets.queries import revision_of, sheet_detail
-from finegap.sheets.services import add_revision, keep_procedure
-from tests.apps.base import GOOD, PIN, SIZES, Works, feeler, job_view, sheet_data, text_of
+from finegap.sheets.services import keep_procedure
+from tests.apps.base import GOOD, PIN, SIZES, Works, add_revision, feeler, job_view, sheet_data, text_of
 
 CATALOGUE = {
     "currency": "EUR",

@@ -14,8 +14,7 @@ from finegap.core.errors import FieldError
 from finegap.inventory.models import Gauge, GreaseGun
 from finegap.pumps.models import Pump
 from finegap.sheets.changes import SheetFile
-from finegap.sheets.services import add_revision
-from tests.apps.base import Works, sheet_data
+from tests.apps.base import Works, add_revision, sheet_data
 
 
 class Lists(Works):

@@ -55,7 +55,7 @@ version_of = import_module("finegap.bench.migrations.0008_versions_and_certifica
 VERSIONS = {"4ed79ad": 1, "2ee1988": 2, "f2c6d71": 3, "bff3347": 4, "686e246": 4, "2689a8e": 5, "ec828c2": 6, "6f5aa89": 7}
 
 
-_SIGNED_BY = ((8, "0750451"), (9, "a9da885"), (10, "e08508f"))
+_SIGNED_BY = ((8, "0750451"), (9, "a9da885"), (10, "e08508f"), (11, "6798b8a"))
 DOCUMENTS = {version: sorted((RECORDS.parent / "documents").glob(f"{commit}-*.json.xz")) for version, commit in _SIGNED_BY}
 """Records that are documents, by version, each with the lines its commit printed."""
 

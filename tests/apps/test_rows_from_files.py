@@ -24,8 +24,7 @@ from finegap.pumps.models import Pump
 from finegap.pumps.services import add_pump, edit_pump, retire_pump
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.models import Sheet
-from finegap.sheets.services import add_revision
-from tests.apps.base import Works, job_view
+from tests.apps.base import Works, add_revision, job_view
 from tests.apps.test_setting import piston
 
 HEAD = "Tag,Kind,From,To,Resolution,U,k,Calibrated,Due,Certificate"

@@ -22,8 +22,7 @@ from finegap.pumps.models import Pump
 from finegap.pumps.services import add_pump
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.queries import sheet_detail
-from finegap.sheets.services import add_revision
-from tests.apps.base import SYSTEMS, Works, feeler, job_view, sheet_data
+from tests.apps.base import SYSTEMS, Works, add_revision, feeler, job_view, sheet_data
 
 ANY = {"material": "stainless 316", "viscosity": ["any lower", "and up"], "setting": "all"}
 PISTON = {

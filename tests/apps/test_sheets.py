@@ -10,8 +10,7 @@ from finegap.core.sheet import read_sheet
 from finegap.formats.sheet_file import LARGEST_BYTES, SCHEMA_PATH, parse_file, write_file
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.models import Sheet, SheetRevision
-from finegap.sheets.services import add_revision
-from tests.apps.base import Works, sheet_data
+from tests.apps.base import Works, add_revision, sheet_data
 
 
 def changed(path: str, value: object) -> str:

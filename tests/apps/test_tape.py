@@ -20,8 +20,7 @@ from finegap.core.gap.move import Window
 from finegap.core.gap.tape import Printed, Tape
 from finegap.formats import tape as paper
 from finegap.sheets.changes import SheetFile
-from finegap.sheets.services import add_revision
-from tests.apps.base import HOUSING, Works, sheet_data
+from tests.apps.base import HOUSING, Works, add_revision, sheet_data
 
 MM_PER_DOT = 25.4 / 300
 NEAR = Window(0.15, 0.13, 0.18)

@@ -22,12 +22,11 @@ from finegap.core.errors import FieldError
 from finegap.formats import days
 from finegap.formats.letterhead import Letterhead
 from finegap.sheets.changes import SheetFile
-from finegap.sheets.services import add_revision
 from finegap.site.middleware import AsTheWorks
 from finegap.works import services
 from finegap.works.changes import KeepLogo, KeepSettings
 from finegap.works.queries import present, works_settings
-from tests.apps.base import Works, sheet_data
+from tests.apps.base import Works, add_revision, sheet_data
 
 
 def picture(width, height, kind="PNG"):

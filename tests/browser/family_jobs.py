@@ -17,8 +17,7 @@ from finegap.inventory.models import Gauge
 from finegap.pumps.changes import AddPump
 from finegap.pumps.services import add_pump
 from finegap.sheets.changes import SheetFile
-from finegap.sheets.services import add_revision
-from tests.apps.base import PIN, job_view
+from tests.apps.base import PIN, add_revision, job_view
 from tests.browser.base import Bench
 from tests.browser.test_main_job import colleague
 

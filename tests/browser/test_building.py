@@ -12,8 +12,7 @@ from finegap.bench.models import Job, PartFitted, TorqueMark
 from finegap.core.job_record import Decided
 from finegap.inventory.models import Certificate, GreaseGun
 from finegap.sheets.changes import SheetFile
-from finegap.sheets.services import add_revision
-from tests.apps.base import Works, sheet_data
+from tests.apps.base import Works, add_revision, sheet_data
 from tests.browser.base import Bench
 from tests.core.test_build_work import PRESS
 

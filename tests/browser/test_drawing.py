@@ -18,8 +18,7 @@ from finegap.core.formatting import Units
 from finegap.pumps.changes import AddPump
 from finegap.pumps.services import add_pump
 from finegap.sheets.changes import SheetFile
-from finegap.sheets.services import add_revision
-from tests.apps.base import GASKETS, sheet_data
+from tests.apps.base import GASKETS, add_revision, sheet_data
 from tests.apps.test_setting import DUTY, piston
 from tests.browser.base import Bench
 from tests.browser.test_inspecting import bench

@@ -18,8 +18,7 @@ from finegap.bench.models import Job, Photo, Reading
 from finegap.inventory import stand_in
 from finegap.inventory.models import Gauge
 from finegap.sheets.changes import SheetFile
-from finegap.sheets.services import add_revision
-from tests.apps.base import SIZES, Works, sheet_data
+from tests.apps.base import SIZES, Works, add_revision, sheet_data
 from tests.apps.test_inspection import CATALOGUE, OnRecord
 from tests.apps.test_receiver import GAUGE
 from tests.browser.base import Bench

@@ -11,7 +11,7 @@ from finegap.inventory.services import count_pieces
 from finegap.pumps.changes import AddPump
 from finegap.pumps.services import add_pump
 from finegap.sheets.changes import SheetFile
-from finegap.sheets.services import add_revision
+from tests.apps.base import add_revision
 from tests.apps.test_setting import DUTY, piston
 from tests.browser.base import Bench
 

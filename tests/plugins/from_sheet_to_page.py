@@ -33,8 +33,7 @@ from finegap.pumps.changes import AddPump
 from finegap.pumps.services import add_pump
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.queries import revision_of, sheet_detail
-from finegap.sheets.services import add_revision
-from tests.apps.base import Works, feeler, furnish, sheet_data
+from tests.apps.base import Works, add_revision, feeler, furnish, sheet_data
 
 SIZES = {
     "plate": {"new": ["30 mm", "30.02 mm"], "minimum": "29.9 mm"},

@@ -18,7 +18,7 @@ from finegap.sheets.presenters import drawing_response, nothing_drawn
 
 def drawing_key(job: Job) -> str:
     """What a job's drawing depends on, in a few letters: under the same ones it is the same drawing."""
-    return f"{job.revision_id}-{zlib.crc32(repr(sorted(build_of(job).items())).encode()):08x}"
+    return f"{job.revision_id}.{job.revision.edition}-{zlib.crc32(repr(sorted(build_of(job).items())).encode()):08x}"
 
 
 def drawing(job: Job, units: Units, screen: Screen) -> DrawingResponse:

@@ -68,6 +68,9 @@ def job_response(records: Records, signature: SignOff | None = None) -> response
         duty=gaps.duty(job),
         sheet=sheet.cite(),
         slug=job.revision.sheet.slug,
+        sheet_read=_sheet_read(job),
+        sheet_unread=not job.revision.may_be_signed_on,
+        cautions=[responses.CautionResponse(stage, text) for stage, text in sheet.cautions],
         family=sheet.family.key,
         school=sheet.school.value,
         stages=[responses.StageResponse(stage.value, *assessment.progress[stage]) for stage in Stage],
@@ -107,6 +110,11 @@ def _pump(job: Job, sheet: SpecSheet) -> responses.PumpResponse:
     return responses.PumpResponse(
         job.pump.tag, job.pump.service, job.pump.location, job.serial or job.pump.serial, sheet.maker, sheet.model
     )
+
+
+def _sheet_read(job: Job) -> responses.SheetReadResponse | None:
+    kept = job.revision
+    return responses.SheetReadResponse(kept.read_names, kept.read_at, kept.read_alone) if kept.read_at else None
 
 
 def _explained(assessment: Assessment) -> responses.ExplainedResponse | None:

@@ -18,6 +18,7 @@ version  what it holds
 9        core 0.9: stacks in sub-assemblies, marks of a procedure that has changed since
 10       core 0.9 later: the heading of the works at the signature
 11       core 0.10: what working pressure leaves of a gap
+12       core 0.11: who read the sheet against the manual, and the cautions of its maker
 =======  ==================================================================================================
 """
 
@@ -29,7 +30,7 @@ from typing import Any
 from finegap.bench.record.rendered import TO_DOCUMENTS, Record
 from finegap.core.formatting import Shown
 
-RECORD_VERSION = 11
+RECORD_VERSION = 12
 """The version signatures are frozen in now."""
 
 
@@ -80,4 +81,9 @@ def pressed(record: Record) -> Record:
     return {**record, **{key: {"bent": [], **record[key]} for key in ("setting", "mesh") if record.get(key)}}
 
 
-_CHAIN = (*TO_DOCUMENTS, carried, headed, pressed)
+def read_by(record: Record) -> Record:
+    """To 12: nobody was asked to read a sheet, and a sheet gave no cautions."""
+    return {**record, "sheet_read": None, "sheet_unread": False, "cautions": []}
+
+
+_CHAIN = (*TO_DOCUMENTS, carried, headed, pressed, read_by)

@@ -143,6 +143,23 @@ class EventResponse:
 
 
 @dataclass(frozen=True)
+class SheetReadResponse:
+    """Who read the sheet against the manual, and when; ``alone`` when some of it was typed by the same person."""
+
+    names: str
+    when: dt.datetime
+    alone: bool
+
+
+@dataclass(frozen=True)
+class CautionResponse:
+    """What the maker warns of at a stage."""
+
+    stage: str
+    text: str
+
+
+@dataclass(frozen=True)
 class JobResponse:
     """Everything the bench shows of a job, in one answer.
 
@@ -150,8 +167,8 @@ class JobResponse:
     measured with, each under the certificate of that moment; ``meanwhile`` are verdicts that changed by something else than an act
     at the bench; ``log`` holds the newest lines of ``log_total``, all of them once signed. ``struck`` holds what was struck out,
     but for readings, torques and tries, which are shown where they stood; ``former`` what was marked of steps and parts the
-    procedure no longer has. ``amendments`` are of after the signature, and not of
-    its record.
+    procedure no longer has. ``amendments`` are of after the signature, and not of its record. Nothing is signed while the sheet is
+    ``sheet_unread``; one added before reading was asked for is neither read nor unread.
     """
 
     number: int
@@ -165,6 +182,9 @@ class JobResponse:
     duty: DutyResponse
     sheet: str
     slug: str
+    sheet_read: SheetReadResponse | None
+    sheet_unread: bool
+    cautions: list[CautionResponse]
     family: str
     school: str
     stages: list[StageResponse]

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-import io
 import uuid
 from dataclasses import dataclass
 
-from django.core.files.base import ContentFile, File
+from django.core.files.base import ContentFile
 from django.db import transaction
 
 from finegap.bench.changes import AttachPhoto, RemovePhoto
@@ -14,11 +13,10 @@ from finegap.bench.models import Photo
 from finegap.bench.services.changing import JobInHand, JobRef, changes
 from finegap.bench.services.steps import step_of
 from finegap.core.errors import FieldError
+from finegap.formats.pictures import small
 from finegap.works.queries import works_settings
 
 LARGEST_BYTES = 15 * 1024 * 1024
-_MOST_PIXELS = 80_000_000
-_FORMATS = ("JPEG", "PNG", "WEBP")
 _MOST_PHOTOS = 60
 _EXPECTED = "Expected a photograph: JPEG, PNG or WebP, up to 15 MB."
 
@@ -33,7 +31,12 @@ def attach_photo(ref: JobRef, new: AttachPhoto) -> JobInHand | None:
     """
     if (new.file.size or 0) > LARGEST_BYTES:
         raise FieldError("photo", f"it is {(new.file.size or 0) / 1e6:.0f} MB.", _EXPECTED)
-    return _keep(ref, _SmallPhoto(new.id, *_small(new.file, works_settings().photo_side), new.feature, new.step, new.note.strip()))
+    return _keep(
+        ref,
+        _SmallPhoto(
+            new.id, *small(new.file, works_settings().photo_side, "photo", _EXPECTED), new.feature, new.step, new.note.strip()
+        ),
+    )
 
 
 @dataclass(frozen=True)
@@ -83,23 +86,3 @@ def _of(now: JobInHand, new: _SmallPhoto) -> str:
     if feature is None:
         raise FieldError("feature", f"there is no feature {new.feature}.", "Expected a feature of this pump.")
     return feature.name
-
-
-def _small(file: File, side: int) -> tuple[bytes, int, int]:  # type: ignore[type-arg]
-    """A photograph as a JPEG no longer than this on its side, upright, without anything it said of camera or place."""
-    from PIL import Image, ImageOps, UnidentifiedImageError
-
-    try:
-        with Image.open(file, formats=_FORMATS) as image:
-            if image.width * image.height > _MOST_PIXELS:
-                raise FieldError("photo", f"{image.width} by {image.height} is larger than a camera takes.", _EXPECTED)
-            image.draft("RGB", (2 * side, 2 * side))
-            upright = ImageOps.exif_transpose(image).convert("RGB")
-            upright.thumbnail((side, side))
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError) as error:
-        if isinstance(error, FieldError):
-            raise
-        raise FieldError("photo", "this is not a photograph, whatever its name says.", _EXPECTED) from None
-    buffer = io.BytesIO()
-    upright.save(buffer, "JPEG", quality=82, optimize=True)
-    return buffer.getvalue(), upright.width, upright.height

@@ -55,8 +55,19 @@ def _heading(record: Record) -> list[Flowable]:
             f"Duty: {duty['liquid']}, {duty['viscosity']} at {duty['temperature']}, {duty['pressure']}, {duty['speed']}; "
             f"{duty['material']}."
         ),
-        paragraph(f"Spec sheet: {record['sheet']}. Verdicts by the {record['school']} school."),
+        paragraph(f"Spec sheet: {record['sheet']}. {_read(record)}Verdicts by the {record['school']} school."),
     ]
+
+
+def _read(record: Record) -> str:
+    """Who read the sheet against the manual; of a sheet that was never asked about nothing is said."""
+    if record["sheet_unread"]:
+        return "SHEET NOT YET READ AGAINST THE MANUAL. "
+    read = record["sheet_read"]
+    if not read:
+        return ""
+    alone = ", who typed some of it" if read["alone"] else ""
+    return f"Read against the manual by {read['names']}{alone}, {moment(read['when'])}. "
 
 
 def _state(record: Record) -> str:

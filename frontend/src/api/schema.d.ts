@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/families": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description By name. */
+        get: operations["families_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gauges": {
         parameters: {
             query?: never;
@@ -688,6 +705,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/manual-pages/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The picture, or the PDF. */
+        get: operations["manual_pages_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description Take it off a draft. */
+        delete: operations["manual_pages_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -1071,6 +1106,145 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheet-drafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A page of them, the last saved first. */
+        get: operations["drafts_list"];
+        put?: never;
+        /** @description Begin one: from nothing, or from a revision. */
+        post: operations["sheet_drafts_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheet-drafts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All of it. */
+        get: operations["sheet_drafts_retrieve"];
+        /** @description Keep what was typed. */
+        put: operations["sheet_drafts_update"];
+        post?: never;
+        /** @description Throw it away. */
+        delete: operations["sheet_drafts_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheet-drafts/{id}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description As far as its sheet is typed. */
+        get: operations["sheet_drafts_drawing_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheet-drafts/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description CSV or XLSX: where its cells go; nothing is kept by it. */
+        post: operations["sheet_drafts_file_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheet-drafts/{id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Whole, or not at all. */
+        post: operations["sheet_drafts_keep_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheet-drafts/{id}/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Put one there. */
+        post: operations["sheet_drafts_pages_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheet-drafts/{id}/paste": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Where its cells go; nothing is kept by it. */
+        post: operations["sheet_drafts_paste_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheet-drafts/{id}/sizes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A draft of its own for each other size. */
+        post: operations["sheet_drafts_sizes_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets": {
         parameters: {
             query?: never;
@@ -1106,6 +1280,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{slug}/{revision}/against/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What the later prints otherwise than the other. */
+        get: operations["sheets_against_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{slug}/{revision}/file": {
         parameters: {
             query?: never;
@@ -1117,6 +1308,24 @@ export interface paths {
         get: operations["sheets_file_retrieve"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{slug}/{revision}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Line by line. */
+        get: operations["sheets_reading_retrieve"];
+        put?: never;
+        /** @description A line was held against the manual. */
+        post: operations["sheets_reading_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1309,6 +1518,22 @@ export interface components {
             key: string;
             name: string;
         };
+        /**
+         * @description One thing that is asked: a field at its path, or a column of a table. ``unit`` is that of a bare number, ``units`` others.
+         *
+         *     ``kind`` is text, number, quantity, choice, yes or day; ``many`` one, range, list or counts.
+         */
+        AskResponse: {
+            path: string;
+            label: string;
+            kind: string;
+            many: string;
+            hint: string;
+            required: boolean;
+            unit: string;
+            units: string[];
+            choices: components["schemas"]["NamedResponse"][];
+        };
         /** @description What is asked, by the option of the build, and what was answered; empty while it is not known. */
         AskedView: {
             /**
@@ -1324,6 +1549,13 @@ export interface components {
         };
         /** @enum {string} */
         AskedViewKindEnum: "asked";
+        /** @description A page of the manual. */
+        AttachPageRequest: {
+            /** Format: uuid */
+            id: string;
+            /** Format: binary */
+            file: string;
+        };
         /** @description A photograph as it came, of a feature or of a step. */
         AttachPhotoRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -1365,6 +1597,18 @@ export interface components {
             mm: string;
             inches: string;
             thou: string;
+        };
+        /** @description A sheet to type: of a family, in the unit system the manual prints; or from a revision, for a purpose. */
+        BeginDraftRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            family?: string;
+            sheet?: string;
+            revision?: string;
+            purpose?: string;
         };
         /** @enum {unknown} */
         BlankEnum: "";
@@ -1446,6 +1690,16 @@ export interface components {
             right: string;
             parts: string[];
         };
+        /** @description What the maker warns of at a stage. */
+        CautionResponse: {
+            stage: string;
+            text: string;
+        };
+        /** @description A name and what is printed under it. */
+        CellResponse: {
+            name: string;
+            text: string;
+        };
         /** @description One's own password. */
         ChangePasswordRequest: {
             old: string;
@@ -1456,6 +1710,15 @@ export interface components {
             role?: string;
             password?: string;
             works_here?: boolean | null;
+        };
+        /** @description A line that differs between two revisions; empty where one has none. */
+        ChangeResponse: {
+            path: string;
+            section: string;
+            label: string;
+            number: number;
+            before: string;
+            after: string;
         };
         /** @description A check of one gap as typed: a feeler pair, or a reading with a gauge. */
         CheckGapRequest: {
@@ -1489,6 +1752,14 @@ export interface components {
          * @enum {string}
          */
         CodeEnum: "field" | "unlikely" | "ambiguous" | "conflict" | "person" | "signed" | "refused" | "signed-out" | "not-allowed" | "not-found" | "bad-request";
+        /** @description Two revisions held against each other. */
+        ComparisonResponse: {
+            title: string;
+            before: string;
+            after: string;
+            same: number;
+            changes: components["schemas"]["ChangeResponse"][];
+        };
         /** @description A new part is in. */
         ConfirmNewRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -1585,6 +1856,61 @@ export interface components {
             by: string;
             /** Format: date-time */
             at: string;
+        };
+        /** @description A draft in the list. */
+        DraftLine: {
+            id: number;
+            title: string;
+            family: string;
+            purpose: string;
+            base: string;
+            by: string;
+            /** Format: date-time */
+            saved_at: string;
+        };
+        /** @description Lines of a list, and whether there are more after them. */
+        DraftList: {
+            lines: components["schemas"]["DraftLine"][];
+            more: boolean;
+        };
+        /** @description A draft whole: what is asked, what is typed, and where it stands. ``base`` is the revision it was begun from. */
+        DraftPage: {
+            state: components["schemas"]["DraftState"];
+            purpose: string;
+            family: string;
+            system: string;
+            mark: string;
+            base: string;
+            base_slug: string;
+            begun_by: string;
+            sections: components["schemas"]["SectionResponse"][];
+            fields: {
+                [key: string]: string;
+            };
+            grids: components["schemas"]["TableTyped"][];
+            units: {
+                [key: string]: string;
+            };
+            kept: string[];
+            pages: components["schemas"]["PageResponse"][];
+        };
+        /**
+         * @description Where a draft stands: what is wrong, what is remarkable, the table as a map, other sizes its tables have rows for.
+         *
+         *     ``form`` changes when something else is asked.
+         */
+        DraftState: {
+            id: number;
+            version: number;
+            title: string;
+            /** Format: date-time */
+            saved_at: string;
+            form: string;
+            problems: components["schemas"]["ProblemResponse"][];
+            remarks: components["schemas"]["RemarkResponse"][];
+            overlaps: string[];
+            map: components["schemas"]["MapResponse"] | null;
+            sizes: string[];
         };
         /**
          * @description A pump as it is drawn; ``words_px`` is the room beside each number, ``row_px`` its height, ``ring_px`` the ring's radius.
@@ -1713,6 +2039,11 @@ export interface components {
             name: string;
             sentence: string;
             explains: string[];
+        };
+        /** @description A family sheets can be typed for. */
+        FamilyResponse: {
+            key: string;
+            name: string;
         };
         /**
          * @description A numbered gap or size with all that is known about it.
@@ -1962,6 +2293,16 @@ export interface components {
         };
         /** @enum {string} */
         GreaseViewKindEnum: "grease";
+        /** @description A table to type: with ``names`` those rows, else up to ``most``. */
+        GridResponse: {
+            path: string;
+            label: string;
+            hint: string;
+            required: boolean;
+            most: number;
+            columns: components["schemas"]["AskResponse"][];
+            names: components["schemas"]["RowNameResponse"][];
+        };
         /** @description Lines of a list, and whether there are more after them. */
         GunList: {
             lines: components["schemas"]["GunResponse"][];
@@ -2104,8 +2445,8 @@ export interface components {
          *     measured with, each under the certificate of that moment; ``meanwhile`` are verdicts that changed by something else than an act
          *     at the bench; ``log`` holds the newest lines of ``log_total``, all of them once signed. ``struck`` holds what was struck out,
          *     but for readings, torques and tries, which are shown where they stood; ``former`` what was marked of steps and parts the
-         *     procedure no longer has. ``amendments`` are of after the signature, and not of
-         *     its record.
+         *     procedure no longer has. ``amendments`` are of after the signature, and not of its record. Nothing is signed while the sheet is
+         *     ``sheet_unread``; one added before reading was asked for is neither read nor unread.
          */
         JobResponse: {
             number: number;
@@ -2120,6 +2461,9 @@ export interface components {
             duty: components["schemas"]["DutyResponse"];
             sheet: string;
             slug: string;
+            sheet_read: components["schemas"]["SheetReadResponse"] | null;
+            sheet_unread: boolean;
+            cautions: components["schemas"]["CautionResponse"][];
             family: string;
             school: string;
             stages: components["schemas"]["StageResponse"][];
@@ -2246,6 +2590,31 @@ export interface components {
             photo_side?: (components["schemas"]["PhotoSideEnum"] | components["schemas"]["NullEnum"]) | null;
             abandoned_days?: string;
             idle_days?: string;
+        };
+        /** @description The revision a draft became. */
+        KeptResponse: {
+            slug: string;
+            revision: string;
+        };
+        /**
+         * @description A line to hold against the manual. ``why_not`` says why this person cannot read it; ``said`` goes back with the reading.
+         *
+         *     ``agrees`` is ``None`` while nobody has read it as it is.
+         */
+        LineResponse: {
+            path: string;
+            section: string;
+            label: string;
+            number: number;
+            page: string;
+            cells: components["schemas"]["CellResponse"][];
+            said: string;
+            why_not: string;
+            agrees: boolean | null;
+            note: string;
+            by: string;
+            /** Format: date-time */
+            at: string | null;
         };
         /** @description A torque as typed: what the wrench was set to; its length, and the adapter's, where there was one. */
         LogTorqueRequest: {
@@ -2506,6 +2875,12 @@ export interface components {
         };
         /** @enum {string} */
         PackingViewKindEnum: "packing";
+        /** @description A page of the manual; ``kind`` is jpeg or pdf. */
+        PageResponse: {
+            id: string;
+            name: string;
+            kind: string;
+        };
         /** @description Both ends and both gears to draw, and what is on the shelf; ``possible`` when the shelf has a pair that does. */
         PairView: {
             /**
@@ -2531,6 +2906,26 @@ export interface components {
             number: number;
             torque: string;
             done: number;
+        };
+        /** @description A table as it was pasted, into which table and from which column on. */
+        PasteRowsRequest: {
+            table: string;
+            text: string;
+            column?: string;
+        };
+        /** @description A pasted table by its cells, and units that stood over columns. */
+        PastedResponse: {
+            rows: components["schemas"]["PastedRowResponse"][];
+            units: {
+                [key: string]: string;
+            };
+        };
+        /** @description Where a pasted row goes: the key of a row that is always there, or so far below the cursor. */
+        PastedRowResponse: {
+            row: string;
+            cells: {
+                [key: string]: string;
+            };
         };
         /** @description Oneself; and for a lead everybody, and the log of people, the newest first. */
         PeopleResponse: {
@@ -2641,6 +3036,13 @@ export interface components {
         };
         /** @enum {string} */
         PressViewKindEnum: "press";
+        /** @description What is wrong at a place; ``missing`` where something is only not there yet. */
+        ProblemResponse: {
+            path: string;
+            problem: string;
+            hint: string;
+            missing: boolean;
+        };
         /** @description A procedure in the list. */
         ProcedureLine: {
             family: string;
@@ -2779,6 +3181,18 @@ export interface components {
             maker: string;
             model: string;
         };
+        /** @description A line held against the manual: what it said on screen, and whether the manual says the same. */
+        ReadLineRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            path: string;
+            said: string;
+            agrees: boolean;
+            note?: string;
+        };
         /** @description What changed by itself was read. */
         ReadMeanwhileRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -2807,6 +3221,18 @@ export interface components {
             day?: string;
             old_last?: string;
             new_first?: string;
+        };
+        /** @description A revision that is read, line by line. */
+        ReadingPage: {
+            slug: string;
+            title: string;
+            revision: string;
+            /** Format: date-time */
+            read_at: string | null;
+            read_names: string;
+            read_alone: boolean;
+            lines: components["schemas"]["LineResponse"][];
+            pages: components["schemas"]["PageResponse"][];
         };
         /**
          * @description One reading, as typed and as shown, and where it was taken in words.
@@ -2934,6 +3360,11 @@ export interface components {
             matches: boolean;
             chosen: boolean;
         };
+        /** @description Something at a place that is no mistake, and worth a look. */
+        RemarkResponse: {
+            path: string;
+            text: string;
+        };
         /** @description A photograph taken off. */
         RemovePhotoRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -3012,6 +3443,12 @@ export interface components {
          * @enum {string}
          */
         RoleEnum: "technician" | "lead";
+        /** @description A row of a table: its texts by column. */
+        RowCellsRequest: {
+            cells?: {
+                [key: string]: string;
+            };
+        };
         /** @description A row of the clearance table as printed, with the clearance in the unit asked for. */
         RowLine: {
             setting: string;
@@ -3021,12 +3458,24 @@ export interface components {
             printed: string;
             clearance: string;
         };
+        /** @description A row that is always there. */
+        RowNameResponse: {
+            key: string;
+            number: number;
+            name: string;
+        };
         /** @description A row of the file, blank lines not counted: what it is of, how it was read, and what is wrong; "" where nothing is. */
         RowRead: {
             number: number;
             name: string;
             read: string;
             wrong: string;
+        };
+        /** @description A table in a file, into which table. */
+        RowsOfFileRequest: {
+            /** Format: binary */
+            file: string;
+            table: string;
         };
         /** @description Every row with its verdict, and how many were kept: all, or none. */
         RowsResponse: {
@@ -3074,6 +3523,23 @@ export interface components {
         };
         /** @enum {string} */
         RunInViewKindEnum: "run-in";
+        /** @description What was typed since ``version``: texts by path, whole tables, units over columns. */
+        SaveDraftRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            /** Format: int64 */
+            version: number;
+            fields?: {
+                [key: string]: string;
+            };
+            grids?: components["schemas"]["TableRowsRequest"][];
+            units?: {
+                [key: string]: string;
+            };
+        };
         /** @description Whether things the job needs are on hand. */
         SayOnHandRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -3099,6 +3565,15 @@ export interface components {
         Section: {
             tag: string;
             value: unknown;
+        };
+        /** @description What stands together on the page. */
+        SectionResponse: {
+            key: string;
+            title: string;
+            hint: string;
+            required: boolean;
+            asks: components["schemas"]["AskResponse"][];
+            grids: components["schemas"]["GridResponse"][];
         };
         /**
          * @description The sections of an answer that the page did not say it holds, by name.
@@ -3329,6 +3804,13 @@ export interface components {
             lines: components["schemas"]["SheetLine"][];
             more: boolean;
         };
+        /** @description Who read the sheet against the manual, and when; ``alone`` when some of it was typed by the same person. */
+        SheetReadResponse: {
+            names: string;
+            /** Format: date-time */
+            when: string;
+            alone: boolean;
+        };
         /** @description Lines of a list, and whether there are more after them. */
         ShelfList: {
             lines: components["schemas"]["ShelfResponse"][];
@@ -3553,6 +4035,18 @@ export interface components {
         SwitchPersonRequest: {
             username: string;
             secret: string;
+        };
+        /** @description A table with all of its rows. */
+        TableRowsRequest: {
+            table: string;
+            rows: components["schemas"]["RowCellsRequest"][];
+        };
+        /** @description The rows of a table as typed: texts by column. */
+        TableTyped: {
+            table: string;
+            rows: {
+                [key: string]: string;
+            }[];
         };
         /**
          * @description * `typed` - TYPED
@@ -3785,6 +4279,25 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    families_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamilyResponse"][];
+                };
+            };
+        };
+    };
     gauges_list: {
         parameters: {
             query?: {
@@ -5581,6 +6094,72 @@ export interface operations {
             };
         };
     };
+    manual_pages_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                    "application/pdf": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    manual_pages_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     me_retrieve: {
         parameters: {
             query?: never;
@@ -6592,6 +7171,436 @@ export interface operations {
             };
         };
     };
+    drafts_list: {
+        parameters: {
+            query?: {
+                /** @description Of 50 lines each. */
+                page?: number;
+                /** @description Words; a line has all of them. */
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftList"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    sheet_drafts_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginDraftRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftPage"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    sheet_drafts_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftPage"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    sheet_drafts_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveDraftRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftState"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    sheet_drafts_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    sheet_drafts_drawing_retrieve: {
+        parameters: {
+            query?: {
+                /** @description The screen it is laid out for. */
+                screen?: "narrow" | "wide";
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingResponse"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    sheet_drafts_file_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["RowsOfFileRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastedResponse"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    sheet_drafts_keep_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptResponse"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    sheet_drafts_pages_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["AttachPageRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftPage"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    sheet_drafts_paste_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasteRowsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastedResponse"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    sheet_drafts_sizes_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftPage"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     sheets_list: {
         parameters: {
             query?: {
@@ -6698,6 +7707,39 @@ export interface operations {
             };
         };
     };
+    sheets_against_retrieve: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm" | "thou";
+            };
+            header?: never;
+            path: {
+                other: string;
+                revision: string;
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonResponse"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     sheets_file_retrieve: {
         parameters: {
             query?: never;
@@ -6721,6 +7763,78 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    sheets_reading_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision: string;
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingPage"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    sheets_reading_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision: string;
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadLineRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingPage"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

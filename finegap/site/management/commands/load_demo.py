@@ -42,9 +42,9 @@ from finegap.people.models import Pin
 from finegap.pumps.changes import AddPump, Lubricate, ReadMeter
 from finegap.pumps.services import add_pump, lubricate, read_meter
 from finegap.sheets.changes import SheetFile
-from finegap.sheets.models import Sheet
+from finegap.sheets.models import Sheet, SheetRevision
 from finegap.sheets.services import add_revision
-from finegap.site.demo import PEOPLE
+from finegap.site.demo import PEOPLE, read_as_it_is
 from finegap.works.changes import KeepSettings
 from finegap.works.services import keep_settings
 
@@ -74,7 +74,7 @@ def load(works: dict[str, Any]) -> None:
     lead = people["otto"]
     keep_settings(lead, KeepSettings(**works["settings"]), AS_WRITTEN)
     for path in sorted((DEMO / "sheets").glob("*.json")):
-        add_revision(lead, SheetFile(path.read_text()))
+        _read(add_revision(lead, SheetFile(path.read_text())), people["ines"])
     for gauge in works["gauges"]:
         gauge["number"] = gauge.pop("certificate", "")
         Gauge.objects.put(**gauge)
@@ -90,6 +90,18 @@ def load(works: dict[str, Any]) -> None:
         lubricate(lead, one["pump"], Lubricate(uuid.uuid4(), one["name"], one["hours"]), AS_WRITTEN)
     for job in works["jobs"]:
         _Clock(dt.datetime.fromisoformat(job["opened"])).run(_Script(people[job["by"]], job))
+
+
+_UNREAD = "quillmarsh-q15"
+"""The sheet of the demo that is still being read."""
+
+
+def _read(kept: SheetRevision, reader: User) -> None:
+    """A sheet is added and read on the day it is of: long before any job that goes by it."""
+    kept.added_at = timezone.make_aware(dt.datetime.combine(kept.date, dt.time(9)))
+    kept.typed = {"": {"by": [kept.added_by_id], "at": kept.added_at.isoformat()}}
+    kept.save(update_fields=["added_at", "typed"])
+    read_as_it_is(kept, reader, kept.added_at + dt.timedelta(hours=3), 9 if kept.sheet.slug == _UNREAD else None)
 
 
 def _person(username: str, first_name: str, last_name: str, role: str) -> User:
