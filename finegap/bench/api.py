@@ -8,7 +8,7 @@ from typing import Any, TypeVar
 
 from django.db.models import QuerySet
 from django.http import Http404
-from django_filters import ChoiceFilter, FilterSet, NumberFilter
+from django_filters import CharFilter, ChoiceFilter, FilterSet, NumberFilter
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, PolymorphicProxySerializer, extend_schema
 from rest_framework import serializers
@@ -62,6 +62,10 @@ class JobFilter(ListFilter):
         """So, or not at all."""
         return rows.filter(ended="" if value == "open" else value)
 
+    sheet = CharFilter(field_name="revision__sheet__slug", max_length=80)
+    revision = CharFilter(field_name="revision__revision", max_length=20)
+    but = CharFilter(field_name="revision__revision", exclude=True, max_length=20)
+
     def has_words(self, rows: QuerySet[Any], _name: str, value: str) -> QuerySet[Any]:
         """Of its pump, or its number."""
         return queries.jobs_with(rows, value)
@@ -70,7 +74,14 @@ class JobFilter(ListFilter):
 class Jobs(APIView):
     """The list of jobs."""
 
-    @list_schema("jobs", responses.JobLine, OpenApiParameter("state", enum=["open", SIGNED, ABANDONED]))
+    @list_schema(
+        "jobs",
+        responses.JobLine,
+        OpenApiParameter("state", enum=["open", SIGNED, ABANDONED]),
+        OpenApiParameter("sheet", description="By this sheet."),
+        OpenApiParameter("revision", description="By this revision of it."),
+        OpenApiParameter("but", description="By any revision but this."),
+    )
     def get(self, request: Request) -> Response:
         """A page of jobs, newest first."""
         return answer(listed(JobFilter, request, queries.jobs(), queries.job_lines))

@@ -15,10 +15,13 @@ from finegap.core.families.builds import UNSAID
 from finegap.core.families.family import said_of, step_worded
 from finegap.core.formatting import Units, between_edges, length, render
 from finegap.core.procedure import ShopStep, in_force
-from finegap.core.sheet import SpecSheet, read_sheet
+from finegap.core.sheet import SpecSheet, read_partly, read_sheet
 from finegap.core.sheet_parts import OPEN_HIGH, OPEN_LOW, FeatureSpec
 from finegap.core.wear.parts import money
+from finegap.sheets.draft_responses import PageResponse
+from finegap.sheets.drafts import lines_of
 from finegap.sheets.models import Sheet, SheetRevision, ShopProcedure
+from finegap.sheets.reading import standing
 from finegap.sheets.responses import (
     ConventionResponse,
     ProcedureLine,
@@ -82,14 +85,14 @@ def sheet_lines(rows: Sequence[Any]) -> list[SheetLine]:
 
 def revision_of(slug: str, revision: str | None) -> SheetRevision | None:
     """A revision by name, or the latest."""
-    found = SheetRevision.objects.filter(sheet__slug=slug).select_related("sheet", "added_by")
+    found = SheetRevision.objects.filter(sheet__slug=slug).select_related("sheet", "added_by", "corrects")
     return (found.filter(revision=revision) if revision else found).first()
 
 
 def sheet_detail(kept: SheetRevision, units: Units) -> SheetDetail:
     """A revision laid out as the manual prints it."""
     sheet = read_sheet(kept.content)
-    check = sheet.means.against_itself()
+    check, lines = sheet.means.against_itself(), lines_of(kept)
     return SheetDetail(
         slug=kept.sheet.slug,
         title=sheet.title,
@@ -114,6 +117,16 @@ def sheet_detail(kept: SheetRevision, units: Units) -> SheetDetail:
         building=_building(sheet, units),
         check=render(check[0], units) if check else None,
         check_agrees=check is None or check[1],
+        unread=not kept.may_be_signed_on,
+        read_at=kept.read_at,
+        read_names=kept.read_names,
+        read_alone=kept.read_alone,
+        lines=len(lines),
+        lines_read=0 if kept.may_be_signed_on else sum(row.agrees for row in standing(kept, lines).values()),
+        corrects=kept.corrects.revision if kept.corrects else "",
+        remarks=[render(text, units) for _, text in read_partly(kept.content)[0].remarks],
+        cautions=[list(one) for one in sheet.cautions],
+        pages=[PageResponse(str(one.pk), one.name, one.kind) for one in kept.pages.all()],
     )
 
 

@@ -6,6 +6,7 @@ import datetime as dt
 from dataclasses import dataclass
 
 from finegap.api.shown import NamedResponse
+from finegap.sheets.draft_responses import PageResponse
 
 
 @dataclass(frozen=True)
@@ -50,7 +51,10 @@ class RowLine:
 
 @dataclass(frozen=True)
 class SheetDetail:
-    """A revision, as the manual prints it."""
+    """A revision, as the manual prints it.
+
+    While it is ``unread`` nothing is signed on it; ``lines_read`` of its ``lines`` agree so far.
+    """
 
     slug: str
     title: str
@@ -73,6 +77,16 @@ class SheetDetail:
     building: list[list[str]]
     check: str | None
     check_agrees: bool
+    unread: bool
+    read_at: dt.datetime | None
+    read_names: str
+    read_alone: bool
+    lines: int
+    lines_read: int
+    corrects: str
+    remarks: list[str]
+    cautions: list[list[str]]
+    pages: list[PageResponse]
 
 
 @dataclass(frozen=True)

@@ -229,6 +229,10 @@ export const aJob = (more: Part<Job> = {}): Job => ({
   former: [],
   abandoned: null,
   works: null,
+  sheet_read: null,
+  sheet_unread: false,
+  cautions: [],
+  corrected: [],
   amendments: [],
   ...more,
 });

@@ -12,6 +12,7 @@ from finegap.bench.changes import TryOf
 from finegap.bench.compiled import Compiled
 from finegap.bench.models import Event, Job, SignOff
 from finegap.bench.presenters import building, gaps, inspecting, preparing, striking
+from finegap.bench.presenters.doubtful import doubtful
 from finegap.bench.presenters.drawing import drawing_key
 from finegap.bench.presenters.layout import laid_out
 from finegap.bench.records import Records, name_of
@@ -35,7 +36,8 @@ def signed_page(job: Job) -> dict[str, Any] | None:
     if not job.is_signed:
         return None
     # Amendments are of after the signature: the frozen page stays as it is.
-    return laid_out(job.sign_off.shown(), job) | {"amendments": _amendments(job)}
+    page = laid_out(job.sign_off.shown(), job)
+    return page | {"amendments": _amendments(job), "corrected": doubtful(job.revision, page)}
 
 
 def _amendments(job: Job) -> list[responses.AmendmentResponse]:
@@ -102,6 +104,7 @@ def job_response(records: Records, signature: SignOff | None = None) -> response
         abandoned=None if signature else _abandoned(job),
         works=_works() if signature else None,
         amendments=[],
+        corrected=[],
     )
     return view if signature is not None else _with_news(view, records)
 

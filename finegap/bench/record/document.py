@@ -30,7 +30,7 @@ _OF_KIND = {Kind.TEMPERATURE_STEP: "K", Kind.EXPANSION: "um/(m.K)", Kind.PERCENT
 """The unit of a kind without a dimension; a number alone has 1."""
 
 LAYOUT = {
-    "": ("drawing", "slug", "gauges", "materials", "amendments", "abandoned", "meanwhile"),
+    "": ("drawing", "slug", "gauges", "materials", "amendments", "corrected", "cautions", "abandoned", "meanwhile"),
     "steps": ("why", "look", "tells", "tools", "consumables", "measures", "waits", "early"),
     "features": ("made", "fits", "damages", "gauge", "stations"),
     "details": ("media", "symptoms", "build"),

@@ -18,7 +18,7 @@ version  what it holds
 9        core 0.9: stacks in sub-assemblies, marks of a procedure that has changed since
 10       core 0.9 later: the heading of the works at the signature
 11       core 0.10: what working pressure leaves of a gap
-12       core 0.11: who read the sheet against the manual, and the cautions of its maker
+12       core 0.11: who read the sheet against the manual
 =======  ==================================================================================================
 """
 
@@ -82,8 +82,8 @@ def pressed(record: Record) -> Record:
 
 
 def read_by(record: Record) -> Record:
-    """To 12: nobody was asked to read a sheet, and a sheet gave no cautions."""
-    return {**record, "sheet_read": None, "sheet_unread": False, "cautions": []}
+    """To 12: nobody was asked to read a sheet."""
+    return {**record, "sheet_read": None, "sheet_unread": False}
 
 
 _CHAIN = (*TO_DOCUMENTS, carried, headed, pressed, read_by)

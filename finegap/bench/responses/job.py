@@ -160,6 +160,16 @@ class CautionResponse:
 
 
 @dataclass(frozen=True)
+class CorrectedResponse:
+    """A correction of the sheet after the signature, and the numbers of this record it makes doubtful."""
+
+    revision: str
+    by: str
+    at: dt.datetime
+    numbers: list[str]
+
+
+@dataclass(frozen=True)
 class JobResponse:
     """Everything the bench shows of a job, in one answer.
 
@@ -167,7 +177,8 @@ class JobResponse:
     measured with, each under the certificate of that moment; ``meanwhile`` are verdicts that changed by something else than an act
     at the bench; ``log`` holds the newest lines of ``log_total``, all of them once signed. ``struck`` holds what was struck out,
     but for readings, torques and tries, which are shown where they stood; ``former`` what was marked of steps and parts the
-    procedure no longer has. ``amendments`` are of after the signature, and not of its record. Nothing is signed while the sheet is
+    procedure no longer has.
+    ``amendments`` and ``corrected`` are of after the signature, and not of its record. Nothing is signed while the sheet is
     ``sheet_unread``; one added before reading was asked for is neither read nor unread.
     """
 
@@ -216,6 +227,7 @@ class JobResponse:
     abandoned: AbandonedResponse | None
     works: HeadingResponse | None
     amendments: list[AmendmentResponse]
+    corrected: list[CorrectedResponse]
 
 
 @dataclass(frozen=True)

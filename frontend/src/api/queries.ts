@@ -14,6 +14,15 @@ const listQuery = <T>(queryKey: unknown[], ask: (page: number) => Promise<Page<T
     placeholderData: keepPreviousData,
   });
 
+/** Jobs by a sheet, or by one revision of it. */
+export const jobsOfSheetQuery = (
+  state: 'open' | 'signed',
+  of: { sheet: string; revision?: string; but?: string },
+) =>
+  listQuery(['jobs', state, of], (page) =>
+    unwrap(client.GET('/api/jobs', { params: { query: { state, page, ...of } } })),
+  );
+
 export const jobsQuery = (state: 'open' | 'signed' | 'abandoned', q: string) =>
   listQuery(['jobs', state, q], (page) =>
     unwrap(client.GET('/api/jobs', { params: { query: { state, q, page } } })),
@@ -143,6 +152,58 @@ export const sheetQuery = (slug: string, revision: string, unit: Unit) =>
         }),
       ),
     placeholderData: keepPreviousData,
+  });
+
+export const familiesQuery = queryOptions({
+  queryKey: ['families'],
+  queryFn: () => unwrap(client.GET('/api/families')),
+  staleTime: Infinity,
+});
+
+/** Sheets that are being typed. */
+export const draftsQuery = listQuery(['drafts'], (page) =>
+  unwrap(client.GET('/api/sheet-drafts', { params: { query: { page } } })),
+);
+
+export const draftQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['draft', id],
+    queryFn: () => unwrap(client.GET('/api/sheet-drafts/{id}', { params: { path: { id } } })),
+    // What is typed is in the page's hands: it is not read anew under them.
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+
+/** The pump of a sheet that is being typed, as far as it is. */
+export const draftDrawingQuery = (id: number, version: number) =>
+  queryOptions({
+    queryKey: ['draft-drawing', id, version],
+    queryFn: () =>
+      unwrap(
+        client.GET('/api/sheet-drafts/{id}/drawing', {
+          params: { path: { id }, query: { screen: 'narrow' } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    gcTime: 0,
+  });
+
+export const readingQuery = (slug: string, revision: string) =>
+  queryOptions({
+    queryKey: ['reading', slug, revision],
+    queryFn: () =>
+      unwrap(client.GET('/api/sheets/{slug}/{revision}/reading', { params: { path: { slug, revision } } })),
+  });
+
+export const comparisonQuery = (slug: string, revision: string, other: string) =>
+  queryOptions({
+    queryKey: ['comparison', slug, revision, other],
+    queryFn: () =>
+      unwrap(
+        client.GET('/api/sheets/{slug}/{revision}/against/{other}', {
+          params: { path: { slug, revision, other } },
+        }),
+      ),
   });
 
 export type GaugeSort = 'tag' | 'due';

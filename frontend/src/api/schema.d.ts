@@ -1781,6 +1781,14 @@ export interface components {
             choice: string;
             choices: components["schemas"]["NamedResponse"][];
         };
+        /** @description A correction of the sheet after the signature, and the numbers of this record it makes doubtful. */
+        CorrectedResponse: {
+            revision: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+            numbers: string[];
+        };
         /** @description How many gaskets of a thickness, as compressed, or shims are on the shelf for a sheet. */
         CountPiecesRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -2445,7 +2453,8 @@ export interface components {
          *     measured with, each under the certificate of that moment; ``meanwhile`` are verdicts that changed by something else than an act
          *     at the bench; ``log`` holds the newest lines of ``log_total``, all of them once signed. ``struck`` holds what was struck out,
          *     but for readings, torques and tries, which are shown where they stood; ``former`` what was marked of steps and parts the
-         *     procedure no longer has. ``amendments`` are of after the signature, and not of its record. Nothing is signed while the sheet is
+         *     procedure no longer has.
+         *     ``amendments`` and ``corrected`` are of after the signature, and not of its record. Nothing is signed while the sheet is
          *     ``sheet_unread``; one added before reading was asked for is neither read nor unread.
          */
         JobResponse: {
@@ -2495,6 +2504,7 @@ export interface components {
             abandoned: components["schemas"]["AbandonedResponse"] | null;
             works: components["schemas"]["HeadingResponse"] | null;
             amendments: components["schemas"]["AmendmentResponse"][];
+            corrected: components["schemas"]["CorrectedResponse"][];
         };
         /** @description How far a job has come: its version. */
         JobVersion: {
@@ -3755,7 +3765,11 @@ export interface components {
             /** Format: double */
             next_back_mm: number | null;
         };
-        /** @description A revision, as the manual prints it. */
+        /**
+         * @description A revision, as the manual prints it.
+         *
+         *     While it is ``unread`` nothing is signed on it; ``lines_read`` of its ``lines`` agree so far.
+         */
         SheetDetail: {
             slug: string;
             title: string;
@@ -3779,6 +3793,17 @@ export interface components {
             building: string[][];
             check: string | null;
             check_agrees: boolean;
+            unread: boolean;
+            /** Format: date-time */
+            read_at: string | null;
+            read_names: string;
+            read_alone: boolean;
+            lines: number;
+            lines_read: number;
+            corrects: string;
+            remarks: string[];
+            cautions: string[][];
+            pages: components["schemas"]["PageResponse"][];
         };
         /** @description A sheet file's contents. */
         SheetFileRequest: {
@@ -4587,10 +4612,16 @@ export interface operations {
     jobs_list: {
         parameters: {
             query?: {
+                /** @description By any revision but this. */
+                but?: string;
                 /** @description Of 50 lines each. */
                 page?: number;
                 /** @description Words; a line has all of them. */
                 q?: string;
+                /** @description By this revision of it. */
+                revision?: string;
+                /** @description By this sheet. */
+                sheet?: string;
                 state?: "abandoned" | "open" | "signed";
             };
             header?: never;

@@ -29,6 +29,12 @@ export const router = createBrowserRouter([
       page('/fleet/:tag', async () => (await import('../fleet/PumpPage')).PumpPage),
       page('/sheets', async () => (await import('../sheets/Sheets')).Sheets),
       page('/sheets/procedures/:family', async () => (await import('../sheets/ProcedurePage')).ProcedurePage),
+      page('/sheets/typing/:id', async () => (await import('../sheets/typing/TypeSheet')).TypeSheet),
+      page('/sheets/:slug/:revision/reading', async () => (await import('../sheets/ReadSheet')).ReadSheet),
+      page(
+        '/sheets/:slug/:revision/against/:other',
+        async () => (await import('../sheets/CompareSheets')).CompareSheets,
+      ),
       page('/sheets/:slug/:revision', async () => (await import('../sheets/SheetPage')).SheetPage),
       page('/toolbox', async () => (await import('../toolbox/Toolbox')).Toolbox),
       page('/me', async () => (await import('../people/MePage')).MePage),

@@ -75,7 +75,7 @@ export function PumpDrawing({ drawing, features, selected, onSelect }: Props) {
   );
 }
 
-function PumpView({ view }: { view: View }) {
+export function PumpView({ view }: { view: View }) {
   const near = useId();
   const far = useId();
   const fills: Record<string, string> = { hatched: `url(#${near})`, 'hatched-other': `url(#${far})` };

@@ -10,6 +10,7 @@ import { day } from '../app/time';
 import { TextField } from '../app/TextField';
 import { useUnit } from '../app/unit';
 import { useSearch } from '../app/useSearch';
+import { BeginSheet, Drafts } from './BeginSheet';
 
 const LARGEST = 512 * 1024;
 
@@ -28,7 +29,7 @@ export function Sheets() {
         <Listed
           query={sheets}
           what="the sheets"
-          empty="No sheet yet. Add one from a file on the right."
+          empty="No sheet yet. Type one on the right, or add one from a file."
           sought={sought}
         >
           {(lines) => (
@@ -50,6 +51,7 @@ export function Sheets() {
             </ul>
           )}
         </Listed>
+        <Drafts />
         <h2 className="apart">Procedures</h2>
         <Loaded query={procedures} what="the procedures">
           {(lines) => (
@@ -100,28 +102,31 @@ function AddSheet() {
     return (
       <section className="panel">
         <h2>Adding a sheet</h2>
-        <p>A lead adds sheets and revisions: the numbers pumps are set by need a second look.</p>
+        <p>A lead types sheets and revisions. Anybody else reads them against the manual, line by line.</p>
       </section>
     );
   }
   return (
-    <section className="panel">
-      <h2>Add a sheet or a revision</h2>
-      <p>
-        A file in the open format “fine-gap/spec-sheet”. It is checked whole; if anything is wrong, nothing is
-        kept and the line is named.
-      </p>
-      <ProblemNote error={add.error} />
-      <FileButton
-        size="lg"
-        label="Sheet file"
-        accept=".json,application/json"
-        off={add.isPending}
-        onFile={(chosen) => add.mutate(chosen)}
-      >
-        Choose a file
-      </FileButton>
-    </section>
+    <div>
+      <BeginSheet />
+      <section className="panel">
+        <h2>A sheet from a file</h2>
+        <p>
+          A file in the open format “fine-gap/spec-sheet”. It is checked whole; if anything is wrong, nothing
+          is kept and the line is named. It is read against the manual like one that is typed.
+        </p>
+        <ProblemNote error={add.error} />
+        <FileButton
+          size="lg"
+          label="Sheet file"
+          accept=".json,application/json"
+          off={add.isPending}
+          onFile={(chosen) => add.mutate(chosen)}
+        >
+          Choose a file
+        </FileButton>
+      </section>
+    </div>
   );
 }
 

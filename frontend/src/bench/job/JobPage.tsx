@@ -93,6 +93,7 @@ function Bench({ job, stage }: { job: Job; stage: StageKey }) {
         </p>
       )}
       <PassedOver job={job} stage={stage} />
+      <SheetNotes job={job} stage={stage} />
       <Unsaved job={job} />
       {First ? (
         <First job={job} />
@@ -102,6 +103,43 @@ function Bench({ job, stage }: { job: Job; stage: StageKey }) {
         </Loaded>
       )}
     </div>
+  );
+}
+
+/** What has to be known of the sheet at any stage: nobody has read it yet; it was corrected since; what its maker warns of here. */
+function SheetNotes({ job, stage }: { job: Job; stage: StageKey }) {
+  const cautions = job.signed ? [] : job.cautions.filter((one) => one.stage === stage);
+  return (
+    <>
+      {job.sheet_unread && !job.abandoned && (
+        <p className="unread" role="status">
+          Sheet not yet read against the manual: nothing is signed on it.{' '}
+          <Link to={`/sheets/${job.slug}/latest`}>To the sheet</Link>
+        </p>
+      )}
+      {job.corrected.map((one) => (
+        <div key={one.revision} className="passed-over" role="status">
+          <b>
+            The sheet was corrected after the signature: revision {one.revision}, {one.by}, {moment(one.at)}.
+          </b>
+          <ul>
+            {one.numbers.map((said) => (
+              <li key={said}>{said}</li>
+            ))}
+          </ul>
+        </div>
+      ))}
+      {cautions.length > 0 && (
+        <div className="passed-over" role="note">
+          <b>The maker warns:</b>
+          <ul>
+            {cautions.map((one) => (
+              <li key={one.text}>{one.text}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </>
   );
 }
 

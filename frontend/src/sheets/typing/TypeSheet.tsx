@@ -1,0 +1,207 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Button } from 'react-bootstrap';
+import { useNavigate, useParams } from 'react-router';
+import { client, unwrap, type AskedSection, type DraftPage } from '../../api/client';
+import { draftQuery } from '../../api/queries';
+import { Loaded } from '../../app/Loading';
+import { ProblemNote } from '../../app/ProblemNote';
+import { AskField } from './AskField';
+import { Beside } from './Beside';
+import { SheetGrid } from './SheetGrid';
+import { useDraft, type Draft } from './useDraft';
+import '../../styles/typing.css';
+
+/** A sheet typed from the printed manual. */
+export function TypeSheet() {
+  const { id = '' } = useParams();
+  const page = useQuery(draftQuery(Number(id)));
+  return (
+    <div className="page">
+      <Loaded query={page} what="what is typed">
+        {(data) => <Typing page={data} />}
+      </Loaded>
+    </div>
+  );
+}
+
+const PURPOSES: Record<string, string> = {
+  size: 'Copied for the next size: overtype what differs.',
+  revision: 'A later revision of the manual.',
+  correction: 'A correction of what was read.',
+  unread: 'Put right before it is read.',
+};
+
+function Typing({ page }: { page: DraftPage }) {
+  const cache = useQueryClient();
+  const draft = useDraft(page, () => void cache.invalidateQueries({ queryKey: ['draft', page.state.id] }));
+  const [chosen, setChosen] = useState('manual');
+  const sections = page.sections;
+  const section = sections.find((one) => one.key === chosen) ?? sections[0];
+  const index = sections.findIndex((one) => one.key === section?.key);
+  const next = sections[index + 1];
+  return (
+    <>
+      <Head page={page} draft={draft} />
+      <div className="typing">
+        <Contents sections={sections} draft={draft} chosen={section?.key ?? ''} onChoose={setChosen} />
+        <form
+          key={section?.key}
+          className="typing-section"
+          aria-label={section?.title}
+          onSubmit={(event) => event.preventDefault()}
+        >
+          {section && <Fields section={section} draft={draft} />}
+          {page.kept.length > 0 && section?.key === 'manual' && (
+            <p className="quiet">Kept from the file as it is: {page.kept.join(', ')}.</p>
+          )}
+          {next && (
+            <Button variant="outline-primary" onClick={() => setChosen(next.key)}>
+              Next: {next.title}
+            </Button>
+          )}
+        </form>
+        <Beside page={page} draft={draft} section={section?.key ?? ''} onSize={() => setChosen('features')} />
+      </div>
+    </>
+  );
+}
+
+function Fields({ section, draft }: { section: AskedSection; draft: Draft }) {
+  return (
+    <>
+      <h2>{section.title}</h2>
+      {section.hint && <p className="said">{section.hint}</p>}
+      <div className="asks">
+        {section.asks.map((ask) => (
+          <AskField key={ask.path} ask={ask} draft={draft} />
+        ))}
+      </div>
+      {section.grids.map((grid) => (
+        <section key={grid.path} aria-label={grid.label}>
+          {grid.label !== section.title && <h3>{grid.label}</h3>}
+          <SheetGrid grid={grid} draft={draft} />
+        </section>
+      ))}
+    </>
+  );
+}
+
+interface ContentsProps {
+  sections: AskedSection[];
+  draft: Draft;
+  chosen: string;
+  onChoose: (key: string) => void;
+}
+
+/** The sections, with what is wrong in each and what is still needed. */
+function Contents({ sections, draft, chosen, onChoose }: ContentsProps) {
+  return (
+    <nav aria-label="Sections of the sheet" className="typing-contents">
+      {sections.map((section) => {
+        const of = draft.state.problems.filter((one) => belongs(one.path, section));
+        const wrong = of.filter((one) => !one.missing).length;
+        return (
+          <button
+            key={section.key}
+            type="button"
+            aria-current={section.key === chosen ? 'step' : undefined}
+            onClick={() => onChoose(section.key)}
+          >
+            {section.title}
+            <small className={wrong ? 'wrong' : undefined}>
+              {wrong ? `${wrong} wrong` : of.length ? `${of.length} to fill in` : filled(section, draft)}
+            </small>
+          </button>
+        );
+      })}
+    </nav>
+  );
+}
+
+const top = (path: string): string => /^[^.[]+/.exec(path)?.[0] ?? '';
+const belongs = (path: string, section: AskedSection): boolean =>
+  top(path) === section.key || section.asks.some((ask) => ask.path === path);
+
+function filled(section: AskedSection, { typed }: Draft): string {
+  const some =
+    section.asks.some((ask) => typed.fields[ask.path]) ||
+    section.grids.some(
+      (grid) =>
+        (typed.grids[grid.path] ?? []).length > 0 ||
+        Object.keys(typed.fields).some((path) => path.startsWith(`${grid.path}.`) && typed.fields[path]),
+    );
+  return some ? 'typed' : 'not said';
+}
+
+function Head({ page, draft }: { page: DraftPage; draft: Draft }) {
+  const navigate = useNavigate();
+  const cache = useQueryClient();
+  const { id, problems, sizes } = draft.state;
+  const at = { params: { path: { id } } };
+  const keep = useMutation({
+    retry: false,
+    mutationFn: async () => {
+      await draft.send();
+      return unwrap(client.POST('/api/sheet-drafts/{id}/keep', at));
+    },
+    onSuccess: (kept) => {
+      for (const key of ['sheets', 'sheet', 'drafts', 'reading', 'jobs', 'job'])
+        void cache.invalidateQueries({ queryKey: [key] });
+      void navigate(`/sheets/${kept.slug}/${encodeURIComponent(kept.revision)}`);
+    },
+  });
+  const apart = useMutation({
+    retry: false,
+    mutationFn: async () => {
+      await draft.send();
+      return unwrap(client.POST('/api/sheet-drafts/{id}/sizes', at));
+    },
+    onSuccess: () => {
+      void cache.invalidateQueries({ queryKey: ['drafts'] });
+      window.location.reload();
+    },
+  });
+  const wrong = problems.filter((one) => !one.missing).length;
+  const missing = problems.length - wrong;
+  return (
+    <>
+      <header className="sheet-head">
+        <div>
+          <h1>{draft.state.title || 'A new sheet'}</h1>
+          <p>
+            {page.family}, typed in {page.system === 'in' ? 'inches' : 'millimetres'}.{' '}
+            {PURPOSES[page.purpose] ?? ''} <span role="status">{saidOf(draft)}</span>
+          </p>
+        </div>
+        <p className="quiet">
+          {wrong ? `${wrong} wrong. ` : ''}
+          {missing ? `${missing} to fill in.` : wrong ? '' : 'Everything that has to be there is.'}
+        </p>
+        <Button
+          disabled={problems.length > 0 || sizes.length > 0 || keep.isPending}
+          onClick={() => keep.mutate()}
+        >
+          Keep the sheet
+        </Button>
+      </header>
+      {sizes.length > 0 && (
+        <div className="panel">
+          <p>
+            Its tables have rows for other sizes: {sizes.join(', ')}. Each gets a sheet of its own; the sizes
+            of its parts are typed there.
+          </p>
+          <Button disabled={apart.isPending} onClick={() => apart.mutate()}>
+            Make a sheet of each
+          </Button>
+        </div>
+      )}
+      <ProblemNote error={draft.error ?? keep.error ?? apart.error} />
+    </>
+  );
+}
+
+function saidOf({ waiting, error }: Draft): string {
+  if (error) return 'Not saved yet.';
+  return waiting ? 'Saving …' : 'Saved.';
+}
