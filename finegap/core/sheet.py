@@ -106,11 +106,15 @@ class SpecSheet:
 
 @dataclass(frozen=True)
 class PartlySheet:
-    """A sheet as far as it could be read: ``rows`` and ``means`` are there only where nothing of them is wrong."""
+    """A sheet as far as it could be read: ``rows`` and ``means`` are there only where nothing of them is wrong.
+
+    ``readable`` are the rows that could be read, whatever is wrong with others.
+    """
 
     family: Family
     features: Mapping[str, FeatureSpec]
     rows: tuple[Row, ...]
+    readable: tuple[Row, ...]
     means: Means | None
     build: Mapping[str, str]
     details: Mapping[str, str]
@@ -175,7 +179,7 @@ def _read(data: Mapping[str, Any], found: Found) -> tuple[PartlySheet, SpecSheet
     """``data`` may lack whole sections; then there is no sheet, only a part of one."""
     family = family_of(data)
     table = data.get("clearance_table", {})
-    rows = read_rows(table, found)
+    rows, readable = read_rows(table, found)
     minus, plus = found.reading(lambda: read_tolerance(table, rows), (0.0, 0.0)) if "tolerance" in table else (0.0, 0.0)
     building = read_parts_of_building(data, family, found)
     means = (
@@ -187,6 +191,7 @@ def _read(data: Mapping[str, Any], found: Found) -> tuple[PartlySheet, SpecSheet
         family=family,
         features=features,
         rows=rows,
+        readable=readable,
         means=means,
         build=found.reading(lambda: read_build(family, data), {}),
         details=found.reading(lambda: read_details(family, data.get("details", {})), {}),

@@ -14,7 +14,7 @@ from finegap.core.entry import FIELDS
 from finegap.core.errors import FieldError, Found
 from finegap.core.families.family import Family
 from finegap.core.families.features import FeatureKind, Station, stations
-from finegap.core.formatting import Amounts, Sentence, Text, length
+from finegap.core.formatting import Sentence, Text
 from finegap.core.gap.declared import (
     expansion_of,
     length_of,
@@ -23,7 +23,7 @@ from finegap.core.gap.table import Range, Row, check_rows
 from finegap.core.materials import Expansion
 from finegap.core.means.base import Means
 from finegap.core.measuring.verdict import Limit
-from finegap.core.quantities import AllowedSign, parse
+from finegap.core.quantities import AllowedSign, from_internal, parse
 from finegap.core.units import Dimension
 from finegap.core.wear.lubrication import Plan
 from finegap.core.wear.parts import Catalogue, CataloguePart, Kit
@@ -50,12 +50,12 @@ class FeatureSpec:
 NOT_PRINTED = FeatureSpec(None, None)
 
 
-def read_rows(table: Mapping[str, Any], found: Found) -> tuple[Row, ...]:
-    """The rows of the clearance table; none of them where one cannot be read."""
+def read_rows(table: Mapping[str, Any], found: Found) -> tuple[tuple[Row, ...], tuple[Row, ...]]:
+    """The rows of the clearance table, none of them where one cannot be read; and those that can."""
     read = [found.reading(partial(_row, row, f"clearance_table.rows[{i}]"), None) for i, row in enumerate(table.get("rows", ()))]
     rows = tuple(row for row in read if row)
     if not read or len(rows) < len(read):
-        return ()
+        return (), rows
 
     def checked() -> tuple[Row, ...]:
         try:
@@ -64,7 +64,7 @@ def read_rows(table: Mapping[str, Any], found: Found) -> tuple[Row, ...]:
             raise error.within("clearance_table") from None
         return rows
 
-    return found.reading(checked, rows)
+    return found.reading(checked, rows), rows
 
 
 def read_tolerance(table: Mapping[str, Any], rows: tuple[Row, ...]) -> tuple[float, float]:
@@ -99,9 +99,10 @@ def printed_twice(table: Mapping[str, Any], rows: tuple[Row, ...]) -> Iterator[t
             continue
         also = length_of(given["also"], f"clearance_table.rows[{i}].also")
         if abs(also - row.clearance_mm) > (_rounding_mm(given["also"]) + _rounding_mm(given["end_clearance"])) * 1.001:
-            words = "{printed} is {clearance}: the row prints {also}."
-            amounts: Amounts = {"printed": given["end_clearance"], "clearance": length(row.clearance_mm), "also": given["also"]}
-            yield f"clearance_table.rows[{i}].also", Sentence(words, amounts)
+            unit = parse(given["also"], Dimension.LENGTH, "").unit
+            same = f"{from_internal(row.clearance_mm, Dimension.LENGTH, unit):.3g} {unit}"
+            said = {"printed": given["end_clearance"], "same": same, "also": given["also"]}
+            yield f"clearance_table.rows[{i}].also", Sentence("{printed} is {same}; the row prints {also} beside it.", said)
 
 
 def _rounding_mm(printed: str) -> float:

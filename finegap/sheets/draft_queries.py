@@ -100,7 +100,7 @@ def _state(draft: SheetDraft, typed: Typed, sections: Sequence[Section]) -> resp
         problems=[_problem(one) for one in problems[:_MOST_PROBLEMS]],
         remarks=[responses.RemarkResponse(path, text) for path, text in partly.remarks],
         overlaps=list(overlaps(partly.rows)),
-        map=map_response(map_of_rows(partly.rows)) if partly.rows else None,
+        map=map_response(map_of_rows(partly.readable)) if partly.readable else None,
         sizes=list(sizes_of(typed)),
     )
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from typing import Any
 
@@ -124,10 +125,16 @@ def sheet_detail(kept: SheetRevision, units: Units) -> SheetDetail:
         lines=len(lines),
         lines_read=0 if kept.may_be_signed_on else sum(row.agrees for row in standing(kept, lines).values()),
         corrects=kept.corrects.revision if kept.corrects else "",
-        remarks=[render(text, units) for _, text in read_partly(kept.content)[0].remarks],
+        remarks=[f"{_place(path)}{render(text, units)}" for path, text in read_partly(kept.content)[0].remarks],
         cautions=[list(one) for one in sheet.cautions],
         pages=[PageResponse(str(one.pk), one.name, one.kind) for one in kept.pages.all()],
     )
+
+
+def _place(path: str) -> str:
+    """A row of the clearance table as it is counted on the page."""
+    row = re.match(r"clearance_table\.rows\[(\d+)\]", path)
+    return f"Clearance table, row {int(row[1]) + 1}: " if row else ""
 
 
 def _rows(content: dict[str, Any], sheet: SpecSheet) -> list[tuple[dict[str, Any], float]]:

@@ -133,8 +133,8 @@ def _check_line(line: list[tuple[int | None, tuple[float, float]]], what: str, u
             before = line[max(c for c in covered if c < i)][0]
             raise FieldError(
                 f"rows[{before}].{what}",
-                f"after this row the table has a hole: {what} {low:g} to {high:g} {unit} is in no row.",
-                'Expected ranges that meet or overlap. If the manual prints it so, put "holes_as_printed": true.',
+                f"after this row the table has a hole: {what} {low:.4g} to {high:.4g} {unit} is in no row.",
+                "Expected ranges that meet or overlap; if the manual itself leaves it open, that is said (holes_as_printed).",
             )
 
 

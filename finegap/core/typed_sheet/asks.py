@@ -192,7 +192,10 @@ class _Form:
         grids = tuple(one for one in found if isinstance(one, Grid))
         if len(grids) == 1 and not asks:
             grids = (replace(grids[0], hint=""),)
-        return Section(key, title, node.get("description", ""), asks, grids, required)
+        # What the file says of maps is of its keys, and those have names here.
+        return Section(
+            key, title, "" if "keys" in node and key != "features" else node.get("description", ""), asks, grids, required
+        )
 
     def _adjustment(self, key: str, node: Schema, required: bool) -> Section:
         """What sets the gap, and what the sheet has to say of that."""
@@ -216,7 +219,8 @@ class _Form:
         """A node with the definition it refers to; its own words before those."""
         if "$ref" not in node:
             return node
-        return {**self.schema["$defs"][node["$ref"].rpartition("/")[2]], **node}
+        # What a definition says of every length helps nobody beside one of them.
+        return {**self.schema["$defs"][node["$ref"].rpartition("/")[2]], "description": "", **node}
 
     def _asked(self, path: str, node: Schema, label: str, required: bool) -> Iterator[Ask | Grid]:
         """Everything asked at a node, one below the other."""

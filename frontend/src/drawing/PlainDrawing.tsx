@@ -3,13 +3,13 @@ import { PumpView } from './PumpDrawing';
 
 interface Props {
   drawing: Drawing;
-  /** What stands beside a number. */
-  textOf: (key: string) => string;
+  /** Whether something is typed of a number. */
+  isTyped: (key: string) => boolean;
   onSelect: (key: string) => void;
 }
 
 /** A pump with its numbers, each a key to the row it is typed in. */
-export function PlainDrawing({ drawing, textOf, onSelect }: Props) {
+export function PlainDrawing({ drawing, isTyped, onSelect }: Props) {
   if (!drawing.views.length) return <p className="quiet">Nothing can be drawn yet.</p>;
   const { ring_px, row_px, width } = drawing;
   return (
@@ -22,13 +22,13 @@ export function PlainDrawing({ drawing, textOf, onSelect }: Props) {
       {drawing.views.map((view, i) => (
         <PumpView key={i} view={view} />
       ))}
-      {drawing.numbers.map(({ key, number, name, x, y, right, text_x, spot, port }) => (
+      {drawing.numbers.map(({ key, number, name, x, y, right, spot, port }) => (
         <g
           key={key}
           role="button"
           tabIndex={0}
-          aria-label={`${number} ${name}: ${textOf(key) || 'not said'}`}
-          className="balloon"
+          aria-label={`${number} ${name}: ${isTyped(key) ? 'typed' : 'not said'}`}
+          className={isTyped(key) ? 'balloon selected' : 'balloon'}
           onClick={() => onSelect(key)}
           onKeyDown={(event) => {
             if (event.key === 'Enter' || event.key === ' ') {
@@ -45,12 +45,9 @@ export function PlainDrawing({ drawing, textOf, onSelect }: Props) {
             height={row_px}
             className="touch"
           />
-          <circle cx={x} cy={y} r={ring_px - 1.5} className="ring" />
+          <circle cx={x} cy={y} r={ring_px - 1.5} className={isTyped(key) ? 'ring filled' : 'ring'} />
           <text x={x} y={y + 5.5} textAnchor="middle" className="balloon-number">
             {number}
-          </text>
-          <text x={text_x} y={y + 5} textAnchor={right ? 'start' : 'end'} className="balloon-value">
-            {textOf(key)}
           </text>
         </g>
       ))}

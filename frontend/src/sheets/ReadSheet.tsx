@@ -99,10 +99,8 @@ interface RowProps {
 
 function ReadRow({ line, page, off, onSay }: RowProps) {
   const [differs, setDiffers] = useState(false);
-  const [note, setNote] = useState('');
-  const said = line.agrees ? 'agrees' : line.agrees === false ? 'differs' : 'open';
   return (
-    <div className={`read-line is-${said}`}>
+    <div className={`read-line is-${standingOf(line)}`}>
       <div className="what">
         <b>
           {line.number > 0 && `${line.number} `}
@@ -119,14 +117,9 @@ function ReadRow({ line, page, off, onSay }: RowProps) {
         ))}
       </dl>
       <div className="say">
-        {line.agrees !== null && line.at && (
-          <small>
-            {line.agrees ? 'Agrees' : `Differs: ${line.note}`}, {line.by}, {moment(line.at)}
-          </small>
-        )}
+        <Said line={line} />
         {line.agrees === false && <PutRight page={page} />}
-        {!page.read_at && line.why_not && !line.agrees && <small>{line.why_not}</small>}
-        {!page.read_at && !line.why_not && !line.agrees && (
+        {isOpen(line, page) && (
           <>
             <Button
               variant="outline-primary"
@@ -144,25 +137,42 @@ function ReadRow({ line, page, off, onSay }: RowProps) {
         )}
       </div>
       {differs && !line.agrees && (
-        <div className="differs">
-          <TextField
-            label="What the manual prints"
-            value={note}
-            maxLength={200}
-            autoFocus
-            onChange={setNote}
-          />
-          <Button
-            disabled={!note.trim() || off}
-            onClick={() => {
-              onSay(line, false, note);
-              setDiffers(false);
-            }}
-          >
-            It differs
-          </Button>
-        </div>
+        <Differs
+          off={off}
+          onSay={(note) => {
+            onSay(line, false, note);
+            setDiffers(false);
+          }}
+        />
       )}
+    </div>
+  );
+}
+
+const standingOf = ({ agrees }: ReadLine): string =>
+  agrees ? 'agrees' : agrees === false ? 'differs' : 'open';
+/** Whether this person can say something of it now. */
+const isOpen = (line: ReadLine, page: ReadingPage): boolean => !page.read_at && !line.why_not && !line.agrees;
+
+/** Who said what of a line, or why this person cannot. */
+function Said({ line }: { line: ReadLine }) {
+  if (line.agrees !== null && line.at)
+    return (
+      <small>
+        {line.agrees ? 'Agrees' : `Differs: ${line.note}`}, {line.by}, {moment(line.at)}
+      </small>
+    );
+  return line.why_not ? <small>{line.why_not}</small> : null;
+}
+
+function Differs({ off, onSay }: { off: boolean; onSay: (note: string) => void }) {
+  const [note, setNote] = useState('');
+  return (
+    <div className="differs">
+      <TextField label="What the manual prints" value={note} maxLength={200} autoFocus onChange={setNote} />
+      <Button disabled={!note.trim() || off} onClick={() => onSay(note)}>
+        It differs
+      </Button>
     </div>
   );
 }

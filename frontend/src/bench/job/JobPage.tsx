@@ -65,18 +65,7 @@ function Bench({ job, stage }: { job: Job; stage: StageKey }) {
           {job.duty.speed}
         </p>
       </header>
-      <nav className="ribbon" aria-label="Stages of the job">
-        {STAGES.map(([key, name]) => (
-          <NavLink
-            key={key}
-            to={`/bench/${job.number}/${key}`}
-            className={`${key === stage ? 'present' : ''} ${isDone(job, key) ? 'done' : ''}`}
-            aria-current={key === stage ? 'step' : undefined}
-          >
-            {name} <small>{openIn(job, key)}</small>
-          </NavLink>
-        ))}
-      </nav>
+      <Ribbon job={job} stage={stage} />
       {job.signed && (
         <p className="signed-note" role="status">
           Signed by {job.signed.by}. Shown as it was then; it can be read, not changed.
@@ -103,6 +92,24 @@ function Bench({ job, stage }: { job: Job; stage: StageKey }) {
         </Loaded>
       )}
     </div>
+  );
+}
+
+/** The stages, with what is open in each. */
+function Ribbon({ job, stage }: { job: Job; stage: StageKey }) {
+  return (
+    <nav className="ribbon" aria-label="Stages of the job">
+      {STAGES.map(([key, name]) => (
+        <NavLink
+          key={key}
+          to={`/bench/${job.number}/${key}`}
+          className={`${key === stage ? 'present' : ''} ${isDone(job, key) ? 'done' : ''}`}
+          aria-current={key === stage ? 'step' : undefined}
+        >
+          {name} <small>{openIn(job, key)}</small>
+        </NavLink>
+      ))}
+    </nav>
   );
 }
 

@@ -13,61 +13,85 @@ export function AskField({ ask, draft }: Props) {
   const value = draft.typed.fields[ask.path] ?? '';
   const problem = draft.problems.get(ask.path);
   const wrong = problem !== undefined && !problem.missing;
-  const described = `${id}-said`;
   const said = wrong ? `${problem.problem} ${problem.hint}` : ask.hint;
-  const shared = {
-    id,
-    value,
-    'aria-describedby': said ? described : undefined,
-    'aria-invalid': wrong || undefined,
-    'aria-required': ask.required || undefined,
-    'data-path': ask.path,
-  };
   return (
     <div className={`ask${wrong ? ' is-wrong' : ''}`}>
       <label htmlFor={id}>
         {ask.label} {ask.unit && <small>{ask.unit}</small>}
         {ask.required && !value && <small className="wanted"> needed</small>}
       </label>
-      {ask.kind === 'choice' && ask.many === 'one' ? (
-        <select {...shared} onChange={(event) => draft.put(ask.path, event.target.value)}>
-          <option value="">not said</option>
-          {ask.choices
-            .filter((one) => one.key !== 'unsaid')
-            .map((one) => (
-              <option key={one.key} value={one.key}>
-                {one.name}
-              </option>
-            ))}
-        </select>
-      ) : ask.kind === 'yes' ? (
-        <select {...shared} onChange={(event) => draft.put(ask.path, event.target.value)}>
-          <option value="">not said</option>
-          <option value="yes">yes</option>
-          <option value="no">no</option>
-        </select>
-      ) : (
-        <input
-          {...shared}
-          type={ask.kind === 'day' ? 'date' : 'text'}
-          list={ask.choices.length > 0 ? `${id}-list` : undefined}
-          autoComplete="off"
-          maxLength={2000}
-          onChange={(event) => draft.put(ask.path, event.target.value)}
-        />
-      )}
-      {ask.choices.length > 0 && !(ask.kind === 'choice' && ask.many === 'one') && (
-        <datalist id={`${id}-list`}>
-          {ask.choices.map((one) => (
-            <option key={one.key} value={one.name} />
-          ))}
-        </datalist>
-      )}
+      <Control
+        ask={ask}
+        id={id}
+        value={value}
+        wrong={wrong}
+        described={said ? `${id}-said` : undefined}
+        onPut={(text) => draft.put(ask.path, text)}
+      />
       {said && (
-        <p id={described} className={wrong ? 'said wrong' : 'said'}>
+        <p id={`${id}-said`} className={wrong ? 'said wrong' : 'said'}>
           {said}
         </p>
       )}
     </div>
+  );
+}
+
+interface ControlProps {
+  ask: Ask;
+  id: string;
+  value: string;
+  wrong: boolean;
+  described: string | undefined;
+  onPut: (text: string) => void;
+}
+
+const YES = [
+  { key: 'yes', name: 'yes' },
+  { key: 'no', name: 'no' },
+];
+
+/** A choice where nothing else can be entered, else a line to type on. */
+function Control({ ask, id, value, wrong, described, onPut }: ControlProps) {
+  const shared = {
+    id,
+    value,
+    'aria-describedby': described,
+    'aria-invalid': wrong || undefined,
+    'aria-required': ask.required || undefined,
+    'data-path': ask.path,
+  };
+  const chosen = ask.kind === 'yes' ? YES : ask.choices;
+  if (ask.kind === 'yes' || (ask.kind === 'choice' && ask.many === 'one'))
+    return (
+      <select {...shared} onChange={(event) => onPut(event.target.value)}>
+        <option value="">not said</option>
+        {chosen
+          .filter((one) => one.key !== 'unsaid')
+          .map((one) => (
+            <option key={one.key} value={one.key}>
+              {one.name}
+            </option>
+          ))}
+      </select>
+    );
+  return (
+    <>
+      <input
+        {...shared}
+        type={ask.kind === 'day' ? 'date' : 'text'}
+        list={chosen.length > 0 ? `${id}-list` : undefined}
+        autoComplete="off"
+        maxLength={2000}
+        onChange={(event) => onPut(event.target.value)}
+      />
+      {chosen.length > 0 && (
+        <datalist id={`${id}-list`}>
+          {chosen.map((one) => (
+            <option key={one.key} value={one.name} />
+          ))}
+        </datalist>
+      )}
+    </>
   );
 }

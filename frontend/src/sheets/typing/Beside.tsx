@@ -50,7 +50,7 @@ function Pump({ draft, onSize }: { draft: Draft; onSize: () => void }) {
   return (
     <PlainDrawing
       drawing={drawing.data}
-      textOf={(key) => fields[`features.${key}.new`] ?? ''}
+      isTyped={(key) => Boolean(fields[`features.${key}.new`])}
       onSelect={onSize}
     />
   );

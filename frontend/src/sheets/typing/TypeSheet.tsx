@@ -37,30 +37,34 @@ function Typing({ page }: { page: DraftPage }) {
   const draft = useDraft(page, () => void cache.invalidateQueries({ queryKey: ['draft', page.state.id] }));
   const [chosen, setChosen] = useState('manual');
   const sections = page.sections;
-  const section = sections.find((one) => one.key === chosen) ?? sections[0];
-  const index = sections.findIndex((one) => one.key === section?.key);
-  const next = sections[index + 1];
+  const index = Math.max(
+    0,
+    sections.findIndex((one) => one.key === chosen),
+  );
+  const [section, next] = [sections[index], sections[index + 1]];
   return (
     <>
       <Head page={page} draft={draft} />
       <div className="typing">
         <Contents sections={sections} draft={draft} chosen={section?.key ?? ''} onChoose={setChosen} />
-        <form
-          key={section?.key}
-          className="typing-section"
-          aria-label={section?.title}
-          onSubmit={(event) => event.preventDefault()}
-        >
-          {section && <Fields section={section} draft={draft} />}
-          {page.kept.length > 0 && section?.key === 'manual' && (
-            <p className="quiet">Kept from the file as it is: {page.kept.join(', ')}.</p>
-          )}
-          {next && (
-            <Button variant="outline-primary" onClick={() => setChosen(next.key)}>
-              Next: {next.title}
-            </Button>
-          )}
-        </form>
+        {section && (
+          <form
+            key={section.key}
+            className="typing-section"
+            aria-label={section.title}
+            onSubmit={(event) => event.preventDefault()}
+          >
+            <Fields section={section} draft={draft} />
+            {index === 0 && page.kept.length > 0 && (
+              <p className="quiet">Kept from the file as it is: {page.kept.join(', ')}.</p>
+            )}
+            {next && (
+              <Button variant="outline-primary" onClick={() => setChosen(next.key)}>
+                Next: {next.title}
+              </Button>
+            )}
+          </form>
+        )}
         <Beside page={page} draft={draft} section={section?.key ?? ''} onSize={() => setChosen('features')} />
       </div>
     </>
@@ -138,12 +142,11 @@ function Head({ page, draft }: { page: DraftPage; draft: Draft }) {
   const navigate = useNavigate();
   const cache = useQueryClient();
   const { id, problems, sizes } = draft.state;
-  const at = { params: { path: { id } } };
   const keep = useMutation({
     retry: false,
     mutationFn: async () => {
       await draft.send();
-      return unwrap(client.POST('/api/sheet-drafts/{id}/keep', at));
+      return unwrap(client.POST('/api/sheet-drafts/{id}/keep', { params: { path: { id } } }));
     },
     onSuccess: (kept) => {
       for (const key of ['sheets', 'sheet', 'drafts', 'reading', 'jobs', 'job'])
@@ -151,19 +154,6 @@ function Head({ page, draft }: { page: DraftPage; draft: Draft }) {
       void navigate(`/sheets/${kept.slug}/${encodeURIComponent(kept.revision)}`);
     },
   });
-  const apart = useMutation({
-    retry: false,
-    mutationFn: async () => {
-      await draft.send();
-      return unwrap(client.POST('/api/sheet-drafts/{id}/sizes', at));
-    },
-    onSuccess: () => {
-      void cache.invalidateQueries({ queryKey: ['drafts'] });
-      window.location.reload();
-    },
-  });
-  const wrong = problems.filter((one) => !one.missing).length;
-  const missing = problems.length - wrong;
   return (
     <>
       <header className="sheet-head">
@@ -171,13 +161,10 @@ function Head({ page, draft }: { page: DraftPage; draft: Draft }) {
           <h1>{draft.state.title || 'A new sheet'}</h1>
           <p>
             {page.family}, typed in {page.system === 'in' ? 'inches' : 'millimetres'}.{' '}
-            {PURPOSES[page.purpose] ?? ''} <span role="status">{saidOf(draft)}</span>
+            {PURPOSES[page.purpose] ?? ''} <span role="status">{savedOf(draft)}</span>
           </p>
         </div>
-        <p className="quiet">
-          {wrong ? `${wrong} wrong. ` : ''}
-          {missing ? `${missing} to fill in.` : wrong ? '' : 'Everything that has to be there is.'}
-        </p>
+        <p className="quiet">{openOf(problems)}</p>
         <Button
           disabled={problems.length > 0 || sizes.length > 0 || keep.isPending}
           onClick={() => keep.mutate()}
@@ -185,23 +172,46 @@ function Head({ page, draft }: { page: DraftPage; draft: Draft }) {
           Keep the sheet
         </Button>
       </header>
-      {sizes.length > 0 && (
-        <div className="panel">
-          <p>
-            Its tables have rows for other sizes: {sizes.join(', ')}. Each gets a sheet of its own; the sizes
-            of its parts are typed there.
-          </p>
-          <Button disabled={apart.isPending} onClick={() => apart.mutate()}>
-            Make a sheet of each
-          </Button>
-        </div>
-      )}
-      <ProblemNote error={draft.error ?? keep.error ?? apart.error} />
+      {sizes.length > 0 && <OtherSizes draft={draft} />}
+      <ProblemNote error={draft.error ?? keep.error} />
     </>
   );
 }
 
-function saidOf({ waiting, error }: Draft): string {
+function openOf(problems: Draft['state']['problems']): string {
+  const wrong = problems.filter((one) => !one.missing).length;
+  const missing = problems.length - wrong;
+  const said = [wrong > 0 && `${wrong} wrong.`, missing > 0 && `${missing} to fill in.`].filter(Boolean);
+  return said.length > 0 ? said.join(' ') : 'Everything that has to be there is.';
+}
+
+/** A table of several sizes: each gets a sheet. */
+function OtherSizes({ draft }: { draft: Draft }) {
+  const { id, sizes } = draft.state;
+  const apart = useMutation({
+    retry: false,
+    mutationFn: async () => {
+      await draft.send();
+      return unwrap(client.POST('/api/sheet-drafts/{id}/sizes', { params: { path: { id } } }));
+    },
+    // The rows of other sizes are gone from this draft: all of it is read anew.
+    onSuccess: () => window.location.reload(),
+  });
+  return (
+    <div className="panel">
+      <p>
+        Its tables have rows for other sizes: {sizes.join(', ')}. Each gets a sheet of its own; the sizes of
+        its parts are typed there.
+      </p>
+      <Button disabled={apart.isPending} onClick={() => apart.mutate()}>
+        Make a sheet of each
+      </Button>
+      <ProblemNote error={apart.error} />
+    </div>
+  );
+}
+
+function savedOf({ waiting, error }: Draft): string {
   if (error) return 'Not saved yet.';
   return waiting ? 'Saving …' : 'Saved.';
 }

@@ -1,6 +1,6 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { ApiError, client, unwrap, type DraftPage, type DraftState } from '../../api/client';
-import { useEntered } from '../../app/works';
+import { useEntered, type Entered } from '../../app/works';
 
 export type Row = Record<string, string>;
 
@@ -19,75 +19,101 @@ const typedIn = (page: DraftPage): Typed => ({
   units: page.units,
 });
 
-/** A sheet that is being typed: what is typed shows at once, and is saved by itself a moment later; what could not be is sent again. */
+const nothing = (): Typed => ({ fields: {}, grids: {}, units: {} });
+const isNothing = (typed: Typed): boolean =>
+  Object.keys({ ...typed.fields, ...typed.grids, ...typed.units }).length === 0;
+const over = (older: Typed, newer: Typed): Typed => ({
+  fields: { ...older.fields, ...newer.fields },
+  grids: { ...older.grids, ...newer.grids },
+  units: { ...older.units, ...newer.units },
+});
+
+interface Told {
+  onSaved: (state: DraftState) => void;
+  onError: (error: Error | null) => void;
+  onWaiting: (waiting: boolean) => void;
+}
+
+/** What was typed and is not saved yet: sent in its order, a moment after the last key; again where the server does not answer. */
+class Sender {
+  private changed = nothing();
+  private sending: Promise<void> | null = null;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    private readonly id: number,
+    private version: number,
+    private readonly entered: () => Entered,
+    private readonly told: Told,
+  ) {}
+
+  put(typed: Partial<Typed>): void {
+    this.changed = over(this.changed, { ...nothing(), ...typed });
+    this.told.onWaiting(true);
+    this.later(AFTER_MS);
+  }
+
+  async send(): Promise<void> {
+    clearTimeout(this.timer);
+    await this.sending;
+    if (isNothing(this.changed)) return;
+    const sent = this.changed;
+    this.changed = nothing();
+    this.sending = this.save(sent);
+    await this.sending;
+    this.sending = null;
+    this.told.onWaiting(!isNothing(this.changed));
+  }
+
+  private async save(sent: Typed): Promise<void> {
+    const grids = Object.entries(sent.grids).map(([table, rows]) => ({
+      table,
+      rows: rows.map((cells) => ({ cells })),
+    }));
+    const body = { version: this.version, fields: sent.fields, units: sent.units, grids, ...this.entered() };
+    try {
+      const saved = await unwrap(
+        client.PUT('/api/sheet-drafts/{id}', { params: { path: { id: this.id } }, body }),
+      );
+      this.version = saved.version;
+      this.told.onSaved(saved);
+      this.told.onError(null);
+    } catch (failed) {
+      // What was typed since is newer than what could not be sent.
+      this.changed = over(sent, this.changed);
+      this.told.onError(failed as Error);
+      if (!(failed instanceof ApiError)) this.later(AGAIN_MS);
+    }
+  }
+
+  private later(ms: number): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.send(), ms);
+  }
+}
+
+/** A sheet that is being typed: what is typed shows at once, and is saved by itself. `onForm` when something else is asked then. */
 export function useDraft(page: DraftPage, onForm: () => void) {
-  const id = page.state.id;
+  const { id } = page.state;
   const entered = useEntered();
   const [typed, setTyped] = useState(() => typedIn(page));
   const [state, setState] = useState<DraftState>(page.state);
   const [error, setError] = useState<Error | null>(null);
   const [waiting, setWaiting] = useState(false);
-  const version = useRef(page.state.version);
-  const form = useRef(page.state.form);
-  const changed = useRef<Typed>({ fields: {}, grids: {}, units: {} });
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const sending = useRef<Promise<void> | null>(null);
-  const told = useRef(onForm);
+  const [sender] = useState(
+    () =>
+      new Sender(id, page.state.version, entered, {
+        onSaved: setState,
+        onError: setError,
+        onWaiting: setWaiting,
+      }),
+  );
+  const asked = useRef(page.state.form);
   useEffect(() => {
-    told.current = onForm;
-  });
-
-  const send = useCallback(async (): Promise<void> => {
-    clearTimeout(timer.current);
-    if (sending.current) await sending.current;
-    const sent = changed.current;
-    if (!Object.keys({ ...sent.fields, ...sent.grids, ...sent.units }).length) return;
-    changed.current = { fields: {}, grids: {}, units: {} };
-    const body = {
-      version: version.current,
-      fields: sent.fields,
-      units: sent.units,
-      grids: Object.entries(sent.grids).map(([table, rows]) => ({
-        table,
-        rows: rows.map((cells) => ({ cells })),
-      })),
-      ...entered(),
-    };
-    sending.current = unwrap(client.PUT('/api/sheet-drafts/{id}', { params: { path: { id } }, body }))
-      .then((saved) => {
-        version.current = saved.version;
-        setState(saved);
-        setError(null);
-        if (saved.form !== form.current) {
-          form.current = saved.form;
-          told.current();
-        }
-      })
-      .catch((failed: unknown) => {
-        // What was typed since is newer than what could not be sent.
-        const newer = changed.current;
-        changed.current = {
-          fields: { ...sent.fields, ...newer.fields },
-          grids: { ...sent.grids, ...newer.grids },
-          units: { ...sent.units, ...newer.units },
-        };
-        setError(failed as Error);
-        if (!(failed instanceof ApiError)) timer.current = setTimeout(() => void send(), AGAIN_MS);
-      })
-      .finally(() => {
-        sending.current = null;
-        const left = changed.current;
-        setWaiting(Object.keys({ ...left.fields, ...left.grids, ...left.units }).length > 0);
-      });
-    await sending.current;
-  }, [entered, id]);
-
-  const soon = useCallback(() => {
-    setWaiting(true);
-    clearTimeout(timer.current);
-    timer.current = setTimeout(() => void send(), AFTER_MS);
-  }, [send]);
-
+    if (state.form === asked.current) return;
+    asked.current = state.form;
+    onForm();
+  }, [state.form, onForm]);
   useEffect(() => {
     const stay = (event: BeforeUnloadEvent) => {
       if (waiting) event.preventDefault();
@@ -96,34 +122,25 @@ export function useDraft(page: DraftPage, onForm: () => void) {
     return () => window.removeEventListener('beforeunload', stay);
   }, [waiting]);
   // Gone to another page, what was typed goes on its way.
-  useEffect(() => () => void send(), [send]);
+  useEffect(() => () => void sender.send(), [sender]);
 
-  const put = useCallback(
-    (path: string, text: string) => {
-      changed.current.fields[path] = text;
-      setTyped((now) => ({ ...now, fields: { ...now.fields, [path]: text } }));
-      soon();
-    },
-    [soon],
-  );
-  const putRows = useCallback(
-    (table: string, rows: Row[]) => {
-      changed.current.grids[table] = rows;
-      setTyped((now) => ({ ...now, grids: { ...now.grids, [table]: rows } }));
-      soon();
-    },
-    [soon],
-  );
-  const putUnit = useCallback(
-    (column: string, unit: string) => {
-      changed.current.units[column] = unit;
-      setTyped((now) => ({ ...now, units: { ...now.units, [column]: unit } }));
-      soon();
-    },
-    [soon],
-  );
+  const put = (change: Partial<Typed>) => {
+    sender.put(change);
+    setTyped((now) => over(now, { ...nothing(), ...change }));
+  };
   const problems = useMemo(() => new Map(state.problems.map((one) => [one.path, one])), [state.problems]);
-  return { id, typed, state, problems, error, waiting, put, putRows, putUnit, send };
+  return {
+    id,
+    typed,
+    state,
+    problems,
+    error,
+    waiting,
+    put: (path: string, text: string) => put({ fields: { [path]: text } }),
+    putRows: (table: string, rows: Row[]) => put({ grids: { [table]: rows } }),
+    putUnit: (column: string, unit: string) => put({ units: { [column]: unit } }),
+    send: () => sender.send(),
+  };
 }
 
 export type Draft = ReturnType<typeof useDraft>;
