@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import math
 
+from django.db.models import QuerySet
 from django.utils import timezone
 
 from finegap.bench.models import Job, Reading, SizeOnRecord, TorqueMark, Try, TryCheck
@@ -21,8 +23,10 @@ from finegap.core.measuring.temperature import Warm
 from finegap.core.units import Dimension
 from finegap.core.wear.hours import HoursRead
 from finegap.core.wear.lives import MeasuredSize, Visit
+from finegap.formats.days import written
 from finegap.inventory.models import Certificate, Gauge
 from finegap.pumps.duty import read_again
+from finegap.pumps.models import EarlierSize
 
 
 def core_gauge(certificate: Certificate) -> measuring.CertifiedGauge:
@@ -136,12 +140,44 @@ _COLUMNS = (
 )  # fmt: skip
 
 
+_EARLIER = (
+    "overhaul__day", "overhaul__hours", "overhaul__pressure_bar", "overhaul__speed_r_min", "feature", "found_mm", "found_u_mm",
+    "left_mm", "left_u_mm", "changed",
+)  # fmt: skip
+
+
+def earlier_of(job: Job) -> QuerySet[EarlierSize]:
+    """Sizes from overhauls before this record that count for a job."""
+    before = timezone.localdate(job.opened_at)
+    return EarlierSize.objects.filter(overhaul__pump=job.pump_id, overhaul__struck_reason="", overhaul__day__lt=before)
+
+
+def _before_this_record(job: Job, visits: dict[str, list[Visit]]) -> None:
+    days: dict[dt.date, int] = {}
+    for day, hours, bar, speed, feature, found, found_u, left, left_u, changed in (
+        earlier_of(job).order_by("overhaul__day", "feature").values_list(*_EARLIER)
+    ):
+        visits.setdefault(feature, []).append(
+            Visit(
+                -days.setdefault(day, len(days) + 1),
+                day.toordinal(),
+                HoursRead(hours),
+                bar * speed,
+                None if found is None else MeasuredSize(found, found_u),
+                changed,
+                None if left is None else MeasuredSize(left, left_u),
+                f"the overhaul of {written(day)}",
+            )
+        )
+
+
 def past_of(job: Job) -> core.Past:
-    """Earlier overhauls of this pump that were signed, one visit of each feature an overhaul."""
+    """Earlier overhauls of this pump, from before this record and signed in it, one visit of each feature an overhaul."""
     rows = (
         SizeOnRecord.objects.counting().filter(job__pump=job.pump_id, job__number__lt=job.number).order_by("job__number", "feature")
     )
     visits: dict[str, list[Visit]] = {}
+    _before_this_record(job, visits)
     for number, opened, hours, old_last, new_first, bar, speed, feature, found, found_u, left, left_u, changed in rows.values_list(
         *_COLUMNS
     ):

@@ -21,12 +21,21 @@ from finegap.api.shown import NamedResponse
 from finegap.fleet import queries, responses, tables
 from finegap.formats.calendar import as_ics
 from finegap.inventory.api import FromFile
-from finegap.pumps import changes, services
+from finegap.pumps import changes, history, services
 from finegap.pumps.models import PUMP_FIELDS, Pump
 
-AddPump, EditPump, RetirePump, ReadMeter, Strike, Lubricate = (
+AddPump, EditPump, RetirePump, ReadMeter, Strike, Lubricate, MovePump, AddEarlier = (
     request_serializer(one, Entered)
-    for one in (changes.AddPump, changes.EditPump, changes.RetirePump, changes.ReadMeter, changes.Strike, changes.Lubricate)
+    for one in (
+        changes.AddPump,
+        changes.EditPump,
+        changes.RetirePump,
+        changes.ReadMeter,
+        changes.Strike,
+        changes.Lubricate,
+        changes.MovePump,
+        changes.AddEarlier,
+    )
 )
 SymptomAnswer = response_serializer(NamedResponse)
 PumpPageAnswer = response_serializer(responses.PumpPage)
@@ -160,6 +169,32 @@ class LineStruck(APIView):
         """Strike it out, with a reason."""
         _, data = entered(Strike, request)
         services.strike(actor_of(request), tag, changes.Strike(**data))
+        return _page(tag, request)
+
+
+class Moved(APIView):
+    """Where a pump is; a lead says so."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(request=MovePump, parameters=[UNIT], responses={200: PumpPageAnswer, 403: Error, 409: Error, 422: Error})
+    def post(self, request: Request, tag: str) -> Response:
+        """It goes somewhere else; where it was stays on record."""
+        entry, data = entered(MovePump, request)
+        history.move_pump(actor_of(request), tag, changes.MovePump(**data), entry)
+        return _page(tag, request)
+
+
+class Earlier(APIView):
+    """Overhauls of a pump from before this record; a lead enters them."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(request=AddEarlier, parameters=[UNIT], responses={200: PumpPageAnswer, 403: Error, 409: Error, 422: Error})
+    def post(self, request: Request, tag: str) -> Response:
+        """Wear begins with it."""
+        entry, data = entered(AddEarlier, request)
+        history.add_earlier(actor_of(request), tag, changes.AddEarlier(**data), entry)
         return _page(tag, request)
 
 

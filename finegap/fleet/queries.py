@@ -21,8 +21,11 @@ from finegap.core.sheet import read_sheet
 from finegap.core.wear.lubrication import Due, Metered, due, hours_a_week, together
 from finegap.fleet.responses import (
     DueResponse,
+    EarlierResponse,
     LubricatedResponse,
+    MeasuredPart,
     MeterResponse,
+    MovedResponse,
     PumpChoices,
     PumpEntered,
     PumpJob,
@@ -32,7 +35,8 @@ from finegap.fleet.responses import (
 )
 from finegap.formats.days import written
 from finegap.pumps import meter
-from finegap.pumps.models import MeterReading, Pump
+from finegap.pumps.history import measured
+from finegap.pumps.models import EarlierOverhaul, MeterReading, Pump
 from finegap.sheets.models import Sheet, SheetRevision
 from finegap.works.queries import works_settings
 
@@ -127,12 +131,34 @@ def pump_page(tag: str) -> PumpPage | None:
         ],
         entered=_entered(pump, DecimalMark(works_settings().decimal_mark)),
         due=[DueResponse(one.plan.name, one.sentence, _date(one), one.late, one.working) for one in found],
+        earlier=[_earlier(one) for one in list(reversed(pump.earlier.all()))[:_LINES]],
+        moves=[
+            MovedResponse(one.id, one.was, one.to, one.day, _name(one.by), one.note, one.struck_reason)
+            for one in list(reversed(pump.moves.all()))[:_LINES]
+        ],
+        measured=_measured(pump),
         visits=[
             f"{written(dt.date.fromordinal(group[0].day or 1))}: {', '.join(one.plan.name.lower() for one in group)}, in one visit"
             for group in together(found)
             if len(group) > 1
         ],
     )
+
+
+def _earlier(one: EarlierOverhaul) -> EarlierResponse:
+    sizes = list(one.sizes.all())
+    return EarlierResponse(
+        one.id, one.day, one.hours, len(sizes), sum(size.changed for size in sizes), one.source, _name(one.by), one.struck_reason
+    )
+
+
+def _measured(pump: Pump) -> list[MeasuredPart]:
+    """The parts a size from before this record can be written down of."""
+    revision = next(iter(pump.sheet.revisions.all()), None)
+    if revision is None:
+        return []
+    parts = measured(read_sheet(revision.content).family_of(pump.build))
+    return [MeasuredPart(one.key, one.number, one.name) for one in parts.values()]
 
 
 def pump_due(tag: str) -> tuple[Pump, tuple[Due, ...]] | None:
@@ -152,7 +178,8 @@ def due_of(pump: Pump) -> tuple[Due, ...]:
 
 
 def _whole(tag: str) -> Pump | None:
-    return pumps().prefetch_related("sheet__revisions", "meter__by", "lubricated__by").filter(tag=tag).first()
+    beside = ("sheet__revisions", "meter__by", "lubricated__by", "earlier__by", "earlier__sizes", "moves__by")
+    return pumps().prefetch_related(*beside).filter(tag=tag).first()
 
 
 _LINES = 40

@@ -79,6 +79,42 @@ class LubricatedResponse:
 
 
 @dataclass(frozen=True)
+class EarlierResponse:
+    """An overhaul from before this record: how many sizes are known of it, and how many parts were renewed."""
+
+    id: uuid.UUID
+    day: dt.date
+    hours: int
+    sizes: int
+    changed: int
+    source: str
+    by: str
+    struck_reason: str
+
+
+@dataclass(frozen=True)
+class MovedResponse:
+    """A pump went from one place to another."""
+
+    id: uuid.UUID
+    was: str
+    to: str
+    day: dt.date
+    by: str
+    note: str
+    struck_reason: str
+
+
+@dataclass(frozen=True)
+class MeasuredPart:
+    """A part a size can be written down of."""
+
+    key: str
+    number: int
+    name: str
+
+
+@dataclass(frozen=True)
 class PumpOption:
     """A way in which pumps of a sheet differ; ``usual`` is the sheet's choice. Only pumps with the choices of ``when`` have it."""
 
@@ -134,4 +170,7 @@ class PumpPage:
     lubricated: list[LubricatedResponse]
     entered: PumpEntered
     due: list[DueResponse]
+    earlier: list[EarlierResponse]
+    moves: list[MovedResponse]
+    measured: list[MeasuredPart]
     visits: list[str]

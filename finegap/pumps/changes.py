@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from finegap.api import fields as sent
 
@@ -78,3 +78,36 @@ class Lubricate:
     id: uuid.UUID
     name: str = sent.text(120, filled=True)
     hours: str = sent.text(20)
+
+
+@dataclass(frozen=True)
+class MovePump:
+    """A pump goes somewhere else; the day empty means today."""
+
+    id: uuid.UUID
+    to: str = sent.text(120, filled=True)
+    day: str = sent.text(10, "")
+    note: str = sent.text(200, "")
+
+
+@dataclass(frozen=True)
+class EarlierPart:
+    """A part at an earlier overhaul: its size as found and as left, and whether it was renewed then."""
+
+    feature: str = sent.text(40, filled=True)
+    found: str = sent.text(40, "")
+    left: str = sent.text(40, "")
+    changed: bool = False
+
+
+@dataclass(frozen=True)
+class AddEarlier:
+    """An overhaul from before this record; ``pressure`` and ``speed`` are what the pump ran at until then."""
+
+    id: uuid.UUID
+    day: str = sent.text(10, filled=True)
+    hours: str = sent.text(20, filled=True)
+    pressure: str = sent.text(40, filled=True)
+    speed: str = sent.text(40, filled=True)
+    source: str = sent.text(120, filled=True)
+    parts: list[EarlierPart] = field(default_factory=list)

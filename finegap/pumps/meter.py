@@ -9,7 +9,7 @@ from finegap.pumps.models import Pump
 
 
 def readings(pump: Pump) -> list[Metered]:
-    """Readings that count, oldest first. With ``meter`` and ``jobs`` prefetched it makes no query."""
+    """Readings that count, oldest first. With ``meter``, ``jobs`` and ``earlier`` prefetched it makes no query."""
     rows = [
         Metered(one.day.toordinal(), float(one.hours), _float(one.old_last), float(one.new_first))
         for one in pump.meter.all()
@@ -20,6 +20,7 @@ def readings(pump: Pump) -> list[Metered]:
         for job in pump.jobs.all()
         if job.hours_run is not None
     ]
+    rows += [Metered(one.day.toordinal(), float(one.hours)) for one in pump.earlier.all() if not one.struck_reason]
     return sorted(rows, key=lambda one: (one.day, one.old_last is not None, one.hours))
 
 
@@ -30,6 +31,8 @@ def last_hours(pump: Pump, day: dt.date, but_job: int | None = None) -> Metered 
     job = (jobs if but_job is None else jobs.exclude(pk=but_job)).order_by("number").last()
     found = [Metered(read.day.toordinal(), float(read.hours))] if read else []
     found += [Metered(job.opened_at.toordinal(), float(job.hours_run or 0))] if job else []
+    old = pump.earlier.filter(day__lte=day, struck_reason="").last()
+    found += [Metered(old.day.toordinal(), float(old.hours))] if old else []
     return max(found, key=lambda one: one.day, default=None)
 
 
@@ -40,6 +43,8 @@ def next_hours(pump: Pump, day: dt.date) -> Metered | None:
     found = [Metered(read.day.toordinal(), float(read.hours), _float(read.old_last))] if read else []
     if job:
         found.append(Metered(job.opened_at.toordinal(), float(job.hours_run or 0), _float(job.old_meter_last)))
+    old = pump.earlier.filter(day__gt=day, struck_reason="").first()
+    found += [Metered(old.day.toordinal(), float(old.hours))] if old else []
     return min(found, key=lambda one: one.day, default=None)
 
 

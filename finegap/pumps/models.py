@@ -117,3 +117,51 @@ class Lubricated(Logged):
 
     class Meta:
         ordering = ["at"]
+
+
+class EarlierOverhaul(Logged):
+    """An overhaul from before this record was kept, from the works' own books: its day, its hours, and where that is written.
+
+    ``pressure_bar`` and ``speed_r_min`` are what the pump ran at before it, as far as anybody knows.
+    """
+
+    pump = models.ForeignKey(Pump, models.CASCADE, related_name="earlier")
+    day = models.DateField()
+    hours = models.PositiveIntegerField()
+    pressure_bar = models.FloatField()
+    speed_r_min = models.FloatField()
+    source = models.CharField(max_length=120)
+
+    class Meta:
+        ordering = ["day", "at"]
+
+
+class EarlierSize(models.Model):
+    """A size from an earlier overhaul, in mm, with what is known of its uncertainty from the digits it is written with."""
+
+    overhaul = models.ForeignKey(EarlierOverhaul, models.CASCADE, related_name="sizes")
+    feature = models.CharField(max_length=40)
+    found_mm = models.FloatField(null=True, blank=True)
+    found_u_mm = models.FloatField(null=True, blank=True)
+    left_mm = models.FloatField(null=True, blank=True)
+    left_u_mm = models.FloatField(null=True, blank=True)
+    changed = models.BooleanField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["overhaul", "feature"], name="one_earlier_size_a_feature")]
+
+    def __str__(self) -> str:
+        return f"{self.feature} at {self.overhaul_id}"
+
+
+class Moved(Logged):
+    """A pump went from one place to another, on a day; or its place was put right."""
+
+    pump = models.ForeignKey(Pump, models.CASCADE, related_name="moves")
+    was = models.CharField(max_length=120)
+    to = models.CharField(max_length=120)
+    day = models.DateField()
+    note = models.CharField(max_length=200, blank=True)
+
+    class Meta:
+        ordering = ["day", "at"]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import uuid
 
 from django.contrib.auth.models import User
 from django.db import transaction
@@ -20,7 +21,7 @@ from finegap.formats.days import written
 from finegap.pumps import meter
 from finegap.pumps.changes import AddPump, EditPump, Lubricate, ReadMeter, Strike
 from finegap.pumps.duty import read_maybe, settle_viscosity, usual_of
-from finegap.pumps.models import Logged, Lubricated, MeterReading, Pump
+from finegap.pumps.models import Logged, Lubricated, MeterReading, Moved, Pump
 from finegap.sheets.models import Sheet
 
 _HOURS_OF_A_DAY = 24
@@ -56,17 +57,28 @@ def edit_pump(actor: User, tag: str, new: EditPump, entry: Entry) -> Pump:
         Somebody else saved it in between.
     """
     with transaction.atomic():
-        pump = _pump(tag)
+        pump = pump_named(tag)
         if pump.version != new.version:
             raise Conflict([f"{pump.tag} was changed since."])
         if new.sheet != pump.sheet.slug and pump.jobs.filter(ended="").exists():
             raise FieldError(
                 "sheet", f"{pump.tag} is on the bench with {pump.sheet}.", "Expected the same until its job is signed or abandoned."
             )
+        was = pump.location
         _fill(pump, new, entry)
         pump.version += 1
         pump.save()
+        if pump.location != was:
+            _put_right(actor, pump, was)
         return pump
+
+
+def _put_right(actor: User, pump: Pump, was: str) -> None:
+    """A place that was put right: what it was before stays on record."""
+    today = timezone.localdate()
+    Moved.objects.create(
+        id=uuid.uuid4(), pump=pump, was=was, to=pump.location, day=today, note="put right", by=actor, at=timezone.now()
+    )
 
 
 def retire_pump(actor: User, tag: str, retired: bool) -> Pump:
@@ -78,7 +90,7 @@ def retire_pump(actor: User, tag: str, retired: bool) -> Pump:
         No such pump, or one that is on the bench.
     """
     with transaction.atomic():
-        pump = _pump(tag)
+        pump = pump_named(tag)
         if retired and pump.jobs.filter(ended="").exists():
             raise FieldError("retired", f"{pump.tag} is on the bench.", "Expected its job signed or abandoned first.")
         if bool(pump.retired) != retired:
@@ -157,16 +169,16 @@ def read_meter(actor: User, tag: str, new: ReadMeter, entry: Entry) -> None:
         The same identity with another number.
     """
     with transaction.atomic():
-        pump = _pump(tag)
+        pump = pump_named(tag)
         sent = digest((tag, new), actor, entry)
-        if _is_retry(MeterReading.objects.filter(id=new.id).first(), sent):
+        if is_retry(MeterReading.objects.filter(id=new.id).first(), sent):
             return
         count = entry.hours(new.hours, "hours on the meter")
         if count is None:
             raise FieldError("hours on the meter", "nothing was entered.", "Expected digits, such as 14380.")
         old_last = entry.hours(new.old_last, "old meter's last reading")
         new_first = entry.hours(new.new_first, "new meter's first reading") or 0
-        on = _day(new.day)
+        on = day_of(new.day)
         _check_meter(pump, count, old_last, new_first, on, entry)
         MeterReading.objects.create(
             id=new.id,
@@ -212,9 +224,9 @@ def lubricate(actor: User, tag: str, new: Lubricate, entry: Entry) -> None:
         The same identity with other contents.
     """
     with transaction.atomic():
-        pump = _pump(tag)
+        pump = pump_named(tag)
         sent = digest((tag, new), actor, entry)
-        if _is_retry(Lubricated.objects.filter(id=new.id).first(), sent):
+        if is_retry(Lubricated.objects.filter(id=new.id).first(), sent):
             return
         revision = pump.sheet.revisions.first()
         plans = read_sheet(revision.content).lubrication if revision else ()
@@ -234,19 +246,19 @@ def lubricate(actor: User, tag: str, new: Lubricate, entry: Entry) -> None:
 
 
 def strike(actor: User, tag: str, new: Strike) -> None:
-    """Strike out a reading of the meter, or oil or grease recorded by mistake. It stays in sight and no longer counts."""
+    """Strike out a reading of the meter, oil or grease, or an earlier overhaul. It stays in sight and no longer counts."""
     reason = new.reason.strip()
     if not reason:
         raise FieldError("reason", "say why it is struck out.", "Expected a few words, such as “a digit too many”.")
     with transaction.atomic():
-        pump = _pump(tag)
-        for rows in (pump.meter.filter(id=new.record), pump.lubricated.filter(id=new.record)):
+        pump = pump_named(tag)
+        for rows in (one.filter(id=new.record) for one in (pump.meter, pump.lubricated, pump.earlier)):
             if rows.filter(struck_reason="").update(struck_by=actor, struck_reason=reason):
                 return
         raise FieldError("reading", "it is not there, or struck out already.", "Expected one of this pump.")
 
 
-def _is_retry(existing: Logged | None, sent: str) -> bool:
+def is_retry(existing: Logged | None, sent: str) -> bool:
     """The same record once more; the same identity with other contents is a conflict."""
     if existing is None:
         return False
@@ -255,14 +267,16 @@ def _is_retry(existing: Logged | None, sent: str) -> bool:
     return True
 
 
-def _pump(tag: str) -> Pump:
+def pump_named(tag: str) -> Pump:
+    """A pump by its tag."""
     pump = Pump.objects.select_related("sheet").filter(tag=tag).first()
     if pump is None:
         raise FieldError("pump", f"there is no pump {tag}.", "Expected a tag from Fleet.")
     return pump
 
 
-def _day(typed: str) -> dt.date:
+def day_of(typed: str) -> dt.date:
+    """A day as typed, today or past; today where nothing is."""
     if not typed.strip():
         return timezone.localdate()
     try:

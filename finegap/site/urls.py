@@ -44,6 +44,8 @@ urlpatterns = [
     path("api/pumps/<str:tag>", fleet.PumpDetail.as_view()),
     path("api/pumps/<str:tag>/symptoms", fleet.PumpSymptoms.as_view()),
     path("api/pumps/<str:tag>/retire", fleet.PumpRetired.as_view()),
+    path("api/pumps/<str:tag>/move", fleet.Moved.as_view()),
+    path("api/pumps/<str:tag>/earlier", fleet.Earlier.as_view()),
     path("api/pumps/<str:tag>/meter", fleet.Meter.as_view()),
     path("api/pumps/<str:tag>/lubricated", fleet.Lubrication.as_view()),
     path("api/pumps/<str:tag>/strike", fleet.LineStruck.as_view()),

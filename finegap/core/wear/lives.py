@@ -24,7 +24,8 @@ class Visit:
     """One overhaul as seen from one part.
 
     ``work`` is load times speed of the duty before it (bar r/min), 0 where pressure or speed is not on record: wear follows sliding
-    work (Archard). ``left`` is what was measured after Build; ``changed`` says that the part was renewed then.
+    work (Archard). ``left`` is what was measured after Build; ``changed`` says that the part was renewed then. One from
+    before this record has a ``name``, and a ``job`` below 0.
     """
 
     job: int
@@ -34,6 +35,12 @@ class Visit:
     found: MeasuredSize | None
     changed: bool = False
     left: MeasuredSize | None = None
+    name: str = ""
+
+    @property
+    def said(self) -> str:
+        """How it is named in a sentence."""
+        return self.name or f"job {self.job}"
 
 
 @dataclass(frozen=True)
@@ -87,7 +94,7 @@ def trace(
         run = since_before(before, visit.meter)
         before = visit.meter.hours if visit.meter.hours is not None else before
         if visit.meter.hours is None:
-            notes.append(Sentence("Job {job} has no hours: its sizes are left out.", {"job": str(visit.job)}))
+            notes.append(Sentence("Sizes of {visit} are left out: it has no hours.", {"visit": visit.said}))
             life.hours = life.hours if not visit.changed else None
             continue
         lost = _lost(run, visit, work_now)
@@ -109,12 +116,12 @@ def trace(
 
 def _lost(run: float | None, visit: Visit, work_now: float) -> Sentence | None:
     """Why the hours before a visit cannot be told, if they cannot."""
-    job = {"job": str(visit.job)}
+    said = {"visit": visit.said}
     if run is None:
-        return Sentence("The hours meter goes backwards at job {job} with nothing said of a new one: counted anew from there.", job)
+        return Sentence("The hours meter goes backwards at {visit} with nothing said of a new one: counted anew from there.", said)
     if run and not (visit.work and work_now):
-        words = "At which pressure and speed did it run before job {job}? Wear before cannot be compared: counted anew."
-        return Sentence(words, job)
+        words = "At which pressure and speed did it run before {visit}? Wear before cannot be compared: counted anew."
+        return Sentence(words, said)
     return None
 
 
@@ -137,13 +144,13 @@ def _measured(
         back = (last.value_mm - found.value_mm) * (1 if wears_up else -1)
         doubt = 2 * math.hypot(last.u_mm, found.u_mm)
         if back > doubt:
-            amounts: Amounts = {"back": length(back, fine=True), "job": str(visit.job)}
+            amounts: Amounts = {"back": length(back, fine=True), "visit": visit.said}
             if new_mm and new_mm[0] - 2 * found.u_mm <= found.value_mm <= new_mm[1] + 2 * found.u_mm:
-                words = "At job {job} it is {back} better than before, as new: changed without a record. A new life is begun there."
+                words = "At {visit} it is {back} better than before, as new: changed without a record. A new life is begun there."
                 notes.append(Sentence(words, amounts))
                 lives.append(Life(tuple(life.points), life.hours, ended=True))
                 return _Tracing([Point(0.0, found, visit.job)], 0.0)
-            words = "At job {job} it is {back} better than before: parts do not grow back, one of the two was misread."
+            words = "At {visit} it is {back} better than before: parts do not grow back, one of the two was misread."
             notes.append(Sentence(words, amounts))
     life.points.append(Point(life.hours, found, visit.job))
     return life

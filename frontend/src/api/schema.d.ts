@@ -950,6 +950,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pumps/{tag}/earlier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Wear begins with it. */
+        post: operations["pumps_earlier_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pumps/{tag}/lubricated": {
         parameters: {
             query?: never;
@@ -978,6 +995,23 @@ export interface paths {
         put?: never;
         /** @description Record a reading. */
         post: operations["pumps_meter_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pumps/{tag}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description It goes somewhere else; where it was stays on record. */
+        post: operations["pumps_move_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1443,6 +1477,22 @@ export interface components {
             /** Format: date-time */
             at: string;
             reason: string;
+        };
+        /** @description An overhaul from before this record; ``pressure`` and ``speed`` are what the pump ran at until then. */
+        AddEarlierRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            /** Format: uuid */
+            id: string;
+            day: string;
+            hours: string;
+            pressure: string;
+            speed: string;
+            source: string;
+            parts?: components["schemas"]["EarlierPartRequest"][];
         };
         /** @description Somebody new: the name to sign in with, first and last name, role, and a password to begin with. */
         AddPersonRequest: {
@@ -1963,6 +2013,26 @@ export interface components {
             casing: string;
             pressure: string;
             speed: string;
+        };
+        /** @description A part at an earlier overhaul: its size as found and as left, and whether it was renewed then. */
+        EarlierPartRequest: {
+            feature: string;
+            found?: string;
+            left?: string;
+            changed?: boolean;
+        };
+        /** @description An overhaul from before this record: how many sizes are known of it, and how many parts were renewed. */
+        EarlierResponse: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date */
+            day: string;
+            hours: number;
+            sizes: number;
+            changed: number;
+            source: string;
+            by: string;
+            struck_reason: string;
         };
         /** @description A pump put right, made from its ``version``. */
         EditPumpRequest: {
@@ -2744,6 +2814,12 @@ export interface components {
             version: string;
         };
         MeansView: components["schemas"]["CouplingView"] | components["schemas"]["FixedView"] | components["schemas"]["PairView"] | components["schemas"]["GasketsView"] | components["schemas"]["HelixView"] | components["schemas"]["HousingView"] | components["schemas"]["RingView"] | components["schemas"]["ShimsView"] | components["schemas"]["TapView"] | components["schemas"]["TimingView"];
+        /** @description A part a size can be written down of. */
+        MeasuredPart: {
+            key: string;
+            number: number;
+            name: string;
+        };
         /** @description The hours meter as it was read. ``replaced`` says with which readings a meter was replaced. */
         MeterResponse: {
             /** Format: uuid */
@@ -2753,6 +2829,31 @@ export interface components {
             day: string;
             by: string;
             replaced: string;
+            struck_reason: string;
+        };
+        /** @description A pump goes somewhere else; the day empty means today. */
+        MovePumpRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            /** Format: uuid */
+            id: string;
+            to: string;
+            day?: string;
+            note?: string;
+        };
+        /** @description A pump went from one place to another. */
+        MovedResponse: {
+            /** Format: uuid */
+            id: string;
+            was: string;
+            to: string;
+            /** Format: date */
+            day: string;
+            by: string;
+            note: string;
             struck_reason: string;
         };
         /** @description One of a list to choose from. */
@@ -3180,6 +3281,9 @@ export interface components {
             lubricated: components["schemas"]["LubricatedResponse"][];
             entered: components["schemas"]["PumpEntered"];
             due: components["schemas"]["DueResponse"][];
+            earlier: components["schemas"]["EarlierResponse"][];
+            moves: components["schemas"]["MovedResponse"][];
+            measured: components["schemas"]["MeasuredPart"][];
             visits: string[];
         };
         /** @description The pump on the bench. */
@@ -6826,6 +6930,57 @@ export interface operations {
             };
         };
     };
+    pumps_earlier_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm" | "thou";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddEarlierRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpPage"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     pumps_lubricated_create: {
         parameters: {
             query?: {
@@ -6884,6 +7039,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PumpPage"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    pumps_move_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm" | "thou";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovePumpRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpPage"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
             422: {

@@ -12,6 +12,7 @@ import { grouped } from '../app/words';
 import { useUnit } from '../app/unit';
 import { WorkingLink } from '../app/WorkingLink';
 import type { Entered } from '../app/works';
+import { History } from './History';
 import { Meter } from './Meter';
 import { PumpForm } from './PumpForm';
 import { Struckable } from './Struckable';
@@ -74,6 +75,7 @@ function Whole({ page }: { page: PumpDetail }) {
       <div className="two-columns">
         <Due page={page} />
         <Meter page={page} />
+        <History page={page} lead={me.data?.role === 'lead'} />
       </div>
     </>
   );

@@ -1,0 +1,258 @@
+import { useRef, useState } from 'react';
+import { Button } from 'react-bootstrap';
+import { client, newId, type PumpDetail } from '../api/client';
+import type { components } from '../api/schema';
+import { ProblemNote } from '../app/ProblemNote';
+import { TextField } from '../app/TextField';
+import { day } from '../app/time';
+import { useUnit } from '../app/unit';
+import { grouped } from '../app/words';
+import type { Entered } from '../app/works';
+import { Struckable } from './Struckable';
+import { usePumpChange } from './usePumpChange';
+
+type Given = Omit<components['schemas']['AddEarlierRequest'], keyof Entered>;
+
+/** What the pump was before this record: overhauls from the works’ own books, and where it stood. */
+export function History({ page, lead }: { page: PumpDetail; lead: boolean }) {
+  const [open, setOpen] = useState<'' | 'earlier' | 'move'>('');
+  const close = () => setOpen('');
+  return (
+    <section aria-label="Before this record">
+      <h2>Before this record</h2>
+      {page.earlier.length === 0 && (
+        <p className="quiet">No earlier overhaul is entered: wear begins with the first job.</p>
+      )}
+      <Struckable
+        caption="Earlier overhauls"
+        tag={page.line.tag}
+        rows={page.earlier.map((one) => ({
+          ...one,
+          said: `${grouped(one.hours)}\u00a0h: ${said(one.sizes, 'part')}${one.changed ? `, ${one.changed} renewed` : ''}; ${one.source}`,
+          when: day(one.day),
+        }))}
+      />
+      <Places page={page} />
+      {lead && !open && (
+        <div className="grid-tools">
+          <Button variant="outline-primary" onClick={() => setOpen('earlier')}>
+            Enter an earlier overhaul
+          </Button>
+          <Button variant="outline-primary" onClick={() => setOpen('move')}>
+            It was moved
+          </Button>
+        </div>
+      )}
+      {open === 'earlier' && <EarlierForm page={page} onHide={close} />}
+      {open === 'move' && <MoveForm page={page} onHide={close} />}
+    </section>
+  );
+}
+
+const said = (count: number, what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`;
+
+/** Where it was, the last first. */
+function Places({ page }: { page: PumpDetail }) {
+  if (!page.moves.length) return null;
+  return (
+    <ul className="quiet">
+      {page.moves.map((one) => (
+        <li key={one.id}>
+          {day(one.day)}: from {one.was} to {one.to}
+          {one.note && ` (${one.note})`}, {one.by}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+interface FormProps {
+  page: PumpDetail;
+  onHide: () => void;
+}
+
+function MoveForm({ page, onHide }: FormProps) {
+  const [to, setTo] = useState('');
+  const [on, setOn] = useState('');
+  const [note, setNote] = useState('');
+  const identity = useRef(newId());
+  const save = usePumpChange(
+    page.line.tag,
+    (body: { id: string; to: string; day: string; note: string } & Entered, at) =>
+      client.POST('/api/pumps/{tag}/move', { ...at, body }),
+  );
+  return (
+    <form
+      className="panel"
+      aria-label="It was moved"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!save.isPending) save.mutate({ id: identity.current, to, day: on, note }, { onSuccess: onHide });
+      }}
+    >
+      <p>It is at {page.line.location}.</p>
+      <TextField label="Where it is now" value={to} maxLength={120} autoFocus onChange={setTo} />
+      <DayOf label="Day, if not today" value={on} onChange={setOn} />
+      <TextField label="Why, if it matters" value={note} maxLength={200} onChange={setNote} />
+      <ProblemNote error={save.error} />
+      <Button type="submit" disabled={save.isPending}>
+        Save
+      </Button>{' '}
+      <Button variant="outline-secondary" onClick={onHide}>
+        Leave it
+      </Button>
+    </form>
+  );
+}
+
+function DayOf({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (text: string) => void;
+}) {
+  return (
+    <label className="field">
+      {label}
+      <input type="date" value={value} onChange={(event) => onChange(event.target.value)} />
+    </label>
+  );
+}
+
+interface Part {
+  found: string;
+  left: string;
+  changed: boolean;
+}
+
+const NOTHING: Part = { found: '', left: '', changed: false };
+
+/** An overhaul from the works’ own books: its day, its hours, and the sizes that were written down. */
+function EarlierForm({ page, onHide }: FormProps) {
+  const { unit } = useUnit();
+  const [texts, setTexts] = useState({
+    day: '',
+    hours: '',
+    pressure: page.entered.pressure,
+    speed: page.entered.speed,
+    source: '',
+  });
+  const [parts, setParts] = useState<Record<string, Part>>({});
+  const identity = useRef({ id: newId(), of: '' });
+  const save = usePumpChange(page.line.tag, (body: Given & Entered, at) =>
+    client.POST('/api/pumps/{tag}/earlier', { ...at, body }),
+  );
+  const put = (name: keyof typeof texts) => (text: string) => setTexts({ ...texts, [name]: text });
+  const send = () => {
+    if (save.isPending) return;
+    const given = Object.entries(parts)
+      .filter(([, part]) => part.found.trim() || part.left.trim() || part.changed)
+      .map(([feature, part]) => ({ feature, ...part }));
+    const body = { ...texts, parts: given };
+    const of = JSON.stringify(body);
+    // Other numbers are another overhaul.
+    if (identity.current.of !== of) identity.current = { id: newId(), of };
+    save.mutate({ id: identity.current.id, ...body }, { onSuccess: onHide });
+  };
+  return (
+    <form
+      className="panel"
+      aria-label="An earlier overhaul"
+      onSubmit={(event) => {
+        event.preventDefault();
+        send();
+      }}
+    >
+      <div className="asks">
+        <DayOf label="Day" value={texts.day} onChange={put('day')} />
+        <TextField
+          short
+          label="Meter read (h)"
+          keyboard="numeric"
+          value={texts.hours}
+          onChange={put('hours')}
+        />
+        <TextField short label="It ran at, pressure" value={texts.pressure} onChange={put('pressure')} />
+        <TextField short label="It ran at, speed" value={texts.speed} onChange={put('speed')} />
+      </div>
+      <TextField label="Where it is written" value={texts.source} maxLength={120} onChange={put('source')} />
+      <Sizes
+        page={page}
+        unit={unit}
+        parts={parts}
+        onPart={(key, part) => setParts({ ...parts, [key]: part })}
+      />
+      <p className="quiet">
+        A book tells the digits and no more: the last of them counts as how far the size may be off.
+      </p>
+      <ProblemNote error={save.error} onConfirm={save.confirm} />
+      <Button type="submit" disabled={save.isPending}>
+        Save
+      </Button>{' '}
+      <Button variant="outline-secondary" onClick={onHide}>
+        Leave it
+      </Button>
+    </form>
+  );
+}
+
+interface SizesProps {
+  page: PumpDetail;
+  unit: string;
+  parts: Record<string, Part>;
+  onPart: (key: string, part: Part) => void;
+}
+
+/** The parts of the pump, each with what was written down of it. */
+function Sizes({ page, unit, parts, onPart }: SizesProps) {
+  return (
+    <table className="ruled typed-sizes">
+      <thead>
+        <tr>
+          <th scope="col">Part</th>
+          <th scope="col">Found ({unit})</th>
+          <th scope="col">Left ({unit})</th>
+          <th scope="col">Renewed</th>
+        </tr>
+      </thead>
+      <tbody>
+        {page.measured.map(({ key, number, name }) => {
+          const part = parts[key] ?? NOTHING;
+          const cell = (which: 'found' | 'left') => (
+            <td>
+              <input
+                type="text"
+                inputMode="decimal"
+                autoComplete="off"
+                maxLength={40}
+                aria-label={`${name}, ${which}`}
+                value={part[which]}
+                onChange={(event) => onPart(key, { ...part, [which]: event.target.value })}
+              />
+            </td>
+          );
+          return (
+            <tr key={key}>
+              <th scope="row">
+                {number} {name}
+              </th>
+              {cell('found')}
+              {cell('left')}
+              <td>
+                <input
+                  type="checkbox"
+                  aria-label={`${name}, renewed`}
+                  checked={part.changed}
+                  onChange={() => onPart(key, { ...part, changed: !part.changed })}
+                />
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
