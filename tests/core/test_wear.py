@@ -218,7 +218,7 @@ class Lives(unittest.TestCase):
 
     def test_without_hours_a_size_is_left_out_and_said(self):
         lives, notes = self.trace(visit(1, None, 30.05), visit(2, 8000, 30.06))
-        self.assertIn("Job 1 has no hours", notes[0])
+        self.assertIn("Sizes of job 1 are left out", notes[0])
         self.assertEqual([p.job for p in lives[0].points], [0, 2])
 
     def test_pins_wear_down(self):

@@ -97,7 +97,7 @@ def _quantity(ask: Ask, text: str, how: How, path: str) -> str:
     numeral = read_numeral(text, how.mark, path, expected)
     if len(numeral.meanings) > 1:
         raise two_meanings(path, text, numeral, quantity.unit)
-    if how.unit and how.column and numeral.rest and (named := parse(f"1 {how.unit}", ask.dimension, path).unit) != quantity.unit:
+    if how.unit and how.column and numeral.rest and (named := parse(f"100 {how.unit}", ask.dimension, path).unit) != quantity.unit:
         problem = f"the column is in {named}, and this says {quantity.unit}."
         raise FieldError(path, problem, f"Expected {named}, or another unit for the whole column.")
     digits = numeral.meanings[0].written.replace(how.mark.sign, ".")
@@ -181,9 +181,10 @@ def _counts(text: str, path: str) -> dict[str, int]:
     """How many of each: “A-1, 2 × B-4”."""
     counts: dict[str, int] = {}
     for one in filter(None, (part.strip() for part in re.split(r"[;,\n]", text))):
-        met = re.match(r"^(?:(\d{1,2})\s*(?:×|x|\*|of)\s+)?(\S.*?)$|^(\S.*?)\s*[×x*]\s*(\d{1,2})$", one, re.I)
-        name, count = (met[2] or met[3], met[1] or met[4] or "1") if met else ("", "0")
-        if not name or name in counts or int(count) < 1:
+        last = re.match(r"^(\S.*?)\s*[×*x]\s*(\d{1,2})$", one, re.I)
+        first = re.match(r"^(\d{1,2})\s*(?:×|\*|x|of)\s*(\S.*)$", one, re.I)
+        name, count = (last[1], last[2]) if last else (first[2], first[1]) if first else (one, "1")
+        if name in counts or int(count) < 1 or re.search(r"^\s*[×*]|[×*]\s*$", name):
             raise FieldError(path, f"“{one[:40]}” is not clear.", "Expected part numbers, such as: A-1, 2 × B-4.")
         counts[name] = int(count)
     return counts

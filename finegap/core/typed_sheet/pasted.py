@@ -121,8 +121,10 @@ def _is_heading(cells: Sequence[str], grid: Grid) -> bool:
 def _columns(lines: list[list[str]], grid: Grid, start: str) -> tuple[list[Ask], dict[str, str], bool]:
     """The columns of what was pasted, their units, and whether the first cell of each row names the row."""
     first = lines[0]
-    named = bool(grid.names) and sum(_row_of(line[0], grid) is not None for line in lines) > len(lines) / 2
-    if not _is_heading(first, grid):
+    headed = _is_heading(first, grid)
+    rows = lines[1:] if headed else lines
+    named = bool(grid.names) and sum(_row_of(line[0], grid) is not None for line in rows) > len(rows) / 2
+    if not headed:
         paths = [column.path for column in grid.columns]
         return list(grid.columns[paths.index(start) if start in paths and not named else 0 :]), {}, named
     columns: list[Ask] = []

@@ -145,7 +145,6 @@ function EarlierForm({ page, onHide }: FormProps) {
   const save = usePumpChange(page.line.tag, (body: Given & Entered, at) =>
     client.POST('/api/pumps/{tag}/earlier', { ...at, body }),
   );
-  const put = (name: keyof typeof texts) => (text: string) => setTexts({ ...texts, [name]: text });
   const send = () => {
     if (save.isPending) return;
     const given = Object.entries(parts)
@@ -166,19 +165,7 @@ function EarlierForm({ page, onHide }: FormProps) {
         send();
       }}
     >
-      <div className="asks">
-        <DayOf label="Day" value={texts.day} onChange={put('day')} />
-        <TextField
-          short
-          label="Meter read (h)"
-          keyboard="numeric"
-          value={texts.hours}
-          onChange={put('hours')}
-        />
-        <TextField short label="It ran at, pressure" value={texts.pressure} onChange={put('pressure')} />
-        <TextField short label="It ran at, speed" value={texts.speed} onChange={put('speed')} />
-      </div>
-      <TextField label="Where it is written" value={texts.source} maxLength={120} onChange={put('source')} />
+      <When texts={texts} onPut={(name, text) => setTexts({ ...texts, [name]: text })} />
       <Sizes
         page={page}
         unit={unit}
@@ -196,6 +183,32 @@ function EarlierForm({ page, onHide }: FormProps) {
         Leave it
       </Button>
     </form>
+  );
+}
+
+type Texts = Record<'day' | 'hours' | 'pressure' | 'speed' | 'source', string>;
+
+interface WhenProps {
+  texts: Texts;
+  onPut: (name: keyof Texts, text: string) => void;
+}
+
+/** When it was, what the pump ran at until then, and where that is written. */
+function When({ texts, onPut }: WhenProps) {
+  const of = (name: keyof Texts) => ({
+    value: texts[name],
+    onChange: (text: string) => onPut(name, text),
+  });
+  return (
+    <>
+      <div className="asks">
+        <DayOf label="Day" {...of('day')} />
+        <TextField short label="Meter read (h)" keyboard="numeric" {...of('hours')} />
+        <TextField short label="It ran at, pressure" {...of('pressure')} />
+        <TextField short label="It ran at, speed" {...of('speed')} />
+      </div>
+      <TextField label="Where it is written" maxLength={120} {...of('source')} />
+    </>
   );
 }
 
