@@ -104,7 +104,20 @@ def _workbook(data: bytes) -> tablib.Dataset:
         raise FieldError("file", "it is damaged, or no table.", "Expected CSV or XLSX.") from None
     if size > _MOST_UNPACKED:
         raise FieldError("file", "it unpacks to more than 50 MB.", "Expected a table.")
-    return _loaded(data, "xlsx", read_only=True)
+    table = _loaded(data, "xlsx", read_only=True)
+    _refuse_formulas(data, table.height + 1)
+    return table
+
+
+def _refuse_formulas(data: bytes, rows: int) -> None:
+    """What a formula came to when the file was last saved is nobody's number."""
+    from openpyxl import load_workbook
+
+    book = load_workbook(io.BytesIO(data), read_only=True)
+    for row in book.worksheets[0].iter_rows(max_row=rows):
+        for cell in row:
+            if cell.data_type == "f":
+                raise FieldError("file", f"{cell.coordinate} holds a formula.", "Expected what it comes to, pasted as a value.")
 
 
 def _loaded(data: str | bytes, kind: str, **how: Any) -> tablib.Dataset:

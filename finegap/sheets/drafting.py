@@ -69,6 +69,8 @@ def _begun(actor: User, typed: Typed, purpose: str, base: SheetRevision | None =
         sheet=continued, base=base, purpose=purpose, content=drafts.held_of(typed), by=actor, begun_at=now, saved_at=now
     )
     made.title = _title(typed)
+    if base and purpose in ("unread", "correction"):
+        made.typed = base.typed  # who typed what is not changed goes on having typed it
     made.save()
     return made
 
@@ -151,13 +153,13 @@ def _check_size(new: SaveDraft, typed: Typed) -> None:
 
 def _stamp_rows(draft: SheetDraft, table: str, before: list[Row], after: list[Row], stamp: dict[str, Any]) -> None:
     """Who typed a row goes with it when others are put in before it; of one that changed, both who did."""
-    was = [(row, draft.typed.get(f"{table}[{i}]")) for i, row in enumerate(before)]
+    was = [(row, draft.typed.get(f"{table}[{i}]") or draft.typed.get("")) for i, row in enumerate(before)]
     for path in [path for path in draft.typed if path.startswith(f"{table}[")]:
         del draft.typed[path]
     for i, row in enumerate(after):
         same = next((typed for old, typed in was if old == row and typed), None)
         there = was[i][1] if i < len(was) else None
-        joined = {"by": sorted({*stamp["by"], *(there["by"] if there else ())}), "at": stamp["at"]}
+        joined = {"by": sorted({*stamp["by"], *(there["by"] if there and i < len(before) else ())}), "at": stamp["at"]}
         draft.typed[f"{table}[{i}]"] = same or joined
 
 
@@ -243,7 +245,7 @@ def _kept(actor: User, draft: SheetDraft, content: Content, sheet: SpecSheet) ->
             raise FieldError("revision", "it was read meanwhile.", "Expected a correction of it.")
         _check_free(base.sheet, sheet.revision, but=base)
         content["slug"] = base.sheet.slug
-        base.typed = base.typed | _typed(draft, actor)
+        base.typed = draft.typed
         base.content, base.revision, base.date = content, sheet.revision, day
         base.edition += 1
         base.save()
@@ -265,17 +267,12 @@ def _kept(actor: User, draft: SheetDraft, content: Content, sheet: SpecSheet) ->
         content=content,
         added_by=actor,
         added_at=timezone.now(),
-        typed={"": {"by": [draft.by_id], "at": draft.begun_at.isoformat()}} | _typed(draft, actor),
+        typed={"": {"by": [draft.by_id], "at": draft.begun_at.isoformat()}} | draft.typed,
         corrects=base if draft.purpose == "correction" else None,
     )
     if kept.corrects:
         _carry_over(kept.corrects, kept)
     return kept
-
-
-def _typed(draft: SheetDraft, actor: User) -> dict[str, Any]:
-    """Who typed what; a draft that was only looked at and kept was typed by whoever began it."""
-    return dict(draft.typed) or {"": {"by": [actor.pk], "at": timezone.now().isoformat()}}
 
 
 def _carry_over(base: SheetRevision, kept: SheetRevision) -> None:
@@ -287,11 +284,6 @@ def _carry_over(base: SheetRevision, kept: SheetRevision) -> None:
         for one in before
         if same.get(one.path) == one.said
     )
-    for path, line in ((line.path, line) for line in drafts.lines_of(base)):
-        if same.get(path) == drafts.said_of(line) and path not in kept.typed:
-            by, at = drafts.typed_by(base, line)
-            kept.typed[path] = {"by": sorted(by), "at": (at or base.added_at).isoformat()}
-    kept.save(update_fields=["typed"])
 
 
 def _check_free(line: Sheet, revision: str, but: SheetRevision | None = None) -> None:

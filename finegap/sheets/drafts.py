@@ -119,12 +119,8 @@ def said_of(line: Line) -> str:
     return hashlib.sha256(line.said.encode()).hexdigest()
 
 
-def typed_by(revision: SheetRevision, line: Line) -> tuple[set[int], dt.datetime | None]:
-    """Who typed a line, and when it was last typed."""
-    found = [one for path, one in revision.typed.items() if path and (path == line.path or _under(path, line.path))]
-    found = found or [revision.typed.get("") or {"by": [revision.added_by_id], "at": revision.added_at.isoformat()}]
+def typed_by(revision: SheetRevision, line: Line) -> tuple[set[int], dt.datetime]:
+    """Who typed a line, each of its cells, and when it was last typed."""
+    usual = revision.typed.get("") or {"by": [revision.added_by_id], "at": revision.added_at.isoformat()}
+    found = [revision.typed.get(place) or revision.typed.get(line.path) or usual for place in line.places]
     return {by for one in found for by in one["by"]}, max(dt.datetime.fromisoformat(one["at"]) for one in found)
-
-
-def _under(path: str, line: str) -> bool:
-    return path.startswith(f"{line}.") or path.startswith(f"{line}[")

@@ -27,7 +27,7 @@ def why_not(revision: SheetRevision, line: Line, person: User, alone: bool) -> s
         return ""
     if not alone:
         return "You typed it: somebody else reads it."
-    if at is not None and timezone.now() - at < drafts.ALONE:
+    if timezone.now() - at < drafts.ALONE:
         return "You typed it less than 10 minutes ago."
     return ""
 

@@ -10,6 +10,9 @@ from django.test import Client, override_settings
 from django.urls import get_resolver
 from django.utils import timezone
 
+from finegap.core.entry import Entry
+from finegap.sheets import drafting
+from finegap.sheets.changes import BeginDraft
 from tests.apps.base import PIN, Works, person, sheet_data
 
 PASS = {200, 201}
@@ -113,6 +116,24 @@ ROUTES = [
     ("put", "/api/settings", {"decimal_mark": "comma", "new_share": "10"}, 401, 403, 403, 200),
     ("get", "/api/pumps/H-1/symptoms", None, 401, 403, 200, 200),
     ("get", "/api/pumps/H-1/due.ics", None, 401, 403, 200, 200),
+    ("post", "/api/pumps/H-1/move", {"id": new(), "to": "elsewhere"}, 401, 403, 403, 200),
+    ("post", "/api/pumps/H-1/earlier", {"id": new(), "day": "2001-01-01", "hours": "1", "pressure": "5", "speed": "300", "source": "x"}, 401, 403, 403, 422),
+    ("get", "/api/families", None, 401, 403, 200, 200),
+    ("get", "/api/sheet-drafts", None, 401, 403, 200, 200),
+    ("post", "/api/sheet-drafts", {"family": "internal_gear"}, 401, 403, 403, 201),
+    ("get", "/api/sheet-drafts/1", None, 401, 403, 200, 200),
+    ("put", "/api/sheet-drafts/1", {"version": 1, "fields": {"maker": "x"}}, 401, 403, 403, 200),
+    ("post", "/api/sheet-drafts/1/paste", {"table": "torques", "text": "a\t1"}, 401, 403, 403, 200),
+    ("post", "/api/sheet-drafts/1/file", {}, 401, 403, 403, 415),
+    ("get", "/api/sheet-drafts/1/drawing", None, 401, 403, 200, 200),
+    ("post", "/api/sheet-drafts/1/pages", {}, 401, 403, 403, 415),
+    ("post", "/api/sheet-drafts/1/sizes", {}, 401, 403, 403, 422),
+    ("post", "/api/sheet-drafts/1/keep", {}, 401, 403, 403, 409),
+    ("delete", "/api/sheet-drafts/1", None, 401, 403, 403, 204),
+    ("get", f"/api/manual-pages/{uuid.uuid4()}", None, 401, 403, 404, 404),
+    ("get", "/api/sheets/test-pump/1/reading", None, 401, 403, 200, 200),
+    ("post", "/api/sheets/test-pump/1/reading", {"path": "maker", "said": "x", "agrees": True}, 401, 403, 409, 409),
+    ("get", "/api/sheets/test-pump/1/against/1", None, 401, 403, 200, 200),
     ("get", "/api/sheets", None, 401, 403, 200, 200),
     ("post", "/api/sheets", {"text": json.dumps(sheet_data(revision="9"))}, 401, 403, 403, 201),
     ("get", "/api/sheets/test-pump/latest", None, 401, 403, 200, 200),
@@ -144,6 +165,10 @@ class Routes(Works):
     def setUp(self):
         self.open()
         person("nora", None)
+        draft = drafting.begin(self.lena, BeginDraft("internal_gear"), Entry())
+        draft.delete()
+        draft.pk = 1
+        draft.save(force_insert=True)
 
     @staticmethod
     def entered(body, name):

@@ -444,7 +444,7 @@ class Photos(Inspection):
         with self.assertRaisesRegex(FieldError, "400 MB"):
             services.attach_photo(self.seen(self.number), changes.AttachPhoto(uuid.uuid4(), huge, "idler_pin"))
         with (
-            mock.patch("finegap.bench.services.photos._MOST_PIXELS", 100),
+            mock.patch("finegap.formats.pictures._MOST_PIXELS", 100),
             self.assertRaisesRegex(FieldError, "larger than a camera"),
         ):
             self.attach(picture())

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import copy
 import re
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from itertools import pairwise
 from typing import Any
@@ -80,7 +80,18 @@ def content_of(typed: Typed, sections: Sequence[Section]) -> tuple[Content, list
                 _put(content, cell.path, value, cell.ask.path in named)
             except FieldError as error:
                 wrong.append(error)
+        wrong += [error for grid in section.grids for error in _without_size(typed, grid)]
     return content, wrong
+
+
+def _without_size(typed: Typed, grid: Grid) -> Iterator[FieldError]:
+    """Rows that do not say for which pump they are, in a table that does of others: merged cells come so."""
+    rows = rows_of(typed, grid)
+    if any(row.get(SIZE) for row in typed.grids.get(grid.path, [])):
+        for i, row in enumerate(rows):
+            if not row.get(SIZE, "").strip():
+                told = "it does not say for which pump."
+                yield FieldError(grid.place(i, SIZE), told, "Expected the model, as in the other rows.")
 
 
 @dataclass(frozen=True)
@@ -118,9 +129,11 @@ def _cells_of(typed: Typed, grid: Grid) -> list[_Cell]:
 
 
 def rows_of(typed: Typed, grid: Grid) -> list[Row]:
-    """The rows of a table that are for this pump, empty ones left out."""
+    """The rows of a table that are for this pump; of what is typed after them, nothing."""
     mine = typed.fields.get("model", "").strip().casefold()
-    rows = [row for row in typed.grids.get(grid.path, []) if any(text.strip() for text in row.values())]
+    rows = list(typed.grids.get(grid.path, []))
+    while rows and not any(text.strip() for text in rows[-1].values()):
+        rows.pop()
     return [row for row in rows if row.get(SIZE, "").strip().casefold() in ("", mine)]
 
 

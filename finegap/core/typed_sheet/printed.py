@@ -15,7 +15,8 @@ from finegap.core.typed_sheet.draft import Content, Typed, typed_of
 class Line:
     """One thing a sheet prints: a field, or a row of a table. ``cells`` are name and text, the units with each.
 
-    ``path`` is its place in the file, ``number`` that on the drawing (0 without one), ``page`` where the manual prints it.
+    ``path`` is its place in the file, and ``places`` those of its cells; ``number`` is that on the drawing (0 without one),
+    ``page`` where the manual prints it.
     """
 
     path: str
@@ -24,6 +25,7 @@ class Line:
     number: int
     cells: tuple[tuple[str, str], ...]
     page: str
+    places: tuple[str, ...]
 
     @property
     def said(self) -> str:
@@ -40,10 +42,11 @@ def printed_lines(content: Content, schema: Schema, family: Family) -> tuple[Lin
         for ask in section.asks:
             text = typed.fields.get(ask.path, "")
             if text:
-                lines.append(Line(ask.path, section.title, ask.label, 0, (("", _name(ask, text)),), page))
+                lines.append(Line(ask.path, section.title, ask.label, 0, (("", _name(ask, text)),), page, (ask.path,)))
         for grid in section.grids:
             lines += _rows(typed, grid, section.title, page)
-    lines += [Line(key, "From a file", key, 0, (("", "as the file has it"),), "") for key in sorted(typed.rest) if key == "stacks"]
+    if "stacks" in typed.rest:  # stacks of the sheet's own come from a file alone
+        lines.append(Line("stacks", "From a file", "Stacks", 0, (("", "as the file has it"),), "", ("stacks",)))
     return tuple(lines)
 
 
@@ -60,7 +63,8 @@ def _rows(typed: Typed, grid: Grid, section: str, page: str) -> Iterator[Line]:
         ]
         if cells:
             label, number = (row.name, row.number) if isinstance(row, RowName) else (f"row {row + 1}", 0)
-            yield Line(path, section, label, number, tuple(cells), texts.get("page", "") or page)
+            places = tuple(f"{path}.{column.path}" for column in grid.columns if texts.get(column.path))
+            yield Line(path, section, label, number, tuple(cells), texts.get("page", "") or page, places)
 
 
 def _name(ask: Ask, text: str) -> str:
