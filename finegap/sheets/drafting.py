@@ -197,6 +197,7 @@ def read_draft(typed: Typed) -> tuple[Content, list[Problem], Any]:
     if content.get("maker") and content.get("model"):
         content.setdefault("title", f"{content['maker']} {content['model']}"[:120])
         content.setdefault("slug", slugify(f"{content['maker']} {content['model']}")[:80])
+    content.setdefault("torques", [])  # a manual may print none: the steps say so
     partly, found = problems_of(content, usual_now())
     told = {error.field for error in wrong}
     problems = [Problem(error.field, error.problem, error.hint) for error in wrong]

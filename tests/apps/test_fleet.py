@@ -14,16 +14,19 @@ from finegap.api.errors import Conflict
 from finegap.bench import changes
 from finegap.bench import services as bench
 from finegap.bench.models import Job
+from finegap.bench.records import load
+from finegap.bench.services.news import note_verdicts
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.formatting import Units
 from finegap.core.numerals import DecimalMark
 from finegap.inventory.models import Gauge
-from finegap.pumps.changes import AddPump, EditPump, Lubricate, ReadMeter, Strike
-from finegap.pumps.models import Lubricated, MeterReading, Pump
+from finegap.pumps.changes import AddEarlier, AddPump, EarlierPart, EditPump, Lubricate, MovePump, ReadMeter, Strike
+from finegap.pumps.history import add_earlier, move_pump
+from finegap.pumps.models import EarlierOverhaul, Lubricated, MeterReading, Pump
 from finegap.pumps.services import add_pump, edit_pump, lubricate, read_meter, strike
 from finegap.sheets.changes import SheetFile
-from tests.apps.base import Works, add_revision, job_view, pump_lines, pump_page, sheet_data
+from tests.apps.base import Works, add_revision, job_view, pump_lines, pump_page, sheet_data, shown
 
 DUE = [
     {"name": "Gear-case oil", "every_hours": 750, "wet_hours": 500, "with": "gear oil"},
@@ -245,3 +248,74 @@ class WearCheck(Works):
             bench.mark_step(self.seen(number), changes.MarkStep(uuid.uuid4(), step.key))
         bench.sign_off(self.seen(number, self.lena), changes.Sign(uuid.uuid4(), reason="caliper out of date"))
         self.assertTrue(next(line for line in pump_lines(Units.MM) if line.tag == "V-1").jobs[0].signed_at)
+
+
+class BeforeThisRecord(Works):
+    """A pump has a life before its first job here: overhauls from the works' own books, and other places."""
+
+    def enter(self, day="2020-05-04", hours="4000", entry=None, record=None, **parts):
+        given = [EarlierPart(key, *sizes) for key, sizes in (parts or {"idler_pin": ("29.95", "29.99", True)}).items()]
+        new = AddEarlier(record or uuid.uuid4(), day, hours, "5 bar", "300", "green book, page 7", given)
+        add_earlier(self.lena, "H-1", new, entry or Entry())
+        return new.id
+
+    def lives(self, number):
+        record = load(self.row(number)).assessment
+        return next(state for state in record.features if state.feature.key == "idler_pin").lives
+
+    def test_wear_begins_with_it_by_hand_sums(self):
+        """New pin 29.98 to 30.00 mm, so 29.99 at 0 h; 29.95 found at 4,000 h, renewed; 29.96 found at 6,500 h is 2,500 h later."""
+        self.enter()
+        self.enter("2022-05-04", "6 500", idler_pin=("29.96", "", False))
+        number = bench.open_job(self.tom, changes.OpenJob("H-1", "test", "9000")).number
+        first, second = self.lives(number)
+        self.assertEqual([(p.hours, round(p.size.value_mm, 3)) for p in first.points], [(0.0, 29.99), (4000.0, 29.95)])
+        self.assertEqual([(p.hours, round(p.size.value_mm, 3)) for p in second.points], [(0.0, 29.99), (2500.0, 29.96)])
+        self.assertTrue(first.ended and not second.ended)
+        # The last digit of 29.95 is worth 0.01 mm; a rectangle of that half width has 0.01/sqrt(3) (JCGM 100:2008, 4.3.7).
+        self.assertAlmostEqual(first.points[1].size.u_mm, 0.01 / 3**0.5)
+
+    def test_what_cannot_be_is_refused_and_nothing_kept(self):
+        self.enter("2022-05-04", "6500")
+        for day, hours, parts, says in (
+            ("2020-05-04", "7000", {}, "after that day"),
+            ("2023-05-04", "6000", {}, "before that day"),
+            ("2022-05-04", "6500", {}, "already"),
+            ("2999-01-01", "7000", {}, "still to come"),
+            ("4 May", "4000", {}, "not a day"),
+            ("2020-05-04", "", {}, "nothing was entered"),
+            ("2020-05-04", "4000", {"idler_pin": ("", "", False)}, "nothing is said"),
+            ("2020-05-04", "4000", {"bearings": ("1", "", False)}, "has no"),
+            ("2020-05-04", "4000", {"idler_pin": ("thin", "", False)}, "not a number"),
+        ):
+            with self.subTest(day=day, hours=hours), self.assertRaisesRegex(FieldError, says):
+                self.enter(day, hours, **parts)
+        with self.assertRaises(Unlikely):
+            self.enter(idler_pin=("2.995", "", False))
+        self.open()
+        with self.assertRaisesRegex(FieldError, "was opened before"):
+            self.enter(timezone.localdate().isoformat(), "9000")
+        self.assertEqual(EarlierOverhaul.objects.count(), 1)
+
+    def test_a_double_press_is_one_and_a_slip_is_struck_out_everywhere(self):
+        same = uuid.uuid4()
+        for _ in range(2):
+            self.enter(record=same)
+        with self.assertRaises(Conflict):
+            self.enter(record=same, hours="4100")
+        number = bench.open_job(self.tom, changes.OpenJob("H-1", "test", "9000")).number
+        self.assertEqual(len(self.lives(number)), 2)
+        note_verdicts(*shown(self.row(number)))
+        strike(self.lena, "H-1", Strike(same, "another pump's page"))
+        self.assertEqual(len(self.lives(number)), 1)
+        self.assertEqual(pump_page("H-1", Units.MM).earlier[0].struck_reason, "another pump's page")
+
+    def test_where_it_was_stays_on_record(self):
+        move_pump(self.lena, "H-1", MovePump(uuid.uuid4(), "boiler house", note="swapped with P-2"), Entry())
+        with self.assertRaisesRegex(FieldError, "is at boiler house already"):
+            move_pump(self.lena, "H-1", MovePump(uuid.uuid4(), "boiler house"), Entry())
+        with self.assertRaisesRegex(FieldError, "later than that"):
+            move_pump(self.lena, "H-1", MovePump(uuid.uuid4(), "yard", "2001-01-01"), Entry())
+        page = pump_page("H-1", Units.MM)
+        self.assertEqual(page.line.location, "boiler house")
+        self.assertEqual([(one.was, one.to, one.note) for one in page.moves], [("here", "boiler house", "swapped with P-2")])

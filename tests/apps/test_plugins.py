@@ -57,6 +57,8 @@ class Plugged(SimpleTestCase):
         self.assertEqual(said["means"]["depth"], "0.047")  # 1.2 mm
         self.assertEqual(said["tries"], ["pushed 0.039 in", "pushed 0.008 in"])
         self.assertIn(["Run for a millimetre", "10.00 mm"], said["sheet"])
+        self.assertIn("adjustment.run", said["held"], "the editor asks for what the means declares")
+        self.assertNotIn("packing.section", said["held"])
         self.assertIn("Measure every side first.", said["held"])
         self.assertEqual([task["told"] for task in said["tasks"]], ["2 of 2 sides measured."])
         for words in ("Signed off by Tom", "Plate", "holed", "pushed 0.039 in", "turns freely"):

@@ -89,7 +89,7 @@ class Typing(Works):
         draft = drafting.begin(self.lena, BeginDraft("internal_gear"), Entry())
         state = draft_queries.draft_state(draft)
         missing = {one.path for one in state.problems if one.missing}
-        self.assertLessEqual({"maker", "model", "revision", "date", "source", "features", "clearance_table", "torques"}, missing)
+        self.assertLessEqual({"maker", "model", "revision", "date", "source", "features", "clearance_table"}, missing)
         self.assertFalse([one for one in state.problems if not one.missing])
         before = SheetRevision.objects.count()
         with self.assertRaises(Refused) as caught:

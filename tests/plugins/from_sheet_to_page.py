@@ -31,21 +31,26 @@ from finegap.core.job_record import Decided
 from finegap.formats import report
 from finegap.pumps.changes import AddPump
 from finegap.pumps.services import add_pump
-from finegap.sheets.changes import SheetFile
+from finegap.sheets.draft_queries import draft_page
+from finegap.sheets.drafting import finish
 from finegap.sheets.queries import revision_of, sheet_detail
-from tests.apps.base import Works, add_revision, feeler, furnish, sheet_data
+from tests.apps.base import Works, feeler, furnish, sheet_data
+from tests.apps.test_typing import read_all, typed_whole
 
 SIZES = {
     "plate": {"new": ["30 mm", "30.02 mm"], "minimum": "29.9 mm"},
     "hole": {"new": ["30 mm", "30.02 mm"], "maximum": "30.1 mm"},
 }
 SHEET = {"slug": "plate", "title": "Plate", "family": "plate_pump", "features": SIZES, "details": {}, "torques": []}
-DUTY = ("plate", "cast iron", "oil", "50 mm2/s", "60 C", "5 bar", "300")
+DUTY = ("nobody-t1", "cast iron", "oil", "50 mm2/s", "60 C", "5 bar", "300")
 
 
 def signed(works: Works, lead: User, held: list[str]) -> int:
     """Found worn, changed, measured again, set with the wedge in two tries, proved and signed."""
-    add_revision(lead, SheetFile(json.dumps(sheet_data(**SHEET, adjustment={"means": "wedge", "run": "10 mm"}))))
+    draft = typed_whole(lead, sheet_data(**SHEET, adjustment={"means": "wedge", "run": "10 mm"}))
+    asked = [ask.path for section in draft_page(draft).sections for ask in section.asks]
+    held += [path for path in ("adjustment.run", "build.means", "packing.section") if path in asked]
+    read_all(finish(lead, draft.pk), works.tom)
     add_pump(lead, AddPump("X-1", "s", "l", "1", *DUTY), Entry())
     number = works.open("X-1")
     works.read(number, "plate", "left", "29.85")
@@ -78,7 +83,7 @@ def main() -> None:
     number = signed(works, lead, held)
     record = plain(job_view(number), Units.IN)
     page = "".join(page.extract_text() for page in PdfReader(io.BytesIO(report.as_pdf(record))).pages)
-    kept = revision_of("plate", None)
+    kept = revision_of("nobody-t1", None)
     sheet = sheet_detail(kept, Units.MM).adjustment
     means, tries = record["setting"]["means"], [one["set_by"] for one in record["setting"]["tries"]]
     tasks = [one for one in record["tasks"] if one["kind"] == "both-sides"]

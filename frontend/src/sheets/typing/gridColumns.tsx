@@ -28,7 +28,9 @@ export function useColumns(grid: AskedGrid, draft: Draft, paste: (text: string) 
         minWidth: widthOf(column),
         resizable: true,
         editable: true,
-        renderHeaderCell: () => <Head column={column} path={`${grid.path}.${column.path}`} draft={draft} />,
+        renderHeaderCell: ({ tabIndex }) => (
+          <Head column={column} path={`${grid.path}.${column.path}`} draft={draft} tabIndex={tabIndex} />
+        ),
         renderCell: ({ row }) => nameOf(column, row.cells[column.path] ?? ''),
         renderEditCell: (props) => <Editor {...props} column={props.column} ask={column} paste={paste} />,
         cellClass: (line) => {
@@ -60,15 +62,18 @@ interface HeadProps {
   column: Ask;
   path: string;
   draft: Draft;
+  /** The grid says which of its cells the keyboard is in. */
+  tabIndex: number;
 }
 
 /** What a column is, and the unit its bare numbers are in. */
-function Head({ column, path, draft }: HeadProps) {
+function Head({ column, path, draft, tabIndex }: HeadProps) {
   return (
     <span className="grid-head" title={column.hint}>
       <span>{column.label}</span>
       {column.units.length > 0 && (
         <select
+          tabIndex={tabIndex}
           aria-label={`Unit of ${column.label}`}
           value={draft.typed.units[path] ?? ''}
           onChange={(event) => draft.putUnit(path, event.target.value)}
