@@ -26,6 +26,8 @@ const RegisterContext = createContext<Register>(() => undefined);
 
 function isTyping(target: EventTarget | null): boolean {
   if (target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement) return true;
+  // A cell of a table begins to be typed in with the key itself.
+  if (target instanceof Element && target.closest('[role="gridcell"]')) return true;
   return (
     target instanceof HTMLInputElement &&
     target.type !== 'checkbox' &&

@@ -29,7 +29,7 @@ export function SheetGrid({ grid, draft }: Props) {
   const columns = useColumns(grid, draft, paste);
   return (
     <div className="sheet-grid">
-      {grid.hint && <p className="said">{grid.hint}</p>}
+      <p className="said">{grid.hint} Arrows and Tab go from cell to cell, Escape leaves the table.</p>
       <DataGrid
         ref={handle}
         aria-label={grid.label}
@@ -117,14 +117,18 @@ function withPasted(pasted: Pasted, grid: AskedGrid, lines: Line[], from: number
   return next;
 }
 
-/** Enter and the arrows up and down end a cell that is typed in, and go on in the next row. */
+/** Enter and the arrows up and down end a cell that is typed in, and go on in the next row. Escape leaves the table. */
 function onKey(
   args: CellKeyDownArgs<Line>,
   event: CellKeyboardEvent,
   handle: DataGridHandle | null,
   rows: number,
 ): void {
-  if (args.mode !== 'EDIT') return;
+  if (args.mode !== 'EDIT') {
+    if (event.key === 'Escape')
+      event.currentTarget.closest('.sheet-grid')?.querySelector<HTMLElement>('.grid-tools button')?.focus();
+    return;
+  }
   const step = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' || event.key === 'Enter' ? 1 : 0;
   if (!step) return;
   event.preventDefault();

@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { useNavigate, useParams } from 'react-router';
 import { client, unwrap, type AskedSection, type DraftPage } from '../../api/client';
 import { draftQuery } from '../../api/queries';
+import { useKeys } from '../../app/keys';
 import { Loaded } from '../../app/Loading';
 import { ProblemNote } from '../../app/ProblemNote';
 import { AskField } from './AskField';
@@ -36,17 +37,23 @@ function Typing({ page }: { page: DraftPage }) {
   const cache = useQueryClient();
   const draft = useDraft(page, () => void cache.invalidateQueries({ queryKey: ['draft', page.state.id] }));
   const [chosen, setChosen] = useState('manual');
+  const [begun, setBegun] = useState(false);
+  const goTo = (key: string) => {
+    setBegun(true);
+    setChosen(key);
+  };
   const sections = page.sections;
   const index = Math.max(
     0,
     sections.findIndex((one) => one.key === chosen),
   );
   const [section, next] = [sections[index], sections[index + 1]];
+  useKeys([{ key: 'n', label: next ? `next: ${next.title}` : '', run: () => next && goTo(next.key) }]);
   return (
     <>
       <Head page={page} draft={draft} />
       <div className="typing">
-        <Contents sections={sections} draft={draft} chosen={section?.key ?? ''} onChoose={setChosen} />
+        <Contents sections={sections} draft={draft} chosen={section?.key ?? ''} onChoose={goTo} />
         {section && (
           <form
             key={section.key}
@@ -54,27 +61,34 @@ function Typing({ page }: { page: DraftPage }) {
             aria-label={section.title}
             onSubmit={(event) => event.preventDefault()}
           >
-            <Fields section={section} draft={draft} />
+            <Fields section={section} draft={draft} begun={begun} />
             {index === 0 && page.kept.length > 0 && (
               <p className="quiet">Kept from the file as it is: {page.kept.join(', ')}.</p>
             )}
             {next && (
-              <Button variant="outline-primary" onClick={() => setChosen(next.key)}>
+              <Button variant="outline-primary" onClick={() => goTo(next.key)}>
                 Next: {next.title}
               </Button>
             )}
           </form>
         )}
-        <Beside page={page} draft={draft} section={section?.key ?? ''} onSize={() => setChosen('features')} />
+        <Beside page={page} draft={draft} section={section?.key ?? ''} onSize={() => goTo('features')} />
       </div>
     </>
   );
 }
 
-function Fields({ section, draft }: { section: AskedSection; draft: Draft }) {
+function Fields({ section, draft, begun }: { section: AskedSection; draft: Draft; begun: boolean }) {
+  // Another section takes the keyboard to its head: what follows is its first field.
+  const head = useRef<HTMLHeadingElement>(null);
+  useEffect(() => {
+    if (begun) head.current?.focus();
+  }, [begun]);
   return (
     <>
-      <h2>{section.title}</h2>
+      <h2 ref={head} tabIndex={-1}>
+        {section.title}
+      </h2>
       {section.hint && <p className="said">{section.hint}</p>}
       <div className="asks">
         {section.asks.map((ask) => (
