@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
 from finegap.core.families.family import Family
@@ -30,7 +30,7 @@ class Line:
     @property
     def said(self) -> str:
         """All of it in one text: what is read, and what changes."""
-        return "; ".join(f"{name}: {text}" if name else text for name, text in self.cells)
+        return _said(self.cells)
 
 
 def printed_lines(content: Content, schema: Schema, family: Family) -> tuple[Line, ...]:
@@ -77,7 +77,7 @@ def _with_unit(text: str, unit: str) -> str:
 
 @dataclass(frozen=True)
 class Change:
-    """A line that is not the same in two revisions; empty where one of them has none."""
+    """A line that is not the same in two revisions: its cells that differ, empty where one of them has none."""
 
     line: Line
     before: str
@@ -95,5 +95,15 @@ def changes_between(before: Sequence[Line], after: Sequence[Line]) -> tuple[Chan
         if (was.cells if was else None) != (now.cells if now else None):
             line = now or was
             assert line is not None
-            found.append(Change(line, was.said if was else "", now.said if now else ""))
+            same = set(was.cells) & set(now.cells) if was and now else set()
+            found.append(Change(line, _but(was, same), _but(now, same)))
     return tuple(found)
+
+
+def _but(line: Line | None, same: set[tuple[str, str]]) -> str:
+    """What a line says, but for the cells that are the same in both."""
+    return _said(cell for cell in line.cells if cell not in same) if line else ""
+
+
+def _said(cells: Iterable[tuple[str, str]]) -> str:
+    return "; ".join(f"{name}: {text}" if name else text for name, text in cells)

@@ -57,6 +57,11 @@ function Reading({ page }: { page: ReadingPage }) {
           </h1>
           <p>{standing(page, done)}</p>
         </div>
+        {!page.read_at && (
+          <Button variant="outline-primary" onClick={() => next(list.current, '')}>
+            To the next open line
+          </Button>
+        )}
         <Link className="btn btn-outline-primary" to={`/sheets/${slug}/${encodeURIComponent(revision)}`}>
           To the sheet
         </Link>

@@ -146,7 +146,7 @@ function Head({ sheet }: { sheet: SheetDetail }) {
 function readOf(sheet: SheetDetail): string {
   if (sheet.unread) return '';
   if (!sheet.read_at) return 'Added before reading against the manual was asked for.';
-  return `Read against the manual by ${sheet.read_names}${sheet.read_alone ? ', who typed some of it' : ''}, ${moment(sheet.read_at)}.`;
+  return `Read against the manual by ${sheet.read_names}${sheet.read_alone ? ', who typed some of it' : ''}, ${day(sheet.read_at.slice(0, 10))}.`;
 }
 
 /** The other revisions, each to be gone to or held against this one. */
@@ -214,7 +214,7 @@ function JobLines({ query }: { query: UseInfiniteQueryResult<InfiniteData<Page<J
               <Link to={`/bench/${one.number}`}>
                 <b>{one.pump}</b> <span>job {one.number}</span>
                 <small>
-                  {one.reason}. {one.signed_at ? `Signed ${moment(one.signed_at)}.` : ''}
+                  {one.reason}. {one.signed_at ? `Signed ${day(one.signed_at.slice(0, 10))}.` : ''}
                 </small>
               </Link>
             </li>

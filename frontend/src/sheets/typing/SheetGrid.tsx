@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { DataGrid, type CellKeyboardEvent, type CellKeyDownArgs, type DataGridHandle } from 'react-data-grid';
 import 'react-data-grid/lib/styles.css';
+import './iterators';
 import { client, unwrap, type AskedGrid, type Pasted } from '../../api/client';
 import { ProblemNote } from '../../app/ProblemNote';
 import { Faults } from './Faults';
