@@ -44,6 +44,10 @@ DraftPageAnswer, DraftStateAnswer, PastedAnswer, ReadingAnswer, ComparisonAnswer
 DrawnAnswer = response_serializer(DrawingResponse)
 
 
+_PAGE_POLICY = "default-src 'none'; object-src 'self'; style-src 'unsafe-inline'; frame-ancestors 'self'"
+"""A PDF from anywhere runs nothing here, and is framed by nobody else."""
+
+
 class Families(APIView):
     """The families a sheet can be of."""
 
@@ -193,6 +197,9 @@ class ManualPageFile(APIView):
             pdf = page.kind == "pdf"
             response = HttpResponse(file.read(), content_type="application/pdf" if pdf else "image/jpeg")
         response["Content-Disposition"] = f'inline; filename="page.{page.kind}"'
+        # It stands beside what is typed from it, in our own pages and nobody else's.
+        response["X-Frame-Options"] = "SAMEORIGIN"
+        response["Content-Security-Policy"] = _PAGE_POLICY
         response["Cache-Control"] = "private, max-age=31536000, immutable"
         return response
 

@@ -185,6 +185,9 @@ class Typing(Works):
             page = kept.pages.first()
             answer = self.client.get(f"/api/manual-pages/{page.pk}")
             self.assertEqual(Image.open(io.BytesIO(answer.content)).size, (2400, 160))
+            self.assertEqual(answer["X-Frame-Options"], "SAMEORIGIN")
+            self.assertIn("default-src 'none'", answer["Content-Security-Policy"])
+            self.assertIn("frame-ancestors 'self'", answer["Content-Security-Policy"])
             with self.assertRaises(FieldError):
                 pages.remove_page(str(page.pk))
             self.assertEqual(ManualPage.objects.count(), 2)

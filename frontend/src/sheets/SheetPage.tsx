@@ -12,7 +12,7 @@ import { Listed, type Page } from '../app/Listed';
 import { Loaded } from '../app/Loading';
 import { Table } from '../app/Table';
 import { ProblemNote } from '../app/ProblemNote';
-import { day, moment } from '../app/time';
+import { day } from '../app/time';
 import { useUnit } from '../app/unit';
 import { useBegin } from './BeginSheet';
 import { ManualPages } from './ManualPages';
