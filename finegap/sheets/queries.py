@@ -6,7 +6,17 @@ import re
 from collections.abc import Sequence
 from typing import Any
 
-from django.db.models import Count, OuterRef, Prefetch, QuerySet, Subquery, prefetch_related_objects
+from django.db.models import (
+    BooleanField,
+    Count,
+    ExpressionWrapper,
+    OuterRef,
+    Prefetch,
+    Q,
+    QuerySet,
+    Subquery,
+    prefetch_related_objects,
+)
 from django.db.models.fields.json import KT
 
 from finegap.api.shown import NamedResponse
@@ -69,7 +79,8 @@ def sheet_lines(rows: Sequence[Any]) -> list[SheetLine]:
     )
     said: dict[int, dict[str, Any]] = {}
     revisions = SheetRevision.objects.filter(sheet__in=rows)
-    for one in revisions.annotate(**_SAID).values("sheet", "revision", "date", *_SAID):
+    unread = ExpressionWrapper(Q(read_at=None, before_reading=False), BooleanField())
+    for one in revisions.annotate(**_SAID, unread=unread).values("sheet", "revision", "date", "unread", *_SAID):
         said.setdefault(one.pop("sheet"), one)  # the latest comes first
     return [
         SheetLine(

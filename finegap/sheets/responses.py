@@ -11,7 +11,10 @@ from finegap.sheets.draft_responses import PageResponse
 
 @dataclass(frozen=True)
 class SheetLine:
-    """A sheet in the list, at its latest of ``revisions``; ``pumps`` are the first few of ``used`` ones."""
+    """A sheet in the list, at its latest of ``revisions``; ``pumps`` are the first few of ``used`` ones.
+
+    ``unread`` while nobody has read that revision against the manual.
+    """
 
     slug: str
     title: str
@@ -24,6 +27,7 @@ class SheetLine:
     revisions: int
     pumps: list[str]
     used: int
+    unread: bool
 
 
 @dataclass(frozen=True)

@@ -54,8 +54,9 @@ class Sheets(Bench):
 
     def test_a_technician_is_told_that_a_lead_does_it(self):
         self.go("/sheets")
-        expect(self.page.get_by_text("A lead adds sheets and revisions")).to_be_visible()
+        expect(self.page.get_by_text("A lead types sheets and revisions")).to_be_visible()
         expect(self.page.get_by_label("Sheet file")).to_have_count(0)
+        expect(self.page.get_by_role("region", name="Type a sheet")).to_have_count(0)
 
 
 class Toolbox(Bench):

@@ -3913,7 +3913,11 @@ export interface components {
         SheetFileRequest: {
             text: string;
         };
-        /** @description A sheet in the list, at its latest of ``revisions``; ``pumps`` are the first few of ``used`` ones. */
+        /**
+         * @description A sheet in the list, at its latest of ``revisions``; ``pumps`` are the first few of ``used`` ones.
+         *
+         *     ``unread`` while nobody has read that revision against the manual.
+         */
         SheetLine: {
             slug: string;
             title: string;
@@ -3927,6 +3931,7 @@ export interface components {
             revisions: number;
             pumps: string[];
             used: number;
+            unread: boolean;
         };
         /** @description Lines of a list, and whether there are more after them. */
         SheetList: {

@@ -45,6 +45,7 @@ export function Sheets() {
                       {s.family.replace('_', ' ')}, set by {s.means}. {pumpsOf(s)}
                     </small>
                     {s.revisions > 1 && <small>{s.revisions} revisions kept.</small>}
+                    {s.unread && <small className="warning">Not yet read against the manual.</small>}
                   </Link>
                 </li>
               ))}
