@@ -102,7 +102,8 @@ def problems_of(content: dict[str, Any], usual: SheetUsual = SheetUsual()) -> tu
     FieldError
         Its family is not known.
     """
-    found = [problem for error in _draft_validator(content).iter_errors(content) for problem in _said_of(error)]
+    every = (problem for error in _draft_validator(content).iter_errors(content) for problem in _said_of(error))
+    found = list({problem.path: problem for problem in every}.values())
     told = {problem.path for problem in found}
     wrong: list[FieldError] = []
     try:
@@ -143,6 +144,12 @@ def _said_of(error: Any) -> list[Problem]:
             names = [one for key, those in names.items() if key in error.instance for one in those]
         lacking = [name for name in names if name not in error.instance]
         return [Problem(f"{path}.{name}".lstrip("."), "it is not given yet.", "Expected it.", True) for name in lacking]
+    if error.validator in ("oneOf", "anyOf") and error.context and isinstance(error.instance, dict):
+        ways: dict[int, list[Any]] = {}
+        for one in error.context:
+            ways.setdefault(one.schema_path[0], []).append(one)
+        # Of several ways to say it, the one that lacks least is what was begun.
+        return [said for one in min(ways.values(), key=len) for said in _said_of(one)]
     if error.validator in ("minItems", "minProperties") and not error.instance:
         return [Problem(path, "there is nothing in it yet.", "Expected one or more.", True)]
     if error.validator == "pattern" and re.match(r"[=+\-@\t\r]", str(error.instance)):

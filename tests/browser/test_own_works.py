@@ -139,6 +139,8 @@ class OwnWorks(Bench):
         expect(page.get_by_text("Rows 1 and 2 overlap: 90 to 100")).to_be_visible()
         self.section("Torques")
         self.rows([("Lock nut", "80-90"), ("Head bolts", "40-44", "oiled", "", "4", "", "M10")])
+        self.section("Cautions of the maker")
+        self.down([("The spring is under load.", "never by hand", "not hot", "no flame"), ("strip", "build", "strip", "prepare")])
         self.section("Heat")
         for name, text in (("thrust_to_head", "150"), ("casing", "cast iron"), ("rotor", "steel")):
             self.field(self.asked(f"heat.{name}"), text)
@@ -267,6 +269,23 @@ class OwnWorks(Bench):
         self.tab_to(target)
         self.page.keyboard.type(text)
         self.keys, self.numbers = self.keys + len(text) + 1, self.numbers + 1
+
+    def down(self, columns) -> None:
+        """Column by column, each ended by Enter: more of them than the table has rows at first."""
+        keyboard = self.page.keyboard
+        self.tab_to(self.page.get_by_role("grid").get_by_role("columnheader").first)
+        for i, cells in enumerate(columns):
+            keyboard.press("Control+Home")
+            for key in ("ArrowDown", "Home", *["ArrowRight"] * (i + 1)):
+                keyboard.press(key)
+            for text in cells:
+                keyboard.type(text)
+                keyboard.press("Enter")
+        keyboard.press("Escape")
+        rows = self.page.get_by_role("grid").get_by_role("row")
+        for n, cells in enumerate(zip(*columns, strict=True), 1):
+            for text in cells:
+                expect(rows.nth(n)).to_contain_text(text)
 
     def rows(self, rows) -> None:
         """Into the table of the section, a row a line of the manual."""

@@ -82,8 +82,8 @@ def pressed(record: Record) -> Record:
 
 
 def read_by(record: Record) -> Record:
-    """To 12: nobody was asked to read a sheet."""
-    return {**record, "sheet_read": None, "sheet_unread": False}
+    """To 12: nobody was asked to read a sheet, and a sheet gave no cautions."""
+    return {**record, "sheet_read": None, "sheet_unread": False, "cautions": [], "corrected": []}
 
 
 _CHAIN = (*TO_DOCUMENTS, carried, headed, pressed, read_by)

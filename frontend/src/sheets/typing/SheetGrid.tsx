@@ -1,4 +1,5 @@
-import { useEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useRef, useState, type RefObject } from 'react';
+import { flushSync } from 'react-dom';
 import { DataGrid, type CellKeyboardEvent, type CellKeyDownArgs, type DataGridHandle } from 'react-data-grid';
 import 'react-data-grid/lib/styles.css';
 import './iterators';
@@ -26,7 +27,7 @@ interface Props {
  */
 export function SheetGrid({ grid, draft }: Props) {
   const handle = useRef<DataGridHandle>(null);
-  const { lines, keep, atRef, paste, read, error } = useTable(grid, draft);
+  const { lines, keep, atRef, nowRef, paste, read, error } = useTable(grid, draft);
   const columns = useColumns(grid, draft, paste);
   return (
     <div className="sheet-grid">
@@ -46,7 +47,7 @@ export function SheetGrid({ grid, draft }: Props) {
           if (rowIdx >= 0) atRef.current = { row: rowIdx, column: column?.key ?? '' };
         }}
         onCellClick={({ column, setActivePosition }) => setActivePosition(column.key !== 'row')}
-        onCellKeyDown={(args, event) => onKey(args, event, handle.current, lines.length)}
+        onCellKeyDown={(args, event) => onKey(args, event, handle, nowRef)}
         onCellPaste={({ row: line, column }, event) => {
           const text = event.clipboardData.getData('text/plain');
           if (!isTable(text) && column.key !== 'row')
@@ -86,13 +87,13 @@ function useTable(grid: AskedGrid, draft: Draft) {
     keepLines(grid, draft, lines, next);
   };
   // An answer comes later: it goes into the rows as they are then.
-  const now = useRef({ lines, keep });
-  useEffect(() => {
-    now.current = { lines, keep };
+  const nowRef = useRef({ lines, keep });
+  useLayoutEffect(() => {
+    nowRef.current = { lines, keep };
   });
   const read = (answer: Promise<Pasted>) => {
     answer.then((pasted) => {
-      now.current.keep(withPasted(pasted, grid, now.current.lines, atRef.current.row));
+      nowRef.current.keep(withPasted(pasted, grid, nowRef.current.lines, atRef.current.row));
       for (const [column, unit] of Object.entries(pasted.units))
         draft.putUnit(`${grid.path}.${column}`, unit);
       setError(null);
@@ -102,7 +103,7 @@ function useTable(grid: AskedGrid, draft: Draft) {
     const body = { table: grid.path, text, column: atRef.current.column };
     read(unwrap(client.POST('/api/sheet-drafts/{id}/paste', { params: { path: { id: draft.id } }, body })));
   };
-  return { lines, keep, atRef, paste, read, error };
+  return { lines, keep, atRef, nowRef, paste, read, error };
 }
 
 /** Rows with what was pasted into them: those it names, or those from the cursor on. */
@@ -122,8 +123,8 @@ function withPasted(pasted: Pasted, grid: AskedGrid, lines: Line[], from: number
 function onKey(
   args: CellKeyDownArgs<Line>,
   event: CellKeyboardEvent,
-  handle: DataGridHandle | null,
-  rows: number,
+  handle: RefObject<DataGridHandle | null>,
+  nowRef: RefObject<{ lines: Line[] }>,
 ): void {
   if (args.mode !== 'EDIT') {
     if (event.key === 'Escape')
@@ -134,7 +135,9 @@ function onKey(
   if (!step) return;
   event.preventDefault();
   event.preventGridDefault();
-  args.onClose(true, false);
-  const rowIdx = Math.min(Math.max(args.rowIdx + step, 0), rows - 1);
-  handle?.setActivePosition({ idx: args.column.idx, rowIdx }, { shouldFocus: true });
+  // At once, with the row that is then below: the next key is already on its way.
+  flushSync(() => args.onClose(true, true));
+  const rowIdx = Math.min(Math.max(args.rowIdx + step, 0), nowRef.current.lines.length - 1);
+  if (rowIdx !== args.rowIdx)
+    handle.current?.setActivePosition({ idx: args.column.idx, rowIdx }, { shouldFocus: true });
 }
