@@ -21,18 +21,18 @@ VIEWS = {
     "prepare": "/bench/4/prepare",
     "inspect": "/bench/17/inspect?gap=tip_drive",
     "decide": "/bench/4/decide",
-    "set-pair": "/bench/11/set",
     "set-screws": "/bench/18/set",
     "prove": "/bench/3/prove",
     "close": "/bench/3/close",
     "fleet": "/fleet",
     "sheet": "/sheets/aldery-h40/latest",
+    "reading": "/sheets/quillmarsh-q15/2/reading",
     "toolbox": "/toolbox",
     "quick-figures": "/toolbox/sums/packing",
 }
 
 
-OF_A_LEAD = {"people": "/me", "settings": "/toolbox/settings"}
+OF_A_LEAD = {"settings": "/toolbox/settings"}
 
 
 def main() -> None:
@@ -74,6 +74,8 @@ def take(page: Page) -> None:
             page.locator("h1").first.wait_for()
             page.wait_for_load_state("networkidle")
             page.screenshot(path=folder / f"{name}.png")
+        if person == "Otto":
+            typing(page, folder)
     build(page, folder)
     run_in(page, folder)
     page.goto(f"{BASE}/bench/4/inspect?gap=idler_bore")
@@ -88,6 +90,16 @@ def take(page: Page) -> None:
     page.get_by_role("button", name="Record try 1").click()
     page.locator(".tries").wait_for()
     page.screenshot(path=folder / "set-housing.png")
+
+
+def typing(page: Page, folder: Path) -> None:
+    """A number put right in a sheet: its clearance table beside its map."""
+    page.goto(f"{BASE}/sheets/aldery-h40/latest")
+    page.get_by_role("button", name="Correct a number").click()
+    page.get_by_role("navigation", name="Sections of the sheet").get_by_role("button", name="Clearance table").click()
+    page.get_by_role("grid").wait_for()
+    page.locator(".table-map").wait_for()
+    page.screenshot(path=folder / "typing.png")
 
 
 def build(page: Page, folder: Path) -> None:

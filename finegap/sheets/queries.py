@@ -105,6 +105,7 @@ def sheet_detail(kept: SheetRevision, units: Units) -> SheetDetail:
     """A revision laid out as the manual prints it."""
     sheet = read_sheet(kept.content)
     check, lines = sheet.means.against_itself(), lines_of(kept)
+    pumps = kept.sheet.pumps  # the room of pumps lies above this one
     return SheetDetail(
         slug=kept.sheet.slug,
         title=sheet.title,
@@ -139,6 +140,8 @@ def sheet_detail(kept: SheetRevision, units: Units) -> SheetDetail:
         remarks=[f"{_place(path)}{render(text, units)}" for path, text in read_partly(kept.content)[0].remarks],
         cautions=[list(one) for one in sheet.cautions],
         pages=[PageResponse(str(one.pk), one.name, one.kind) for one in kept.pages.all()],
+        pumps=list(pumps.values_list("tag", flat=True).order_by("tag")[:_PUMPS]),
+        used=pumps.count(),
     )
 
 

@@ -57,7 +57,8 @@ class RowLine:
 class SheetDetail:
     """A revision, as the manual prints it.
 
-    While it is ``unread`` nothing is signed on it; ``lines_read`` of its ``lines`` agree so far.
+    While it is ``unread`` nothing is signed on it; ``lines_read`` of its ``lines`` agree so far. ``pumps`` are the first few of
+    ``used`` ones of its sheet.
     """
 
     slug: str
@@ -91,6 +92,8 @@ class SheetDetail:
     remarks: list[str]
     cautions: list[list[str]]
     pages: list[PageResponse]
+    pumps: list[str]
+    used: int
 
 
 @dataclass(frozen=True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from finegap.core.errors import FieldError
@@ -108,32 +108,44 @@ def check_rows(rows: Sequence[Row], holes_as_printed: bool = False) -> None:
 
 
 def _check_holes(rows: list[tuple[int, Row]]) -> None:
-    visc = sorted({edge for _, r in rows for edge in (r.viscosity_mm2_s.low, r.viscosity_mm2_s.high)})
-    temp = sorted({edge for _, r in rows for edge in (r.temperature_c.low, r.temperature_c.high)})
-    cells_v, cells_t = list(itertools.pairwise(visc)), list(itertools.pairwise(temp))
-
-    def covering(v: tuple[float, float], t: tuple[float, float]) -> int | None:
-        for index, r in rows:
-            across = r.viscosity_mm2_s.low <= v[0] and v[1] <= r.viscosity_mm2_s.high
-            if across and r.temperature_c.low <= t[0] and t[1] <= r.temperature_c.high:
-                return index
-        return None
-
-    for t in cells_t:
-        _check_line([(covering(v, t), v) for v in cells_v], "viscosity", "mm2/s")
-    for v in cells_v:
-        _check_line([(covering(v, t), t) for t in cells_t], "temperature", "C")
+    for across, up, what, unit in (
+        (_viscosity, _temperature, "viscosity", "mm2/s"),
+        (_temperature, _viscosity, "temperature", "C"),
+    ):
+        _check_lines(rows, across, up, what, unit)
 
 
-def _check_line(line: list[tuple[int | None, tuple[float, float]]], what: str, unit: str) -> None:
-    covered = [i for i, (row, _) in enumerate(line) if row is not None]
-    for i in range(covered[0] + 1, covered[-1]) if covered else ():
-        row, (low, high) = line[i]
-        if row is None:
-            before = line[max(c for c in covered if c < i)][0]
+def _viscosity(row: Row) -> Range:
+    return row.viscosity_mm2_s
+
+
+def _temperature(row: Row) -> Range:
+    return row.temperature_c
+
+
+def _check_lines(
+    rows: list[tuple[int, Row]], across: Callable[[Row], Range], up: Callable[[Row], Range], what: str, unit: str
+) -> None:
+    """Every line through the table is covered from its first to its last covered cell.
+
+    A line is a number whose bits are its cells between all printed ends: a table of hundreds of rows is looked through at once.
+    """
+    ends, levels = (sorted({end for _, r in rows for end in (of(r).low, of(r).high)}) for of in (across, up))
+    at = {end: i for i, end in enumerate(ends)}
+    bits = [((1 << at[across(r).high]) - (1 << at[across(r).low]), r) for _, r in rows]
+    for low, high in itertools.pairwise(levels):
+        line = 0
+        for covered, row in bits:
+            if up(row).low <= low and high <= up(row).high:
+                line |= covered
+        last = line.bit_length()
+        hole = next((i for i in range((line & -line).bit_length(), last) if not line >> i & 1), None) if line else None
+        if hole is not None:
+            here = [(i, r) for i, r in rows if up(r).low <= low and high <= up(r).high]
+            before = next(i for i, r in here if across(r).low <= ends[hole - 1] and ends[hole] <= across(r).high)
             raise FieldError(
                 f"rows[{before}].{what}",
-                f"after this row the table has a hole: {what} {low:.4g} to {high:.4g} {unit} is in no row.",
+                f"after this row the table has a hole: {what} {ends[hole]:.4g} to {ends[hole + 1]:.4g} {unit} is in no row.",
                 "Expected ranges that meet or overlap; if the manual itself leaves it open, that is said (holes_as_printed).",
             )
 

@@ -3872,7 +3872,8 @@ export interface components {
         /**
          * @description A revision, as the manual prints it.
          *
-         *     While it is ``unread`` nothing is signed on it; ``lines_read`` of its ``lines`` agree so far.
+         *     While it is ``unread`` nothing is signed on it; ``lines_read`` of its ``lines`` agree so far. ``pumps`` are the first few of
+         *     ``used`` ones of its sheet.
          */
         SheetDetail: {
             slug: string;
@@ -3908,6 +3909,8 @@ export interface components {
             remarks: string[];
             cautions: string[][];
             pages: components["schemas"]["PageResponse"][];
+            pumps: string[];
+            used: number;
         };
         /** @description A sheet file's contents. */
         SheetFileRequest: {

@@ -16,6 +16,7 @@ import { day } from '../app/time';
 import { useUnit } from '../app/unit';
 import { useBegin } from './BeginSheet';
 import { ManualPages } from './ManualPages';
+import { pumpsOf } from './pumpsOf';
 import '../styles/typing.css';
 
 /** A sheet as the manual prints it. */
@@ -101,6 +102,7 @@ function Head({ sheet }: { sheet: SheetDetail }) {
             {sheet.added_by}. {readOf(sheet)} Verdicts by the {sheet.school} school.
           </p>
           <Revisions sheet={sheet} />
+          <p className="quiet">{pumpsOf(sheet)}</p>
         </div>
         <a
           className="btn btn-outline-primary"

@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
-import { ApiError, client, unwrap, type SheetLine } from '../api/client';
+import { ApiError, client, unwrap } from '../api/client';
 import { meQuery, proceduresQuery, sheetsQuery } from '../api/queries';
 import { FileButton } from '../app/FileButton';
 import { Listed } from '../app/Listed';
@@ -11,6 +11,7 @@ import { TextField } from '../app/TextField';
 import { useUnit } from '../app/unit';
 import { useSearch } from '../app/useSearch';
 import { BeginSheet, Drafts } from './BeginSheet';
+import { pumpsOf } from './pumpsOf';
 
 const LARGEST = 512 * 1024;
 
@@ -73,12 +74,6 @@ export function Sheets() {
       <AddSheet />
     </div>
   );
-}
-
-function pumpsOf({ pumps, used }: SheetLine): string {
-  if (!used) return 'No pump uses it.';
-  const more = used > pumps.length ? ` and ${used - pumps.length} more` : '';
-  return `Pumps: ${pumps.join(', ')}${more}.`;
 }
 
 function AddSheet() {
