@@ -306,13 +306,31 @@ class Reading(Works):
         first = RowCells(rows[0].cells | {"setting": "thinnest", "viscosity": "up to 20"})
         draft = drafting.save(lou, draft.pk, SaveDraft(draft.version, grids=[TableRows("clearance_table.rows", [first, *rows])]))
         self.kept = drafting.finish(lou, draft.pk)
-        by = {
-            path: drafts.typed_by(self.kept, self.line(path))[0] for path in ("clearance_table.rows[0]", "clearance_table.rows[1]")
-        }
-        self.assertEqual(by["clearance_table.rows[0]"], {self.lena.pk, lou.pk})
-        self.assertIn(self.lena.pk, by["clearance_table.rows[1]"])
-        with self.assertRaises(Refused):
-            self.say(lou, path="clearance_table.rows[0]")
+        new, old = (drafts.typed_by(self.kept, self.line(f"{ROWS}[{i}]"))[0] for i in (0, 1))
+        self.assertIn(lou.pk, new)
+        self.assertEqual(old, {self.lena.pk})
+        self.say(lou, path=f"{ROWS}[1]")
+        for who, path in ((lou, f"{ROWS}[0]"), (self.lena, f"{ROWS}[1]")):
+            with self.assertRaises(Refused):
+                self.say(who, path=path)
+
+    def test_a_line_is_typed_by_all_who_typed_a_cell_of_it(self):
+        lou = person("lou", "lead")
+        draft = drafting.begin(lou, BeginDraft("", "nobody-t9", "1", "unread"), Entry())
+        draft = drafting.save(lou, draft.pk, SaveDraft(draft.version, fields={"features.idler_bore.maximum": "30.2"}))
+        self.kept = drafting.finish(lou, draft.pk)
+        self.assertEqual(drafts.typed_by(self.kept, self.line())[0], {self.lena.pk, lou.pk})
+        self.assertEqual(drafts.typed_by(self.kept, self.line("features.idler_pin"))[0], {self.lena.pk})
+
+    def test_what_is_read_is_put_right_by_a_correction_alone_and_what_is_not_in_place(self):
+        with self.assertRaisesRegex(FieldError, "nobody has read it yet"):
+            drafting.begin(self.lena, BeginDraft("", "nobody-t9", "1", "correction"), Entry())
+        draft = drafting.begin(self.lena, BeginDraft("", "nobody-t9", "1", "unread"), Entry())
+        read_all(self.kept, self.tom)
+        with self.assertRaisesRegex(FieldError, "was read against the manual"):
+            drafting.begin(self.lena, BeginDraft("", "nobody-t9", "1", "unread"), Entry())
+        with self.assertRaisesRegex(FieldError, "read meanwhile"):
+            drafting.finish(self.lena, draft.pk)
 
     def test_a_file_is_read_like_what_is_typed(self):
         kept = add_unread(self.lena, SheetFile(json.dumps(sheet_data(revision="7"))))

@@ -126,6 +126,7 @@ class Cells(SimpleTestCase):
             ("12.70", SPAN, MM, ["12.70 mm", "12.70 mm"]),
             ("12.70 ±0.02", SPAN, MM, ["12.68 mm", "12.72 mm"]),
             ("1.2525 ± .0005", SPAN, INCH, ["1.2520 in", "1.2530 in"]),
+            ("1.25 ± .0005", SPAN, INCH, ["1.2495 in", "1.2505 in"]),
             ("12.70 +0.02 -0.01", SPAN, MM, ["12.69 mm", "12.72 mm"]),
             ("12.70 +0.02/-0.00", SPAN, MM, ["12.70 mm", "12.72 mm"]),
             ("12.70 -0.01 -0.03 mm", SPAN, INCH, ["12.67 mm", "12.69 mm"]),
@@ -348,6 +349,8 @@ class Everything(SimpleTestCase):
             [one.render(Units.MM) for one in overlaps(partly.rows)], ["Rows 1 and 2 overlap: 400 to 500 mm²/s, at -10 to 90 °C."]
         )
         self.assertEqual(overlaps(problems(draft())[1].rows), ())
+        typed.grids["clearance_table.rows"][1]["end_clearance"] = "0.10"
+        self.assertEqual(overlaps(problems(typed)[1].rows), (), "with one clearance there is nothing to choose")
 
     def test_a_row_that_cannot_be_read_leaves_the_others_to_be_drawn(self):
         typed = draft()
@@ -394,6 +397,6 @@ class Lines(SimpleTestCase):
         before, after = (printed_lines(one, SCHEMA, family_of(content)) for one in (content, later))
         found = changes_between(before, after)
         self.assertEqual([one.line.path for one in found], ["features.idler_bore", f"torques[{len(later['torques'])}]"])
-        self.assertIn("99.9 mm", found[0].after)
+        self.assertEqual(found[0].after, "Maximum: 99.9 mm")
         self.assertEqual(found[1].after, "")
         self.assertEqual(changes_between(before, before), ())

@@ -122,6 +122,25 @@ test('a pasted table goes in by rows, and its units over their columns', async (
   });
 });
 
+test('Enter goes down the column, and in the last row keeps the keyboard in the table', async () => {
+  answers = Array.from({ length: 9 }, () => () => Response.json(STATE));
+  showOnBench(<Typing />);
+  const first = within(screen.getByRole('grid')).getAllByRole('gridcell')[1] as HTMLElement;
+  await userEvent.click(first);
+  await userEvent.keyboard('{Control>}a{/Control}One{Enter}nut two{Enter}nut three{Enter}nut four{Enter}');
+  expect(document.activeElement?.closest('[role="gridcell"]')).not.toBeNull();
+  await waitFor(
+    () =>
+      expect(saved().at(-1)?.grids).toMatchObject([
+        {
+          table: 'torques',
+          rows: ['One', 'nut two', 'nut three', 'nut four'].map((fastener) => ({ cells: { fastener } })),
+        },
+      ]),
+    { timeout: 3000 },
+  );
+});
+
 test('another form is asked for once, when something else is asked', async () => {
   let forms = 0;
   answers = [() => Response.json({ ...STATE, version: 4, form: 'b' })];
