@@ -179,47 +179,11 @@ def _read(data: Mapping[str, Any], found: Found) -> tuple[PartlySheet, SpecSheet
     """``data`` may lack whole sections; then there is no sheet, only a part of one."""
     family = family_of(data)
     table = data.get("clearance_table", {})
-    rows, readable = read_rows(table, found)
-    minus, plus = found.reading(lambda: read_tolerance(table, rows), (0.0, 0.0)) if "tolerance" in table else (0.0, 0.0)
-    building = read_parts_of_building(data, family, found)
-    means = (
-        found.reading(lambda: read_means(data["adjustment"], family, rows), None) if "means" in data.get("adjustment", {}) else None
-    )
-    printed = read_features(family, data.get("features", {}), found)
-    features = sizes_of_means(family, means) | printed | sizes_of_presses(family, building)
-    partly = PartlySheet(
-        family=family,
-        features=features,
-        rows=rows,
-        readable=readable,
-        means=means,
-        build=found.reading(lambda: read_build(family, data), {}),
-        details=found.reading(lambda: read_details(family, data.get("details", {})), {}),
-        building=building,
-        mesh=found.reading(lambda: TimingMeans.read(data["timing"], family), None) if "timing" in data else None,
-        remarks=(*printed_twice(table, rows), *(means.remarks() if means else ())),
-    )
-    torques = tuple(
-        one
-        for i, line in enumerate(data.get("torques", ()))
-        if (one := found.reading(partial(read_torque, line, f"torques[{i}]"), None))
-    )
-
-    def maybe(key: str, read: Callable[[Any], T]) -> T | None:
-        return found.reading(lambda: read(data[key]), None) if key in data else None
-
-    heat, bend = maybe("heat", read_heat), maybe("bend", lambda given: read_bend(given, family))
-    losses, run_in = maybe("slip", lambda given: read_losses(given, family)), maybe("packing", read_run_in)
-    catalogue = maybe("catalogue", lambda given: read_catalogue(family, given))
-    plans = tuple(
-        plan
-        for i, given in enumerate(data.get("lubrication", ()))
-        if (plan := found.reading(partial(read_plan, given, f"lubrication[{i}]"), None))
-    )
-    usual = {
-        key: both for key, pair in data.get("usual", {}).items() if (both := found.reading(partial(read_usual, key, pair), None))
-    }
-    if found.errors or not found.whole or means is None or not rows or not features or _NEEDED - data.keys():
+    partly = _partly(data, table, family, found)
+    tolerance = found.reading(lambda: read_tolerance(table, partly.rows), (0.0, 0.0)) if "tolerance" in table else (0.0, 0.0)
+    beside = _beside(data, family, found)
+    means = partly.means
+    if found.errors or not found.whole or means is None or not partly.rows or not partly.features or _NEEDED - data.keys():
         return partly, None
     whole = SpecSheet(
         title=data["title"],
@@ -231,24 +195,60 @@ def _read(data: Mapping[str, Any], found: Found) -> tuple[PartlySheet, SpecSheet
         family=family,
         school=School(data.get("school", School.GUARDED.value)),
         near_share=data.get("near_share", 0.2),
-        features=features,
-        rows=rows,
+        features=partly.features,
+        rows=partly.rows,
         table_page=table["page"],
-        minus_mm=minus,
-        plus_mm=plus,
+        minus_mm=tolerance[0],
+        plus_mm=tolerance[1],
         means=means,
-        torques=torques,
-        heat=heat,
         build=partly.build,
         details=partly.details,
-        catalogue=catalogue or Catalogue(""),
-        building=building,
+        building=partly.building,
         mesh=partly.mesh,
-        bend=bend,
-        losses=losses,
-        run_in=run_in or RunIn(),
-        lubrication=plans,
-        usual=usual,
         cautions=tuple((one["stage"], one["text"]) for one in data.get("cautions", ())),
+        **beside,
     )
     return partly, whole
+
+
+def _partly(data: Mapping[str, Any], table: Mapping[str, Any], family: Family, found: Found) -> PartlySheet:
+    rows, readable = read_rows(table, found)
+    building = read_parts_of_building(data, family, found)
+    said = "means" in data.get("adjustment", {})
+    means = found.reading(lambda: read_means(data["adjustment"], family, rows), None) if said else None
+    printed = read_features(family, data.get("features", {}), found)
+    return PartlySheet(
+        family=family,
+        features=sizes_of_means(family, means) | printed | sizes_of_presses(family, building),
+        rows=rows,
+        readable=readable,
+        means=means,
+        build=found.reading(lambda: read_build(family, data), {}),
+        details=found.reading(lambda: read_details(family, data.get("details", {})), {}),
+        building=building,
+        mesh=found.reading(lambda: TimingMeans.read(data["timing"], family), None) if "timing" in data else None,
+        remarks=(*printed_twice(table, rows), *(means.remarks() if means else ())),
+    )
+
+
+def _beside(data: Mapping[str, Any], family: Family, found: Found) -> dict[str, Any]:
+    """What a sheet may say beside sizes and gap, by the names of the sheet."""
+
+    def maybe(key: str, read: Callable[[Any], T]) -> T | None:
+        return found.reading(lambda: read(data[key]), None) if key in data else None
+
+    def each(key: str, read: Callable[[Any, str], T]) -> tuple[T, ...]:
+        lines = [found.reading(partial(read, line, f"{key}[{i}]"), None) for i, line in enumerate(data.get(key, ()))]
+        return tuple(line for line in lines if line is not None)
+
+    usual = {key: found.reading(partial(read_usual, key, pair), None) for key, pair in data.get("usual", {}).items()}
+    return {
+        "torques": each("torques", read_torque),
+        "heat": maybe("heat", read_heat),
+        "bend": maybe("bend", lambda given: read_bend(given, family)),
+        "losses": maybe("slip", lambda given: read_losses(given, family)),
+        "run_in": maybe("packing", read_run_in) or RunIn(),
+        "catalogue": maybe("catalogue", lambda given: read_catalogue(family, given)) or Catalogue(""),
+        "lubrication": each("lubrication", read_plan),
+        "usual": {key: both for key, both in usual.items() if both},
+    }
