@@ -133,10 +133,27 @@ def _blockers(record: JobRecord, features: tuple[FeatureState, ...], gap_assessm
     found += [blocker for state in features for blocker in _feature_blockers(state)]
     found += [Blocker(Stage.SET, sentence, lead_may) for sentence, lead_may in gap_blockers(record, gap_assessment)]
     found += [Blocker(Stage.INSPECT, fault, lead_may=True) for fault in record.gauge_faults]
+    found += _at_no_place(record)
     if record.sheet_unread:
         words = "The spec sheet is not yet read against the manual: {sheet}."
         found.append(Blocker(Stage.CLOSE, Sentence(words, {"sheet": record.sheet.cite()})))
     return tuple(found)
+
+
+def _at_no_place(record: JobRecord) -> list[Blocker]:
+    """Readings at places the pump does not have, where the count on an unread sheet was put right under the job."""
+    words = "{name}: measured at {place}, and by the sheet there is no such place. Strike it out."
+    found = {}
+    for (key, _), readings in record.readings.items():
+        feature = record.family.by_key.get(key)
+        if feature is None:
+            continue  # of another scope
+        places = {station.key for station in feature.stations}
+        for reading in readings:
+            if reading.station not in places:
+                said = {"name": feature.name, "place": reading.station.replace("/", ", ")}
+                found[key, reading.station] = Blocker(Stage.INSPECT, Sentence(words, said), feature=key)
+    return list(found.values())
 
 
 def _feature_blockers(state: FeatureState) -> list[Blocker]:

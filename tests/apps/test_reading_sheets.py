@@ -14,12 +14,15 @@ from finegap.bench.services.news import note_verdicts
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
+from finegap.pumps.changes import AddPump
+from finegap.pumps.services import add_pump
 from finegap.sheets import draft_queries, drafting, drafts, reading
 from finegap.sheets.changes import BeginDraft, ReadLine, RowCells, SaveDraft, SheetFile, TableRows
 from finegap.sheets.models import SheetRevision
 from finegap.sheets.queries import sheet_detail
 from tests.apps.base import Works, add_unread, job_view, person, sheet_data, shown
 from tests.apps.test_typing import MODEL, ROWS, read_all, typed_whole
+from tests.core.test_typed_sheet import SHEETS
 
 
 class Reading(Works):
@@ -187,3 +190,18 @@ class OnTheBench(Works):
         number = self.finished()
         services.sign_off(self.seen(number), changes.Sign(uuid.uuid4()))
         self.assertIsNone(job_view(number, Units.MM)["sheet_read"])
+
+    def test_a_count_put_right_leaves_no_reading_at_a_vane_that_is_not_there(self):
+        content = json.loads(json.dumps(SHEETS["ellhaven-v8-2"]))
+        add_unread(self.lena, SheetFile(json.dumps(content)))
+        row, new = content["clearance_table"]["rows"][0], content["features"]["vane_height"]["new"][0].removesuffix(" mm")
+        duty = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "1 bar", "speed": "900"}
+        add_pump(self.lena, AddPump("V-1", "s", "l", "7", content["slug"], row["material"], "oil", **duty), Entry(meant=True))
+        number = self.open("V-1")
+        last = next(f for f in job_view(number, Units.MM)["features"] if f["key"] == "vane_height")["stations"][-1]["key"]
+        self.read(number, "vane_height", last, new, "OLD")
+        self.assertNotIn("no such place", str(job_view(number, Units.MM)["blockers"]))
+        draft = drafting.begin(self.lena, BeginDraft("", content["slug"], content["revision"], "unread"), Entry())
+        drafting.finish(self.lena, drafting.save(self.lena, draft.pk, SaveDraft(draft.version, fields={"details.vanes": "3"})).pk)
+        blocker = next(b for b in job_view(number, Units.MM)["blockers"] if "no such place" in b["sentence"])
+        self.assertEqual((blocker["feature"], blocker["lead_may"]), ("vane_height", False))

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { Link, useNavigate } from 'react-router';
 import { client, unwrap } from '../api/client';
-import { draftsQuery, familiesQuery } from '../api/queries';
+import { draftsQuery, familiesQuery, meQuery } from '../api/queries';
 import { Listed } from '../app/Listed';
 import { ProblemNote } from '../app/ProblemNote';
 import { moment } from '../app/time';
@@ -85,9 +85,10 @@ export function useBegin() {
   return { from, error, pending };
 }
 
-/** Sheets nobody has kept yet. */
+/** Sheets nobody has kept yet: a lead goes on with them. */
 export function Drafts() {
-  const drafts = useInfiniteQuery(draftsQuery);
+  const me = useQuery(meQuery);
+  const drafts = useInfiniteQuery({ ...draftsQuery, enabled: me.data?.role === 'lead' });
   if (!drafts.data?.pages[0]?.lines.length) return null;
   return (
     <>
