@@ -93,6 +93,15 @@ function useTable(grid: AskedGrid, draft: Draft) {
   });
   const read = (answer: Promise<Pasted>) => {
     answer.then((pasted) => {
+      const most = atRef.current.row + pasted.rows.length;
+      if (grid.names.length === 0 && most > grid.most) {
+        setError(
+          new Error(
+            `From here it would have ${most} rows, and it can have ${grid.most}. Nothing was put in.`,
+          ),
+        );
+        return;
+      }
       nowRef.current.keep(withPasted(pasted, grid, nowRef.current.lines, atRef.current.row));
       for (const [column, unit] of Object.entries(pasted.units))
         draft.putUnit(`${grid.path}.${column}`, unit);

@@ -122,6 +122,17 @@ test('a pasted table goes in by rows, and its units over their columns', async (
   });
 });
 
+test('more rows than the table can have are refused whole', async () => {
+  const rows = Array.from({ length: 10 }, (_, i) => ({ row: String(i), cells: { fastener: 'x' } }));
+  answers = [() => Response.json({ rows, units: {} })];
+  showOnBench(<Typing />);
+  await userEvent.click(screen.getByRole('button', { name: 'Paste a table' }));
+  await userEvent.type(screen.getByLabelText(/Rows as they come/), 'x');
+  await userEvent.click(screen.getByRole('button', { name: 'Put them into the table' }));
+  expect(await screen.findByRole('alert')).toHaveTextContent('it would have 10 rows, and it can have 9');
+  expect(saved()).toHaveLength(0);
+});
+
 test('Enter goes down the column, and in the last row keeps the keyboard in the table', async () => {
   answers = Array.from({ length: 9 }, () => () => Response.json(STATE));
   showOnBench(<Typing />);
