@@ -14,13 +14,13 @@ from django.utils import timezone
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.formats.days import time_zones
+from finegap.formats.pictures import opened
 from finegap.works.changes import KeepLogo, KeepSettings
 from finegap.works.models import WorksSettings, logo_file
 
 _MOST_DAYS = 3650
 _LARGEST_LOGO = 1024 * 1024
 _LOGO_SIDES = (600, 200)
-_MOST_PIXELS = 40_000_000
 
 
 def keep_settings(actor: User, new: KeepSettings, entry: Entry) -> WorksSettings:
@@ -101,18 +101,9 @@ def _with_logo(actor: User, digest: str) -> WorksSettings:
 
 
 def _small(file: File) -> bytes:  # type: ignore[type-arg]
-    from PIL import Image, UnidentifiedImageError
-
-    try:
-        with Image.open(file, formats=("PNG", "JPEG", "WEBP")) as image:
-            if image.width * image.height > _MOST_PIXELS:
-                raise FieldError("logo", f"{image.width} by {image.height} is too large.", "Expected a small picture.")
-            shown = image.convert("RGBA")
-            shown.thumbnail(_LOGO_SIDES)
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError) as error:
-        if isinstance(error, FieldError):
-            raise
-        raise FieldError("logo", "this is no picture, whatever its name says.", "Expected PNG, JPEG or WebP.") from None
+    with opened(file, "logo", "Expected a small picture: PNG, JPEG or WebP.") as image:
+        shown = image.convert("RGBA")
+        shown.thumbnail(_LOGO_SIDES)
     into = io.BytesIO()
     shown.save(into, "PNG", optimize=True)
     return into.getvalue()

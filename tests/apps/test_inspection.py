@@ -5,7 +5,9 @@ import datetime as dt
 import io
 import json
 import tempfile
+import threading
 import uuid
+from dataclasses import replace
 from unittest import mock
 
 from django.core.files.base import ContentFile
@@ -16,10 +18,11 @@ from django.utils import timezone
 from PIL import Image
 from pypdf import PdfReader
 
-from finegap.api.errors import Conflict, Refused
+from finegap.api.errors import Conflict, ReadOnly, Refused
 from finegap.api.plain import plain
 from finegap.bench import changes, queries, services
 from finegap.bench.models import Event, Job, Photo, Reading, SizeOnRecord
+from finegap.bench.models.job import ABANDONED
 from finegap.bench.queries import wear_view
 from finegap.core import families
 from finegap.core.drawing.labels import Screen
@@ -29,6 +32,7 @@ from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
 from finegap.core.job_record import Decided
 from finegap.formats import order, report
+from finegap.formats.pictures import opened, small
 from finegap.inventory.changes import KeepGauge
 from finegap.inventory.models import Certificate, Gauge
 from finegap.inventory.services import keep_gauge
@@ -437,21 +441,47 @@ class Photos(Inspection):
     def test_what_is_no_photo_is_refused_whatever_its_name(self):
         svg = b'<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'
         for content in (svg, b"#!/bin/sh\necho", b"", picture()[:200], picture("GIF", (5, 5)), picture("BMP", (5, 5))):
-            with self.assertRaisesRegex(FieldError, "not a photograph"):
+            with self.assertRaisesRegex(FieldError, "no picture"):
                 self.attach(content)
         huge = ContentFile(picture(), "a.jpg")
         huge.size = 400_000_000
         with self.assertRaisesRegex(FieldError, "400 MB"):
             services.attach_photo(self.seen(self.number), changes.AttachPhoto(uuid.uuid4(), huge, "idler_pin"))
-        with (
-            mock.patch("finegap.formats.pictures._MOST_PIXELS", 100),
-            self.assertRaisesRegex(FieldError, "larger than a camera"),
-        ):
-            self.attach(picture())
+        with self.assertRaisesRegex(FieldError, "5001 by 5000 is more than 25 megapixels"):
+            self.attach(picture("PNG", (5001, 5000)))
         for of in ({"feature": "nope"}, {"step": "nope"}, {"feature": "idler_pin", "step": "isolate"}):
             with self.assertRaises(FieldError):
                 self.attach(picture(size=(5, 5)), **of)
         self.assertEqual((Photo.objects.count(), Job.objects.get().version), (0, 1))
+
+    def test_the_job_is_looked_at_before_the_picture_is(self):
+        def refused(error, says, ref=None, **of):
+            with (
+                mock.patch("finegap.bench.services.photos.small", side_effect=AssertionError("decoded")),
+                self.assertRaisesRegex(error, says),
+            ):
+                photo = changes.AttachPhoto(uuid.uuid4(), ContentFile(picture(), "a.jpg"), **(of or {"feature": "idler_pin"}))
+                services.attach_photo(ref or self.seen(self.number), photo)
+
+        refused(FieldError, "no feature nope", feature="nope")
+        refused(FieldError, "no job 99", replace(self.seen(self.number), number=99))
+        refused(Conflict, "Somebody else", replace(self.seen(self.number), version=99))
+        with mock.patch("finegap.bench.services.photos._MOST_PHOTOS", 0):
+            refused(FieldError, "already")
+        Job.objects.get().end(ABANDONED)
+        refused(ReadOnly, "abandoned")
+
+    def test_pictures_are_decoded_one_at_a_time(self):
+        def decode():
+            return small(io.BytesIO(picture(size=(5, 5))), 4, "photo", "")
+
+        second = threading.Thread(target=decode)
+        with opened(io.BytesIO(picture(size=(5, 5))), "photo", ""):
+            second.start()
+            second.join(0.3)
+            self.assertTrue(second.is_alive())
+        second.join(30)
+        self.assertFalse(second.is_alive())
 
     def test_only_who_may_see_the_job_sees_it_and_only_as_a_picture(self):
         kept = self.attach(picture(size=(60, 40)))

@@ -109,7 +109,7 @@ class Gauges(Bench):
             page.locator(".photos img").evaluate("i => i.decode()")
             self.assertEqual((Photo.objects.get().width, Photo.objects.get().by.username), (1600, "tom"))
             page.locator("input[type=file]").set_input_files({"name": "p.jpg", "mimeType": "image/jpeg", "buffer": b"<svg/>"})
-            expect(page.get_by_role("alert")).to_contain_text("not a photograph, whatever its name says")
+            expect(page.get_by_role("alert")).to_contain_text("no picture, whatever its name says")
             page.get_by_role("button", name="Take off this photo").click()
             expect(page.locator(".photos img")).to_have_count(0)
         page.get_by_role("button", name="Warm part").click()

@@ -219,7 +219,29 @@ def _job(number: int) -> Job:
     return job
 
 
+def look(ref: JobRef, about: str) -> JobInHand:
+    """A job as a change of a section will find it, before work that takes long; the change itself looks again.
+
+    Raises
+    ------
+    ReadOnly
+        It is signed or abandoned.
+    Conflict
+        Somebody else has changed that section since.
+    FieldError
+        There is no such job, or the device's clock is wrong.
+    """
+    now = JobInHand(_job(ref.number), ref)
+    _refuse(now, about)
+    return now
+
+
 def _check_open(now: JobInHand, about: str | Iterable[str]) -> None:
+    _refuse(now, about)
+    catch_up(now.job, lambda: now.before)
+
+
+def _refuse(now: JobInHand, about: str | Iterable[str]) -> None:
     job, ref = now.job, now.ref
     if job.is_signed:
         raise ReadOnly
@@ -234,7 +256,6 @@ def _check_open(now: JobInHand, about: str | Iterable[str]) -> None:
             raise Conflict(since)
     if ref.at is not None:
         _check_clock(job, ref)
-    catch_up(job, lambda: now.before)
 
 
 def _check_clock(job: Job, ref: JobRef) -> None:

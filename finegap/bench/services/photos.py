@@ -10,7 +10,7 @@ from django.db import transaction
 
 from finegap.bench.changes import AttachPhoto, RemovePhoto
 from finegap.bench.models import Photo
-from finegap.bench.services.changing import JobInHand, JobRef, changes
+from finegap.bench.services.changing import JobInHand, JobRef, changes, look
 from finegap.bench.services.steps import step_of
 from finegap.core.errors import FieldError
 from finegap.formats.pictures import small
@@ -18,11 +18,11 @@ from finegap.works.queries import works_settings
 
 LARGEST_BYTES = 15 * 1024 * 1024
 _MOST_PHOTOS = 60
-_EXPECTED = "Expected a photograph: JPEG, PNG or WebP, up to 15 MB."
+_EXPECTED = "Expected a photograph: JPEG, PNG or WebP, up to 15 MB and 25 megapixels."
 
 
 def attach_photo(ref: JobRef, new: AttachPhoto) -> JobInHand | None:
-    """Keep a photograph of a part or of a step. It is made small before the transaction begins.
+    """Keep a photograph of a part or of a step. The job is looked at before a pixel is; it is made small before the transaction begins.
 
     Raises
     ------
@@ -31,12 +31,10 @@ def attach_photo(ref: JobRef, new: AttachPhoto) -> JobInHand | None:
     """
     if (new.file.size or 0) > LARGEST_BYTES:
         raise FieldError("photo", f"it is {(new.file.size or 0) / 1e6:.0f} MB.", _EXPECTED)
-    return _keep(
-        ref,
-        _SmallPhoto(
-            new.id, *small(new.file, works_settings().photo_side, "photo", _EXPECTED), new.feature, new.step, new.note.strip()
-        ),
-    )
+    if not Photo.objects.filter(id=new.id).exists():  # sent again, it is told apart by its picture
+        _take(look(ref, _section(new)), new)
+    side = works_settings().photo_side
+    return _keep(ref, _SmallPhoto(new.id, *small(new.file, side, "photo", _EXPECTED), new.feature, new.step, new.note.strip()))
 
 
 @dataclass(frozen=True)
@@ -52,11 +50,13 @@ class _SmallPhoto:
     note: str
 
 
-@changes(lambda new, now: f"photo:{new.id}", Photo)
+def _section(new: AttachPhoto | _SmallPhoto) -> str:
+    return f"photo:{new.id}"
+
+
+@changes(lambda new, now: _section(new), Photo)
 def _keep(now: JobInHand, new: _SmallPhoto) -> None:
-    job, of = now.job, _of(now, new)
-    if job.photos.count() >= _MOST_PHOTOS:
-        raise FieldError("photo", f"the job has {_MOST_PHOTOS} already.", "Expected the telling ones.")
+    job, of = now.job, _take(now, new)
     photo = Photo(
         id=new.id, job=job, feature=new.feature, step=new.step, note=new.note, width=new.width, height=new.height, **now.ref.stamp
     )
@@ -77,7 +77,10 @@ def remove_photo(now: JobInHand, new: RemovePhoto) -> None:
     transaction.on_commit(lambda: file.delete(save=False))
 
 
-def _of(now: JobInHand, new: _SmallPhoto) -> str:
+def _take(now: JobInHand, new: AttachPhoto | _SmallPhoto) -> str:
+    """What it is of, in words, where the job takes one more of that."""
+    if now.job.photos.count() >= _MOST_PHOTOS:
+        raise FieldError("photo", f"the job has {_MOST_PHOTOS} already.", "Expected the telling ones.")
     if bool(new.feature) == bool(new.step):
         raise FieldError("photo", "it is of no part and no step, or of both.", "Expected one of them.")
     if new.step:
