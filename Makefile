@@ -63,7 +63,7 @@ wheel: $(VENV)/.dev frontend/dist/index.html ## dist/fine_gap-*.whl: the command
 	@$(PY) -m pip wheel --quiet --disable-pip-version-check --no-deps --no-build-isolation --wheel-dir dist .
 	@ls dist/*.whl
 
-demo-reset: $(VENV)/.run ## throw the demo's data away; the next `make demo` starts afresh
+demo-reset: $(VENV)/.run ## throw the demo's data away, after asking; the next `make demo` starts afresh
 	@$(PY) -m finegap.command demo --reset
 
 dev: $(VENV)/.run frontend/node_modules/.done ## Django and Vite side by side, reloading

@@ -19,6 +19,7 @@ def main(words: Sequence[str] | None = None) -> None:
         from finegap.calc import main as calc
 
         sys.exit(calc(given[1:]))
+    os.umask(0o077)  # what is written here is the works', and nobody else's on this machine
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "finegap.site.settings")
     asked, rest = _parser().parse_known_args(given)
     if rest and asked.command != "manage":
@@ -44,7 +45,8 @@ def _parser() -> argparse.ArgumentParser:
     for serving in (own, demo):
         serving.add_argument("--port", default="8000")
         serving.add_argument("--host", default="127.0.0.1", help="an address of this machine (default: this machine alone)")
-    demo.add_argument("--reset", action="store_true", help="throw the demo's data away")
+    demo.add_argument("--reset", action="store_true", help="throw the demo's data away; it asks first")
+    demo.add_argument("--yes", action="store_true", help="with --reset: do not ask")
     for name, help_ in (
         ("backup", "copy the works into one archive, while it is in use"),
         ("restore", "put a works back from such a copy, into a folder that holds none"),
@@ -70,7 +72,7 @@ def _serve(asked: argparse.Namespace) -> None:
         os.environ.pop("FINEGAP_DEMO", None)
     what = Asked(kind, asked.folder, asked.host, asked.port)
     if kind == DEMO and asked.reset:
-        reset(what)
+        reset(what, asked.yes)
     else:
         serve(what)
 

@@ -3,6 +3,7 @@ is in the way."""
 
 from __future__ import annotations
 
+import fcntl
 import ipaddress
 import os
 import socket
@@ -11,9 +12,13 @@ import sys
 from dataclasses import dataclass
 from importlib import import_module
 from pathlib import Path
+from typing import IO
 
 from finegap.site.folder import DATABASE, DEMO, WORKS, OtherFolder, keep_apart
 from finegap.site.tls import HERE, LATE_DAYS, SERVER, SERVER_KEY, Certificate, read
+
+_IN_USE = "in-use"
+_held: IO[str] | None = None
 
 
 @dataclass(frozen=True)
@@ -37,6 +42,8 @@ def serve(asked: Asked) -> None:
     apart(asked)
     certificate = read(asked.folder / "tls") if asked.kind == WORKS else None
     _answer_to(asked, certificate)
+    _hold(asked.folder)
+    _keep_private(asked.folder)
     _prepare(asked)
     import_module("finegap.site.wsgi")  # whoever opens the address as soon as it is printed finds the server there
     url = _url(asked, port, certificate)
@@ -58,12 +65,42 @@ def apart(asked: Asked) -> None:
         sys.exit(f"{held}: choose another folder, as {asked.again} --works folder.")
 
 
-def reset(asked: Asked) -> None:
-    """Throw the demo's database away."""
+def reset(asked: Asked, meant: bool) -> None:
+    """Throw the demo's database away, where nobody is using it and it is meant; asked for at the terminal otherwise."""
     apart(asked)
-    for path in asked.folder.glob(f"{DATABASE}*"):
-        path.unlink()
+    with open(asked.folder / _IN_USE, "a") as in_use:
+        try:
+            fcntl.flock(in_use, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            sys.exit(f"The demo in {asked.folder} is being served: stop it first, with Ctrl-C.")
+        if not meant and not _is_meant(asked):
+            sys.exit(f"Nothing was thrown away. Answer yes, or {asked.again} --reset --yes.")
+        for path in asked.folder.glob(f"{DATABASE}*"):
+            path.unlink()
     print("The demo's data is gone; it starts afresh the next time.")
+
+
+def _is_meant(asked: Asked) -> bool:
+    try:
+        return input(f"Throw away all that was entered in the demo in {asked.folder}? yes or no: ").strip().lower() == "yes"
+    except EOFError:
+        return False
+
+
+def _hold(folder: Path) -> None:
+    """While this process or a worker of it lives, the folder is in use: nobody throws its data away."""
+    global _held
+    _held = open(folder / _IN_USE, "a")  # noqa: SIM115 - open until the last worker ends
+    fcntl.flock(_held, fcntl.LOCK_SH)
+
+
+def _keep_private(folder: Path) -> None:
+    """What a version before this wrote for everybody on the machine is the works' alone; new files are by the umask."""
+    for path in folder.glob(f"{DATABASE}*"):
+        path.chmod(0o600)
+    media = folder / "media"
+    if media.exists():
+        media.chmod(0o700)
 
 
 def _checked_port(asked: Asked) -> int:

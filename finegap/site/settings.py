@@ -135,7 +135,10 @@ STATIC_ROOT = VAR / "static"
 STATIC_ROOT.mkdir(exist_ok=True)
 STATICFILES_DIRS = [("app", FRONT_END / "app")] if (FRONT_END / "app").exists() else []
 STORAGES = {
-    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "default": {
+        "BACKEND": "django.core.files.storage.FileSystemStorage",
+        "OPTIONS": {"file_permissions_mode": 0o600, "directory_permissions_mode": 0o700},
+    },
     "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},
 }
 

@@ -82,6 +82,7 @@ class Killed(SimpleTestCase):
     def test_kill_9_loses_nothing_that_was_acknowledged(self):
         with tempfile.TemporaryDirectory() as var:
             acknowledged: list[str] = []
+            (Path(var) / "finegap.sqlite3").touch(0o644)  # as a version that let everybody read it left it
             for _ in range(3):
                 acknowledged += self.serve_and_kill(var)
             database = sqlite3.connect(Path(var) / "finegap.sqlite3")
@@ -91,6 +92,9 @@ class Killed(SimpleTestCase):
             )
             whole = database.execute("PRAGMA integrity_check").fetchone()
             database.close()
+            kept = [path for path in Path(var).rglob("*") if path.name.startswith("finegap.") or "media" in path.parts]
+            self.assertEqual([path for path in kept if path.stat().st_mode & 0o077], [])
+            self.assertIn("finegap.sqlite3", [path.name for path in kept])
         self.assertGreaterEqual(len(acknowledged), 3 * ENOUGH)
         self.assertEqual(set(acknowledged) - readings - torques, set())
         self.assertGreaterEqual(len(set(acknowledged) & torques), ENOUGH)
@@ -116,6 +120,8 @@ class Killed(SimpleTestCase):
                 if len(client.acknowledged) >= ENOUGH:
                     break
                 time.sleep(0.1)
+            reset = subprocess.run([*serve[:4], "--reset", "--yes"], cwd=ROOT, env=environment, capture_output=True, text=True)
+            self.assertIn("is being served", reset.stderr)
             time.sleep(random.random() / 5)  # anywhere in the middle of a save
         finally:
             os.killpg(server.pid, signal.SIGKILL)

@@ -8,6 +8,7 @@ import tempfile
 import threading
 import uuid
 from dataclasses import replace
+from pathlib import Path
 from unittest import mock
 
 from django.core.files.base import ContentFile
@@ -432,6 +433,7 @@ class Photos(Inspection):
         exif[0x0112], exif[0x010F] = 6, "Camera of somebody"  # turned a quarter, and a name
         kept = self.attach(picture(exif=exif))
         self.assertEqual((kept.width, kept.height), (1067, 1600))
+        self.assertEqual(Path(kept.file.path).stat().st_mode & 0o077, 0)  # nobody else's on this machine
         with kept.file.open("rb") as file, Image.open(file) as image:
             self.assertEqual((image.format, dict(image.getexif())), ("JPEG", {}))
         for fmt in ("PNG", "WEBP"):
@@ -629,6 +631,7 @@ class Cabinet(Works):
 
     def keep(self, unit=Units.MM, replacing="", **changes):
         from dataclasses import replace
+from pathlib import Path
 
         return keep_gauge(self.lena, replace(self.NEW, **changes), Entry(unit), replacing)
 

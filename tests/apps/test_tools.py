@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import fcntl
 import os
 import socket
 import subprocess
@@ -27,7 +28,8 @@ IN_THE_WHEEL = (
 
 def run(*command: str, **environment: str) -> tuple[int, str]:
     """A command's exit code and all it printed."""
-    done = subprocess.run(command, cwd=ROOT, env=os.environ | environment, capture_output=True, text=True, timeout=60)
+    said = {"stdin": subprocess.DEVNULL, "capture_output": True, "text": True}
+    done = subprocess.run(command, cwd=ROOT, env=os.environ | environment, timeout=60, **said)
     return done.returncode, done.stdout + done.stderr
 
 
@@ -86,8 +88,16 @@ class Serving(SimpleTestCase):
         with tempfile.TemporaryDirectory() as var:
             for name in ("finegap.sqlite3", "finegap.sqlite3-wal", "secret_key"):
                 (Path(var) / name).touch()
-            code, said = self.serve("--reset", var=var)
-            self.assertEqual((code, sorted(os.listdir(var))), (0, ["holds", "secret_key"]))
+            code, said = self.serve("--reset", var=var)  # nobody there to ask
+            self.assertEqual((code, (Path(var) / "finegap.sqlite3").exists()), (1, True))
+            self.assertIn("Nothing was thrown away", said)
+            with open(Path(var) / "in-use") as served:
+                fcntl.flock(served, fcntl.LOCK_SH)
+                code, said = self.serve("--reset", "--yes", var=var)
+                self.assertEqual((code, (Path(var) / "finegap.sqlite3").exists()), (1, True))
+                self.assertIn("is being served", said)
+            code, said = self.serve("--reset", "--yes", var=var)
+            self.assertEqual((code, sorted(os.listdir(var))), (0, ["holds", "in-use", "secret_key"]))
             self.assertIn("starts afresh", said)
 
     def test_a_works_is_neither_reset_nor_served_as_the_demo(self):
