@@ -630,9 +630,6 @@ class Cabinet(Works):
     NEW = KeepGauge("F-9", "feeler set", "0.03", "1", "0.01", "0.004", "2", dt.date(2026, 1, 1), dt.date(2027, 1, 1))
 
     def keep(self, unit=Units.MM, replacing="", **changes):
-        from dataclasses import replace
-from pathlib import Path
-
         return keep_gauge(self.lena, replace(self.NEW, **changes), Entry(unit), replacing)
 
     def test_leaves_one_by_one_in_the_unit_on_screen(self):

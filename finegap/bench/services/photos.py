@@ -22,7 +22,7 @@ _EXPECTED = "Expected a photograph: JPEG, PNG or WebP, up to 15 MB and 25 megapi
 
 
 def attach_photo(ref: JobRef, new: AttachPhoto) -> JobInHand | None:
-    """Keep a photograph of a part or of a step. The job is looked at before a pixel is; it is made small before the transaction begins.
+    """Keep a photograph of a part or of a step. The job is looked at before a pixel is; the transaction begins when it is small.
 
     Raises
     ------
