@@ -142,7 +142,8 @@ def _blockers(record: JobRecord, features: tuple[FeatureState, ...], gap_assessm
 
 def _at_no_place(record: JobRecord) -> list[Blocker]:
     """Readings at places the pump does not have, where the count on an unread sheet was put right under the job."""
-    words = "{name}: measured at {place}, and by the sheet there is no such place. Strike it out."
+    elsewhere = "{name}: measured at {place}, and by the sheet there is no such place. Strike it out."
+    unplaced = "{name}: measured without a place, and by the sheet it has several. Strike it out."
     found = {}
     for (key, _), readings in record.readings.items():
         feature = record.family.by_key.get(key)
@@ -151,7 +152,8 @@ def _at_no_place(record: JobRecord) -> list[Blocker]:
         places = {station.key for station in feature.stations}
         for reading in readings:
             if reading.station not in places:
-                said = {"name": feature.name, "place": reading.station.replace("/", ", ")}
+                said: Amounts = {"name": feature.name, "place": reading.station.replace("/", ", ")}
+                words = elsewhere if reading.station else unplaced
                 found[key, reading.station] = Blocker(Stage.INSPECT, Sentence(words, said), feature=key)
     return list(found.values())
 
