@@ -77,6 +77,13 @@ class SaveDraft:
 
 
 @dataclass(frozen=True)
+class DraftSeen:
+    """The version of a draft that is meant: what somebody else typed since is not kept unseen."""
+
+    version: int = sent.number(1, 2**31)
+
+
+@dataclass(frozen=True)
 class PasteRows:
     """A table as it was pasted, into which table and from which column on."""
 

@@ -28,7 +28,9 @@ from finegap.sheets.models import SheetDraft, SheetRevision
 BeginDraft, SaveDraft, ReadLine = (
     request_serializer(one, Entered) for one in (changes.BeginDraft, changes.SaveDraft, changes.ReadLine)
 )
-PasteRows, RowsOfFile, AttachPage = (request_serializer(one) for one in (changes.PasteRows, changes.RowsOfFile, changes.AttachPage))
+PasteRows, RowsOfFile, AttachPage, DraftSeen = (
+    request_serializer(one) for one in (changes.PasteRows, changes.RowsOfFile, changes.AttachPage, changes.DraftSeen)
+)
 DraftPageAnswer, DraftStateAnswer, PastedAnswer, ReadingAnswer, ComparisonAnswer, KeptAnswer, FamilyAnswer = (
     response_serializer(one)
     for one in (
@@ -113,10 +115,10 @@ class DraftKept(APIView):
 
     permission_classes = [LeadWrites]
 
-    @extend_schema(request=None, responses={201: KeptAnswer, 403: Error, 409: Error, 422: Error})
+    @extend_schema(request=DraftSeen, responses={201: KeptAnswer, 403: Error, 409: Error, 422: Error})
     def post(self, request: Request, pk: int) -> Response:
         """Whole, or not at all."""
-        kept = drafting.finish(actor_of(request), pk)
+        kept = drafting.finish(actor_of(request), pk, changes.DraftSeen(**checked(DraftSeen, request)))
         return answer(responses.KeptResponse(kept.sheet.slug, kept.revision), 201)
 
 
@@ -125,10 +127,10 @@ class DraftApart(APIView):
 
     permission_classes = [LeadWrites]
 
-    @extend_schema(request=None, responses={201: DraftPageAnswer, 403: Error, 422: Error})
+    @extend_schema(request=DraftSeen, responses={201: DraftPageAnswer, 403: Error, 409: Error, 422: Error})
     def post(self, request: Request, pk: int) -> Response:
         """A draft of its own for each other size."""
-        drafting.apart(actor_of(request), pk)
+        drafting.apart(actor_of(request), pk, changes.DraftSeen(**checked(DraftSeen, request)))
         draft = _draft(pk)
         return answer(draft_queries.draft_page(draft), 201, Units(draft.content["system"]))
 

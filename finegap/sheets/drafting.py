@@ -23,7 +23,7 @@ from finegap.core.typed_sheet.pasted import Pasted, read_lines, read_pasted
 from finegap.formats.sheet_file import FORMAT, VERSION, Problem, problems_of
 from finegap.formats.tables import read_cells
 from finegap.sheets import drafts
-from finegap.sheets.changes import PURPOSES, BeginDraft, SaveDraft
+from finegap.sheets.changes import PURPOSES, BeginDraft, DraftSeen, SaveDraft
 from finegap.sheets.models import LineRead, ManualPage, Sheet, SheetDraft, SheetRevision
 from finegap.sheets.reading import finish_if_read
 from finegap.sheets.services import check_counts, usual_now
@@ -32,6 +32,7 @@ _MOST_DRAFTS = 200
 _MOST_FIELDS = 3000
 _OTHER_SIZE = ("model", "title", "revision", "date")
 _OTHER_REVISION = ("revision", "date")
+_IN_PLACE = ("unread", "correction")
 
 
 def begin(actor: User, new: BeginDraft, entry: Entry) -> SheetDraft:
@@ -58,7 +59,8 @@ def begin(actor: User, new: BeginDraft, entry: Entry) -> SheetDraft:
         if (new.purpose == "unread") == base.may_be_signed_on:
             problem = "it was read against the manual." if base.may_be_signed_on else "nobody has read it yet."
             raise FieldError("purpose", problem, "Expected a correction of what was read, and a change of what was not.")
-        again = SheetDraft.objects.filter(base=base, purpose=new.purpose).first()
+        # The same change is gone on with; a next size, or a later revision, is another sheet each time.
+        again = SheetDraft.objects.filter(base=base, purpose=new.purpose).first() if new.purpose in _IN_PLACE else None
         return again or _begun(actor, _from(base, new.purpose), new.purpose, base)
 
 
@@ -69,7 +71,7 @@ def _begun(actor: User, typed: Typed, purpose: str, base: SheetRevision | None =
         sheet=continued, base=base, purpose=purpose, content=drafts.held_of(typed), by=actor, begun_at=now, saved_at=now
     )
     made.title = _title(typed)
-    if base and purpose in ("unread", "correction"):
+    if base and purpose in _IN_PLACE:
         made.typed = base.typed  # who typed what is not changed goes on having typed it
     made.save()
     return made
@@ -103,9 +105,7 @@ def save(actor: User, pk: int, new: SaveDraft) -> SheetDraft:
         Somebody else typed in it since ``version``.
     """
     with transaction.atomic():
-        draft = _draft(pk)
-        if draft.version != new.version:
-            raise Conflict([f"{draft.title or 'This sheet'} was typed in by somebody else."])
+        draft = _draft_seen(pk, new)
         typed = drafts.typed_in(draft)
         _check_size(new, typed)
         stamp = {"by": [actor.pk], "at": timezone.now().isoformat()}
@@ -121,7 +121,9 @@ def save(actor: User, pk: int, new: SaveDraft) -> SheetDraft:
             typed.grids[table.table] = rows
         for column, unit in new.units.items():
             if typed.units.get(column, "") != unit:
-                draft.typed |= dict.fromkeys(_column(typed, column), stamp)
+                # The numbers stay those of who typed them; what they say is now of both.
+                for place in _column(typed, column):
+                    draft.typed[place] = _with(_typed_at(draft, place), stamp)
                 typed.units[column] = unit
                 if not unit:
                     del typed.units[column]
@@ -153,14 +155,22 @@ def _check_size(new: SaveDraft, typed: Typed) -> None:
 
 def _stamp_rows(draft: SheetDraft, table: str, before: list[Row], after: list[Row], stamp: dict[str, Any]) -> None:
     """Who typed a row goes with it when others are put in before it; of one that changed, both who did."""
-    was = [(row, draft.typed.get(f"{table}[{i}]") or draft.typed.get("")) for i, row in enumerate(before)]
+    was = [(row, _typed_at(draft, f"{table}[{i}]")) for i, row in enumerate(before)]
     for path in [path for path in draft.typed if path.startswith(f"{table}[")]:
         del draft.typed[path]
     for i, row in enumerate(after):
-        same = next((typed for old, typed in was if old == row and typed), None)
-        there = was[i][1] if i < len(was) else None
-        joined = {"by": sorted({*stamp["by"], *(there["by"] if there and i < len(before) else ())}), "at": stamp["at"]}
-        draft.typed[f"{table}[{i}]"] = same or joined
+        same = next((typed for old, typed in was if old == row), None)
+        draft.typed[f"{table}[{i}]"] = same or _with(was[i][1] if i < len(was) else stamp, stamp)
+
+
+def _typed_at(draft: SheetDraft, place: str) -> dict[str, Any]:
+    """Who typed what stands at a place, and when: whoever began it, where nobody did since."""
+    begun = {"by": [draft.by_id], "at": draft.begun_at.isoformat()}
+    return dict(draft.typed.get(place) or draft.typed.get("") or begun)
+
+
+def _with(typed: dict[str, Any], stamp: dict[str, Any]) -> dict[str, Any]:
+    return {"by": sorted({*typed["by"], *stamp["by"]}), "at": stamp["at"]}
 
 
 def _column(typed: Typed, column: str) -> list[str]:
@@ -211,18 +221,20 @@ def _lies_in(path: str, told: Iterable[str]) -> bool:
     return any(one.startswith(f"{path}.") or one.startswith(f"{path}[") for one in told)
 
 
-def finish(actor: User, pk: int) -> SheetRevision:
+def finish(actor: User, pk: int, seen: DraftSeen) -> SheetRevision:
     """Keep a draft as a revision. It may be measured with; nothing is signed on it until it is read against the manual.
 
     Raises
     ------
     Refused
         Something of it is wrong or missing; the reasons are all of it.
+    Conflict
+        Somebody else typed in it since.
     FieldError
         A revision or a sheet of that name is there already.
     """
     with transaction.atomic():
-        draft = _draft(pk)
+        draft = _draft_seen(pk, seen)
         typed = drafts.typed_in(draft)
         others = sizes_of(typed)
         if others:
@@ -299,27 +311,38 @@ def _rename(line: Sheet, title: str) -> None:
         line.save(update_fields=["title"])
 
 
-def apart(actor: User, pk: int) -> list[SheetDraft]:
+def apart(actor: User, pk: int, seen: DraftSeen) -> list[SheetDraft]:
     """A draft of its own for every other size a table has rows for: what holds for all of them, and those rows. No sizes of parts.
 
     Raises
     ------
+    Conflict
+        Somebody else typed in it since.
     FieldError
-        No such draft, or no row of another size.
+        No such draft, no row of another size, or more sizes than drafts there can be.
     """
     with transaction.atomic():
-        draft = _draft(pk)
+        draft = _draft_seen(pk, seen)
         typed = drafts.typed_in(draft)
         sizes = sizes_of(typed)
         if not sizes:
             raise FieldError("size", "its tables have no row of another size.", "Expected the size in its column.")
-        made = [_begun(actor, _of_size(typed, size), "new") for size in sizes[: _MOST_DRAFTS // 4]]
+        if SheetDraft.objects.count() + len(sizes) > _MOST_DRAFTS:
+            problem = f"{len(sizes)} more would be {SheetDraft.objects.count() + len(sizes)} sheets that are being typed."
+            raise FieldError("size", problem, f"Expected up to {_MOST_DRAFTS}: keep or drop some first.")
+        made = [_begun(actor, _of_size(typed, size), "new") for size in sizes]
+        everybody = {"by": sorted({by for one in draft.typed.values() for by in one["by"]} | {draft.by_id})}
+        stamp = everybody | {"at": timezone.now().isoformat()}
+        for one in made:
+            one.typed = {"": stamp}
+            one.save(update_fields=["typed"])
         mine = typed.fields.get("model", "").strip().casefold()
         for path, rows in typed.grids.items():
             typed.grids[path] = [row for row in rows if row.get(SIZE, "").strip().casefold() in ("", mine)]
+            _stamp_rows(draft, path, rows, typed.grids[path], stamp)
         draft.content = drafts.held_of(typed)
         draft.version += 1
-        draft.save(update_fields=["content", "version"])
+        draft.save(update_fields=["content", "typed", "version"])
         return made
 
 
@@ -357,6 +380,13 @@ def _draft(pk: int) -> SheetDraft:
     draft = SheetDraft.objects.filter(pk=pk).select_related("sheet", "base").first()
     if draft is None:
         raise FieldError("draft", "it is not there any more.", "Expected one from Sheets.")
+    return draft
+
+
+def _draft_seen(pk: int, seen: SaveDraft | DraftSeen) -> SheetDraft:
+    draft = _draft(pk)
+    if draft.version != seen.version:
+        raise Conflict([f"{draft.title or 'This sheet'} was typed in by somebody else."])
     return draft
 
 

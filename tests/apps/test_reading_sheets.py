@@ -21,13 +21,13 @@ from finegap.sheets.changes import BeginDraft, ReadLine, RowCells, SaveDraft, Sh
 from finegap.sheets.models import SheetRevision
 from finegap.sheets.queries import sheet_detail
 from tests.apps.base import Works, add_unread, job_view, person, sheet_data, shown
-from tests.apps.test_typing import MODEL, ROWS, read_all, typed_whole
+from tests.apps.test_typing import MODEL, ROWS, finish, read_all, typed_whole
 from tests.core.test_typed_sheet import SHEETS
 
 
 class Reading(Works):
     def setUp(self):
-        self.kept = drafting.finish(self.lena, typed_whole(self.lena, sheet_data(slug="nobody-t9", **MODEL)).pk)
+        self.kept = finish(self.lena, typed_whole(self.lena, sheet_data(slug="nobody-t9", **MODEL)))
 
     def line(self, path="features.idler_bore"):
         return next(one for one in drafts.lines_of(self.kept) if one.path == path)
@@ -65,7 +65,7 @@ class Reading(Works):
         self.assertFalse(self.kept.may_be_signed_on)
         draft = drafting.begin(self.lena, BeginDraft("", "nobody-t9", "1", "unread"), Entry())
         draft = drafting.save(self.lena, draft.pk, SaveDraft(draft.version, fields={"features.idler_bore.maximum": "30.16"}))
-        self.kept = drafting.finish(self.lena, draft.pk)
+        self.kept = finish(self.lena, draft)
         self.assertEqual((self.kept.edition, SheetRevision.objects.filter(sheet=self.kept.sheet).count()), (1, 1))
         page = draft_queries.reading_page(self.kept, self.tom)
         self.assertEqual([line.path for line in page.lines if line.agrees is None], ["features.idler_bore"])
@@ -80,7 +80,7 @@ class Reading(Works):
         rows = [RowCells(row) for row in draft.content["grids"]["clearance_table.rows"]]
         first = RowCells(rows[0].cells | {"setting": "thinnest", "viscosity": "up to 20"})
         draft = drafting.save(lou, draft.pk, SaveDraft(draft.version, grids=[TableRows("clearance_table.rows", [first, *rows])]))
-        self.kept = drafting.finish(lou, draft.pk)
+        self.kept = finish(lou, draft)
         new, old = (drafts.typed_by(self.kept, self.line(f"{ROWS}[{i}]"))[0] for i in (0, 1))
         self.assertIn(lou.pk, new)
         self.assertEqual(old, {self.lena.pk})
@@ -93,7 +93,10 @@ class Reading(Works):
         lou = person("lou", "lead")
         draft = drafting.begin(lou, BeginDraft("", "nobody-t9", "1", "unread"), Entry())
         draft = drafting.save(lou, draft.pk, SaveDraft(draft.version, fields={"features.idler_bore.maximum": "30.2"}))
-        self.kept = drafting.finish(lou, draft.pk)
+        draft = drafting.save(lou, draft.pk, SaveDraft(draft.version, units={f"{ROWS}.end_clearance": "in"}))
+        draft = drafting.save(lou, draft.pk, SaveDraft(draft.version, units={f"{ROWS}.end_clearance": ""}))
+        self.kept = finish(lou, draft)
+        self.assertEqual(drafts.typed_by(self.kept, self.line(f"{ROWS}[0]"))[0], {self.lena.pk, lou.pk})
         self.assertEqual(drafts.typed_by(self.kept, self.line())[0], {self.lena.pk, lou.pk})
         self.assertEqual(drafts.typed_by(self.kept, self.line("features.idler_pin"))[0], {self.lena.pk})
 
@@ -105,7 +108,7 @@ class Reading(Works):
         with self.assertRaisesRegex(FieldError, "was read against the manual"):
             drafting.begin(self.lena, BeginDraft("", "nobody-t9", "1", "unread"), Entry())
         with self.assertRaisesRegex(FieldError, "read meanwhile"):
-            drafting.finish(self.lena, draft.pk)
+            finish(self.lena, draft)
 
     def test_a_file_is_read_like_what_is_typed(self):
         kept = add_unread(self.lena, SheetFile(json.dumps(sheet_data(revision="7"))))
@@ -145,9 +148,7 @@ class OnTheBench(Works):
         note_verdicts(*shown(self.row(number)))
         draft = drafting.begin(self.lena, BeginDraft("", "test-pump", "2", "unread"), Entry())
         change = {"features.idler_pin.minimum": "29.995", "features.idler_pin.new": "29.996-30.00"}
-        read_all(
-            drafting.finish(self.lena, drafting.save(self.lena, draft.pk, SaveDraft(draft.version, fields=change)).pk), self.tom
-        )
+        read_all(finish(self.lena, drafting.save(self.lena, draft.pk, SaveDraft(draft.version, fields=change))), self.tom)
         view = job_view(number, Units.MM)
         self.assertNotEqual(view["drawing"], key)
         self.assertIn("Since then changed: the spec sheet", " ".join(view["meanwhile"]))
@@ -159,7 +160,7 @@ class OnTheBench(Works):
         base = SheetRevision.objects.get(sheet__slug="test-pump")
         draft = drafting.begin(self.lena, BeginDraft("", "test-pump", "1", "correction"), Entry())
         change = {"features.idler_pin.minimum": "29.93", "source": "the same, printed better"}
-        later = drafting.finish(self.lena, drafting.save(self.lena, draft.pk, SaveDraft(draft.version, fields=change)).pk)
+        later = finish(self.lena, drafting.save(self.lena, draft.pk, SaveDraft(draft.version, fields=change)))
         self.assertEqual((later.corrects, later.revision), (base, "1.1"))
         (told,) = job_view(number, Units.MM)["corrected"]
         self.assertEqual(told["revision"], "1.1")
@@ -175,7 +176,7 @@ class OnTheBench(Works):
     def test_a_correction_of_what_a_job_did_not_use_leaves_it_in_peace(self):
         number = self.signed()
         draft = drafting.begin(self.lena, BeginDraft("", "test-pump", "1", "correction"), Entry())
-        drafting.finish(self.lena, drafting.save(self.lena, draft.pk, SaveDraft(draft.version, fields={"source": "x"})).pk)
+        finish(self.lena, drafting.save(self.lena, draft.pk, SaveDraft(draft.version, fields={"source": "x"})))
         self.assertEqual(job_view(number, Units.MM)["corrected"], [])
 
     def test_cautions_of_the_maker_stand_at_their_stage_and_on_the_page(self):
@@ -202,6 +203,6 @@ class OnTheBench(Works):
         self.read(number, "vane_height", last, new, "OLD")
         self.assertNotIn("no such place", str(job_view(number, Units.MM)["blockers"]))
         draft = drafting.begin(self.lena, BeginDraft("", content["slug"], content["revision"], "unread"), Entry())
-        drafting.finish(self.lena, drafting.save(self.lena, draft.pk, SaveDraft(draft.version, fields={"details.vanes": "3"})).pk)
+        finish(self.lena, drafting.save(self.lena, draft.pk, SaveDraft(draft.version, fields={"details.vanes": "3"})))
         blocker = next(b for b in job_view(number, Units.MM)["blockers"] if "no such place" in b["sentence"])
         self.assertEqual((blocker["feature"], blocker["lead_may"]), ("vane_height", False))

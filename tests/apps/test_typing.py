@@ -5,6 +5,7 @@ import json
 import tempfile
 import uuid
 import zipfile
+from unittest import mock
 
 from django.contrib.auth.models import User
 from django.core.files.base import ContentFile
@@ -19,7 +20,7 @@ from finegap.core.formatting import Units
 from finegap.core.numerals import DecimalMark
 from finegap.core.sheet import read_sheet
 from finegap.sheets import draft_queries, drafting, drafts, pages, reading
-from finegap.sheets.changes import AttachPage, BeginDraft, ReadLine, RowCells, SaveDraft, TableRows
+from finegap.sheets.changes import AttachPage, BeginDraft, DraftSeen, ReadLine, RowCells, SaveDraft, TableRows
 from finegap.sheets.models import ManualPage, SheetDraft, SheetRevision
 from tests.apps.base import Works, person, sheet_data
 from tests.core.test_typed_sheet import SHEETS
@@ -40,6 +41,11 @@ def typed_whole(lead: User, content, entry=None) -> SheetDraft:
         table = TableRows(path, [RowCells(row) for row in rows])
         draft = drafting.save(lead, draft.pk, SaveDraft(draft.version, grids=[table]))
     return draft
+
+
+def finish(lead: User, draft: SheetDraft) -> SheetRevision:
+    """A draft kept as it was seen last."""
+    return drafting.finish(lead, draft.pk, DraftSeen(draft.version))
 
 
 def read_all(kept: SheetRevision, reader: User) -> SheetRevision:
@@ -64,7 +70,7 @@ class Typing(Works):
     def test_a_sheet_of_every_family_is_typed_whole_and_read_by_a_second_person(self):
         for name, content in SHEETS.items():
             with self.subTest(sheet=name):
-                kept = drafting.finish(self.lena, typed_whole(self.lena, content).pk)
+                kept = finish(self.lena, typed_whole(self.lena, content))
                 self.assertFalse(kept.may_be_signed_on)
                 asked = {key: value for key, value in kept.content.items() if key not in ("slug", "stacks")}
                 as_printed = read_sheet(kept.content | {key: content[key] for key in ("stacks",) if key in content})
@@ -87,7 +93,7 @@ class Typing(Works):
         self.assertFalse([one for one in state.problems if not one.missing])
         before = SheetRevision.objects.count()
         with self.assertRaises(Refused) as caught:
-            drafting.finish(self.lena, draft.pk)
+            finish(self.lena, draft)
         self.assertGreater(len(caught.exception.reasons), 5)
         self.assertEqual((SheetRevision.objects.count(), SheetDraft.objects.count()), (before, 1))
 
@@ -105,6 +111,8 @@ class Typing(Works):
         drafting.save(self.lena, draft.pk, SaveDraft(draft.version, fields={"maker": "Else"}))
         with self.assertRaises(Conflict):
             drafting.save(person("lou", "lead"), draft.pk, SaveDraft(draft.version, fields={"maker": "Lou"}))
+        with self.assertRaises(Conflict):
+            finish(self.lena, draft)  # nor kept by somebody who has not seen it
         self.assertEqual(SheetDraft.objects.get().content["fields"]["maker"], "Else")
 
     def test_units_and_mark_are_those_it_was_begun_with(self):
@@ -130,9 +138,9 @@ class Typing(Works):
         self.assertEqual(SheetDraft.objects.get().version, draft.version)
 
     def test_a_sheet_that_is_there_gets_revisions_and_no_twin(self):
-        drafting.finish(self.lena, self.begin().pk)
+        finish(self.lena, self.begin())
         with self.assertRaisesRegex(FieldError, "there is a sheet for Nobody T9"):
-            drafting.finish(self.lena, self.begin(revision="2").pk)
+            finish(self.lena, self.begin(revision="2"))
 
     def test_a_table_of_several_sizes_gives_a_draft_each_without_sizes_of_parts(self):
         draft = self.begin()
@@ -146,20 +154,30 @@ class Typing(Works):
             self.lena, draft.pk, SaveDraft(draft.version, grids=[TableRows("clearance_table.rows", rows + other)])
         )
         with self.assertRaisesRegex(Refused, "other sizes"):
-            drafting.finish(self.lena, draft.pk)
-        (made,) = drafting.apart(self.lena, draft.pk)
+            finish(self.lena, draft)
+        lou = person("lou", "lead")
+        with self.assertRaises(Conflict):
+            drafting.apart(lou, draft.pk, DraftSeen(draft.version - 1))
+        with mock.patch("finegap.sheets.drafting._MOST_DRAFTS", 1), self.assertRaisesRegex(FieldError, "1 more would be 2"):
+            drafting.apart(lou, draft.pk, DraftSeen(draft.version))
+        (made,) = drafting.apart(lou, draft.pk, DraftSeen(draft.version))
+        self.assertIn(self.lena.pk, made.typed[""]["by"])  # whoever pressed the button did not type it
         self.assertEqual(made.content["fields"]["model"], "T12")
         self.assertEqual([row["end_clearance"] for row in made.content["grids"]["clearance_table.rows"]], ["0.3", "0.3"])
         self.assertFalse([path for path in made.content["fields"] if path.startswith("features")])
-        self.assertEqual(len(drafting.finish(self.lena, draft.pk).content["clearance_table"]["rows"]), len(rows))
+        draft.refresh_from_db()
+        kept = finish(self.lena, draft)
+        self.assertEqual(len(kept.content["clearance_table"]["rows"]), len(rows))
+        self.assertEqual([drafts.typed_by(kept, one)[0] for one in drafts.lines_of(kept) if one.path.startswith(ROWS)],
+                         [{self.lena.pk}] * len(rows))  # fmt: skip
 
     def test_a_copy_for_the_next_size_asks_for_its_name_and_leaves_the_first_alone(self):
-        kept = read_all(drafting.finish(self.lena, self.begin().pk), self.tom)
+        kept = read_all(finish(self.lena, self.begin()), self.tom)
         before = json.dumps(kept.content)
         copy = drafting.begin(self.lena, BeginDraft("", kept.sheet.slug, kept.revision, "size"), Entry())
         self.assertLessEqual({"model", "revision", "date"}, {p.path for p in draft_queries.draft_state(copy).problems})
         copy = self.put(copy, model="T12", revision="1", date="2026-01-01", title="")
-        made = drafting.finish(self.lena, copy.pk)
+        made = finish(self.lena, copy)
         self.assertEqual((made.sheet.slug, made.may_be_signed_on), ("nobody-t12", False))
         kept.refresh_from_db()
         self.assertEqual(json.dumps(kept.content), before)
@@ -173,7 +191,7 @@ class Typing(Works):
             for what in (b"GIF89a", b"<html>"):
                 with self.assertRaisesRegex(FieldError, "no picture"):
                     pages.attach_page(self.lena, draft.pk, AttachPage(uuid.uuid4(), ContentFile(what, "a.pdf")))
-            kept = drafting.finish(self.lena, draft.pk)
+            kept = finish(self.lena, draft)
             self.assertEqual([(one.name, one.kind) for one in kept.pages.all()], [("p9.png", "jpeg"), ("manual.pdf", "pdf")])
             self.client.force_login(self.tom)
             page = kept.pages.first()

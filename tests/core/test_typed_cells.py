@@ -150,7 +150,7 @@ class Pasting(SimpleTestCase):
                 "also": "0.25", "arc": "1.51",
             },
         )  # fmt: skip
-        units = {"temperature": "°F", "viscosity": "SSU", "end_clearance": "in", "also": "mm", "arc": "in"}
+        units = {"temperature": "F", "viscosity": "SSU", "end_clearance": "in", "also": "mm", "arc": "in"}
         self.assertEqual(pasted.units, units)
 
     def test_every_way_cells_stand_apart(self):

@@ -32,10 +32,9 @@ from finegap.formats import report
 from finegap.pumps.changes import AddPump
 from finegap.pumps.services import add_pump
 from finegap.sheets.draft_queries import draft_page
-from finegap.sheets.drafting import finish
 from finegap.sheets.queries import revision_of, sheet_detail
 from tests.apps.base import Works, feeler, furnish, sheet_data
-from tests.apps.test_typing import read_all, typed_whole
+from tests.apps.test_typing import finish, read_all, typed_whole
 
 SIZES = {
     "plate": {"new": ["30 mm", "30.02 mm"], "minimum": "29.9 mm"},
@@ -50,7 +49,7 @@ def signed(works: Works, lead: User, held: list[str]) -> int:
     draft = typed_whole(lead, sheet_data(**SHEET, adjustment={"means": "wedge", "run": "10 mm"}))
     asked = [ask.path for section in draft_page(draft).sections for ask in section.asks]
     held += [path for path in ("adjustment.run", "build.means", "packing.section") if path in asked]
-    read_all(finish(lead, draft.pk), works.tom)
+    read_all(finish(lead, draft), works.tom)
     add_pump(lead, AddPump("X-1", "s", "l", "1", *DUTY), Entry())
     number = works.open("X-1")
     works.read(number, "plate", "left", "29.85")

@@ -165,9 +165,10 @@ def _is_unit(word: str, dimension: Dimension) -> bool:
 
 
 def _unit_in(cell: str, dimension: Dimension) -> str:
-    """The unit a heading names: in brackets, after a comma, or as one of its words."""
+    """The unit a heading names, by its usual name: in brackets, after a comma, or as one of its words."""
     words = [*_BRACKETS.findall(cell), *re.split(r"[,;/]\s|\s+", _BRACKETS.sub(" ", cell)), cell]
-    return next((word.strip(" .,") for word in words if word.strip(" .,") and _is_unit(word.strip(" .,"), dimension)), "")
+    found = next((word.strip(" .,") for word in words if word.strip(" .,") and _is_unit(word.strip(" .,"), dimension)), "")
+    return unit_of(found, dimension) or found
 
 
 def _by_unit(cell: str, free: Sequence[Ask]) -> Ask | None:

@@ -1952,6 +1952,11 @@ export interface components {
             kept: string[];
             pages: components["schemas"]["PageResponse"][];
         };
+        /** @description The version of a draft that is meant: what somebody else typed since is not kept unseen. */
+        DraftSeenRequest: {
+            /** Format: int64 */
+            version: number;
+        };
         /**
          * @description Where a draft stands: what is wrong, what is remarkable, the table as a map, other sizes its tables have rows for.
          *
@@ -7691,7 +7696,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftSeenRequest"];
+            };
+        };
         responses: {
             201: {
                 headers: {
@@ -7818,7 +7827,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftSeenRequest"];
+            };
+        };
         responses: {
             201: {
                 headers: {
@@ -7829,6 +7842,14 @@ export interface operations {
                 };
             };
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

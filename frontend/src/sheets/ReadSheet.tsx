@@ -15,6 +15,9 @@ import { useBegin } from './BeginSheet';
 import { ManualPages } from './ManualPages';
 import '../styles/typing.css';
 
+/** Within that after an answer, a key pressed twice is not an answer to the line after it: nobody has read that yet. */
+const AGAIN_MS = 250;
+
 type Given = Omit<components['schemas']['ReadLineRequest'], keyof Entered>;
 
 /** A revision held against the manual, line by line. */
@@ -43,11 +46,19 @@ function Reading({ page }: { page: ReadingPage }) {
   );
   const done = lines.filter((line) => line.agrees).length;
   const list = useRef<HTMLOListElement>(null);
-  const say = (line: ReadLine, agrees: boolean, note: string) =>
+  const answeredAt = useRef(-AGAIN_MS);
+  const say = (line: ReadLine, agrees: boolean, note: string) => {
+    if (agrees && performance.now() - answeredAt.current < AGAIN_MS) return;
     read.mutate(
       { path: line.path, said: line.said, agrees, note },
-      { onSuccess: () => next(list.current, line.path) },
+      {
+        onSuccess: () => {
+          answeredAt.current = performance.now();
+          next(list.current, line.path);
+        },
+      },
     );
+  };
   return (
     <>
       <header className="sheet-head">
@@ -126,22 +137,26 @@ function ReadRow({ line, page, off, onSay }: RowProps) {
         {line.agrees === false && <PutRight page={page} />}
         {isOpen(line, page) && (
           <>
-            <Button
-              variant="outline-primary"
-              aria-disabled={off}
-              data-agrees={line.path}
-              aria-label={`${line.label} agrees`}
-              onClick={() => !off && onSay(line, true, '')}
-            >
-              Agrees
-            </Button>
+            {!line.agrees && (
+              <Button
+                variant="outline-primary"
+                aria-disabled={off}
+                data-agrees={line.path}
+                aria-label={`${line.label} agrees`}
+                // A key that is held down answers once.
+                onKeyDown={(event) => event.repeat && event.preventDefault()}
+                onClick={() => !off && onSay(line, true, '')}
+              >
+                Agrees
+              </Button>
+            )}
             <Button variant="outline-secondary" aria-expanded={differs} onClick={() => setDiffers(!differs)}>
-              Differs
+              {line.agrees ? 'It differs after all' : 'Differs'}
             </Button>
           </>
         )}
       </div>
-      {differs && !line.agrees && (
+      {differs && (
         <Differs
           off={off}
           onSay={(note) => {
@@ -156,8 +171,8 @@ function ReadRow({ line, page, off, onSay }: RowProps) {
 
 const standingOf = ({ agrees }: ReadLine): string =>
   agrees ? 'agrees' : agrees === false ? 'differs' : 'open';
-/** Whether this person can say something of it now. */
-const isOpen = (line: ReadLine, page: ReadingPage): boolean => !page.read_at && !line.why_not && !line.agrees;
+/** Whether this person can say something of it now: what was pressed by mistake is taken back while the rest is read. */
+const isOpen = (line: ReadLine, page: ReadingPage): boolean => !page.read_at && !line.why_not;
 
 /** Who said what of a line, or why this person cannot. */
 function Said({ line }: { line: ReadLine }) {

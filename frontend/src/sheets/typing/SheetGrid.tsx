@@ -9,7 +9,7 @@ import { Faults } from './Faults';
 import { useColumns } from './gridColumns';
 import { blank, isTable, keepLines, useLines, type Line } from './gridLines';
 import { GridTools } from './GridTools';
-import type { Draft } from './useDraft';
+import type { Draft, Row } from './useDraft';
 
 const ROW_PX = 40;
 const HEAD_PX = 66;
@@ -68,7 +68,7 @@ export function SheetGrid({ grid, draft }: Props) {
         onPaste={paste}
         onRead={(answer) => {
           atRef.current = { row: 0, column: '' };
-          read(answer);
+          read(answer, 0);
         }}
       />
       <ProblemNote error={error} />
@@ -86,46 +86,74 @@ function useTable(grid: AskedGrid, draft: Draft) {
     if (grid.names.length === 0) setIds(next.map((line) => line.id));
     keepLines(grid, draft, lines, next);
   };
-  // An answer comes later: it goes into the rows as they are then.
-  const nowRef = useRef({ lines, keep });
+  // An answer comes later: it goes into the rows as they are then, from where the cursor was.
+  const { units } = draft.typed;
+  const nowRef = useRef({ lines, keep, units });
   useLayoutEffect(() => {
-    nowRef.current = { lines, keep };
+    nowRef.current = { lines, keep, units };
   });
-  const read = (answer: Promise<Pasted>) => {
+  const read = (answer: Promise<Pasted>, from: number) => {
     answer.then((pasted) => {
-      const most = atRef.current.row + pasted.rows.length;
-      if (grid.names.length === 0 && most > grid.most) {
-        setError(
-          new Error(
-            `From here it would have ${most} rows, and it can have ${grid.most}. Nothing was put in.`,
-          ),
-        );
+      const { lines: now, keep: keepNow, units: over } = nowRef.current;
+      const problem = refused(pasted, grid, now, from, over);
+      if (problem) {
+        setError(new Error(`${problem} Nothing was put in.`));
         return;
       }
-      nowRef.current.keep(withPasted(pasted, grid, nowRef.current.lines, atRef.current.row));
+      keepNow(withPasted(pasted, grid, now, from));
       for (const [column, unit] of Object.entries(pasted.units))
         draft.putUnit(`${grid.path}.${column}`, unit);
       setError(null);
     }, setError);
   };
   const paste = (text: string) => {
-    const body = { table: grid.path, text, column: atRef.current.column };
-    read(unwrap(client.POST('/api/sheet-drafts/{id}/paste', { params: { path: { id: draft.id } }, body })));
+    const { row, column } = atRef.current;
+    const body = { table: grid.path, text, column };
+    const answer = client.POST('/api/sheet-drafts/{id}/paste', { params: { path: { id: draft.id } }, body });
+    read(unwrap(answer), row);
   };
   return { lines, keep, atRef, nowRef, paste, read, error };
 }
 
-/** Rows with what was pasted into them: those it names, or those from the cursor on. */
+/** Which row each pasted one goes into: that of its name, or so far below where the cursor was. */
+const into = (pasted: Pasted, lines: Line[], from: number): { index: number; cells: Row }[] =>
+  pasted.rows.map(({ row, cells }) => {
+    const named = lines.findIndex((line) => line.key !== '' && line.key === row);
+    return { index: named >= 0 ? named : from + Number(row), cells };
+  });
+
+/** Rows with what was pasted into them. */
 function withPasted(pasted: Pasted, grid: AskedGrid, lines: Line[], from: number): Line[] {
   const next = lines.map((line) => ({ ...line, cells: { ...line.cells } }));
-  for (const { row, cells } of pasted.rows) {
-    const named = next.findIndex((line) => line.key !== '' && line.key === row);
-    const index = named >= 0 ? named : from + Number(row);
+  for (const { index, cells } of into(pasted, lines, from)) {
     while (index >= next.length && grid.names.length === 0) next.push(blank());
     const line = next[index];
     if (line) Object.assign(line.cells, cells);
   }
   return next;
+}
+
+/** Why a pasted table cannot go in; empty where it can. */
+function refused(
+  pasted: Pasted,
+  grid: AskedGrid,
+  lines: Line[],
+  from: number,
+  units: Record<string, string>,
+): string {
+  const placed = into(pasted, lines, from);
+  const most = Math.max(...placed.map(({ index }) => index + 1));
+  if (grid.names.length === 0 && most > grid.most)
+    return `From here it would have ${most} rows, and it can have ${grid.most}.`;
+  // A unit over a column holds for all of it: numbers that stay would be read in the unit of what is pasted.
+  for (const column of grid.columns) {
+    const now = units[`${grid.path}.${column.path}`] || column.unit;
+    const unit = pasted.units[column.path] ?? now;
+    const over = new Set(placed.filter(({ cells }) => column.path in cells).map(({ index }) => index));
+    if (unit !== now && lines.some((line, i) => !over.has(i) && line.cells[column.path]?.trim()))
+      return `${column.label} has numbers in ${now} already, and what is pasted is in ${unit}.`;
+  }
+  return '';
 }
 
 /** Enter and the arrows up and down end a cell that is typed in, and go on in the next row. Escape leaves the table. */

@@ -159,8 +159,8 @@ function Head({ page, draft }: { page: DraftPage; draft: Draft }) {
   const keep = useMutation({
     retry: false,
     mutationFn: async () => {
-      await draft.send();
-      return unwrap(client.POST('/api/sheet-drafts/{id}/keep', { params: { path: { id } } }));
+      const body = { version: await draft.saved() };
+      return unwrap(client.POST('/api/sheet-drafts/{id}/keep', { params: { path: { id } }, body }));
     },
     onSuccess: (kept) => {
       for (const key of ['sheets', 'sheet', 'drafts', 'reading', 'jobs', 'job'])
@@ -205,8 +205,8 @@ function OtherSizes({ draft }: { draft: Draft }) {
   const apart = useMutation({
     retry: false,
     mutationFn: async () => {
-      await draft.send();
-      return unwrap(client.POST('/api/sheet-drafts/{id}/sizes', { params: { path: { id } } }));
+      const body = { version: await draft.saved() };
+      return unwrap(client.POST('/api/sheet-drafts/{id}/sizes', { params: { path: { id } }, body }));
     },
     // The rows of other sizes are gone from this draft: all of it is read anew.
     onSuccess: () => window.location.reload(),

@@ -45,8 +45,8 @@ let answers: (() => Response)[] = [];
 const server = stubServer(() => (answers.shift() ?? (() => Response.json(STATE)))());
 const saved = () => server.sent.filter((one) => one.body.version !== undefined).map((one) => one.body);
 
-function Typing({ onForm = () => undefined }: { onForm?: () => void }) {
-  const draft = useDraft(PAGE, onForm);
+function Typing({ onForm = () => undefined, page = PAGE }: { onForm?: () => void; page?: DraftPage }) {
+  const draft = useDraft(page, onForm);
   return (
     <>
       <AskField ask={ask('maker', 'Maker', { required: true })} draft={draft} />
@@ -133,6 +133,17 @@ test('more rows than the table can have are refused whole', async () => {
   expect(saved()).toHaveLength(0);
 });
 
+test('a pasted table in another unit than the numbers that stay is refused whole', async () => {
+  answers = [() => Response.json({ rows: [{ row: '1', cells: { torque: '30' } }], units: { torque: 'in' } })];
+  const page = { ...PAGE, grids: [{ table: 'torques', rows: [{ fastener: 'Lock nut', torque: '20' }] }] };
+  showOnBench(<Typing page={page} />);
+  await userEvent.click(screen.getByRole('button', { name: 'Paste a table' }));
+  await userEvent.type(screen.getByLabelText(/Rows as they come/), 'x');
+  await userEvent.click(screen.getByRole('button', { name: 'Put them into the table' }));
+  expect(await screen.findByRole('alert')).toHaveTextContent('has numbers in mm already');
+  expect(saved()).toHaveLength(0);
+});
+
 test('Enter goes down the column, and in the last row keeps the keyboard in the table', async () => {
   answers = Array.from({ length: 9 }, () => () => Response.json(STATE));
   showOnBench(<Typing />);
@@ -172,6 +183,24 @@ const LINE: ReadLine = {
   ...{ path: 'a', section: 'S', label: 'Idler pin', number: 3, page: '8', said: 'x' },
   ...{ why_not: '', agrees: null, note: '', by: '', at: null, cells: [{ name: 'New', text: '30 mm' }] },
 };
+
+test('a key pressed twice agrees with one line, and what was pressed by mistake is taken back', async () => {
+  const other = { ...LINE, path: 'b', label: 'Bore' };
+  const agreed = { ...LINE, agrees: true, by: 'Bo', at: '2026-01-02T03:04:05Z' };
+  const page = { slug: '', title: 'T', revision: '', read_at: null, read_names: '', read_alone: false };
+  answers = [[LINE, other], ...Array.from({ length: 3 }, () => [agreed, other])].map(
+    (lines) => () => Response.json({ ...page, lines, pages: [] }),
+  );
+  showOnBench(<ReadSheet />);
+  const second = await screen.findByRole('button', { name: 'Bore agrees' });
+  const asked = server.sent.length;
+  fireEvent.click(screen.getByRole('button', { name: 'Idler pin agrees' }));
+  await waitFor(() => expect(second).toHaveFocus());
+  fireEvent.click(second);
+  await new Promise((done) => setTimeout(done, 60));
+  expect(server.sent).toHaveLength(asked + 1);
+  expect(await screen.findByRole('button', { name: 'It differs after all' })).toBeEnabled();
+});
 
 test('a line that differs says how, and one that was typed here is left to others', async () => {
   const mine = { ...LINE, path: 'b', label: 'Bore', why_not: 'You typed it: somebody else reads it.' };

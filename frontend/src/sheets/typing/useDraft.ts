@@ -39,6 +39,7 @@ class Sender {
   private changed = nothing();
   private sending: Promise<void> | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private failed: Error | null = null;
 
   constructor(
     private readonly id: number,
@@ -55,7 +56,7 @@ class Sender {
 
   async send(): Promise<void> {
     clearTimeout(this.timer);
-    await this.sending;
+    while (this.sending) await this.sending;
     if (isNothing(this.changed)) return;
     const sent = this.changed;
     this.changed = nothing();
@@ -63,6 +64,13 @@ class Sender {
     await this.sending;
     this.sending = null;
     this.told.onWaiting(!isNothing(this.changed));
+  }
+
+  /** Sends what is left, and answers the version that has all of it. Rejects where it could not be saved. */
+  async saved(): Promise<number> {
+    await this.send();
+    if (this.failed) throw this.failed;
+    return this.version;
   }
 
   private async save(sent: Typed): Promise<void> {
@@ -77,13 +85,18 @@ class Sender {
       );
       this.version = saved.version;
       this.told.onSaved(saved);
-      this.told.onError(null);
+      this.fails(null);
     } catch (failed) {
       // What was typed since is newer than what could not be sent.
       this.changed = over(sent, this.changed);
-      this.told.onError(failed as Error);
+      this.fails(failed as Error);
       if (!(failed instanceof ApiError)) this.later(AGAIN_MS);
     }
+  }
+
+  private fails(failed: Error | null): void {
+    this.failed = failed;
+    this.told.onError(failed);
   }
 
   private later(ms: number): void {
@@ -139,7 +152,7 @@ export function useDraft(page: DraftPage, onForm: () => void) {
     put: (path: string, text: string) => put({ fields: { [path]: text } }),
     putRows: (table: string, rows: Row[]) => put({ grids: { [table]: rows } }),
     putUnit: (column: string, unit: string) => put({ units: { [column]: unit } }),
-    send: () => sender.send(),
+    saved: () => sender.saved(),
   };
 }
 
