@@ -150,7 +150,11 @@ function ReadRow({ line, page, off, onSay }: RowProps) {
                 Agrees
               </Button>
             )}
-            <Button variant="outline-secondary" aria-expanded={differs} onClick={() => setDiffers(!differs)}>
+            <Button
+              variant={line.agrees ? 'link' : 'outline-secondary'}
+              aria-expanded={differs}
+              onClick={() => setDiffers(!differs)}
+            >
               {line.agrees ? 'It differs after all' : 'Differs'}
             </Button>
           </>

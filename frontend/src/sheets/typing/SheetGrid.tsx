@@ -12,7 +12,7 @@ import { GridTools } from './GridTools';
 import type { Draft, Row } from './useDraft';
 
 const ROW_PX = 40;
-const HEAD_PX = 66;
+const HEAD_PX = 76;
 const MOST_PX = 460;
 const BARS_PX = 16;
 

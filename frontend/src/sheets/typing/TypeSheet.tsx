@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { useNavigate, useParams } from 'react-router';
-import { client, unwrap, type AskedSection, type DraftPage } from '../../api/client';
+import { ApiError, client, unwrap, type AskedSection, type DraftPage } from '../../api/client';
 import { draftQuery } from '../../api/queries';
 import { useKeys } from '../../app/keys';
 import { Loaded } from '../../app/Loading';
@@ -187,8 +187,33 @@ function Head({ page, draft }: { page: DraftPage; draft: Draft }) {
         </Button>
       </header>
       {sizes.length > 0 && <OtherSizes draft={draft} />}
-      <ProblemNote error={draft.error ?? keep.error} />
+      <Trouble error={draft.error ?? keep.error} draft={draft} onJoined={keep.reset} />
     </>
+  );
+}
+
+interface TroubleProps {
+  error: Error | null;
+  draft: Draft;
+  onJoined: () => void;
+}
+
+/** Why it is not saved or kept; where somebody else typed in it meanwhile, what to do with both. */
+function Trouble({ error, draft, onJoined }: TroubleProps) {
+  if (!(error instanceof ApiError) || error.details.code !== 'conflict') return <ProblemNote error={error} />;
+  return (
+    <div className="problem" role="alert">
+      <strong>Somebody else typed in this sheet meanwhile.</strong>
+      <p>What you typed since the last save stands here and is not saved.</p>
+      <div className="choices">
+        <Button variant="outline-primary" onClick={() => void draft.join().then(onJoined)}>
+          Show theirs, with mine where both typed
+        </Button>
+        <Button variant="outline-secondary" onClick={() => window.location.reload()}>
+          Show theirs, drop mine
+        </Button>
+      </div>
+    </div>
   );
 }
 

@@ -50,7 +50,9 @@ function Typing({ onForm = () => undefined, page = PAGE }: { onForm?: () => void
   return (
     <>
       <AskField ask={ask('maker', 'Maker', { required: true })} draft={draft} />
+      <AskField ask={ask('model', 'Model')} draft={draft} />
       <SheetGrid grid={GRID} draft={draft} />
+      <button onClick={() => void draft.join()}>join</button>
       <p role="note">{draft.error ? 'not saved' : draft.waiting ? 'saving' : 'saved'}</p>
     </>
   );
@@ -71,6 +73,22 @@ test('what is typed is saved by itself, and what could not be sent goes with wha
     [3, { maker: 'Newer' }],
   ]);
 }, 15_000);
+
+test('where somebody else typed meanwhile, theirs is shown with what is not saved over it', async () => {
+  const theirs = { ...PAGE, state: { ...STATE, version: 9 }, fields: { maker: 'Theirs', model: 'M' } };
+  answers = [
+    () => Response.json({ code: 'conflict', reasons: [], suggestions: [] }, { status: 409 }),
+    () => Response.json(theirs),
+  ];
+  showOnBench(<Typing />);
+  fireEvent.change(screen.getByLabelText(/Maker/), { target: { value: 'Mine' } });
+  await waitFor(() => expect(screen.getByRole('note')).toHaveTextContent('not saved'), { timeout: 6000 });
+  await userEvent.click(screen.getByRole('button', { name: 'join' }));
+  await waitFor(() => expect(saved()).toHaveLength(2));
+  expect(saved().at(-1)).toMatchObject({ version: 9, fields: { maker: 'Mine' } });
+  expect(screen.getByLabelText(/Maker/)).toHaveValue('Mine');
+  expect(screen.getByLabelText(/Model/)).toHaveValue('M');
+});
 
 test('a mistake stands at its field and in words below its table', async () => {
   const problems = [

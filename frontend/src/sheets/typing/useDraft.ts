@@ -73,6 +73,22 @@ class Sender {
     return this.version;
   }
 
+  /** Their typing with what is not saved here over it, which is then sent. */
+  async join(): Promise<{ typed: Typed; state: DraftState } | null> {
+    try {
+      const path = { id: this.id };
+      const theirs = await unwrap(client.GET('/api/sheet-drafts/{id}', { params: { path } }));
+      this.version = theirs.state.version;
+      this.fails(null);
+      return { typed: over(typedIn(theirs), this.changed), state: theirs.state };
+    } catch (failed) {
+      this.fails(failed as Error);
+      return null;
+    } finally {
+      void this.send();
+    }
+  }
+
   private async save(sent: Typed): Promise<void> {
     const grids = Object.entries(sent.grids).map(([table, rows]) => ({
       table,
@@ -141,6 +157,12 @@ export function useDraft(page: DraftPage, onForm: () => void) {
     sender.put(change);
     setTyped((now) => over(now, { ...nothing(), ...change }));
   };
+  const join = async () => {
+    const joined = await sender.join();
+    if (!joined) return;
+    setTyped(joined.typed);
+    setState(joined.state);
+  };
   const problems = useMemo(() => new Map(state.problems.map((one) => [one.path, one])), [state.problems]);
   return {
     id,
@@ -153,6 +175,7 @@ export function useDraft(page: DraftPage, onForm: () => void) {
     putRows: (table: string, rows: Row[]) => put({ grids: { [table]: rows } }),
     putUnit: (column: string, unit: string) => put({ units: { [column]: unit } }),
     saved: () => sender.saved(),
+    join,
   };
 }
 
