@@ -44,6 +44,12 @@ class Error(serializers.Serializer[Any]):
             "not-allowed",
             "not-found",
             "bad-request",
+            "locked",
+            "busy",
+            "disk-full",
+            "read-only",
+            "damaged",
+            "fault",
         ]
     )
     problem = serializers.CharField()

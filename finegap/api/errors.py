@@ -31,3 +31,7 @@ class Refused(Exception):
     def __init__(self, problem: str, reasons: list[str] | None = None) -> None:
         super().__init__(problem)
         self.reasons = reasons or []
+
+
+class Locked(Refused):
+    """Too many wrong tries, or too many at once: nothing is tried for a while."""

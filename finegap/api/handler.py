@@ -8,7 +8,7 @@ from rest_framework import exceptions
 from rest_framework.response import Response
 from rest_framework.views import exception_handler
 
-from finegap.api.errors import Conflict, OtherPerson, ReadOnly, Refused
+from finegap.api.errors import Conflict, Locked, OtherPerson, ReadOnly, Refused
 from finegap.core.errors import Ambiguous, FieldError, Unlikely
 
 _CODES: tuple[tuple[type[FieldError], str], ...] = ((Unlikely, "unlikely"), (Ambiguous, "ambiguous"))
@@ -35,6 +35,8 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
             return Response(body("person", str(error), reasons=["Load this page anew before you go on."]), status=409)
         case ReadOnly():
             return Response(body("signed", str(error)), status=409)
+        case Locked():
+            return Response(body("locked", str(error), reasons=error.reasons), status=429)
         case Refused():
             return Response(body("refused", str(error), reasons=error.reasons), status=409)
         case exceptions.ValidationError():

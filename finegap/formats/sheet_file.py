@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import datetime as dt
 import json
+import math
 import re
 from dataclasses import dataclass
 from functools import cache
@@ -181,10 +182,21 @@ def _json(text: str) -> Any:
             raise FieldError(repeated, "it is given twice.", "Expected each name once.")
         return seen
 
+    def finite(digits: str) -> float:
+        if not math.isfinite(value := float(digits)):
+            raise FieldError("file", f"{digits[:20]} is beyond all numbers.", "Expected plain JSON.")
+        return value
+
     try:
-        return json.loads(text, parse_constant=no_constant, object_pairs_hook=no_repeats)
+        read = json.loads(text, parse_constant=no_constant, object_pairs_hook=no_repeats, parse_float=finite)
+        json.dumps(read, ensure_ascii=False).encode()
+        return read
     except json.JSONDecodeError as error:
         raise FieldError(f"line {error.lineno}", "this is not JSON from here on.", f"{error.msg}.") from None
+    except UnicodeEncodeError:
+        raise FieldError("file", "it has half of a letter in it, which cannot be written down.", "Expected UTF-8.") from None
+    except ValueError:
+        raise FieldError("file", "a number in it has thousands of digits.", "Expected a spec sheet.") from None
     except RecursionError:
         raise FieldError("file", "it is nested too deeply.", "Expected a spec sheet.") from None
 

@@ -19,10 +19,19 @@ from finegap.api.answers import Error, answer, response_serializer
 from finegap.api.permissions import LeadWrites
 from finegap.api.requests import actor_of, checked, request_serializer
 from finegap.api.roles import LEAD, ROLES, role_of
-from finegap.people.changes import AddPerson, ChangePassword, ChangePerson, SwitchPerson
+from finegap.people import second_factor, sign_in
+from finegap.people.changes import (
+    AddPerson,
+    BeginSecond,
+    ChangePassword,
+    ChangePerson,
+    ConfirmSecond,
+    SwitchPerson,
+    TakeOffSecond,
+)
 from finegap.people.models import PersonEvent
-from finegap.people.pins import clear_pin, set_pin
-from finegap.people.services import MOST_PEOPLE, add_person, change_password, change_person, other_person, says_by
+from finegap.people.pins import clear_pin, is_pin, set_pin, unlock
+from finegap.people.services import MOST_PEOPLE, add_person, change_password, change_person, says_by, somebody
 
 _ERRORS = {409: Error, 422: Error}
 _MOST_LINES, _MOST_SESSIONS = 40, 500
@@ -30,7 +39,11 @@ _MOST_LINES, _MOST_SESSIONS = 40, 500
 
 @dataclass(frozen=True)
 class PersonResponse:
-    """Somebody who works here, or did; ``signed_in`` while a session of theirs is open anywhere."""
+    """Somebody who works here, or did; ``signed_in`` while a session of theirs is open anywhere.
+
+    ``locked`` says from which addresses too many wrong tries were made, and ``pin_locked`` that of the PIN; ``second_factor`` that
+    a code is asked for at the sign-in.
+    """
 
     username: str
     name: str
@@ -38,6 +51,9 @@ class PersonResponse:
     has_pin: bool
     works_here: bool
     signed_in: bool
+    second_factor: bool
+    locked: list[str]
+    pin_locked: bool
 
 
 @dataclass(frozen=True)
@@ -61,7 +77,7 @@ class PeopleResponse:
 
 @dataclass(frozen=True)
 class SomebodyResponse:
-    """Somebody who can go on at this browser; ``by`` says with what: “PIN” or “password”."""
+    """Somebody who can go on at this browser; ``by`` says with what: “PIN”, “password” or “password and code”."""
 
     username: str
     name: str
@@ -87,6 +103,9 @@ AddPersonRequest = request_serializer(AddPerson)
 ChangePersonRequest = request_serializer(ChangePerson)
 ChangePasswordRequest = request_serializer(ChangePassword)
 SwitchRequest = request_serializer(SwitchPerson)
+BeginSecondRequest, ConfirmSecondRequest = request_serializer(BeginSecond), request_serializer(ConfirmSecond)
+TakeOffSecondRequest = request_serializer(TakeOffSecond)
+BegunAnswer, PaperAnswer = response_serializer(second_factor.BegunResponse), response_serializer(second_factor.PaperResponse)
 
 
 class People(APIView):
@@ -126,13 +145,20 @@ class Switch(APIView):
         """Who there is, beside oneself."""
         rows = User.objects.filter(groups__name__in=ROLES, is_active=True).exclude(pk=actor_of(request).pk)
         rows = rows.select_related("pin").prefetch_related("groups").distinct().order_by("first_name", "username")
-        return answer([SomebodyResponse(one.username, _name(one), says_by(one)) for one in rows[:MOST_PEOPLE]])
+        return answer([SomebodyResponse(one.username, _name(one), _says(one)) for one in rows[:MOST_PEOPLE]])
 
     @extend_schema(request=SwitchRequest, responses={200: PeopleAnswer, **_ERRORS})
     def post(self, request: Request) -> Response:
         """Sign in as that person; the session before ends."""
-        person = other_person(SwitchPerson(**checked(SwitchRequest, request)))
-        login(request._request, person)
+        new = SwitchPerson(**checked(SwitchRequest, request))
+        person = somebody(new.username)
+        if says_by(person) == "PIN":
+            sign_in.try_at(request._request, person, lambda: is_pin(person, new.secret), "PIN")
+        else:
+            sign_in.try_at(request._request, person, lambda: person.check_password(new.secret), "password")
+        if second_factor.has_second(person):
+            sign_in.try_at(request._request, person, lambda: second_factor.is_code(person, new.code), "code")
+        login(request._request, person, sign_in.BACKEND)
         return answer(_people(person))
 
 
@@ -159,6 +185,64 @@ class OwnPin(APIView):
         return answer(_people(actor_of(request)))
 
 
+class OwnSecond(APIView):
+    """One's own second factor, for leads."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(request=BeginSecondRequest, responses={200: BegunAnswer, **_ERRORS})
+    def post(self, request: Request) -> Response:
+        """Begin it."""
+        return answer(second_factor.begin(actor_of(request), BeginSecond(**checked(BeginSecondRequest, request)).password))
+
+
+class OwnSecondConfirmed(APIView):
+    """The first code of it."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(request=ConfirmSecondRequest, responses={200: PaperAnswer, **_ERRORS})
+    def post(self, request: Request) -> Response:
+        """From now on it is asked for."""
+        return answer(second_factor.confirm(actor_of(request), ConfirmSecond(**checked(ConfirmSecondRequest, request)).code))
+
+
+class OwnSecondTakenOff(APIView):
+    """One's own second factor, taken off: also by somebody who is no lead any more."""
+
+    @extend_schema(request=TakeOffSecondRequest, responses={200: PeopleAnswer, **_ERRORS})
+    def post(self, request: Request) -> Response:
+        """With password and code."""
+        given = TakeOffSecond(**checked(TakeOffSecondRequest, request))
+        second_factor.take_off(actor_of(request), given.password, given.code)
+        return answer(_people(actor_of(request)))
+
+
+class SecondCleared(APIView):
+    """Somebody's second factor, cleared."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(request=None, responses={200: PeopleAnswer, **_ERRORS})
+    def post(self, request: Request, username: str) -> Response:
+        """By another lead; the log says so."""
+        second_factor.clear_second(actor_of(request), username)
+        return answer(_people(actor_of(request)))
+
+
+class Unlocked(APIView):
+    """Somebody who may try again."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(request=None, responses={200: PeopleAnswer, **_ERRORS})
+    def post(self, request: Request, username: str) -> Response:
+        """By a lead, at once and everywhere; the log says so."""
+        unlock(actor_of(request), username)
+        sign_in.unlock_everywhere(username)
+        return answer(_people(actor_of(request)))
+
+
 class PinCleared(APIView):
     """Somebody's PIN, cleared."""
 
@@ -171,15 +255,33 @@ class PinCleared(APIView):
         return answer(_people(actor_of(request)))
 
 
+def _says(one: User) -> str:
+    by = says_by(one)
+    return f"{by} and code" if second_factor.has_second(one) else by
+
+
+@dataclass(frozen=True)
+class _Now:
+    """What is so of everybody at this moment."""
+
+    signed_in: set[str]
+    locked: dict[str, list[str]]
+    second: set[int]
+
+
 def _people(me: User) -> PeopleResponse:
     is_lead = role_of(me) == LEAD
     rows = User.objects.filter(groups__name__in=ROLES).select_related("pin").prefetch_related("groups")
     everybody = rows.distinct().order_by("-is_active", "first_name", "username")[:MOST_PEOPLE] if is_lead else []
     log = PersonEvent.objects.select_related("person", "by")[:_MOST_LINES] if is_lead else []
-    open_now = _signed_in() if is_lead else {str(me.pk)}
+    now = _Now(
+        _signed_in() if is_lead else {str(me.pk)},
+        sign_in.locks() if is_lead else {},
+        second_factor.who_has(None if is_lead else me),
+    )
     return PeopleResponse(
-        _person(me, open_now),
-        [_person(one, open_now) for one in everybody],
+        _person(me, now),
+        [_person(one, now) for one in everybody],
         [PersonEventResponse(_name(e.person), _name(e.by), e.at, e.what) for e in log],
     )
 
@@ -190,12 +292,15 @@ def _signed_in() -> set[str]:
     return {str(one.get_decoded().get(SESSION_KEY)) for one in sessions}
 
 
-def _person(user: User, open_now: set[str]) -> PersonResponse:
+def _person(user: User, now: _Now) -> PersonResponse:
     pin = getattr(user, "pin", None)
     names = {group.name for group in user.groups.all()}
     role = next((one for one in reversed(ROLES) if one in names), "")
-    has_pin = bool(pin and pin.hashed)
-    return PersonResponse(user.username, _name(user), role, has_pin, user.is_active, user.is_active and str(user.pk) in open_now)
+    pin_locked = bool(pin and pin.locked_until and pin.locked_until > timezone.now())
+    return PersonResponse(
+        user.username, _name(user), role, bool(pin and pin.hashed), user.is_active,
+        user.is_active and str(user.pk) in now.signed_in, user.pk in now.second, now.locked.get(user.username, []), pin_locked,
+    )  # fmt: skip
 
 
 def _name(user: User) -> str:

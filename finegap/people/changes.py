@@ -29,10 +29,33 @@ class ChangePerson:
 
 @dataclass(frozen=True)
 class SwitchPerson:
-    """Somebody else at this browser: a technician by PIN, a lead by password."""
+    """Somebody else at this browser: a technician by PIN, a lead by password, and by code where a second factor is set up."""
 
     username: str = sent.text(150)
     secret: str = sent.secret(200, as_written=True)
+    code: str = sent.secret(20, "")
+
+
+@dataclass(frozen=True)
+class BeginSecond:
+    """A second factor begun, with one's password."""
+
+    password: str = sent.secret(200, as_written=True)
+
+
+@dataclass(frozen=True)
+class ConfirmSecond:
+    """The first code of it."""
+
+    code: str = sent.secret(20)
+
+
+@dataclass(frozen=True)
+class TakeOffSecond:
+    """One's own second factor, taken off."""
+
+    password: str = sent.secret(200, as_written=True)
+    code: str = sent.secret(20)
 
 
 @dataclass(frozen=True)

@@ -39,6 +39,12 @@ def check_pin(person: User, pin: str) -> None:
     try_secret(person, lambda: check_password(pin, row.hashed), "PIN")
 
 
+def is_pin(person: User, pin: str) -> bool:
+    """Whether it is the person's PIN; a wrong one is counted by whoever asks."""
+    row = Pin.objects.filter(person=person).first()
+    return bool(row and row.hashed and check_password(pin, row.hashed))
+
+
 def set_pin(person: User, password: str, pin: str) -> None:
     """Set or change one's own PIN, with one's password.
 
@@ -59,6 +65,22 @@ def set_pin(person: User, password: str, pin: str) -> None:
     with transaction.atomic():
         Pin.objects.update_or_create(person=person, defaults={"hashed": make_password(pin), "wrong": 0, "locked_until": None})
         _log(person, person, "PIN set")
+
+
+def unlock(lead: User, username: str) -> None:
+    """Let a PIN be tried again.
+
+    Raises
+    ------
+    FieldError
+        No such person.
+    """
+    person = User.objects.filter(username=username).first()
+    if person is None:
+        raise FieldError("person", f"nobody here is called {username[:40]}.", "Expected somebody of the list.")
+    with transaction.atomic():
+        Pin.objects.filter(person=person).update(wrong=0, locked_until=None)
+        _log(person, lead, "unlocked")
 
 
 def clear_pin(lead: User, username: str) -> None:

@@ -22,6 +22,7 @@ from finegap.core.numerals import DecimalMark
 from finegap.formats.days import DateForm, time_zones, written
 from finegap.people.changes import AddPerson
 from finegap.people.services import first_lead, is_empty
+from finegap.people.sign_in import BACKEND
 from finegap.works.changes import KeepSettings
 from finegap.works.services import keep_settings
 
@@ -131,7 +132,7 @@ class FirstVisit(View):
         except Refused:
             return HttpResponseRedirect("/")
         CODE.unlink(missing_ok=True)
-        login(request, lead)
+        login(request, lead, BACKEND)
         return HttpResponseRedirect("/")
 
     @staticmethod

@@ -10,12 +10,41 @@ from django.http import HttpRequest, HttpResponse, HttpResponseBase, JsonRespons
 from django.middleware.gzip import GZipMiddleware
 from django.utils import timezone
 
+from finegap.api.address import is_trusted
 from finegap.api.handler import body
 from finegap.formats.days import DateForm, use
 from finegap.works.queries import works_settings, zone_of
 
+_OF_HOPS = ("HTTP_X_FORWARDED_FOR", "HTTP_X_FORWARDED_PROTO", "HTTP_X_FORWARDED_HOST", "HTTP_FORWARDED")
 _SEEN = "seen"
 _DAY_S = 86_400
+
+
+class TrustedHops:
+    """Drop what a request says of its way here, unless a proxy before this server said it."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Without the headers anybody could write."""
+        if not is_trusted(str(request.META.get("REMOTE_ADDR") or "")):
+            for name in _OF_HOPS:
+                request.META.pop(name, None)
+        return self.get_response(request)
+
+
+class KeptNowhere:
+    """No answer lies about in a browser or a proxy, unless it says itself that it may."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """With a ``Cache-Control``, whatever it is an answer to."""
+        response = self.get_response(request)
+        response.headers.setdefault("Cache-Control", "private, no-store")
+        return response
 
 
 class BodyLimit:
@@ -28,7 +57,10 @@ class BodyLimit:
         """Answer 413 in the shape every error has, or go on."""
         photo = request.path.endswith(("/photos", "/pages")) and request.content_type == "multipart/form-data"
         most = settings.LARGEST_PHOTO_BODY if photo else settings.DATA_UPLOAD_MAX_MEMORY_SIZE
-        if int(request.META.get("CONTENT_LENGTH") or 0) > most:
+        length = str(request.META.get("CONTENT_LENGTH") or 0)
+        if not length.isascii() or not length.isdigit():
+            return JsonResponse(body("bad-request", "The length of the request is no number."), status=400)
+        if int(length) > most:
             return JsonResponse(body("bad-request", "That is too large to be taken."), status=413)
         return self.get_response(request)
 

@@ -129,7 +129,7 @@ def _answer_to(asked: Asked, certificate: Certificate | None) -> None:
     hosts = [*HERE, asked.host, *(certificate.hosts if certificate else ())]
     os.environ.setdefault("FINEGAP_HOSTS", ",".join(dict.fromkeys(f"[{h}]" if ":" in h else h for h in hosts)))
     if certificate:
-        os.environ["FINEGAP_TLS"] = "1"
+        os.environ["FINEGAP_TLS"] = "own"
 
 
 def _url(asked: Asked, port: int, certificate: Certificate | None) -> str:

@@ -1,5 +1,6 @@
 """Settings. A works runs this on its own machine; nothing here reaches another host."""
 
+import datetime as dt
 import os
 from pathlib import Path
 
@@ -46,8 +47,12 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "django.contrib.messages",
     "django.contrib.staticfiles",
+    "axes",
     "csp",
     "django_filters",
+    "django_otp",
+    "django_otp.plugins.otp_static",
+    "django_otp.plugins.otp_totp",
     "rest_framework",
     "drf_spectacular",
     "finegap.site.apps.Config",
@@ -60,6 +65,8 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "finegap.site.middleware.TrustedHops",
+    "finegap.site.middleware.KeptNowhere",
     "django.middleware.security.SecurityMiddleware",
     "finegap.site.middleware.BodyLimit",
     "whitenoise.middleware.WhiteNoiseMiddleware",
@@ -72,8 +79,10 @@ MIDDLEWARE = [
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     *([] if DEBUG else ["csp.middleware.CSPMiddleware"]),
+    "axes.middleware.AxesMiddleware",
 ]
 
+CSRF_FAILURE_VIEW = "finegap.site.faults.forged"
 ROOT_URLCONF = "finegap.site.urls"
 WSGI_APPLICATION = "finegap.site.wsgi.application"
 TEMPLATES = [
@@ -106,24 +115,52 @@ DATABASES = {
     }
 }
 
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+_RULES = "django.contrib.auth.password_validation"
 AUTH_PASSWORD_VALIDATORS = [
-    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
-    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": f"{_RULES}.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": f"{_RULES}.UserAttributeSimilarityValidator"},
+    {"NAME": f"{_RULES}.CommonPasswordValidator"},
+    {"NAME": f"{_RULES}.NumericPasswordValidator"},
 ]
+# Wrong tries lock an account where they were made, and nowhere else: a shared tablet goes on with everybody else.
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_FAILURE_LIMIT = 5
+AXES_COOLOFF_TIME = dt.timedelta(minutes=15)
+AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
+AXES_RESET_ON_SUCCESS = True
+AXES_ENABLE_ACCESS_FAILURE_LOG = True
+AXES_ACCESS_FAILURE_LOG_PER_USER_LIMIT = 200
+AXES_DISABLE_ACCESS_LOG = True
+AXES_ENABLE_ADMIN = AXES_VERBOSE = False
+AXES_SENSITIVE_PARAMETERS: list[str] = []  # the log of the server says whose account, and where; a password it never says
+AXES_CLIENT_IP_CALLABLE = "finegap.api.address.client_address"
+AXES_LOCKOUT_CALLABLE = "finegap.people.sign_in.locked_out"
+OTP_TOTP_ISSUER = "Fine Gap"
 LOGIN_URL = "sign-in"
 LOGIN_REDIRECT_URL = "/"
 SESSION_COOKIE_SAMESITE = "Lax"
 
-TLS = os.environ.get("FINEGAP_TLS") == "1"
-"""Every page comes over TLS: from this server, which has a certificate then, or from a proxy before it."""
+_PROXY = os.environ.get("FINEGAP_PROXY", "")
+TRUSTED_PROXIES = ["127.0.0.1", "::1"] if _PROXY == "1" else [one.strip() for one in _PROXY.split(",") if one.strip()]
+"""Addresses and networks of the proxies before this server: what they say of a request's way is believed, of nobody else."""
 
-if TLS:
+TLS = os.environ.get("FINEGAP_TLS", "")
+"""Every page comes over TLS: "1" from a proxy before this server, "own" from this server, with a certificate of the works' own
+authority."""
+
+if TLS in ("1", "own"):
     SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
     SECURE_SSL_REDIRECT = True
+    # W005, W021: other hosts of a works' own domain are not ours to pin.
+    SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W021"]
+if TLS == "1":
     # A day: long enough for a tablet in use, short enough for a works that goes back to this machine alone.
     SECURE_HSTS_SECONDS = 86_400
-    SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W021"]  # other hosts of a works' own domain are not ours to pin
-if os.environ.get("FINEGAP_PROXY") == "1":
+elif TLS == "own":
+    # W004: a browser pinned to TLS would lock everybody out for good where a tablet loses its trust in the works' own authority.
+    SILENCED_SYSTEM_CHECKS += ["security.W004"]
+if TRUSTED_PROXIES:
     SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
 
 LANGUAGE_CODE = "en-gb"
@@ -175,7 +212,7 @@ REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": ["finegap.api.permissions.Session"],
     "DEFAULT_PERMISSION_CLASSES": ["finegap.api.permissions.IsTechnician"],
     "DEFAULT_RENDERER_CLASSES": ["finegap.api.renderers.JSON"],
-    "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
+    "DEFAULT_PARSER_CLASSES": ["finegap.api.parsers.JSON"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "finegap.api.handler.handle",
     "UNAUTHENTICATED_USER": None,

@@ -39,6 +39,11 @@ urlpatterns = [
     path("api/people/<str:username>/change", people.PersonChanged.as_view()),
     path("api/people/pin", people.OwnPin.as_view()),
     path("api/people/<str:username>/pin/clear", people.PinCleared.as_view()),
+    path("api/people/<str:username>/unlock", people.Unlocked.as_view()),
+    path("api/people/<str:username>/second/clear", people.SecondCleared.as_view()),
+    path("api/people/second", people.OwnSecond.as_view()),
+    path("api/people/second/code", people.OwnSecondConfirmed.as_view()),
+    path("api/people/second/off", people.OwnSecondTakenOff.as_view()),
     path("api/pumps", fleet.Pumps.as_view()),
     path("api/pumps-from-file", fleet.PumpsFromFile.as_view()),
     path("api/pumps/<str:tag>", fleet.PumpDetail.as_view()),
@@ -84,8 +89,13 @@ urlpatterns = [
     path("works.zip", views.everything),
     path("first-visit", FirstVisit.as_view(), name="first-visit"),
     path("sign-in", views.SignIn.as_view(), name="sign-in"),
+    path("sign-in/code", views.SignInCode.as_view(), name="sign-in-code"),
     path("sign-in/demo", views.demo_sign_in, name="demo-sign-in"),
     path("sign-out", LogoutView.as_view(next_page="sign-in"), name="sign-out"),
     path("no-role", views.no_role, name="no-role"),
     re_path(r"^(?!api/|static/).*$", views.page),
 ]
+
+handler400, handler403, handler404, handler500 = (
+    f"finegap.site.faults.{name}" for name in ("bad_request", "not_allowed", "not_found", "fault")
+)

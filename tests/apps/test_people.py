@@ -13,7 +13,7 @@ from finegap.api.roles import role_of
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
 from finegap.people.changes import AddPerson, ChangePassword, ChangePerson
-from finegap.people.models import PersonEvent
+from finegap.people.models import PersonEvent, Pin
 from finegap.people.pins import MOST_WRONG
 from finegap.people.services import add_person, change_password, change_person, first_lead
 from finegap.site import first_visit
@@ -174,5 +174,6 @@ class Switching(Works):
         self.client.force_login(self.lena)
         self.assertEqual(self.go_on("bo", BO.password).json()["field"], "person")
         tries = [self.go_on("tom", f"{i}000").status_code for i in range(7)]
-        self.assertEqual(tries, [422] * 5 + [409] * 2)
-        self.assertEqual(self.go_on("tom", PIN).status_code, 409)
+        self.assertEqual(tries, [422] * 4 + [429] * 3)
+        self.assertEqual(self.go_on("tom", PIN).json()["code"], "locked")
+        self.assertEqual(Pin.objects.get(person=self.tom).wrong, 0)  # where Tom signs himself, nothing was tried

@@ -137,7 +137,7 @@ export async function unwrap<T>(answer: Promise<Answer<T>>): Promise<T> {
   if (settled.data !== undefined) return settled.data;
   const problem = isProblem(settled.error) ? settled.error : NO_ANSWER;
   if (problem.code === 'signed-out')
-    window.location.assign(`/sign-in?next=${encodeURIComponent(window.location.pathname)}`);
+    window.location.assign(`/sign-in?next=${encodeURIComponent(window.location.pathname + window.location.search)}`);
   throw new ApiError(problem);
 }
 

@@ -1,0 +1,149 @@
+"""What stands in the way of the whole works: a full disk, a read-only or damaged folder. Said on one page, and to the terminal.
+
+A fault says what happened, what is safe and what to do. It needs neither database nor templates: both may be what is missing.
+"""
+
+from __future__ import annotations
+
+import errno
+import sqlite3
+import sys
+from collections.abc import Iterator
+from dataclasses import dataclass
+from html import escape
+
+from django.db import DatabaseError
+from django.http import HttpRequest, HttpResponse, JsonResponse
+
+from finegap.api.handler import body
+
+
+@dataclass(frozen=True)
+class Fault:
+    """Something the server cannot get past: its HTTP ``status``, its ``code`` in answers of the API, and what is said."""
+
+    code: str
+    status: int
+    what: str
+    safe: str
+    do: str
+
+    @property
+    def line(self) -> str:
+        """For the terminal."""
+        return f"{self.what} {self.safe} {self.do}"
+
+
+_SAFE = "What was acknowledged before is safe."
+FULL = Fault(
+    "disk-full", 507, "The disk of the server is full.", f"{_SAFE} Nothing more is saved: what is typed waits on the tablet.",
+    "Whoever keeps the server makes room: old backups, logs, files of others. Then it goes on by itself.",
+)  # fmt: skip
+READ_ONLY = Fault(
+    "read-only", 503, "The server cannot write its data.", f"{_SAFE} It can be read, and nothing more is saved.",
+    "Whoever keeps the server looks whether the data folder and its files belong to the account that serves, and whether the disk"
+    " was mounted read-only, which happens when it fails.",
+)  # fmt: skip
+DAMAGED = Fault(
+    "damaged", 503, "The database of the server is damaged.", "The backups are safe. Nothing is saved now.",
+    "Whoever keeps the server stops it, keeps the data folder as it is, and restores the newest good backup into another folder:"
+    " fine-gap restore FILE --works FOLDER. It says what is in it before it does anything.",
+)  # fmt: skip
+BUSY = Fault(
+    "busy", 503, "The server is busy with a long change.", f"{_SAFE} This one was not saved.", "Try again in a few seconds.",
+)  # fmt: skip
+BROKEN = Fault(
+    "fault", 500, "The server could not do that, through a fault of its own.",
+    "What was acknowledged before is safe. This one was not saved.",
+    "Try again; if it stays, tell whoever keeps the server: its log says more.",
+)  # fmt: skip
+
+_BY_NUMBER = {errno.ENOSPC: FULL, errno.EDQUOT: FULL, errno.EROFS: READ_ONLY, errno.EACCES: READ_ONLY, errno.EPERM: READ_ONLY}
+_BY_WORDS = (
+    ("database or disk is full", FULL),
+    ("readonly database", READ_ONLY),
+    ("unable to open database file", READ_ONLY),
+    ("malformed", DAMAGED),
+    ("not a database", DAMAGED),
+    ("disk I/O error", DAMAGED),
+    ("database is locked", BUSY),
+)
+"""SQLite has a number for each, which Django's errors have not; its words are fixed (sqlite3_errstr)."""
+
+
+def fault_of(error: BaseException | None) -> Fault:
+    """Which fault an error comes of."""
+    for one in _chain(error):
+        if isinstance(one, DatabaseError | sqlite3.Error):
+            found = next((fault for words, fault in _BY_WORDS if words in str(one)), None)
+        else:
+            found = _BY_NUMBER.get(one.errno or 0) if isinstance(one, OSError) else None
+        if found:
+            return found
+    return BROKEN
+
+
+def _chain(error: BaseException | None) -> Iterator[BaseException]:
+    for _ in range(10):
+        if error is None:
+            return
+        yield error
+        error = error.__cause__ or error.__context__
+
+
+_STYLE = """
+body { font: 18px/1.5 "Source Sans 3", sans-serif; max-width: 36rem; margin: 12vh auto; padding: 0 1.5rem; color: #20262b;
+  background: #f7f6f2 }
+h1 { font-size: 1.5rem } p { margin: .8rem 0 } a { color: inherit; display: inline-block; padding: .8rem 0 }
+"""
+
+
+def shown(fault: Fault) -> str:
+    """A page of its own."""
+    return f"""<!doctype html>
+<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
+<title>Fine Gap</title><style>{_STYLE}</style></head>
+<body><main><h1>{escape(fault.what)}</h1><p><b>{escape(fault.safe)}</b></p><p>{escape(fault.do)}</p>
+<p><a href="/">Try again</a></p></main></body></html>"""
+
+
+def answered(request: HttpRequest, fault: Fault) -> HttpResponse:
+    """The one shape of errors under ``/api``, a page elsewhere."""
+    if request.path.startswith("/api/"):
+        told = body(fault.code, fault.what, hint=fault.do, reasons=[fault.safe])
+        return JsonResponse(told, status=fault.status)
+    return HttpResponse(shown(fault), status=fault.status)
+
+
+def fault(request: HttpRequest) -> HttpResponse:
+    """Django's ``handler500``: called while the error is handled."""
+    return answered(request, fault_of(sys.exc_info()[1]))
+
+
+_NOT_FOUND = Fault("not-found", 404, "There is nothing at this address.", "Nothing was changed.", "Go on from the bench.")
+_NOT_ALLOWED = Fault("not-allowed", 403, "This is not for you.", "Nothing was changed.", "Ask a lead, or go on from the bench.")
+_BAD = Fault("bad-request", 400, "That was not a request this server knows.", "Nothing was changed.", "Go on from the bench.")
+_FORGED = Fault(
+    "not-allowed", 403, "This page is from before you signed in, or its cookie is gone.", "Nothing was changed.",
+    "Load the page anew, and try again.",
+)  # fmt: skip
+
+
+def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """Django's ``handler404``."""
+    return answered(request, _NOT_FOUND)
+
+
+def not_allowed(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """Django's ``handler403``."""
+    return answered(request, _NOT_ALLOWED)
+
+
+def bad_request(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """Django's ``handler400``."""
+    return answered(request, _BAD)
+
+
+def forged(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """Django's ``CSRF_FAILURE_VIEW``."""
+    return answered(request, _FORGED)
