@@ -1,4 +1,4 @@
-"""The command ``fine-gap``: serve a works or the demo, quick figures, copies, certificates."""
+"""The command ``fine-gap``: serve a works or the demo, quick figures, copies, checks, certificates."""
 
 from __future__ import annotations
 
@@ -47,9 +47,20 @@ def _parser() -> argparse.ArgumentParser:
         serving.add_argument("--host", default="127.0.0.1", help="an address of this machine (default: this machine alone)")
     demo.add_argument("--reset", action="store_true", help="throw the demo's data away; it asks first")
     demo.add_argument("--yes", action="store_true", help="with --reset: do not ask")
+    backup = command("backup", "copy the works into one archive, while it is in use", _backup)
+    backup.add_argument("file")
+    restore = command("restore", "put a works back from such a copy, into a folder that holds none", _restore)
+    restore.add_argument("file")
+    restore.add_argument("--key", help="the key of an encrypted copy")
+    restore.add_argument(
+        "--over", action="store_true", help="into a folder that holds a works: it says what would be lost, and asks"
+    )
+    restore.add_argument("--yes", action="store_true", help="with --over: do not ask")
+    command("check", "check a works: its database, and the files it names", _check)
+    command("backup-key", "make a key: from then on backups are encrypted, and only it reads them", _backup_key).add_argument(
+        "file"
+    )
     for name, help_ in (
-        ("backup", "copy the works into one archive, while it is in use"),
-        ("restore", "put a works back from such a copy, into a folder that holds none"),
         ("export", "write the whole works into one archive of open files, while it is in use"),
         ("import", "put a works back from open files, into a folder that holds none"),
     ):
@@ -77,6 +88,72 @@ def _serve(asked: argparse.Namespace) -> None:
         serve(what)
 
 
+def _backup(asked: argparse.Namespace) -> None:
+    from finegap.site.backup import BackupFault, back_up
+
+    file = Path(asked.file)
+    try:
+        made = back_up(asked.folder, file)
+    except BackupFault as fault:
+        sys.exit(str(fault))
+    print(f"{file}: the database and {made.photos} photographs, {made.size / 1e6:.1f} MB, checked.")
+
+
+def _restore(asked: argparse.Namespace) -> None:
+    from finegap.site.backup import BackupFault
+    from finegap.site.restoring import WouldLose, restore
+
+    def is_meant(loss: str) -> bool:
+        if not asked.over:
+            return False
+        print(loss)
+        return asked.yes or _says_yes("Put the archive in its place? What is there is set aside, not deleted. yes or no: ")
+
+    _setup()
+    from django.core.management import call_command
+    from django.db.migrations.loader import MigrationLoader
+
+    known = set(MigrationLoader(None).disk_migrations)
+    key = Path(asked.key) if asked.key else None
+    try:
+        photos = restore(Path(asked.file), asked.folder, known, key, is_meant)
+    except WouldLose as loss:
+        sys.exit("Nothing was changed." if asked.over else str(loss))
+    except BackupFault as fault:
+        sys.exit(str(fault))
+    call_command("migrate", verbosity=0)
+    print(f"{asked.folder}: the works is back, with {photos} photographs.")
+
+
+def _says_yes(question: str) -> bool:
+    try:
+        return input(question).strip().lower() == "yes"
+    except EOFError:
+        return False
+
+
+def _check(asked: argparse.Namespace) -> None:
+    from finegap.site.checking import checked
+
+    found = checked(asked.folder)
+    said = [*found.wrong, *(f"{name} is named, and not there" for name in found.missing)]
+    print("\n".join(said) if said else "The database is whole, and every file it names is there.")
+    if found.stray:
+        print(f"{len(found.stray)} files are named by nothing; they only take room: {', '.join(found.stray[:5])}")
+    sys.exit(0 if found.is_whole else 1)
+
+
+def _backup_key(asked: argparse.Namespace) -> None:
+    from finegap.site.backup import BackupFault, make_key
+
+    try:
+        public = make_key(asked.folder, Path(asked.file))
+    except BackupFault as fault:
+        sys.exit(str(fault))
+    print(f"Backups of {asked.folder} are encrypted from now on, to {public}.")
+    print(f"Keep {asked.file} away from this machine, and twice: without it nobody reads them, and it cannot be made again.")
+
+
 def _copy(asked: argparse.Namespace) -> None:
     _django([asked.command, asked.file])
 
@@ -85,7 +162,19 @@ def _manage(asked: argparse.Namespace) -> None:
     _django(asked.rest)
 
 
+def _setup() -> None:
+    import django
+
+    from finegap.site.folder import EmptyKey
+
+    try:
+        django.setup()
+    except EmptyKey as empty:
+        sys.exit(f"{empty} Delete it: another is made, and everybody signs in again.")
+
+
 def _django(words: list[str]) -> None:
+    _setup()
     from django.core.management import execute_from_command_line
 
     execute_from_command_line(["fine-gap", *words])

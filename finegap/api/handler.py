@@ -9,15 +9,10 @@ from rest_framework.response import Response
 from rest_framework.views import exception_handler
 
 from finegap.api.errors import Conflict, Locked, OtherPerson, ReadOnly, Refused
+from finegap.api.shape import body
 from finegap.core.errors import Ambiguous, FieldError, Unlikely
 
 _CODES: tuple[tuple[type[FieldError], str], ...] = ((Unlikely, "unlikely"), (Ambiguous, "ambiguous"))
-
-
-def body(code: str, problem: str, **more: Any) -> dict[str, Any]:
-    """The one shape of an error."""
-    empty = {"field": "", "hint": "", "suggestions": [], "reasons": [], "reason_wanted": False}
-    return {"code": code, "problem": problem, **empty, **more}
 
 
 def handle(error: Exception, context: dict[str, Any]) -> Response | None:

@@ -39,3 +39,13 @@ class LeadWrites(IsTechnician):
         """Reading for either role, writing for leads."""
         allowed = (LEAD,) if request.method not in ("GET", "HEAD", "OPTIONS") else ROLES
         return role_of(request.user) in allowed
+
+
+class IsLead(IsTechnician):
+    """Leads alone, for reading, too."""
+
+    message = "This needs a lead."
+
+    def has_permission(self, request: Request, view: APIView) -> bool:
+        """Whether the user is one."""
+        return role_of(request.user) == LEAD

@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import io
+import shutil
 import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import IO, TYPE_CHECKING, Any
+
+from django.conf import settings
 
 from finegap.core.errors import FieldError
 
@@ -14,6 +17,8 @@ if TYPE_CHECKING:
     from PIL.Image import Image
 
 _MOST_PIXELS = 25_000_000
+_ROOM = 200 * 1024**2
+"""The last of a disk, in bytes, is for readings and signatures."""
 _FORMATS = ("JPEG", "PNG", "WEBP")
 _one_at_a_time = threading.Lock()
 """A picture of 25 megapixels takes a few hundred MB while it is decoded: a worker takes that once, however many are sent."""
@@ -26,11 +31,13 @@ def opened(file: IO[bytes] | Any, field: str, expected: str) -> Iterator[Image]:
     Raises
     ------
     FieldError
-        It is none, whatever its name says, or larger than 25 megapixels.
+        It is none, whatever its name says, or larger than 25 megapixels; or the disk is nearly full.
     """
     from PIL import Image, UnidentifiedImageError
 
     with _one_at_a_time:
+        if shutil.disk_usage(settings.VAR).free < _ROOM:
+            raise FieldError(field, "the disk of the server is nearly full.", "Readings go on; pictures wait until there is room.")
         file.seek(0)
         try:
             with Image.open(file, formats=_FORMATS) as image:

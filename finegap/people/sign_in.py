@@ -24,7 +24,7 @@ from django.utils import timezone
 
 from finegap.api.address import client_address
 from finegap.api.errors import Locked
-from finegap.api.handler import body
+from finegap.api.shape import body
 from finegap.core.errors import FieldError
 from finegap.people.models import PersonEvent
 

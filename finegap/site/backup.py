@@ -1,148 +1,250 @@
-"""A works in one archive and back: its database, copied while it is in use, and its photographs.
+"""A works in one archive: its database, copied while it is in use, and its photographs; checked after it was written.
 
 The database is copied by SQLite's own online backup, so that a copy made while somebody saves holds all of the change or nothing
 of it. Photographs are copied after it: each one the copy names is there. The key of sessions stays where it is: whoever was
-signed in signs in again.
+signed in signs in again. With a key of its own an archive is encrypted (age, X25519): only who has the other half reads it.
 """
 
 from __future__ import annotations
 
+import errno
+import hashlib
 import json
-import shutil
+import os
 import sqlite3
 import tempfile
 import zipfile
-from contextlib import closing
-from pathlib import Path, PurePosixPath
+import zlib
+from collections.abc import Iterator
+from contextlib import closing, contextmanager
+from dataclasses import dataclass
+from pathlib import Path
+from typing import IO, Any
+
+import pyrage
 
 from finegap.core import VERSION
-from finegap.site.folder import DATABASE, DEMO, WORKS, OtherFolder, held, keep_apart
+from finegap.site.checking import damage_in, files_named
+from finegap.site.folder import DATABASE, MEDIA, held, synced, write_whole
 
 FORMAT = "fine-gap/backup"
-MEDIA, MANIFEST = "media", "manifest.json"
-_MOST_FILES = 1_000_000
-_MOST_BYTES = 200 * 1024**3
-"""An archive that unpacks to more is none of ours."""
+MANIFEST = "manifest.json"
+PUBLIC_KEY = "backup.pub"
+_UNFINISHED = ".unfinished-"
+_AGE = b"age-encryption.org/v1"
+DAMAGED = (zipfile.BadZipFile, zlib.error, KeyError, ValueError, TypeError, EOFError, RuntimeError)
+"""What reading an archive fails with where it was cut off or altered."""
+_PIECE = 1024 * 1024
+_TRIES = 3
 
 
 class BackupFault(Exception):
     """An archive cannot be made, or not be restored here; the message is a sentence."""
 
 
-def back_up(works: Path, archive: Path) -> int:
-    """Copy a works into an archive.
+@dataclass(frozen=True)
+class BackedUp:
+    """How many photographs are in an archive, and its size."""
+
+    photos: int
+    size: int
+
+
+def back_up(works: Path, archive: Path) -> BackedUp:
+    """Copy a works into an archive, and check it.
 
     Parameters
     ----------
     works : Path
         Its data folder.
     archive : Path
-        Where the archive is to be; it must not be there yet.
-
-    Returns
-    -------
-    int
-        How many photographs are in it.
+        Where the archive is to be; it must not be there yet. It is there whole, or not at all.
 
     Raises
     ------
     BackupFault
-        There is no works in the folder, or the archive is there already.
+        There is no works in the folder, the archive is there already, no room, or something in the works is damaged.
     """
     if not (works / DATABASE).exists():
         raise BackupFault(f"{works} holds no works.")
     if archive.exists():
         raise BackupFault(f"{archive} is there already: choose another name.")
-    with tempfile.TemporaryDirectory(dir=archive.parent) as made:
-        copy = Path(made) / DATABASE
+    try:
+        with _unfinished(archive.parent) as made:
+            part = Path(made) / "archive"
+            photos = _packed(works, Path(made), part)
+            check_archive(part)
+            part = _encrypted(works, part)
+            size = part.stat().st_size
+            with open(part, "rb") as written:
+                os.fsync(written.fileno())
+            part.replace(archive)
+    except sqlite3.Error as wrong:
+        raise BackupFault(f"The database of {works} cannot be copied: {wrong}.") from None
+    except OSError as wrong:
+        full = wrong.errno in (errno.ENOSPC, errno.EDQUOT)
+        raise BackupFault(f"{archive} cannot be written: {'there is no room for it' if full else wrong}.") from None
+    synced(archive.parent)
+    return BackedUp(photos, size)
+
+
+@contextmanager
+def _unfinished(folder: Path) -> Iterator[str]:
+    """A folder that goes with whoever made it: what a killed one left is removed by the next."""
+    for left in folder.glob(f"{_UNFINISHED}*"):
+        pid = left.name.removeprefix(_UNFINISHED).partition("-")[0]
+        if pid.isdigit() and not Path(f"/proc/{pid}").exists():
+            for path in left.iterdir():
+                path.unlink()
+            left.rmdir()
+    with tempfile.TemporaryDirectory(prefix=f"{_UNFINISHED}{os.getpid()}-", dir=folder) as made:
+        yield made
+
+
+def _packed(works: Path, made: Path, part: Path) -> int:
+    """Write the archive; anew where a photograph was removed between the copy of the database and its own."""
+    for _ in range(_TRIES):
+        copy = made / DATABASE
+        copy.unlink(missing_ok=True)
         with closing(sqlite3.connect(works / DATABASE)) as source, closing(sqlite3.connect(copy)) as target:
             source.backup(target)
+        with closing(sqlite3.connect(copy)) as target:
+            damage = damage_in(target)
+            if damage:
+                raise BackupFault(f"The database of {works} is damaged, and is not backed up: {damage[0]}.")
             applied = [list(row) for row in target.execute("SELECT app, name FROM django_migrations ORDER BY app, name")]
-        photos = sorted(path for path in (works / MEDIA).rglob("*") if path.is_file())
-        part = Path(made) / "archive"
-        with zipfile.ZipFile(part, "w", zipfile.ZIP_DEFLATED) as into:
-            into.writestr(MANIFEST, json.dumps({"format": FORMAT, "core": VERSION, "holds": held(works), "migrations": applied}))
-            into.write(copy, DATABASE)
-            for photo in photos:
+            named = files_named(target)
+        photos = _write(works, copy, part, {"format": FORMAT, "core": VERSION, "holds": held(works), "migrations": applied})
+        if all((works / MEDIA / name).exists() == (name in photos) for name in named):
+            return len(photos)
+    raise BackupFault(f"Photographs of {works} come and go too fast: try again.")
+
+
+def _write(works: Path, copy: Path, part: Path, manifest: dict[str, Any]) -> set[str]:
+    digests: dict[str, str] = {}
+    photos = set()
+    with zipfile.ZipFile(part, "w", zipfile.ZIP_DEFLATED) as into:
+        digests[DATABASE] = _put(into, DATABASE, copy, zipfile.ZIP_DEFLATED)
+        for path in sorted(one for one in (works / MEDIA).rglob("*") if one.is_file()):
+            name = path.relative_to(works / MEDIA).as_posix()
+            try:
                 # Already packed: a second time costs time and saves nothing.
-                into.write(photo, f"{MEDIA}/{photo.relative_to(works / MEDIA).as_posix()}", zipfile.ZIP_STORED)
-        part.replace(archive)
-    return len(photos)
+                digests[f"{MEDIA}/{name}"] = _put(into, f"{MEDIA}/{name}", path, zipfile.ZIP_STORED)
+                photos.add(name)
+            except FileNotFoundError:
+                continue  # removed meanwhile
+        into.writestr(MANIFEST, json.dumps(manifest | {"sha256": digests}))
+    return photos
 
 
-def restore(archive: Path, works: Path, known: set[tuple[str, str]]) -> int:
-    """Put a works back from its archive, into a folder that holds none.
+def _put(into: zipfile.ZipFile, name: str, path: Path, how: int) -> str:
+    digest = hashlib.sha256()
+    with open(path, "rb") as source:
+        entry = zipfile.ZipInfo.from_file(path, name)
+        entry.compress_type = how
+        with into.open(entry, "w", force_zip64=True) as target:
+            while piece := source.read(_PIECE):
+                digest.update(piece)
+                target.write(piece)
+    return digest.hexdigest()
 
-    Parameters
-    ----------
-    archive : Path
-        As ``back_up`` made it.
-    works : Path
-        The data folder; all of the works is there afterwards, or nothing.
-    known : set of (app, name)
-        The migrations this version has. An archive with others is of a later one.
 
-    Returns
-    -------
-    int
-        How many photographs came back.
+def check_archive(archive: Path) -> None:
+    """Every entry is what the manifest says it is.
 
     Raises
     ------
     BackupFault
-        It is no archive of a works, or damaged, or of a later version; or the folder holds a works.
+        One is not, or is missing, or one is there of which it says nothing.
     """
-    if (works / DATABASE).exists():
-        raise BackupFault(f"{works} holds a works already: restore into an empty folder.")
-    works.mkdir(parents=True, exist_ok=True)
-    with tempfile.TemporaryDirectory(dir=works) as unpacked:
-        kind, photos = _unpack(archive, Path(unpacked), known)
-        _check_database(archive, Path(unpacked) / DATABASE)
-        try:
-            keep_apart(works, kind)
-        except OtherFolder as other:
-            raise BackupFault(f"{other}: restore into an empty folder.") from None
-        if (Path(unpacked) / MEDIA).exists():
-            shutil.copytree(Path(unpacked) / MEDIA, works / MEDIA, dirs_exist_ok=True)
-        # Last of all: a folder without it holds no works yet.
-        (Path(unpacked) / DATABASE).replace(works / DATABASE)
-    return photos
-
-
-def _unpack(archive: Path, into: Path, known: set[tuple[str, str]]) -> tuple[str, int]:
     try:
         with zipfile.ZipFile(archive) as packed:
-            entries = packed.infolist()
-            _check(archive, entries)
-            manifest = json.loads(packed.read(MANIFEST))
-            if manifest["holds"] not in (DEMO, WORKS):
-                raise ValueError("it says neither demo nor works")
-            later = {(app, name) for app, name in manifest["migrations"]} - known
-            if manifest["format"] != FORMAT or later:
-                raise BackupFault(f"{archive} is of a later version of Fine Gap ({manifest['core']}): bring this one up to date.")
-            for entry in entries:
-                packed.extract(entry, into)
-    except (OSError, zipfile.BadZipFile, KeyError, ValueError, TypeError) as wrong:
-        raise BackupFault(f"{archive} is no archive of a works, or it is damaged ({wrong}).") from None
-    return str(manifest["holds"]), sum(entry.filename.startswith(f"{MEDIA}/") for entry in entries)
+            said: dict[str, str] = json.loads(packed.read(MANIFEST))["sha256"]
+            if set(said) != set(packed.namelist()) - {MANIFEST}:
+                raise BackupFault(f"{archive} does not hold what its manifest says.")
+            for name, digest in said.items():
+                with packed.open(name) as entry:
+                    if digest_of(entry) != digest:
+                        raise BackupFault(f"{archive} was altered or is damaged: {name} is not what it was.")
+    except DAMAGED as wrong:
+        raise BackupFault(f"{archive} is damaged: {wrong}.") from None
 
 
-def _check_database(archive: Path, database: Path) -> None:
+def digest_of(file: IO[bytes]) -> str:
+    """SHA-256 of all of it."""
+    digest = hashlib.sha256()
+    while piece := file.read(_PIECE):
+        digest.update(piece)
+    return digest.hexdigest()
+
+
+def make_key(works: Path, file: Path) -> str:
+    """Make a key for backups: the secret half into a file, the public half into the works, which encrypts by it from now on.
+
+    Raises
+    ------
+    BackupFault
+        The file is there already: it may be the key of backups there are.
+    """
+    if file.exists():
+        raise BackupFault(f"{file} is there already: choose another name.")
+    works.mkdir(parents=True, exist_ok=True)
+    identity = pyrage.x25519.Identity.generate()
+    public = str(identity.to_public())
+    write_whole(
+        file,
+        f"# The key of backups of a Fine Gap works. Without it they cannot be read.\n# public: {public}\n{identity}\n".encode(),
+    )
+    write_whole(works / PUBLIC_KEY, f"{public}\n".encode())
+    return public
+
+
+def public_key(works: Path) -> str:
+    """The public half, or nothing: then backups are not encrypted."""
+    path = works / PUBLIC_KEY
+    return path.read_text().strip() if path.exists() else ""
+
+
+def _encrypted(works: Path, part: Path) -> Path:
+    key = public_key(works)
+    if not key:
+        return part
+    into = part.with_name("encrypted")
     try:
-        with closing(sqlite3.connect(database)) as copy:
-            (found,) = copy.execute("PRAGMA integrity_check").fetchone()
-    except sqlite3.DatabaseError as wrong:
-        found = str(wrong)
-    if found != "ok":
-        raise BackupFault(f"The database in {archive} is damaged: {found}.")
+        pyrage.encrypt_file(str(part), str(into), [pyrage.x25519.Recipient.from_str(key)])
+    except pyrage.RecipientError:
+        raise BackupFault(f"{works / PUBLIC_KEY} holds no public key.") from None
+    if into.stat().st_size <= part.stat().st_size or not is_encrypted(into):
+        raise BackupFault(f"{part} could not be encrypted.")
+    return into
 
 
-def _check(archive: Path, entries: list[zipfile.ZipInfo]) -> None:
-    """Nothing in it but what is ours, in its place, and no more than there can be."""
-    names = [entry.filename for entry in entries]
-    inside = all(".." not in PurePosixPath(name).parts and not name.startswith("/") for name in names)
-    ours = all(name in (DATABASE, MANIFEST) or name.startswith(f"{MEDIA}/") for name in names)
-    if not (inside and ours and DATABASE in names and MANIFEST in names and len(set(names)) == len(names)):
-        raise BackupFault(f"{archive} is no archive of a works.")
-    if len(names) > _MOST_FILES or sum(entry.file_size for entry in entries) > _MOST_BYTES:
-        raise BackupFault(f"{archive} unpacks to more than a works can be.")
+def is_encrypted(archive: Path) -> bool:
+    """Whether only the key of it reads an archive."""
+    with open(archive, "rb") as file:
+        return file.read(len(_AGE)) == _AGE
+
+
+def decrypted(archive: Path, key: Path | None, into: Path) -> Path:
+    """An archive that can be read: itself, or a copy of it that was decrypted.
+
+    Raises
+    ------
+    BackupFault
+        It is encrypted, and there is no key, another key, or it was altered or cut off.
+    """
+    if not is_encrypted(archive):
+        return archive
+    if key is None:
+        raise BackupFault(f"{archive} is encrypted: say which key reads it, as --key FILE.")
+    try:
+        lines = [line for line in key.read_text().splitlines() if line and not line.startswith("#")]
+        identities = [pyrage.x25519.Identity.from_str(line.strip()) for line in lines]
+        pyrage.decrypt_file(str(archive), str(into), identities)
+    except (pyrage.IdentityError, UnicodeDecodeError):
+        raise BackupFault(f"{key} holds no key of backups.") from None
+    except (pyrage.DecryptError, OSError) as wrong:
+        if isinstance(wrong, OSError) and wrong.errno:
+            raise  # of the disk, not of what was sealed
+        raise BackupFault(f"{key} does not read {archive}, or the archive was altered or cut off ({wrong}).") from None
+    return into

@@ -1,21 +1,18 @@
 """What stands in the way of the whole works: a full disk, a read-only or damaged folder. Said on one page, and to the terminal.
 
-A fault says what happened, what is safe and what to do. It needs neither database nor templates: both may be what is missing.
+A fault says what happened, what is safe and what to do. It needs no Django: its settings may be what cannot be read.
 """
 
 from __future__ import annotations
 
 import errno
 import sqlite3
-import sys
 from collections.abc import Iterator
 from dataclasses import dataclass
 from html import escape
+from typing import Any
 
-from django.db import DatabaseError
-from django.http import HttpRequest, HttpResponse, JsonResponse
-
-from finegap.api.handler import body
+from finegap.api.shape import body
 
 
 @dataclass(frozen=True)
@@ -49,6 +46,11 @@ DAMAGED = Fault(
     "Whoever keeps the server stops it, keeps the data folder as it is, and restores the newest good backup into another folder:"
     " fine-gap restore FILE --works FOLDER. It says what is in it before it does anything.",
 )  # fmt: skip
+NO_KEY = Fault(
+    "fault", 503, "The key of sessions is empty.", "Jobs, photographs and backups are safe.",
+    "Whoever keeps the server deletes the file secret_key in the data folder and starts the server anew: it makes another, and"
+    " everybody signs in again.",
+)  # fmt: skip
 BUSY = Fault(
     "busy", 503, "The server is busy with a long change.", f"{_SAFE} This one was not saved.", "Try again in a few seconds.",
 )  # fmt: skip
@@ -74,7 +76,7 @@ _BY_WORDS = (
 def fault_of(error: BaseException | None) -> Fault:
     """Which fault an error comes of."""
     for one in _chain(error):
-        if isinstance(one, DatabaseError | sqlite3.Error):
+        if isinstance(one, sqlite3.Error) or type(one).__module__ == "django.db.utils":
             found = next((fault for words, fault in _BY_WORDS if words in str(one)), None)
         else:
             found = _BY_NUMBER.get(one.errno or 0) if isinstance(one, OSError) else None
@@ -107,43 +109,6 @@ def shown(fault: Fault) -> str:
 <p><a href="/">Try again</a></p></main></body></html>"""
 
 
-def answered(request: HttpRequest, fault: Fault) -> HttpResponse:
-    """The one shape of errors under ``/api``, a page elsewhere."""
-    if request.path.startswith("/api/"):
-        told = body(fault.code, fault.what, hint=fault.do, reasons=[fault.safe])
-        return JsonResponse(told, status=fault.status)
-    return HttpResponse(shown(fault), status=fault.status)
-
-
-def fault(request: HttpRequest) -> HttpResponse:
-    """Django's ``handler500``: called while the error is handled."""
-    return answered(request, fault_of(sys.exc_info()[1]))
-
-
-_NOT_FOUND = Fault("not-found", 404, "There is nothing at this address.", "Nothing was changed.", "Go on from the bench.")
-_NOT_ALLOWED = Fault("not-allowed", 403, "This is not for you.", "Nothing was changed.", "Ask a lead, or go on from the bench.")
-_BAD = Fault("bad-request", 400, "That was not a request this server knows.", "Nothing was changed.", "Go on from the bench.")
-_FORGED = Fault(
-    "not-allowed", 403, "This page is from before you signed in, or its cookie is gone.", "Nothing was changed.",
-    "Load the page anew, and try again.",
-)  # fmt: skip
-
-
-def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
-    """Django's ``handler404``."""
-    return answered(request, _NOT_FOUND)
-
-
-def not_allowed(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
-    """Django's ``handler403``."""
-    return answered(request, _NOT_ALLOWED)
-
-
-def bad_request(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
-    """Django's ``handler400``."""
-    return answered(request, _BAD)
-
-
-def forged(request: HttpRequest, reason: str = "") -> HttpResponse:
-    """Django's ``CSRF_FAILURE_VIEW``."""
-    return answered(request, _FORGED)
+def as_answer(fault: Fault) -> dict[str, Any]:
+    """In the one shape of errors."""
+    return body(fault.code, fault.what, hint=fault.do, reasons=[fault.safe])

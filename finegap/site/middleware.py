@@ -11,7 +11,7 @@ from django.middleware.gzip import GZipMiddleware
 from django.utils import timezone
 
 from finegap.api.address import is_trusted
-from finegap.api.handler import body
+from finegap.api.shape import body
 from finegap.formats.days import DateForm, use
 from finegap.works.queries import works_settings, zone_of
 

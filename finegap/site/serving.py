@@ -3,22 +3,28 @@ is in the way."""
 
 from __future__ import annotations
 
-import fcntl
 import ipaddress
+import json
 import os
 import socket
+import sqlite3
 import subprocess
 import sys
+from collections.abc import Callable
 from dataclasses import dataclass
 from importlib import import_module
 from pathlib import Path
-from typing import IO
+from typing import IO, Any, NoReturn
 
-from finegap.site.folder import DATABASE, DEMO, WORKS, OtherFolder, keep_apart
+from django.db.utils import DatabaseError
+
+from finegap.site.faults import NO_KEY, Fault, as_answer, fault_of, shown
+from finegap.site.folder import DATABASE, DEMO, WORKS, EmptyKey, InUse, OtherFolder, alone, hold, keep_apart
+from finegap.site.restoring import recover
 from finegap.site.tls import HERE, LATE_DAYS, SERVER, SERVER_KEY, Certificate, read
 
-_IN_USE = "in-use"
 _held: IO[str] | None = None
+"""While this process or a worker of it lives, the folder is in use: nobody throws its data away."""
 
 
 @dataclass(frozen=True)
@@ -37,14 +43,26 @@ class Asked:
 
 
 def serve(asked: Asked) -> None:
-    """Prepare the folder, say where it is served, and serve until it is stopped."""
+    """Prepare the folder, say where it is served, and serve until it is stopped.
+
+    What stands in the way of the whole works is said here, and served as the one page there is, until somebody has mended it.
+    """
+    global _held
     port = _checked_port(asked)
-    apart(asked)
-    certificate = read(asked.folder / "tls") if asked.kind == WORKS else None
-    _answer_to(asked, certificate)
-    _hold(asked.folder)
-    _keep_private(asked.folder)
-    _prepare(asked)
+    try:
+        apart(asked)
+        _held = hold(asked.folder)
+        certificate = read(asked.folder / "tls") if asked.kind == WORKS else None
+        _answer_to(asked, certificate)
+        _recover(asked)
+        _keep_private(asked.folder)
+        _prepare(asked)
+    except InUse as use:
+        sys.exit(f"{use}: wait until that is done.")
+    except EmptyKey:
+        serve_fault(asked, port, NO_KEY)
+    except (sqlite3.Error, OSError, DatabaseError) as wrong:
+        serve_fault(asked, port, fault_of(wrong))
     import_module("finegap.site.wsgi")  # whoever opens the address as soon as it is printed finds the server there
     url = _url(asked, port, certificate)
     name = "your works" if asked.kind == WORKS else "demo works"
@@ -55,6 +73,22 @@ def serve(asked: Asked) -> None:
     else:
         _play_gauges(port)
     _serve(asked, port, certificate)
+
+
+def serve_fault(asked: Asked, port: int, fault: Fault) -> NoReturn:
+    """Say what is wrong, and serve nothing but that; the data is not touched."""
+    print(f"{fault.line}\nUntil then every page says so. Data folder: {asked.folder}", file=sys.stderr, flush=True)
+    certificate = read(asked.folder / "tls") if asked.kind == WORKS else None
+    page, told = shown(fault).encode(), json.dumps(as_answer(fault)).encode()
+
+    def application(environ: dict[str, Any], start: Callable[[str, list[tuple[str, str]]], Any]) -> list[bytes]:
+        of_api = environ["PATH_INFO"].startswith("/api/")
+        kind = "application/json" if of_api else "text/html; charset=utf-8"
+        start(f"{fault.status} Unavailable", [("Content-Type", kind), ("Cache-Control", "no-store"), ("Retry-After", "60")])
+        return [told if of_api else page]
+
+    _run(application, _options(asked, port, certificate) | {"workers": 1})
+    sys.exit(0)
 
 
 def apart(asked: Asked) -> None:
@@ -68,15 +102,14 @@ def apart(asked: Asked) -> None:
 def reset(asked: Asked, meant: bool) -> None:
     """Throw the demo's database away, where nobody is using it and it is meant; asked for at the terminal otherwise."""
     apart(asked)
-    with open(asked.folder / _IN_USE, "a") as in_use:
-        try:
-            fcntl.flock(in_use, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        except BlockingIOError:
-            sys.exit(f"The demo in {asked.folder} is being served: stop it first, with Ctrl-C.")
-        if not meant and not _is_meant(asked):
-            sys.exit(f"Nothing was thrown away. Answer yes, or {asked.again} --reset --yes.")
-        for path in asked.folder.glob(f"{DATABASE}*"):
-            path.unlink()
+    try:
+        with alone(asked.folder):
+            if not meant and not _is_meant(asked):
+                sys.exit(f"Nothing was thrown away. Answer yes, or {asked.again} --reset --yes.")
+            for path in asked.folder.glob(f"{DATABASE}*"):
+                path.unlink()
+    except InUse:
+        sys.exit(f"The demo in {asked.folder} is being served: stop it first, with Ctrl-C.")
     print("The demo's data is gone; it starts afresh the next time.")
 
 
@@ -87,11 +120,12 @@ def _is_meant(asked: Asked) -> bool:
         return False
 
 
-def _hold(folder: Path) -> None:
-    """While this process or a worker of it lives, the folder is in use: nobody throws its data away."""
-    global _held
-    _held = open(folder / _IN_USE, "a")  # noqa: SIM115 - open until the last worker ends
-    fcntl.flock(_held, fcntl.LOCK_SH)
+def _recover(asked: Asked) -> None:
+    """What a restore left that was broken off is undone; an empty works is not begun where somebody restores one."""
+    if recover(asked.folder):
+        if not (asked.folder / DATABASE).exists():
+            sys.exit(f"A restore into {asked.folder} was broken off: run it again, and then {asked.again}.")
+        print(f"A restore into {asked.folder} was broken off: what was there before is there again.", file=sys.stderr, flush=True)
 
 
 def _keep_private(folder: Path) -> None:
@@ -171,13 +205,18 @@ def _prepare(asked: Asked) -> None:
     from django.conf import settings
     from django.core.management import call_command
 
-    call_command("migrate", verbosity=0)
+    from finegap.site.upgrading import UpgradeFault, bring_up_to_date
+
+    global _held
+    assert _held is not None
+    _held.close()  # an upgrade has the folder alone
+    try:
+        bring_up_to_date(asked.folder, lambda line: print(line, flush=True))
+    except UpgradeFault as fault:
+        sys.exit(str(fault))
+    _held = hold(asked.folder)
     if asked.kind == DEMO:
         call_command("load_demo")
-    else:
-        from finegap.bench.services.retention import let_go
-
-        let_go()
     stamp = Path(settings.STATIC_ROOT) / ".collected"
     built = settings.FRONT_END / "index.html"
     if stamp.exists() and stamp.stat().st_mtime >= built.stat().st_mtime:
@@ -195,15 +234,29 @@ def _play_gauges(port: int) -> None:
     subprocess.Popen([sys.executable, "-m", "finegap.inventory.stand_in", "--port", receiver, "--sizes", sizes])
 
 
-def _serve(asked: Asked, port: int, certificate: Certificate | None) -> None:
-    """Serve with two workers, which share what this process has read already: nothing is imported twice."""
-    from django.db import connections
-    from gunicorn.app.base import BaseApplication
-
+def _options(asked: Asked, port: int, certificate: Certificate | None) -> dict[str, Any]:
     host = f"[{asked.host}]" if ":" in asked.host else asked.host
     options = {"bind": f"{host}:{port}", "workers": 2, "threads": 4, "preload_app": True, "loglevel": "warning"}
     if certificate:
         options |= {"certfile": str(asked.folder / "tls" / SERVER), "keyfile": str(asked.folder / "tls" / SERVER_KEY)}
+    return options
+
+
+def _serve(asked: Asked, port: int, certificate: Certificate | None) -> None:
+    """Serve with two workers, which share what this process has read already: nothing is imported twice."""
+    from django.db import connections
+
+    from finegap.site.keeper import begin
+    from finegap.site.wsgi import application
+
+    connections.close_all()  # a connection is not shared
+    if asked.kind == WORKS:
+        begin(asked.folder)
+    _run(application, _options(asked, port, certificate))
+
+
+def _run(application: object, options: dict[str, Any]) -> None:
+    from gunicorn.app.base import BaseApplication
 
     class Served(BaseApplication):  # type: ignore[misc]  # gunicorn has no types
         def load_config(self) -> None:
@@ -211,9 +264,6 @@ def _serve(asked: Asked, port: int, certificate: Certificate | None) -> None:
                 self.cfg.set(name, value)
 
         def load(self) -> object:
-            from finegap.site.wsgi import application
-
             return application
 
-    connections.close_all()  # a connection is not shared
     Served().run()

@@ -7,6 +7,7 @@ from pathlib import Path
 from csp.constants import NONE, SELF, UNSAFE_INLINE
 
 from finegap.core import VERSION
+from finegap.site.folder import secret_key
 
 BASE_DIR = Path(__file__).resolve().parents[2]
 _SHIPPED = BASE_DIR / "finegap" / "shipped"
@@ -19,19 +20,7 @@ VAR = Path(os.environ.get("FINEGAP_VAR", BASE_DIR / "var"))
 VAR.mkdir(parents=True, exist_ok=True)
 
 
-def _secret_key() -> str:
-    """The key of this installation: made once, kept beside the data, readable by its owner only."""
-    from django.core.management.utils import get_random_secret_key
-
-    path = VAR / "secret_key"
-    if not path.exists():
-        descriptor = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
-        with os.fdopen(descriptor, "w") as file:
-            file.write(get_random_secret_key())
-    return path.read_text()
-
-
-SECRET_KEY = os.environ.get("FINEGAP_SECRET_KEY") or _secret_key()
+SECRET_KEY = os.environ.get("FINEGAP_SECRET_KEY") or secret_key(VAR)
 DEBUG = os.environ.get("FINEGAP_DEBUG") == "1"
 DEMO = os.environ.get("FINEGAP_DEMO") == "1"
 """Offer one-click sign-in as the demo people. Only ``make demo`` sets it."""
@@ -82,7 +71,7 @@ MIDDLEWARE = [
     "axes.middleware.AxesMiddleware",
 ]
 
-CSRF_FAILURE_VIEW = "finegap.site.faults.forged"
+CSRF_FAILURE_VIEW = "finegap.site.error_pages.forged"
 ROOT_URLCONF = "finegap.site.urls"
 WSGI_APPLICATION = "finegap.site.wsgi.application"
 TEMPLATES = [
@@ -189,6 +178,8 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = 2 * 1024 * 1024
 LARGEST_PHOTO_BODY = 16 * 1024 * 1024
 MEDIA_ROOT = VAR / "media"
 """Photographs. Nothing here has an address of its own: a view serves them to whoever may see the job."""
+BACKUPS = Path(os.environ.get("FINEGAP_BACKUPS") or VAR / "backups")
+"""Where backups are kept; another disk is better than that of the data."""
 RECEIVER_PORT = int(os.environ.get("FINEGAP_RECEIVER_PORT", "8951"))
 """Where the receiver of wireless gauges listens, on this machine only."""
 SECURE_CONTENT_TYPE_NOSNIFF = True

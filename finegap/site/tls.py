@@ -9,7 +9,6 @@ from __future__ import annotations
 
 import datetime as dt
 import ipaddress
-import os
 import re
 from dataclasses import dataclass
 from pathlib import Path
@@ -18,6 +17,8 @@ from cryptography import x509
 from cryptography.hazmat.primitives import hashes, serialization
 from cryptography.hazmat.primitives.asymmetric import ec
 from cryptography.x509.oid import ExtendedKeyUsageOID, NameOID
+
+from finegap.site.folder import write_whole
 
 AUTHORITY, AUTHORITY_KEY, SERVER, SERVER_KEY = "authority.crt", "authority.key", "server.crt", "server.key"
 HERE = ("localhost", "127.0.0.1", "::1")
@@ -156,7 +157,7 @@ def _make_server(folder: Path, authority: x509.Certificate, names: list[str]) ->
     issuer = authority.extensions.get_extension_for_class(x509.SubjectKeyIdentifier).value
     built = built.add_extension(x509.AuthorityKeyIdentifier.from_issuer_subject_key_identifier(issuer), critical=False)
     _write_key(folder / SERVER_KEY, key)
-    (folder / SERVER).write_bytes(built.sign(signing, hashes.SHA256()).public_bytes(serialization.Encoding.PEM))
+    write_whole(folder / SERVER, built.sign(signing, hashes.SHA256()).public_bytes(serialization.Encoding.PEM))
 
 
 def _builder(subject: x509.Name, issuer: x509.Name, key: ec.EllipticCurvePrivateKey, days: int) -> x509.CertificateBuilder:
@@ -196,9 +197,7 @@ def _certificate(path: Path) -> x509.Certificate:
 
 
 def _write_key(path: Path, key: ec.EllipticCurvePrivateKey) -> None:
-    path.unlink(missing_ok=True)
     written = key.private_bytes(
         serialization.Encoding.PEM, serialization.PrivateFormat.PKCS8, serialization.NoEncryption()
     )  # fmt: skip
-    with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "wb") as file:
-        file.write(written)
+    write_whole(path, written)

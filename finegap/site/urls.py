@@ -10,7 +10,7 @@ from finegap.inventory import api as inventory
 from finegap.people import api as people
 from finegap.sheets import api as sheets
 from finegap.sheets import draft_api as typing
-from finegap.site import views
+from finegap.site import backup_api, views
 from finegap.site.first_visit import FirstVisit
 from finegap.works import api as works
 
@@ -85,6 +85,8 @@ urlpatterns = [
     path("api/gauges/<str:tag>/retire", inventory.GaugeRetired.as_view()),
     path("api/procedures", sheets.Procedures.as_view()),
     path("api/procedures/<slug:family>", sheets.Procedure.as_view()),
+    path("api/backups", backup_api.Backups.as_view()),
+    path("api/backups/<str:name>", backup_api.BackupFile.as_view()),
     path("authority.crt", views.authority),
     path("works.zip", views.everything),
     path("first-visit", FirstVisit.as_view(), name="first-visit"),
@@ -97,5 +99,5 @@ urlpatterns = [
 ]
 
 handler400, handler403, handler404, handler500 = (
-    f"finegap.site.faults.{name}" for name in ("bad_request", "not_allowed", "not_found", "fault")
+    f"finegap.site.error_pages.{name}" for name in ("bad_request", "not_allowed", "not_found", "fault")
 )

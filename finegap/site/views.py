@@ -39,6 +39,7 @@ from finegap.people.sign_in import BACKEND, one_at_a_time, paced, try_at
 from finegap.pumps.models import Pump
 from finegap.sheets.models import Sheet
 from finegap.site.archive.out import take_out
+from finegap.site.backup_api import warnings_now
 from finegap.site.demo import PEOPLE
 from finegap.site.tls import AUTHORITY
 
@@ -186,6 +187,7 @@ class MeAnswer(serializers.Serializer[Any]):
     name = serializers.CharField()
     role = serializers.ChoiceField(list(ROLES))
     version = serializers.CharField()
+    warnings = serializers.ListField(child=serializers.CharField(), help_text="What a lead is to be told, whatever page is open.")
 
 
 class StartAnswer(serializers.Serializer[Any]):
@@ -218,8 +220,8 @@ class Me(APIView):
 
     @extend_schema(responses=MeAnswer)
     def get(self, request: Request) -> Response:
-        """Name, role, and the version of the core."""
-        user = actor_of(request)
-        return Response(
-            {"username": user.username, "name": user.get_full_name() or user.username, "role": role_of(user), "version": VERSION}
-        )
+        """Name, role, the version of the core, and what a lead is to be told."""
+        user, role = actor_of(request), role_of(actor_of(request))
+        said = warnings_now() if role == LEAD and not settings.DEMO else []
+        name = user.get_full_name() or user.username
+        return Response({"username": user.username, "name": name, "role": role, "version": VERSION, "warnings": said})

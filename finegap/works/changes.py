@@ -31,6 +31,7 @@ class KeepSettings:
     photo_side: Literal["1200", "1600", "2400"] | None = None
     abandoned_days: str | None = sent.left_out(6)
     idle_days: str | None = sent.left_out(6)
+    backup_hours: str | None = sent.left_out(6)
 
 
 @dataclass(frozen=True)

@@ -33,7 +33,8 @@ class WorksSettings(models.Model):
     write; ``lengths`` what a browser begins with; ``time_zone`` an IANA name, that of the server where it is empty. ``currency``
     and ``school`` are of sheets that state none. ``new_share`` is how far a new part may be from its one new size, as a share of
     its wear allowance, before it is asked about. Photographs of abandoned jobs are kept ``abandoned_days``, without end where it is
-    empty; a browser nobody uses stays signed in ``idle_days``.
+    empty; a browser nobody uses stays signed in ``idle_days``; a backup
+    is made every ``backup_hours``.
     """
 
     name = models.CharField(max_length=80, blank=True)
@@ -52,6 +53,7 @@ class WorksSettings(models.Model):
     photo_side = models.PositiveIntegerField(choices=PhotoSide.choices, default=PhotoSide.USUAL)
     abandoned_days = models.PositiveIntegerField(null=True, blank=True)
     idle_days = models.PositiveIntegerField(default=14)
+    backup_hours = models.PositiveIntegerField(default=24)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+", null=True)
     at = models.DateTimeField(null=True)
 

@@ -33,7 +33,8 @@ def settings_shape() -> SettingsResponse:
     return SettingsResponse(
         kept.name, kept.address, kept.logo, kept.lengths, kept.decimal_mark, kept.date_form, kept.paper, zone_of(kept),
         kept.currency, kept.school, f"{100 * kept.new_share:g}", str(kept.photo_side),
-        "" if kept.abandoned_days is None else str(kept.abandoned_days), str(kept.idle_days), by, kept.at, units,
+        "" if kept.abandoned_days is None else str(kept.abandoned_days), str(kept.idle_days), str(kept.backup_hours),
+        by, kept.at, units,
     )  # fmt: skip
 
 

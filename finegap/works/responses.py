@@ -37,6 +37,7 @@ class SettingsResponse:
     photo_side: str
     abandoned_days: str
     idle_days: str
+    backup_hours: str
     by: str
     at: dt.datetime | None
     units: list[BareUnitResponse]

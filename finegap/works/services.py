@@ -19,6 +19,7 @@ from finegap.works.changes import KeepLogo, KeepSettings
 from finegap.works.models import WorksSettings, logo_file
 
 _MOST_DAYS = 3650
+_MOST_HOURS = 168
 _LARGEST_LOGO = 1024 * 1024
 _LOGO_SIDES = (600, 200)
 
@@ -53,6 +54,8 @@ def keep_settings(actor: User, new: KeepSettings, entry: Entry) -> WorksSettings
         given["abandoned_days"] = _days(text, "photographs of abandoned jobs", entry) if text else None
     if new.idle_days is not None:
         given["idle_days"] = _days(new.idle_days, "signed in without use", entry)
+    if new.backup_hours is not None:
+        given["backup_hours"] = int(entry.number(new.backup_hours, "hours from one backup to the next", 1, _MOST_HOURS, whole=True))
     return WorksSettings.objects.update_or_create(pk=1, defaults=given | {"by": actor, "at": timezone.now()})[0]
 
 

@@ -154,4 +154,4 @@ class Told(SimpleTestCase):
 
     def test_the_pages_of_errors_are_ours(self):
         for status in (400, 403, 404, 500):
-            self.assertEqual(get_resolver().resolve_error_handler(status).__module__, "finegap.site.faults")
+            self.assertEqual(get_resolver().resolve_error_handler(status).__module__, "finegap.site.error_pages")
