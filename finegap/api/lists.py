@@ -94,17 +94,34 @@ def listed(asked: type[ListFilter], request: Request, rows: QuerySet[M], line: C
     FieldError
         Something the list cannot be asked for.
     """
-    chosen = asked(request.query_params, rows)
-    if not chosen.is_valid():
-        field, wrong = next(iter(chosen.errors.items()))
-        said = request.query_params.get(field, "")[:_LONGEST]
-        raise FieldError(field, f"“{said}” cannot be asked of this list.", str(wrong[0]))
+    chosen = _chosen(asked, request, rows)
     first = PAGE * (int(chosen.form.cleaned_data["page"] or 1) - 1)
     order = chosen.qs.query.order_by or chosen.qs.model._meta.ordering
     # First which: what a line says is read of the page's rows alone, not of all that are sorted.
     keys = list(chosen.qs.order_by(*order, asked.apart).values_list("pk", flat=True)[first : first + PAGE + 1])
     found = rows.in_bulk(keys[:PAGE])
     return Page(line([found[key] for key in keys[:PAGE]]), len(keys) > PAGE)
+
+
+def filtered(asked: type[ListFilter], request: Request, rows: QuerySet[M]) -> QuerySet[M]:
+    """All rows of a list that a request asks for, for a file.
+
+    Raises
+    ------
+    FieldError
+        Something the list cannot be asked for.
+    """
+    found: QuerySet[M] = _chosen(asked, request, rows).qs
+    return found
+
+
+def _chosen(asked: type[ListFilter], request: Request, rows: QuerySet[M]) -> ListFilter:
+    chosen = asked(request.query_params, rows)
+    if not chosen.is_valid():
+        field, wrong = next(iter(chosen.errors.items()))
+        said = request.query_params.get(field, "")[:_LONGEST]
+        raise FieldError(field, f"“{said}” cannot be asked of this list.", str(wrong[0]))
+    return chosen
 
 
 def list_schema(name: str, shape: type, *more: OpenApiParameter) -> Callable[[F], F]:

@@ -12,6 +12,7 @@ from django.utils import timezone
 
 from finegap.api.address import is_trusted
 from finegap.api.shape import body
+from finegap.audit.who import acting
 from finegap.formats.days import DateForm, use
 from finegap.works.queries import works_settings, zone_of
 
@@ -63,6 +64,18 @@ class BodyLimit:
         if int(length) > most:
             return JsonResponse(body("bad-request", "That is too large to be taken."), status=413)
         return self.get_response(request)
+
+
+class AsWhoAsks:
+    """What is changed while a request is answered was changed by who is signed in with it."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """For the trail of changes."""
+        with acting(request):
+            return self.get_response(request)
 
 
 class AsTheWorks:

@@ -51,6 +51,7 @@ INSTALLED_APPS = [
     "finegap.pumps.apps.Config",
     "finegap.inventory.apps.Config",
     "finegap.bench.apps.Config",
+    "finegap.audit.apps.Config",
 ]
 
 MIDDLEWARE = [
@@ -64,6 +65,7 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "finegap.site.middleware.AsWhoAsks",
     "finegap.site.middleware.AsTheWorks",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",

@@ -3,6 +3,7 @@
 from django.contrib.auth.views import LogoutView
 from django.urls import path, re_path
 
+from finegap.audit import api as trail
 from finegap.bench import api as bench
 from finegap.bench import files
 from finegap.fleet import api as fleet
@@ -85,6 +86,8 @@ urlpatterns = [
     path("api/gauges/<str:tag>/retire", inventory.GaugeRetired.as_view()),
     path("api/procedures", sheets.Procedures.as_view()),
     path("api/procedures/<slug:family>", sheets.Procedure.as_view()),
+    path("api/changes", trail.Changes.as_view()),
+    path("api/changes.csv", trail.ChangesFile.as_view()),
     path("api/backups", backup_api.Backups.as_view()),
     path("api/backups/<str:name>", backup_api.BackupFile.as_view()),
     path("authority.crt", views.authority),

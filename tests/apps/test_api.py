@@ -7,7 +7,7 @@ import uuid
 
 from django.contrib.auth.models import User
 from django.test import Client, override_settings
-from django.urls import get_resolver
+from django.urls import get_resolver, resolve
 from django.utils import timezone
 
 from finegap.core.entry import Entry
@@ -83,6 +83,7 @@ ROUTES = [
     ("post", f"{JOB}/amendments", {**VERSIONED, "id": new(), "what": "x", "reason": "x", "pin": PIN}, 401, 403, 409, 409),
     ("get", "/api/people", None, 401, 403, 200, 200),
     ("get", "/first-visit", None, 302, 302, 302, 302),
+    ("post", "/first-visit", {"code": "x"}, 302, 302, 302, 302),
     ("post", "/api/gauges/M-1/retire", {"retired": False}, 401, 403, 403, 200),
     ("get", "/api/shelf/file", None, 401, 403, 200, 200),
     ("post", "/api/shelf/file", {}, 401, 403, 403, 415),
@@ -95,6 +96,18 @@ ROUTES = [
     ("post", "/api/people/password", {"old": "x", "new": "vice-and-bench"}, 401, 403, 422, 422),
     ("post", "/api/people/pin", {"password": "x", "pin": "2708"}, 401, 403, 422, 422),
     ("post", "/api/people/tom/pin/clear", {}, 401, 403, 403, 200),
+    ("post", "/api/people/tom/unlock", {}, 401, 403, 403, 200),
+    ("post", "/api/people/tom/second/clear", {}, 401, 403, 403, 422),
+    ("post", "/api/people/second", {"password": "x"}, 401, 403, 403, 422),
+    ("post", "/api/people/second/code", {"code": "x"}, 401, 403, 403, 409),
+    ("post", "/api/people/second/off", {"password": "x", "code": "1"}, 401, 403, 422, 422),
+    ("get", "/api/changes", None, 401, 403, 403, 200),
+    ("get", "/api/changes.csv", None, 401, 403, 403, 200),
+    ("get", "/api/backups", None, 401, 403, 403, 200),
+    ("post", "/api/backups", {}, 401, 403, 403, 200),
+    ("get", "/api/backups/works-20200101T000000Z.zip", None, 401, 403, 403, 404),
+    ("get", "/sign-in/code", None, 302, 302, 302, 302),
+    ("post", "/sign-in/code", {"code": "1"}, 302, 302, 302, 302),
     ("get", f"{JOB}/report.pdf", None, 401, 403, 200, 200),
     ("get", f"{JOB}/report.json", None, 401, 403, 200, 200),
     ("get", "/api/pumps", None, 401, 403, 200, 200),
@@ -131,6 +144,7 @@ ROUTES = [
     ("post", "/api/sheet-drafts/1/keep", {"version": 1}, 401, 403, 403, 409),
     ("delete", "/api/sheet-drafts/1", None, 401, 403, 403, 204),
     ("get", f"/api/manual-pages/{uuid.uuid4()}", None, 401, 403, 404, 404),
+    ("delete", f"/api/manual-pages/{uuid.uuid4()}", None, 401, 403, 403, 422),
     ("get", "/api/sheets/test-pump/1/reading", None, 401, 403, 200, 200),
     ("post", "/api/sheets/test-pump/1/reading", {"path": "maker", "said": "x", "agrees": True}, 401, 403, 409, 409),
     ("get", "/api/sheets/test-pump/1/against/1", None, 401, 403, 200, 200),
@@ -161,7 +175,9 @@ ROUTES = [
 ]  # fmt: skip
 
 
-class Routes(Works):
+class OnRoutes(Works):
+    """What the table above asks for, asked."""
+
     def setUp(self):
         self.open()
         person("nora", None)
@@ -177,6 +193,8 @@ class Routes(Works):
     def ask(self, client, method, path, body):
         return getattr(client, method)(path, json.dumps(body) if body else None, content_type="application/json")
 
+
+class Routes(OnRoutes):
     def test_every_route_for_every_role(self):
         from django.db import transaction
 
@@ -190,10 +208,31 @@ class Routes(Works):
                     self.assertEqual(answer.status_code, status, b"" if answer.streaming else answer.content[:300])
                     transaction.set_rollback(True)
 
-    def test_the_table_above_leaves_no_route_out(self):
-        listed = {re.sub(r"\?.*", "", path) for _, path, *_ in ROUTES}
+    def test_the_table_above_leaves_no_route_and_no_method_out(self):
+        """Made from the URL conf: a new route, or a new method of one, fails without a line above."""
+        listed = [(method, re.sub(r"\?.*", "", path).lstrip("/")) for method, path, *_ in ROUTES]
         for pattern in get_resolver().url_patterns:
-            self.assertTrue(any(pattern.resolve(path.lstrip("/")) for path in listed), f"{pattern.pattern} has no line in ROUTES")
+            methods = {method for method, path in listed if pattern.resolve(path)}
+            self.assertTrue(methods, f"{pattern.pattern} has no line in ROUTES")
+            view = getattr(pattern.callback, "view_class", None)
+            ours = view and {name for name in ("get", "post", "put", "patch", "delete") if name in vars(view)}
+            if ours:
+                self.assertEqual(methods & {"get", "post", "put", "patch", "delete"} - {"get"}, ours - {"get"}, pattern.pattern)
+                self.assertGreaterEqual(methods, ours & {"get"}, pattern.pattern)
+
+    def test_a_method_that_is_not_there_is_refused_to_every_role(self):
+        there = {(method, re.sub(r"\?.*", "", path)) for method, path, *_ in ROUTES}
+        paths = sorted({path for _, path in there if path.startswith("/api/")})
+        views = {path: resolve(path).func.view_class for path in paths}
+        for name in (None, "nora", "tom", "lena"):
+            client = Client()
+            if name:
+                client.force_login(User.objects.get(username=name))
+            for path in paths:
+                for method in ("get", "post", "put", "patch", "delete"):
+                    if not hasattr(views[path], method):
+                        status = getattr(client, method)(path, content_type="application/json").status_code
+                        self.assertIn(status, {"lena": (405,), "tom": (403, 405)}.get(name, (401, 403, 405)), (name, method, path))
 
     def test_name_and_password(self):
         self.tom.set_password("not-a-real-secret-1")

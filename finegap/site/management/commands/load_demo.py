@@ -16,6 +16,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from finegap.api.roles import ROLES
+from finegap.audit.who import acting
 from finegap.bench import changes
 from finegap.bench import services as bench
 from finegap.bench.models import Job
@@ -63,7 +64,7 @@ class Command(BaseCommand):
         if Sheet.objects.exists():
             self.stdout.write("There is data already: nothing loaded.")
             return
-        with transaction.atomic():
+        with transaction.atomic(), acting("otto"):
             load(json.loads((DEMO / "works.json").read_text()))
         self.stdout.write("Loaded the demo works.")
 
@@ -127,7 +128,7 @@ class _Clock:
         return self.now
 
     def run(self, script: _Script) -> None:
-        with mock.patch.object(timezone, "now", self.tick):
+        with mock.patch.object(timezone, "now", self.tick), acting(script.actor.username):
             script.play()
 
 

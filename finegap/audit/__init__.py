@@ -1,0 +1,1 @@
+"""The trail of every change to everything: who, when, the old value and the new."""
