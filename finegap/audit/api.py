@@ -20,7 +20,7 @@ from finegap.api.lists import ListFilter, filtered, list_schema, listed, words
 from finegap.api.permissions import IsLead
 from finegap.audit import queries
 from finegap.audit.models import ACTS, Change
-from finegap.audit.responses import ChangeResponse
+from finegap.audit.responses import TrailLineResponse
 
 NEWEST = 20_000
 """Words are looked for in so many lines, the newest."""
@@ -80,7 +80,7 @@ class Changes(APIView):
 
     permission_classes = [IsLead]
 
-    @list_schema("changes", ChangeResponse, *_ASKED)
+    @list_schema("changes", TrailLineResponse, *_ASKED)
     def get(self, request: Request) -> Response:
         """A page of it, the newest first."""
         return answer(listed(ChangeFilter, request, queries.trail(), queries.lines))

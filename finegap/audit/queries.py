@@ -13,7 +13,7 @@ from django.db import models
 from django.db.models import QuerySet
 
 from finegap.audit.models import Change
-from finegap.audit.responses import ChangeResponse, FieldChangeResponse
+from finegap.audit.responses import FieldChangeResponse, TrailLineResponse
 from finegap.audit.triggers import kept
 
 MOST_EXPORTED = 100_000
@@ -31,11 +31,11 @@ def kinds() -> dict[str, str]:
     return {model._meta.label_lower: str(model._meta.verbose_name) for model in kept()}
 
 
-def lines(changes: list[Change]) -> list[ChangeResponse]:
+def lines(changes: list[Change]) -> list[TrailLineResponse]:
     """Changes in words, with the names of who made them."""
     names = dict(_names(changes))
     return [
-        ChangeResponse(
+        TrailLineResponse(
             one.pk, one.at, names.get(one.who, one.who), one.about, kinds().get(one.kind, one.kind), one.act, fields(one)
         )
         for one in changes

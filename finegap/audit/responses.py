@@ -16,7 +16,7 @@ class FieldChangeResponse:
 
 
 @dataclass(frozen=True)
-class ChangeResponse:
+class TrailLineResponse:
     """A line of the trail. ``who`` is a name, ``about`` what it belongs to, ``kind`` what was added, changed or removed."""
 
     id: int

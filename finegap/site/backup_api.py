@@ -77,7 +77,9 @@ class BackupFile(APIView):
 
     permission_classes = [IsLead]
 
-    @extend_schema(responses={(200, "application/octet-stream"): OpenApiTypes.BINARY, 403: Error, 404: Error})
+    @extend_schema(
+        operation_id="backup_file", responses={(200, "application/octet-stream"): OpenApiTypes.BINARY, 403: Error, 404: Error}
+    )
     def get(self, request: Request, name: str) -> FileResponse:
         """As a file; the log of people says who took it."""
         path = backups.path_of(settings.BACKUPS, name)

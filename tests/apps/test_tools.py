@@ -114,8 +114,16 @@ class Serving(SimpleTestCase):
 class Deployment(SimpleTestCase):
     def test_served_by_tls_there_is_nothing_djangos_own_check_finds(self):
         with tempfile.TemporaryDirectory() as var:
-            environment = {"FINEGAP_VAR": var, "FINEGAP_TLS": "1", "FINEGAP_HOSTS": "pumps.local"}
-            self.assertEqual(run(sys.executable, "manage.py", "check", "--deploy", "--fail-level", "INFO", **environment)[0], 0)
+            for tls in ("1", "own"):
+                environment = {"FINEGAP_VAR": var, "FINEGAP_TLS": tls, "FINEGAP_HOSTS": "pumps.local"}
+                self.assertEqual(run(sys.executable, "manage.py", "check", "--deploy", "--fail-level", "INFO", **environment)[0], 0)
+
+    def test_browsers_are_pinned_to_tls_by_a_public_certificate_alone(self):
+        asked = "from django.conf import settings; print(settings.SECURE_HSTS_SECONDS, settings.SESSION_COOKIE_SECURE)"
+        for tls, expected in (("1", "86400 True"), ("own", "0 True"), ("", "0 False")):
+            with tempfile.TemporaryDirectory() as var:
+                environment = {"FINEGAP_VAR": var, "FINEGAP_TLS": tls, "DJANGO_SETTINGS_MODULE": "finegap.site.settings"}
+                self.assertIn(expected, run(sys.executable, "-c", asked, **environment)[1])
 
     def test_the_wheel_has_the_front_end_the_formats_and_the_demo_in_it(self):
         with tempfile.TemporaryDirectory() as folder:

@@ -73,6 +73,8 @@ export type ShelfLine = Schemas['ShelfResponse'];
 export type Settings = Schemas['SettingsResponse'];
 export type People = Schemas['PeopleResponse'];
 export type Person = Schemas['PersonResponse'];
+export type Backups = Schemas['BackupsResponse'];
+export type TrailLine = Schemas['TrailLineResponse'];
 export type Event = Schemas['EventResponse'];
 export type Unit = 'mm' | 'in' | 'thou';
 
@@ -83,12 +85,15 @@ export class ApiError extends Error {
   }
 }
 
-/** The server could not be reached: worth another try with the same identity. */
+/** The server could not be reached, or can save nothing now: worth another try with the same identity. */
 export class Unreachable extends Error {
-  constructor() {
-    super('The server does not answer. Nothing typed is lost.');
+  constructor(why = 'The server does not answer.') {
+    super(`${why} Nothing typed is lost.`);
   }
 }
+
+/** Faults of the whole server, which say nothing against what was sent. */
+const OF_THE_SERVER: readonly string[] = ['disk-full', 'read-only', 'damaged', 'busy'];
 
 export function csrfToken(): string {
   return /csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? '';
@@ -137,7 +142,10 @@ export async function unwrap<T>(answer: Promise<Answer<T>>): Promise<T> {
   if (settled.data !== undefined) return settled.data;
   const problem = isProblem(settled.error) ? settled.error : NO_ANSWER;
   if (problem.code === 'signed-out')
-    window.location.assign(`/sign-in?next=${encodeURIComponent(window.location.pathname + window.location.search)}`);
+    window.location.assign(
+      `/sign-in?next=${encodeURIComponent(window.location.pathname + window.location.search)}`,
+    );
+  if (OF_THE_SERVER.includes(problem.code)) throw new Unreachable(`${problem.problem} ${problem.hint}`);
   throw new ApiError(problem);
 }
 

@@ -82,6 +82,28 @@ export const startQuery = queryOptions({
   queryFn: () => unwrap(client.GET('/api/start')),
 });
 
+/** Backups; asked again while one is being made. */
+export const backupsQuery = queryOptions({
+  queryKey: ['backups'],
+  queryFn: () => unwrap(client.GET('/api/backups')),
+  refetchInterval: (query) => (query.state.data?.asked ? 2_000 : false),
+});
+
+/** What the trail is asked for. */
+export interface TrailAsked {
+  q?: string;
+  who?: string;
+  about?: string;
+  act?: 'added' | 'changed' | 'removed';
+  since?: string;
+  until?: string;
+}
+
+export const trailQuery = (asked: TrailAsked) =>
+  listQuery(['changes', asked], (page) =>
+    unwrap(client.GET('/api/changes', { params: { query: { ...asked, page } } })),
+  );
+
 export const peopleQuery = queryOptions({
   queryKey: ['people'],
   queryFn: () => unwrap(client.GET('/api/people')),

@@ -4,6 +4,75 @@
  */
 
 export interface paths {
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All that are kept. */
+        get: operations["backups_retrieve"];
+        put?: never;
+        /** @description Have one made now; the server makes it by itself, and the list has it when it is checked. */
+        post: operations["backups_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description As a file; the log of people says who took it. */
+        get: operations["backup_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A page of it, the newest first. */
+        get: operations["changes_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/changes.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description As CSV, what the same questions find. */
+        get: operations["changes.csv_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/families": {
         parameters: {
             query?: never;
@@ -730,7 +799,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Name, role, and the version of the core. */
+        /** @description Name, role, the version of the core, and what a lead is to be told. */
         get: operations["me_retrieve"];
         put?: never;
         post?: never;
@@ -792,6 +861,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/{username}/second/clear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description By another lead; the log says so. */
+        post: operations["people_second_clear_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{username}/unlock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description By a lead, at once and everywhere; the log says so. */
+        post: operations["people_unlock_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/password": {
         parameters: {
             query?: never;
@@ -820,6 +923,57 @@ export interface paths {
         put?: never;
         /** @description Set or change it, with one's password. */
         post: operations["people_pin_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/second": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Begin it. */
+        post: operations["people_second_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/second/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description From now on it is asked for. */
+        post: operations["people_second_code_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/second/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description With password and code. */
+        post: operations["people_second_off_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1630,6 +1784,31 @@ export interface components {
             value: number;
             text: string;
         };
+        /** @description A backup that is there; its size in bytes. */
+        BackupResponse: {
+            name: string;
+            /** Format: date-time */
+            at: string;
+            size: number;
+        };
+        /**
+         * @description What there is, the newest first, and how it stands.
+         *
+         *     ``good`` is the moment of the last that was made and checked; ``fault`` says why the last try failed, ``asked`` that one is
+         *     being made. ``free`` is the room left on the disk of the data, in bytes.
+         */
+        BackupsResponse: {
+            folder: string;
+            every_hours: number;
+            /** Format: date-time */
+            good: string | null;
+            fault: string;
+            asked: boolean;
+            encrypted: boolean;
+            free: number;
+            warnings: string[];
+            backups: components["schemas"]["BackupResponse"][];
+        };
         /** @description A place on the forecast line, with the edges of its band. */
         BandResponse: {
             /** Format: double */
@@ -1659,6 +1838,15 @@ export interface components {
             sheet?: string;
             revision?: string;
             purpose?: string;
+        };
+        /** @description A second factor begun, with one's password. */
+        BeginSecondRequest: {
+            password: string;
+        };
+        /** @description What a telephone needs: the key, by a picture to scan (SVG) or to be typed (base 32). */
+        BegunResponse: {
+            picture: string;
+            key: string;
         };
         /** @enum {unknown} */
         BlankEnum: "";
@@ -1799,9 +1987,15 @@ export interface components {
          *     * `not-allowed` - not-allowed
          *     * `not-found` - not-found
          *     * `bad-request` - bad-request
+         *     * `locked` - locked
+         *     * `busy` - busy
+         *     * `disk-full` - disk-full
+         *     * `read-only` - read-only
+         *     * `damaged` - damaged
+         *     * `fault` - fault
          * @enum {string}
          */
-        CodeEnum: "field" | "unlikely" | "ambiguous" | "conflict" | "person" | "signed" | "refused" | "signed-out" | "not-allowed" | "not-found" | "bad-request";
+        CodeEnum: "field" | "unlikely" | "ambiguous" | "conflict" | "person" | "signed" | "refused" | "signed-out" | "not-allowed" | "not-found" | "bad-request" | "locked" | "busy" | "disk-full" | "read-only" | "damaged" | "fault";
         /** @description Two revisions held against each other. */
         ComparisonResponse: {
             title: string;
@@ -1823,6 +2017,10 @@ export interface components {
             /** Format: uuid */
             id: string;
             feature: string;
+        };
+        /** @description The first code of it. */
+        ConfirmSecondRequest: {
+            code: string;
         };
         /** @description Something practitioners differ on: what the shop chose, and what it may choose. */
         ConventionResponse: {
@@ -2187,6 +2385,12 @@ export interface components {
             renewed: components["schemas"]["RenewedResponse"] | null;
             left_text: string;
             left_note: string;
+        };
+        /** @description A field that differs: as it was and as it is; empty where it had or has no value. */
+        FieldChangeResponse: {
+            field: string;
+            was: string;
+            now: string;
         };
         /** @description What was seen, set against what is predicted, and the noises that are told apart. */
         FirstHourView: {
@@ -2675,6 +2879,7 @@ export interface components {
             photo_side?: (components["schemas"]["PhotoSideEnum"] | components["schemas"]["NullEnum"]) | null;
             abandoned_days?: string;
             idle_days?: string;
+            backup_hours?: string;
         };
         /** @description The revision a draft became. */
         KeptResponse: {
@@ -2817,6 +3022,8 @@ export interface components {
             name: string;
             role: components["schemas"]["RoleEnum"];
             version: string;
+            /** @description What a lead is to be told, whatever page is open. */
+            warnings: string[];
         };
         MeansView: components["schemas"]["CouplingView"] | components["schemas"]["FixedView"] | components["schemas"]["PairView"] | components["schemas"]["GasketsView"] | components["schemas"]["HelixView"] | components["schemas"]["HousingView"] | components["schemas"]["RingView"] | components["schemas"]["ShimsView"] | components["schemas"]["TapView"] | components["schemas"]["TimingView"];
         /** @description A part a size can be written down of. */
@@ -3017,6 +3224,10 @@ export interface components {
          * @enum {string}
          */
         PaperEnum: "A4" | "Letter";
+        /** @description Codes that count once each, for when the telephone is lost. They are shown this once. */
+        PaperResponse: {
+            codes: string[];
+        };
         /** @description A pass: its torque at the nut, and how many of the fasteners are done. */
         Pass: {
             number: number;
@@ -3057,7 +3268,12 @@ export interface components {
             at: string;
             what: string;
         };
-        /** @description Somebody who works here, or did; ``signed_in`` while a session of theirs is open anywhere. */
+        /**
+         * @description Somebody who works here, or did; ``signed_in`` while a session of theirs is open anywhere.
+         *
+         *     ``locked`` says from which addresses too many wrong tries were made, and ``pin_locked`` that of the PIN; ``second_factor`` that
+         *     a code is asked for at the sign-in.
+         */
         PersonResponse: {
             username: string;
             name: string;
@@ -3065,6 +3281,9 @@ export interface components {
             has_pin: boolean;
             works_here: boolean;
             signed_in: boolean;
+            second_factor: boolean;
+            locked: string[];
+            pin_locked: boolean;
         };
         /**
          * @description * `found` - FOUND
@@ -3853,6 +4072,7 @@ export interface components {
             photo_side: string;
             abandoned_days: string;
             idle_days: string;
+            backup_hours: string;
             by: string;
             /** Format: date-time */
             at: string | null;
@@ -4029,7 +4249,7 @@ export interface components {
             found: components["schemas"]["ResultLine"][];
             left: components["schemas"]["ResultLine"][];
         };
-        /** @description Somebody who can go on at this browser; ``by`` says with what: “PIN” or “password”. */
+        /** @description Somebody who can go on at this browser; ``by`` says with what: “PIN”, “password” or “password and code”. */
         SomebodyResponse: {
             username: string;
             name: string;
@@ -4173,10 +4393,11 @@ export interface components {
             name: string;
             asks: components["schemas"]["InputResponse"][];
         };
-        /** @description Somebody else at this browser: a technician by PIN, a lead by password. */
+        /** @description Somebody else at this browser: a technician by PIN, a lead by password, and by code where a second factor is set up. */
         SwitchPersonRequest: {
             username: string;
             secret: string;
+            code?: string;
         };
         /** @description A table with all of its rows. */
         TableRowsRequest: {
@@ -4189,6 +4410,11 @@ export interface components {
             rows: {
                 [key: string]: string;
             }[];
+        };
+        /** @description One's own second factor, taken off. */
+        TakeOffSecondRequest: {
+            password: string;
+            code: string;
         };
         /**
          * @description * `typed` - TYPED
@@ -4275,6 +4501,22 @@ export interface components {
         };
         /** @enum {string} */
         TorqueViewKindEnum: "torque";
+        /** @description A line of the trail. ``who`` is a name, ``about`` what it belongs to, ``kind`` what was added, changed or removed. */
+        TrailLineResponse: {
+            id: number;
+            /** Format: date-time */
+            at: string;
+            who: string;
+            about: string;
+            kind: string;
+            act: string;
+            fields: components["schemas"]["FieldChangeResponse"][];
+        };
+        /** @description Lines of a list, and whether there are more after them. */
+        TrailList: {
+            lines: components["schemas"]["TrailLineResponse"][];
+            more: boolean;
+        };
         /**
          * @description A try at the gap, or at several at once: ``gap`` says all of them.
          *
@@ -4421,6 +4663,183 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    backups_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupsResponse"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    backups_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupsResponse"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    backup_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    changes_list: {
+        parameters: {
+            query?: {
+                /** @description What it belongs to, such as “job 12”. */
+                about?: string;
+                act?: "added" | "changed" | "removed";
+                /** @description What was changed, such as “bench.reading”. */
+                kind?: string;
+                /** @description Of 50 lines each. */
+                page?: number;
+                /** @description Words; a line has all of them. */
+                q?: string;
+                since?: string;
+                until?: string;
+                /** @description A user name. */
+                who?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrailList"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    "changes.csv_retrieve": {
+        parameters: {
+            query?: {
+                /** @description What it belongs to, such as “job 12”. */
+                about?: string;
+                act?: "added" | "changed" | "removed";
+                /** @description What was changed, such as “bench.reading”. */
+                kind?: string;
+                since?: string;
+                until?: string;
+                /** @description A user name. */
+                who?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     families_list: {
         parameters: {
             query?: never;
@@ -6463,6 +6882,80 @@ export interface operations {
             };
         };
     };
+    people_second_clear_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                username: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleResponse"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    people_unlock_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                username: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleResponse"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     people_password_create: {
         parameters: {
             query?: never;
@@ -6512,6 +7005,123 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SetPinRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleResponse"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    people_second_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginSecondRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BegunResponse"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    people_second_code_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmSecondRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperResponse"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    people_second_off_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeOffSecondRequest"];
             };
         };
         responses: {

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { NavLink, Outlet, useLocation } from 'react-router';
+import { Link, NavLink, Outlet, useLocation } from 'react-router';
 import { meQuery } from '../api/queries';
 import { KeyProvider, useKeys } from './keys';
 import { useUnit } from './unit';
@@ -37,6 +37,7 @@ export function Shell({ notes, somebodyElse }: Props) {
         To the bench sheet
       </a>
       <Strip somebodyElse={somebodyElse} />
+      <Warnings />
       {window.isSecureContext === false && (
         <p className="not-trusted">
           This page does not come over TLS: there is no camera and no clipboard here, and what is typed can be
@@ -50,6 +51,17 @@ export function Shell({ notes, somebodyElse }: Props) {
         </WorksProvider>
       </main>
     </KeyProvider>
+  );
+}
+
+/** For a lead: what the server has to say of itself, on every page. */
+function Warnings() {
+  const me = useQuery(meQuery);
+  if (!me.data?.warnings.length) return null;
+  return (
+    <p className="of-the-server" role="status">
+      {me.data.warnings.join(' ')} <Link to="/toolbox/backups">Backups</Link>
+    </p>
   );
 }
 

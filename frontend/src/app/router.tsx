@@ -39,6 +39,8 @@ export const router = createBrowserRouter([
       page('/toolbox', async () => (await import('../toolbox/Toolbox')).Toolbox),
       page('/me', async () => (await import('../people/MePage')).MePage),
       page('/toolbox/settings', async () => (await import('../toolbox/SettingsPage')).SettingsPage),
+      page('/toolbox/backups', async () => (await import('../toolbox/BackupsPage')).BackupsPage),
+      page('/toolbox/changes', async () => (await import('../toolbox/ChangesPage')).ChangesPage),
       page('/toolbox/sums/:key?', async () => (await import('../toolbox/Sums')).Sums),
       {
         path: '*',

@@ -58,9 +58,14 @@ export function Everybody({ shown }: { shown: People }) {
 
 function standing(one: Person): string {
   if (!one.works_here) return `${one.role}, works here no more`;
-  return [one.role, one.has_pin ? 'has a PIN' : 'no PIN yet', one.signed_in ? 'signed in' : '']
-    .filter(Boolean)
-    .join(', ');
+  const said = [
+    [one.has_pin, 'has a PIN', 'no PIN yet'],
+    [one.second_factor, 'second factor', ''],
+    [one.signed_in, 'signed in', ''],
+    [one.locked.length > 0, `locked at ${one.locked.join(' and ')}`, ''],
+    [one.pin_locked, 'PIN locked', ''],
+  ] as const;
+  return [one.role, ...said.map(([is, yes, no]) => (is ? yes : no)).filter(Boolean)].join(', ');
 }
 
 type Role = 'technician' | 'lead';
@@ -84,6 +89,7 @@ function Change({ one, isMe, onDone }: { one: Person; isMe: boolean; onDone: () 
   const send = (body: ChangeOf['body']) => change.mutate({ username, body }, { onSuccess: onDone });
   return (
     <div className="person-change">
+      <LetIn one={one} isMe={isMe} onDone={onDone} />
       {one.works_here && (
         <Button
           variant="outline-primary"
@@ -120,6 +126,36 @@ function Change({ one, isMe, onDone }: { one: Person; isMe: boolean; onDone: () 
       )}
       <ProblemNote error={change.error ?? clear.error} />
     </div>
+  );
+}
+
+/** What lets somebody in again: a lock ended, a second factor taken off whose telephone is lost. */
+function LetIn({ one, isMe, onDone }: { one: Person; isMe: boolean; onDone: () => void }) {
+  const unlock = usePeople((username: string) =>
+    unwrap(client.POST('/api/people/{username}/unlock', { params: { path: { username } } })),
+  );
+  const second = usePeople((username: string) =>
+    unwrap(client.POST('/api/people/{username}/second/clear', { params: { path: { username } } })),
+  );
+  const off = unlock.isPending || second.isPending;
+  return (
+    <>
+      {(one.locked.length > 0 || one.pin_locked) && (
+        <Button disabled={off} onClick={() => unlock.mutate(one.username, { onSuccess: onDone })}>
+          Unlock
+        </Button>
+      )}
+      {one.second_factor && !isMe && (
+        <Button
+          variant="outline-primary"
+          disabled={off}
+          onClick={() => second.mutate(one.username, { onSuccess: onDone })}
+        >
+          Take the second factor off
+        </Button>
+      )}
+      <ProblemNote error={unlock.error ?? second.error} />
+    </>
   );
 }
 

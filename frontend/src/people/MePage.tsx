@@ -6,6 +6,7 @@ import { peopleQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
 import { Everybody } from './Everybody';
+import { SecondFactor } from './SecondFactor';
 import { SecretField } from './SecretField';
 import { usePeople } from './usePeople';
 
@@ -20,6 +21,7 @@ export function MePage() {
             <div>
               <OwnPin me={shown.me} />
               <OwnPassword />
+              {(shown.me.role === 'lead' || shown.me.second_factor) && <SecondFactor me={shown.me} />}
             </div>
             {shown.people.length > 0 && <Everybody shown={shown} />}
           </div>

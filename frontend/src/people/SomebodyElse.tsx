@@ -5,6 +5,7 @@ import { client, csrfToken, unwrap } from '../api/client';
 import { somebodyQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
+import { CodeField } from './CodeField';
 import { SecretField } from './SecretField';
 
 /** At a shared tablet: somebody else goes on here, by name and PIN. */
@@ -35,13 +36,43 @@ export function SomebodyElse() {
   );
 }
 
+interface SecretsProps {
+  by: string;
+  secret: string;
+  onSecret: (text: string) => void;
+  code: string;
+  onCode: (text: string) => void;
+}
+
+/** What says who it is: a PIN, or a password, and a code where a second factor is set up. */
+function Secrets({ by, secret, onSecret, code, onCode }: SecretsProps) {
+  const digits = by === 'PIN';
+  return (
+    <>
+      <SecretField
+        label={digits ? 'PIN' : 'Password'}
+        digits={digits}
+        offer="off"
+        value={secret}
+        onChange={onSecret}
+      />
+      {by.includes('code') && <CodeField label="Code of the second factor" value={code} onChange={onCode} />}
+    </>
+  );
+}
+
+/** With what somebody says who it is. */
+const by = (people: { username: string; by: string }[], chosen: string): string =>
+  people.find((one) => one.username === chosen)?.by ?? '';
+
 function Names() {
   const somebody = useQuery(somebodyQuery);
   const [chosen, setChosen] = useState('');
   const [secret, setSecret] = useState('');
+  const [code, setCode] = useState('');
   const go = useMutation({
     retry: false,
-    mutationFn: (body: { username: string; secret: string }) =>
+    mutationFn: (body: { username: string; secret: string; code: string }) =>
       unwrap(client.POST('/api/people/switch', { body })),
     // Everything on the page goes by who it was loaded for: it begins anew.
     onSuccess: () => window.location.reload(),
@@ -52,7 +83,7 @@ function Names() {
         <form
           onSubmit={(event) => {
             event.preventDefault();
-            if (chosen && secret && !go.isPending) go.mutate({ username: chosen, secret });
+            if (chosen && secret && !go.isPending) go.mutate({ username: chosen, secret, code });
           }}
         >
           {people.length === 0 && <p>Nobody else works here yet.</p>}
@@ -66,6 +97,7 @@ function Names() {
                   onChange={() => {
                     setChosen(one.username);
                     setSecret('');
+                    setCode('');
                     go.reset();
                   }}
                 />
@@ -74,13 +106,13 @@ function Names() {
             ))}
           </div>
           {chosen && (
-            <SecretField
+            <Secrets
+              by={by(people, chosen)}
               key={chosen}
-              label={people.find((one) => one.username === chosen)?.by === 'PIN' ? 'PIN' : 'Password'}
-              digits={people.find((one) => one.username === chosen)?.by === 'PIN'}
-              offer="off"
-              value={secret}
-              onChange={setSecret}
+              secret={secret}
+              onSecret={setSecret}
+              code={code}
+              onCode={setCode}
             />
           )}
           <ProblemNote error={go.error} />

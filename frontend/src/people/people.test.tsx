@@ -4,6 +4,7 @@ import { expect, test } from 'vitest';
 import type { People, Person } from '../api/client';
 import { refusal, showOnBench, stubServer } from '../test-bench';
 import { MePage } from './MePage';
+import { SomebodyElse } from './SomebodyElse';
 
 const person = (username: string, name: string, more: Partial<Person> = {}): Person => ({
   username,
@@ -12,6 +13,9 @@ const person = (username: string, name: string, more: Partial<Person> = {}): Per
   has_pin: true,
   works_here: true,
   signed_in: false,
+  second_factor: false,
+  locked: [],
+  pin_locked: false,
   ...more,
 });
 
@@ -86,5 +90,62 @@ test('a new password is sent once both are the same', async () => {
   expect(await form.findByText(/signed out everywhere else/)).toBeVisible();
   expect(changes()).toEqual([
     { url: '/api/people/password', body: { old: 'old-and-worn', new: 'new-and-sound' } },
+  ]);
+});
+
+test('a lock is said with its place, and a lead ends it', async () => {
+  server.answer = () =>
+    Response.json({
+      ...HERE,
+      people: [ADA, person('bo', 'Bo', { locked: ['192.168.1.31'], second_factor: true })],
+    });
+  showOnBench(<MePage />);
+  expect(await screen.findByText(/locked at 192.168.1.31/)).toBeVisible();
+  await userEvent.click(screen.getByRole('button', { name: 'Change Bo' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Unlock' }));
+  await waitFor(() => expect(screen.queryByRole('button', { name: 'Unlock' })).toBeNull());
+  await userEvent.click(screen.getByRole('button', { name: 'Change Bo' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Take the second factor off' }));
+  await waitFor(() => expect(server.sent.at(-1)?.url).toMatch(/bo\/second\/clear$/));
+  expect(server.sent.some(({ url }) => url.endsWith('/api/people/bo/unlock'))).toBe(true);
+});
+
+test('a second factor is set up with a first code, and the codes on paper stay in sight', async () => {
+  const answers: Record<string, unknown> = {
+    '/api/people/second': { picture: '<svg/>', key: 'ABCDEFGH' },
+    '/api/people/second/code': { codes: ['paper-one', 'paper-two'] },
+  };
+  server.answer = () => Response.json(answers[new URL(server.sent.at(-1)?.url ?? '').pathname] ?? HERE);
+  showOnBench(<MePage />);
+  await userEvent.type(await screen.findByLabelText('Your password, to set it up'), 'lathe-and-lamp{Enter}');
+  expect(await screen.findByText('ABCD EFGH')).toBeVisible();
+  server.answer = () =>
+    Response.json(
+      server.sent.at(-1)?.url.endsWith('/second/code')
+        ? answers['/api/people/second/code']
+        : { ...HERE, me: { ...ADA, second_factor: true } },
+    );
+  await userEvent.type(screen.getByLabelText('The code it shows'), '123456{Enter}');
+  expect(await screen.findByText('paper-two')).toBeVisible();
+  expect(await screen.findByText(/Take it off/, { selector: 'summary' })).toBeVisible();
+  expect(screen.getByText('paper-one')).toBeVisible();
+  expect(changes()).toEqual([
+    { url: '/api/people/second', body: { password: 'lathe-and-lamp' } },
+    { url: '/api/people/second/code', body: { code: '123456' } },
+  ]);
+});
+
+test('at a browser in use a lead with a second factor is asked for both', async () => {
+  server.answer = () => Response.json([{ username: 'ada', name: 'Ada', by: 'password and code' }]);
+  showOnBench(<SomebodyElse />);
+  await userEvent.click(screen.getByRole('button', { name: 'Change person' }));
+  await userEvent.click(await screen.findByRole('radio', { name: 'Ada' }));
+  await userEvent.type(screen.getByLabelText('Password'), 'lathe-and-lamp');
+  await userEvent.type(screen.getByLabelText('Code of the second factor'), '123456');
+  server.answer = () => refusal({ code: 'locked', problem: 'It is locked here for 15 minutes.' });
+  await userEvent.click(screen.getByRole('button', { name: 'Go on here' }));
+  expect(await screen.findByRole('alert')).toHaveTextContent('locked here for 15 minutes');
+  expect(changes()).toEqual([
+    { url: '/api/people/switch', body: { username: 'ada', secret: 'lathe-and-lamp', code: '123456' } },
   ]);
 });

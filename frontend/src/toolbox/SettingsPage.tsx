@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
+import { Link } from 'react-router';
 import { client, type Settings } from '../api/client';
 import type { components } from '../api/schema';
 import { meQuery, settingsQuery } from '../api/queries';
@@ -15,9 +16,22 @@ import { Keeping, OnReports, PartsAndPrices, Written, type Typed } from './setti
 /** What the works decides for itself. */
 export function SettingsPage() {
   const settings = useQuery(settingsQuery);
+  const me = useQuery(meQuery);
   return (
     <div className="page">
-      <h1>Settings of the works</h1>
+      <div className="sheet-head">
+        <h1>Settings of the works</h1>
+        {me.data?.role === 'lead' && (
+          <>
+            <Link className="btn btn-outline-primary" to="/toolbox/backups">
+              Backups
+            </Link>
+            <Link className="btn btn-outline-primary" to="/toolbox/changes">
+              Every change
+            </Link>
+          </>
+        )}
+      </div>
       <Loaded query={settings} what="the settings">
         {(kept) => <SettingsForm kept={kept} />}
       </Loaded>

@@ -143,6 +143,13 @@ export function Keeping({ typed, put }: Props) {
         value={typed.idle_days}
         onChange={put('idle_days')}
       />
+      <TextField
+        short
+        keyboard="numeric"
+        label="From one backup to the next, hours"
+        value={typed.backup_hours}
+        onChange={put('backup_hours')}
+      />
       <p className="quiet">A signed record, its photographs and the log are never deleted.</p>
     </>
   );

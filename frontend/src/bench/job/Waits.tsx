@@ -10,8 +10,8 @@ export function Waits() {
       <b>
         {count} {count === 1 ? 'change waits' : 'changes wait'} to be saved.
       </b>{' '}
-      The server does not answer. {count === 1 ? 'It is' : 'They are'} kept on this device and tried again, in
-      order.
+      The server does not answer, or can save nothing now. {count === 1 ? 'It is' : 'They are'} kept on this
+      device and tried again, in order.
     </p>
   );
 }
