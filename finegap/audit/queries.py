@@ -18,6 +18,11 @@ from finegap.audit.triggers import kept
 
 MOST_EXPORTED = 100_000
 _AT_ONCE = 500
+_IN_WORDS = {
+    "auth.user": "person", "auth.user_groups": "role", "works.workssettings": "settings", "people.pin": "PIN",
+    "sheets.sheetrevision": "revision of a sheet", "sheets.shopprocedure": "procedure", "toolbox.shelfline": "shelf",
+    "bench.onhand": "what is on hand", "bench.signoff": "signature", "bench.partfitted": "part fitted",
+}  # fmt: skip
 HEADINGS = ("when (UTC)", "who", "about", "what", "row", "act", "field", "was", "is")
 
 
@@ -28,7 +33,7 @@ def trail() -> QuerySet[Change]:
 
 def kinds() -> dict[str, str]:
     """What can be changed, in words, by the name of its model."""
-    return {model._meta.label_lower: str(model._meta.verbose_name) for model in kept()}
+    return {model._meta.label_lower: str(model._meta.verbose_name) for model in kept()} | _IN_WORDS
 
 
 def lines(changes: list[Change]) -> list[TrailLineResponse]:

@@ -110,7 +110,10 @@ def locked_here() -> Locked:
     minutes = int(settings.AXES_COOLOFF_TIME.total_seconds() // 60)
     return Locked(
         f"Too many wrong tries of this account from here: it is locked here for {minutes} minutes.",
-        ["Anybody else can sign in here, and this account elsewhere. A lead unlocks it at once, under People."],
+        [
+            "Anybody else can sign in here, and this account elsewhere.",
+            "A lead unlocks it at once, on the page behind the lead's own name.",
+        ],
     )
 
 
@@ -119,7 +122,7 @@ def locked_out(request: HttpRequest, _response: HttpResponse | None = None, _cre
     locked = locked_here()
     if request.path.startswith("/api/"):
         return JsonResponse(body("locked", str(locked), reasons=locked.reasons), status=429)
-    return render(request, "site/sign_in.html", {"locked": locked}, status=429)
+    return render(request, "site/sign_in.html", {"locked": locked, "next": request.POST.get("next", "")}, status=429)
 
 
 @receiver(user_locked_out)

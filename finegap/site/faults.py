@@ -6,6 +6,8 @@ A fault says what happened, what is safe and what to do. It needs no Django: its
 from __future__ import annotations
 
 import errno
+import os
+import shutil
 import sqlite3
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -34,10 +36,10 @@ class Fault:
 _SAFE = "What was acknowledged before is safe."
 FULL = Fault(
     "disk-full", 507, "The disk of the server is full.", f"{_SAFE} Nothing more is saved: what is typed waits on the tablet.",
-    "Whoever keeps the server makes room: old backups, logs, files of others. Then it goes on by itself.",
+    "Whoever keeps the server makes room: old backups, logs, files of others.",
 )  # fmt: skip
 READ_ONLY = Fault(
-    "read-only", 503, "The server cannot write its data.", f"{_SAFE} It can be read, and nothing more is saved.",
+    "read-only", 503, "The server cannot write its data.", f"{_SAFE} Nothing more is saved: what is typed waits on the tablet.",
     "Whoever keeps the server looks whether the data folder and its files belong to the account that serves, and whether the disk"
     " was mounted read-only, which happens when it fails.",
 )  # fmt: skip
@@ -45,6 +47,11 @@ DAMAGED = Fault(
     "damaged", 503, "The database of the server is damaged.", "The backups are safe. Nothing is saved now.",
     "Whoever keeps the server stops it, keeps the data folder as it is, and restores the newest good backup into another folder:"
     " fine-gap restore FILE --works FOLDER. It says what is in it before it does anything.",
+)  # fmt: skip
+FAILING = Fault(
+    "damaged", 503, "The disk of the server does not do what it is asked to.", "The backups are safe. Nothing is saved now.",
+    "Whoever keeps the server looks at the log of the system and at the disk. If it fails: another disk, and on it the newest good"
+    " backup, fine-gap restore FILE --works FOLDER.",
 )  # fmt: skip
 NO_KEY = Fault(
     "fault", 503, "The key of sessions is empty.", "Jobs, photographs and backups are safe.",
@@ -60,6 +67,9 @@ BROKEN = Fault(
     "Try again; if it stays, tell whoever keeps the server: its log says more.",
 )  # fmt: skip
 
+_NOTHING = 1024 * 1024
+"""Less room than that, in bytes, is none."""
+
 _BY_NUMBER = {errno.ENOSPC: FULL, errno.EDQUOT: FULL, errno.EROFS: READ_ONLY, errno.EACCES: READ_ONLY, errno.EPERM: READ_ONLY}
 _BY_WORDS = (
     ("database or disk is full", FULL),
@@ -67,7 +77,7 @@ _BY_WORDS = (
     ("unable to open database file", READ_ONLY),
     ("malformed", DAMAGED),
     ("not a database", DAMAGED),
-    ("disk I/O error", DAMAGED),
+    ("disk I/O error", FAILING),
     ("database is locked", BUSY),
 )
 """SQLite has a number for each, which Django's errors have not; its words are fixed (sqlite3_errstr)."""
@@ -81,8 +91,17 @@ def fault_of(error: BaseException | None) -> Fault:
         else:
             found = _BY_NUMBER.get(one.errno or 0) if isinstance(one, OSError) else None
         if found:
-            return found
+            return FULL if found is FAILING and _is_full() else found
     return BROKEN
+
+
+def _is_full() -> bool:
+    """SQLite calls it an I/O error, too, where its log cannot be made."""
+    folder = os.environ.get("FINEGAP_VAR", "")
+    try:
+        return bool(folder) and shutil.disk_usage(folder).free < _NOTHING
+    except OSError:
+        return False
 
 
 def _chain(error: BaseException | None) -> Iterator[BaseException]:

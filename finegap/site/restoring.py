@@ -17,7 +17,7 @@ from pathlib import Path, PurePosixPath
 
 from finegap.site.backup import DAMAGED, FORMAT, MANIFEST, BackupFault, check_archive, decrypted
 from finegap.site.checking import damage_in
-from finegap.site.folder import DATABASE, DEMO, MEDIA, WORKS, InUse, OtherFolder, alone, keep_apart, synced, write_whole
+from finegap.site.folder import DATABASE, DEMO, MEDIA, WORKS, InUse, alone, held, keep_apart, synced, write_whole
 
 _JOURNAL, _UNPACKED, ASIDE = "restoring.json", ".restoring", "before-restore-"
 _NAMES = (MEDIA, f"{DATABASE}-wal", f"{DATABASE}-shm", DATABASE)
@@ -95,14 +95,13 @@ def _restore(archive: Path, works: Path, known: set[tuple[str, str]], meant: Cal
         damage = damage_in(database)
     if damage:
         raise BackupFault(f"The database in {archive} is damaged: {damage[0]}.")
+    if held(works) not in (None, kind):
+        raise BackupFault(f"{archive} is of {'the demo' if kind == DEMO else 'a works'}, and {works} holds the other.")
     if (works / DATABASE).exists():
         loss = _loss(works / DATABASE, unpacked / DATABASE)
         if not meant(loss):
             raise WouldLose(f"{works} holds a works already. {loss} Restore into another folder, or over it by --over.")
-    try:
-        keep_apart(works, kind)
-    except OtherFolder as other:
-        raise BackupFault(f"{other}: restore into an empty folder.") from None
+    keep_apart(works, kind)
     _exchange(works, unpacked)
     return photos
 

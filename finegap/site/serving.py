@@ -11,7 +11,7 @@ import sqlite3
 import subprocess
 import sys
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from importlib import import_module
 from pathlib import Path
 from typing import IO, Any, NoReturn
@@ -57,13 +57,18 @@ def serve(asked: Asked) -> None:
         _recover(asked)
         _keep_private(asked.folder)
         _prepare(asked)
+        import_module("finegap.site.wsgi")  # whoever opens the address as soon as it is printed finds the server there
+        _greet(asked, port, certificate)
     except InUse as use:
         sys.exit(f"{use}: wait until that is done.")
     except EmptyKey:
         serve_fault(asked, port, NO_KEY)
     except (sqlite3.Error, OSError, DatabaseError) as wrong:
         serve_fault(asked, port, fault_of(wrong))
-    import_module("finegap.site.wsgi")  # whoever opens the address as soon as it is printed finds the server there
+    _serve(asked, port, certificate)
+
+
+def _greet(asked: Asked, port: int, certificate: Certificate | None) -> None:
     url = _url(asked, port, certificate)
     name = "your works" if asked.kind == WORKS else "demo works"
     print(f"Fine Gap, {name}: {url}   (Ctrl-C stops it; the data stays in {asked.folder})", flush=True)
@@ -72,12 +77,12 @@ def serve(asked: Asked) -> None:
         _say_first_visit(url)
     else:
         _play_gauges(port)
-    _serve(asked, port, certificate)
 
 
 def serve_fault(asked: Asked, port: int, fault: Fault) -> NoReturn:
     """Say what is wrong, and serve nothing but that; the data is not touched."""
-    print(f"{fault.line}\nUntil then every page says so. Data folder: {asked.folder}", file=sys.stderr, flush=True)
+    fault = replace(fault, do=f"{fault.do} Then the server is started anew.")
+    print(f"{fault.line} Until then every page says so. Data folder: {asked.folder}", file=sys.stderr, flush=True)
     certificate = read(asked.folder / "tls") if asked.kind == WORKS else None
     page, told = shown(fault).encode(), json.dumps(as_answer(fault)).encode()
 

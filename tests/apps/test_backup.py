@@ -71,7 +71,7 @@ class Archives(AWorks):
         with self.assertRaisesRegex(BackupFault, "holds no works"):
             back_up(self.new, self.folder / "x.zip")
         keep_apart(self.new, DEMO)
-        with self.assertRaisesRegex(BackupFault, "holds the demo"):
+        with self.assertRaisesRegex(BackupFault, "holds the other"):
             restore(self.archive, self.new, KNOWN)
         self.assertFalse((self.new / "finegap.sqlite3").exists())
 
