@@ -10,7 +10,7 @@ PY := $(VENV)/bin/python
 export FINEGAP_VAR ?= $(CURDIR)/var
 
 .DEFAULT_GOAL := help
-.PHONY: help demo serve backup restore export import certificate wheel demo-reset dev test test-core test-apps test-front test-scale test-browser check fuzz bench scale types mutants lock screenshots clean machine
+.PHONY: help demo serve backup restore works-check export import certificate wheel demo-reset dev test test-core test-apps test-front test-scale test-browser check fuzz bench scale soak types mutants lock screenshots clean machine
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
@@ -47,8 +47,11 @@ serve: $(VENV)/.run frontend/dist/index.html ## a works of your own at http://12
 backup: $(VENV)/.run ## copy the works in WORKS into one archive, FILE=name.zip, while it is in use
 	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) -m finegap.command backup "$(FILE)"
 
-restore: $(VENV)/.run ## put a works back from FILE into WORKS, which must hold none
-	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) -m finegap.command restore "$(FILE)"
+restore: $(VENV)/.run ## put a works back from FILE into WORKS; ARGS=--over over the one that is there, after asking
+	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) -m finegap.command restore "$(FILE)" $(ARGS)
+
+works-check: $(VENV)/.run ## check the works in WORKS: its database, and the files it names
+	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) -m finegap.command check
 
 export: $(VENV)/.run ## write the whole works in WORKS into one archive of open files, FILE=name.zip
 	@FINEGAP_VAR="$(abspath $(WORKS))" $(PY) -m finegap.command export "$(FILE)"
@@ -113,6 +116,9 @@ bench: $(VENV)/.dev frontend/dist/index.html ## speed and size, as ratios in one
 
 scale: $(VENV)/.dev ## a works of ten years (60,000 jobs) beside the demo's: what each list, page, job, save and report costs in both
 	@$(PY) tools/scale.py $(ARGS)
+
+soak: $(VENV)/.dev frontend/dist/index.html ## an hour of hard use: kills under writers, 16 people, 25,000 made-up requests a role (ARGS="kills --kills 10" for less)
+	@$(PY) tools/soak.py $(ARGS)
 
 screenshots: $(VENV)/.dev frontend/dist/index.html ## docs/screenshots from the demo data
 	@tools/chromium && $(PY) tools/screenshots.py
