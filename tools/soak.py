@@ -5,7 +5,7 @@
     tools/soak.py requests [--each 25000]          # goes on where it stopped: var/soak.json
     tools/soak.py upgrades                         # data of every version that landed
 
-Each works on a demo of its own in a folder that is thrown away, prints what it measured, and leaves with 1 where something is wrong.
+Each works on a demo of its own that is thrown away, prints what it measured, and leaves with 1 where something is wrong.
 """
 
 from __future__ import annotations
@@ -50,6 +50,7 @@ class Server:
         self.process: subprocess.Popen[bytes] | None = None
 
     def start(self) -> None:
+        """Serve, and wait until somebody can sign in."""
         command = [sys.executable, "-m", "finegap.command", "demo", "--works", self.folder, "--port", str(self.port)]
         quiet = {"stdout": subprocess.DEVNULL, "stderr": subprocess.DEVNULL}
         self.process = subprocess.Popen(command, cwd=ROOT, start_new_session=True, **quiet)
@@ -62,14 +63,17 @@ class Server:
         raise SystemExit("the server does not start")
 
     def workers(self) -> list[int]:
+        """Its processes that answer."""
         assert self.process
         children = Path(f"/proc/{self.process.pid}/task/{self.process.pid}/children").read_text().split()
         return [int(pid) for pid in children if b"stand_in" not in Path(f"/proc/{pid}/cmdline").read_bytes()]
 
     def kill_worker(self, rng: random.Random) -> None:
+        """One of them, at once."""
         os.kill(rng.choice(self.workers()), signal.SIGKILL)
 
     def kill(self) -> None:
+        """All of it, at once."""
         assert self.process
         os.killpg(self.process.pid, signal.SIGKILL)
         self.process.wait()
@@ -87,12 +91,15 @@ class Client:
         self.opener.open(f"{self.base}/sign-in/demo", form, timeout=20).read()
 
     def token(self) -> str:
+        """What a change carries."""
         return next(cookie.value or "" for cookie in self.jar if cookie.name == "csrftoken")
 
     def get(self, path: str) -> bytes:
+        """What is there."""
         return bytes(self.opener.open(f"{self.base}{path}", timeout=30).read())
 
     def post(self, path: str, body: dict[str, Any]) -> dict[str, Any]:
+        """A change, typed now."""
         typed = {"unit": "mm", "mark": "point", "person": self.username, "at": dt.datetime.now(dt.UTC).isoformat(), "meant": True}
         headers = {"Content-Type": "application/json", "X-CSRFToken": self.token()}
         request = urllib.request.Request(f"{self.base}{path}", json.dumps(typed | body).encode(), headers)
@@ -100,6 +107,7 @@ class Client:
         return answer
 
     def reading(self, number: int, of: tuple[str, str, str, str], id_: str) -> None:
+        """A reading, by the version of the job there is."""
         feature, station, gauge, typed = of
         version = json.loads(self.get(f"/api/jobs/{number}/version"))["version"]
         self.post(
@@ -109,7 +117,7 @@ class Client:
 
 
 def places(client: Client) -> list[tuple[int, tuple[str, str, str, str]]]:
-    """Where readings can be saved in the demo's open jobs: a job, and a feature, station, gauge and value it takes again and again."""
+    """Where readings can be saved in the demo's open jobs: a job, and a feature, station, gauge and value."""
     found = []
     for line in json.loads(client.get("/api/jobs?state=open"))["lines"]:
         job = json.loads(client.get(f"/api/jobs/{line['number']}"))
@@ -120,71 +128,91 @@ def places(client: Client) -> list[tuple[int, tuple[str, str, str, str]]]:
     return found
 
 
-def kills(kills: int, writers: int) -> bool:
-    """Kill workers and whole servers under writers that send again what was not answered, as the bench does."""
+class Writers:
+    """People who save readings, and send again what was not answered, under the same identity, as the bench does."""
+
+    def __init__(self, server: Server, count: int) -> None:
+        self.server, self.usable = server, _usable(Client(server.port, "ines"))
+        self.sent, self.acknowledged, self.refused = [set[str]() for _ in range(3)]
+        self.done = threading.Event()
+        self.threads = [threading.Thread(target=self._write, args=(random.Random(n),)) for n in range(count)]
+        for thread in self.threads:
+            thread.start()
+
+    def _write(self, own: random.Random) -> None:
+        client: Client | None = None
+        while not self.done.is_set():
+            id_ = str(uuid.UUID(int=own.getrandbits(128), version=4))
+            self.sent.add(id_)
+            client = self._save(client, own, id_)
+
+    def _save(self, client: Client | None, own: random.Random, id_: str) -> Client | None:
+        number, of = own.choice(self.usable)
+        while not self.done.is_set():
+            try:
+                client = client or Client(self.server.port, "ines")
+                client.reading(number, of, id_)
+                self.acknowledged.add(id_)
+                return client
+            except urllib.error.HTTPError as answer:
+                if answer.code != 409:  # then somebody else was first: it is looked at anew, and sent again
+                    self.refused.add(f"{answer.code} {answer.read()[:200]!r}")
+                    return client
+            except FAULTS:
+                client = None
+                time.sleep(0.2)
+        return client
+
+    def stop(self) -> None:
+        """When each has its answer."""
+        self.done.set()
+        for thread in self.threads:
+            thread.join(60)
+
+
+def kills(count: int, writers: int) -> bool:
+    """Kill workers and whole servers under writers."""
     rng, folder = random.Random(22), tempfile.mkdtemp(prefix="soak-")
     server = Server(folder)
     server.start()
-    usable = _usable(Client(server.port, "ines"))
-    done = threading.Event()
-    sent, acknowledged, refused = [set[str]() for _ in range(3)]
-
-    def write(own: random.Random) -> None:
-        client: Client | None = None
-        while not done.is_set():
-            id_, (number, of) = str(uuid.UUID(int=own.getrandbits(128), version=4)), own.choice(usable)
-            sent.add(id_)
-            while not done.is_set():
-                try:
-                    client = client or Client(server.port, "ines")
-                    client.reading(number, of, id_)
-                    acknowledged.add(id_)
-                    break
-                except urllib.error.HTTPError as answer:
-                    if answer.code == 409:
-                        continue  # somebody else was first: looked at anew, and sent again under the same identity
-                    refused.add(f"{answer.code} {answer.read()[:200]!r}")
-                    break
-                except FAULTS:
-                    client = None
-                    time.sleep(0.2)
-
-    threads = [threading.Thread(target=write, args=(random.Random(n),)) for n in range(writers)]
-    for thread in threads:
-        thread.start()
-    whole = 0
-    for n in range(kills):
+    writing = Writers(server, writers)
+    for n in range(count):
         time.sleep(0.5 + rng.random())
         if n % 2:
             server.kill_worker(rng)
         else:
             server.kill()
             server.start()
-            whole += 1
         if n % 10 == 9:
-            print(f"  {n + 1} kills, {len(acknowledged)} saves acknowledged", flush=True)
+            print(f"  {n + 1} kills, {len(writing.acknowledged)} saves acknowledged", flush=True)
     time.sleep(3)
-    done.set()
-    for thread in threads:
-        thread.join(60)
+    writing.stop()
     server.kill()
-    database = sqlite3.connect(Path(folder) / "finegap.sqlite3")
+    whole = (count + 1) // 2
+    print(f"kills: {whole} of the whole server, {count - whole} of a worker, under {writers} writers", flush=True)
+    good = _kept(Path(folder) / "finegap.sqlite3", writing)
+    shutil.rmtree(folder)
+    return good
+
+
+def _kept(path: Path, writing: Writers) -> bool:
+    """Whether everything acknowledged is there, once, with one line of the trail; printed."""
+    database = sqlite3.connect(path)
     kept = [str(uuid.UUID(row[0])) for row in database.execute("SELECT id FROM bench_reading")]
     lines = database.execute("SELECT count(*) FROM audit_change WHERE kind = 'bench.reading' AND act = 'added'").fetchone()[0]
     state = database.execute("PRAGMA integrity_check").fetchone()[0]
     loose = database.execute("PRAGMA foreign_key_check").fetchall()
     database.close()
-    shutil.rmtree(folder)
-    lost, twice = acknowledged - set(kept), len(kept) - len(set(kept))
-    unsent = {one for one in kept if one in sent} - acknowledged
+    lost, twice = writing.acknowledged - set(kept), len(kept) - len(set(kept))
+    unanswered = {one for one in kept if one in writing.sent} - writing.acknowledged
     print(
-        f"kills: {whole} of the whole server, {kills - whole} of a worker, under {writers} writers: {len(acknowledged)} saves"
-        f" acknowledged, {len(lost)} lost, {twice} twice; {len(unsent)} saved and not answered before the end; {len(kept)} readings,"
-        f" {lines} lines of the trail; refused: {len(refused)}; database {state}, {len(loose)} loose rows"
+        f"kills: {len(writing.acknowledged)} saves acknowledged, {len(lost)} lost, {twice} twice; {len(unanswered)} saved and not"
+        f" answered before the end; {len(kept)} readings, {lines} lines of the trail; {len(writing.refused)} refused; database"
+        f" {state}, {len(loose)} loose rows"
     )
-    for one in sorted(refused)[:5]:
+    for one in sorted(writing.refused)[:5]:
         print("  refused:", one)
-    return not lost and not twice and not refused and lines == len(kept) and state == "ok" and not loose
+    return not (lost or twice or writing.refused or loose) and lines == len(kept) and state == "ok"
 
 
 def _usable(client: Client) -> list[tuple[int, tuple[str, str, str, str]]]:
@@ -210,16 +238,10 @@ def load(minutes: float, clients: int) -> bool:
     many, more = _work(server, usable, clients, minutes)
     server.kill()
     shutil.rmtree(folder)
-    for name, of, count in (("one client", alone, 1), (f"{clients} clients", many, clients)):
-        for kind in sorted(of):
-            times = sorted(of[kind])
-            print(
-                f"load: {name}, {kind}: {len(times)} requests, p50 {_at(times, 50)}, p95 {_at(times, 95)}, p99 {_at(times, 99)} ms"
-            )
-        every = sorted(ms for times in of.values() for ms in times)
-        print(
-            f"load: {name}: {len(every)} in all, p50 {_at(every, 50)}, p95 {_at(every, 95)}, p99 {_at(every, 99)} ms, {count} at once"
-        )
+    for name, of in (("one client", alone), (f"{clients} clients at once", many)):
+        every = [ms for times in of.values() for ms in times]
+        for kind, times in [*sorted(of.items()), ("in all", every)]:
+            print(f"load: {name}, {kind}: {len(times)}, p50 {_at(times, 50)}, p95 {_at(times, 95)}, p99 {_at(times, 99)} ms")
     print(f"load: {len(failed) + len(more)} errors")
     for one in [*failed, *more][:5]:
         print("  ", one)

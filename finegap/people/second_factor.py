@@ -115,7 +115,7 @@ def take_off(person: User, password: str, code: str) -> None:
     try_secret(person, lambda: person.check_password(password), "password")
     if not is_code(person, code):
         raise FieldError("code", "it is not the one of now.", "Expected six digits, or a code on paper.")
-    _remove(person, person)
+    remove(person, person)
 
 
 def clear_second(lead: User, username: str) -> None:
@@ -129,11 +129,12 @@ def clear_second(lead: User, username: str) -> None:
     person = User.objects.filter(username=username).exclude(pk=lead.pk).first()
     if person is None or not has_second(person):
         raise FieldError("person", f"{username[:40]} has no second factor, or is yourself.", "Expected somebody else with one.")
-    _remove(person, lead)
+    remove(person, lead)
 
 
-def _remove(person: User, by: User) -> None:
+def remove(person: User, by: User, what: str = "second factor taken off") -> None:
+    """Forget the key and the codes on paper; the log says so."""
     with transaction.atomic():
         TOTPDevice.objects.filter(user=person).delete()
         StaticDevice.objects.filter(user=person).delete()
-        log_person(person, by, "second factor taken off")
+        log_person(person, by, what)

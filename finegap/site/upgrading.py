@@ -34,11 +34,11 @@ def bring_up_to_date(works: Path, tell: Callable[[str], None] = lambda line: Non
     UpgradeFault
         It is of a later version, somebody serves it, no backup can be made, or a migration failed.
     """
-    if not (works / DATABASE).exists():
+    applied = applied_in(works / DATABASE) if (works / DATABASE).exists() else set()
+    if not applied:  # none yet, or broken off before there was anything to keep
         call_command("migrate", verbosity=0)
         return
     on_disk = set(MigrationLoader(None).disk_migrations)
-    applied = applied_in(works / DATABASE)
     if later := sorted(applied - on_disk):
         app, name = later[-1]
         raise UpgradeFault(

@@ -100,6 +100,25 @@ class Killed(SimpleTestCase):
         self.assertGreaterEqual(len(set(acknowledged) & torques), ENOUGH)
         self.assertEqual(whole, ("ok",))
 
+    def many_at_once(self, port: int) -> list[str]:
+        """Sixteen people, a few presses each, as ``make soak`` has them for twenty minutes: no error."""
+        failed: list[str] = []
+
+        def work(n: int) -> None:
+            try:
+                client = Client(port)
+                for path in ("/api/jobs/4", "/api/pumps", "/bench", f"/api/jobs/{n % 3 + 1}", "/api/me"):
+                    client.opener.open(f"{client.base}{path}").read()
+            except (OSError, HTTPException) as wrong:
+                failed.append(repr(wrong))
+
+        threads = [threading.Thread(target=work, args=(n,)) for n in range(16)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join(60)
+        return failed
+
     def serve_and_kill(self, var: str) -> list[str]:
         port = free_port()
         serve = [sys.executable, "-m", "finegap.command", "demo", "--port", str(port)]
@@ -114,6 +133,7 @@ class Killed(SimpleTestCase):
                     break
                 except OSError:
                     time.sleep(0.2)
+            self.assertEqual(self.many_at_once(port), [])
             saving = threading.Thread(target=client.save_until_cut_off)
             saving.start()
             for _ in range(600):

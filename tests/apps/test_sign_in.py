@@ -1,10 +1,12 @@
 """Nobody let in: locks by account and address, the pace of an address, a second factor, what is sent on from where."""
 
+import io
 import time
 from unittest import mock
 
 from axes.models import AccessAttempt
 from django.contrib.auth.models import User
+from django.core.management import CommandError, call_command
 from django.test import Client, RequestFactory, SimpleTestCase, override_settings
 from django_otp.oath import TOTP
 from django_otp.plugins.otp_static.models import StaticToken
@@ -227,6 +229,14 @@ class SecondFactor(AtTheDoor):
         self.assertEqual(self.sign_in("lena", RIGHT).url, "/")
         said = list(PersonEvent.objects.values_list("by__username", "what"))
         self.assertEqual(said[0], ("tom", "second factor taken off"))
+
+    def test_it_is_taken_off_at_the_server_where_nobody_else_can(self):
+        self.set_up()
+        with self.assertRaisesRegex(CommandError, "tom has no second factor"):
+            call_command("second_factor_off", "tom")
+        call_command("second_factor_off", "lena", stdout=io.StringIO())
+        self.assertEqual(self.sign_in("lena", RIGHT).url, "/")
+        self.assertEqual(PersonEvent.objects.first().what, "second factor taken off at the server")
 
     def test_it_is_for_leads_and_begun_with_the_password(self):
         self.client.force_login(self.tom)

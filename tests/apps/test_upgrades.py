@@ -110,6 +110,12 @@ class Refused(SimpleTestCase):
             self.assertEqual([path.name for path in self.works.glob("*upgrade*")], [])
             self.assertEqual(connection.settings_dict["NAME"], str(self.database))
 
+    def test_a_first_start_that_was_broken_off_begins_again(self):
+        self.database.write_bytes(b"")
+        bring_up_to_date(self.works)
+        self.assertEqual(applied_in(self.database), set(MigrationLoader(None).disk_migrations))
+        self.assertEqual(listed(settings.BACKUPS), [])
+
     def test_without_a_backup_nothing_is_begun(self):
         with (
             mock.patch.object(upgrading, "make", side_effect=BackupFault("no room")),
