@@ -242,6 +242,7 @@ def _play_gauges(port: int) -> None:
 def _options(asked: Asked, port: int, certificate: Certificate | None) -> dict[str, Any]:
     host = f"[{asked.host}]" if ":" in asked.host else asked.host
     options = {"bind": f"{host}:{port}", "workers": 2, "threads": 4, "preload_app": True, "loglevel": "warning"}
+    options["worker_class"] = "finegap.site.worker.Worker"
     if certificate:
         options |= {"certfile": str(asked.folder / "tls" / SERVER), "keyfile": str(asked.folder / "tls" / SERVER_KEY)}
     return options
