@@ -34,6 +34,7 @@ def is_trusted(address: str) -> bool:
     """Whether an address is that of a proxy before this server."""
     try:
         one = ipaddress.ip_address(address)
+        one = getattr(one, "ipv4_mapped", None) or one  # as a server that listens on IPv6 sees IPv4
     except ValueError:
         return False
     return any(one in network for network in _networks(tuple(settings.TRUSTED_PROXIES)))

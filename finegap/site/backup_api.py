@@ -21,16 +21,8 @@ from finegap.api.requests import actor_of
 from finegap.people.services import log_person
 from finegap.site import backups
 from finegap.site.backup import public_key
+from finegap.site.backups import Backup
 from finegap.works.queries import works_settings
-
-
-@dataclass(frozen=True)
-class BackupResponse:
-    """A backup that is there; its size in bytes."""
-
-    name: str
-    at: dt.datetime
-    size: int
 
 
 @dataclass(frozen=True)
@@ -49,7 +41,7 @@ class BackupsResponse:
     encrypted: bool
     free: int
     warnings: list[str]
-    backups: list[BackupResponse]
+    backups: list[Backup]
 
 
 BackupsAnswer = response_serializer(BackupsResponse)
@@ -101,5 +93,5 @@ def _shape() -> BackupsResponse:
     return BackupsResponse(
         str(folder), works_settings().backup_hours, state.good, state.fault, backups.is_asked(folder),
         bool(public_key(settings.VAR)), shutil.disk_usage(settings.VAR).free, warnings_now(),
-        [BackupResponse(one.name, one.at, one.size) for one in backups.listed(folder)],
+        backups.listed(folder),
     )  # fmt: skip

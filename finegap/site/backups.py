@@ -26,8 +26,8 @@ LOW_BYTES = 1024**3
 
 
 @dataclass(frozen=True)
-class Kept:
-    """A backup that is there."""
+class Backup:
+    """A backup that is there; its size in bytes."""
 
     name: str
     at: dt.datetime
@@ -60,7 +60,7 @@ def _say(folder: Path, state: State) -> None:
         write_whole(folder / _STATE, json.dumps(said | {"fault": state.fault}).encode())
 
 
-def listed(folder: Path) -> list[Kept]:
+def listed(folder: Path) -> list[Backup]:
     """The backups of a folder, the newest first."""
     found = []
     for path in folder.glob("*.zip*") if folder.exists() else ():
@@ -68,7 +68,7 @@ def listed(folder: Path) -> list[Kept]:
         if named:
             with suppress(FileNotFoundError, ValueError):
                 at = dt.datetime.strptime(named["at"], _FORM).replace(tzinfo=dt.UTC)
-                found.append(Kept(path.name, at, path.stat().st_size))
+                found.append(Backup(path.name, at, path.stat().st_size))
     return sorted(found, key=lambda one: (one.at, one.name), reverse=True)[:_MOST]
 
 
@@ -128,7 +128,7 @@ def make(works: Path, folder: Path, now: dt.datetime, kind: str = "works") -> Ba
     return made
 
 
-def let_go(backups: Iterable[Kept]) -> list[Kept]:
+def let_go(backups: Iterable[Backup]) -> list[Backup]:
     """Which of them are kept no longer.
 
     The newest three stay, and of those made by the clock the last of each of seven days, five weeks and twelve months that have

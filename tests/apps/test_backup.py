@@ -6,17 +6,22 @@ import json
 import os
 import shutil
 import sqlite3
+import subprocess
+import sys
 import tempfile
 import zipfile
 from contextlib import closing
 from pathlib import Path
 from unittest import mock
 
+from django.apps import apps
+from django.conf import settings
+from django.db.models import FileField
 from django.test import SimpleTestCase
 
 from finegap.site import backup, backups, checking, restoring
 from finegap.site.backup import BackupFault, back_up, check_archive, make_key
-from finegap.site.backups import Kept, State
+from finegap.site.backups import Backup, State
 from finegap.site.folder import DEMO, WORKS, EmptyKey, InUse, OtherFolder, alone, held, hold, keep_apart, secret_key
 from finegap.site.restoring import WouldLose, recover, restore
 
@@ -287,6 +292,57 @@ class Over(AWorks):
         return os.waitstatus_to_exitcode(os.waitpid(child, 0)[1]) == 9
 
 
+class Checks(AWorks):
+    """``fine-gap check``: damage, rows that point to none, files that are named and missing, files nothing names."""
+
+    def setUp(self):
+        super().setUp()
+        with closing(sqlite3.connect(self.works / "finegap.sqlite3")) as database:
+            database.executescript(
+                "CREATE TABLE bench_job (id INTEGER PRIMARY KEY); CREATE TABLE works_workssettings (logo TEXT);"
+                "CREATE TABLE bench_photo (id INTEGER PRIMARY KEY, file TEXT, job_id INTEGER REFERENCES bench_job (id));"
+                "INSERT INTO bench_photo (file) VALUES ('photos/one.jpg'); INSERT INTO works_workssettings VALUES ('abc');"
+            )
+        (self.works / "media/works").mkdir()
+        for name in ("abc", "of-a-signed-record"):
+            (self.works / f"media/works/{name}.png").touch()
+
+    def test_a_whole_works_is_whole(self):
+        self.assertEqual(checking.checked(self.works), checking.Found([], [], []))
+
+    def test_each_thing_that_is_wrong_is_found(self):
+        (self.works / "media/photos/one.jpg").rename(self.works / "media/photos/two.jpg")
+        (self.works / "media/works/abc.png").unlink()
+        found = checking.checked(self.works)
+        self.assertEqual((found.missing, found.stray), (["photos/one.jpg", "works/abc.png"], ["photos/two.jpg"]))
+        self.assertFalse(found.is_whole)
+        back_up(self.works, self.archive)  # what is there is worth keeping
+        with closing(sqlite3.connect(self.works / "finegap.sqlite3")) as database:
+            database.execute("INSERT INTO bench_photo (file, job_id) VALUES ('', 77)")
+            database.commit()
+        self.assertIn("points to a row of bench_job there is not", checking.checked(self.works).wrong[0])
+        self.assertIn("holds no works", checking.checked(self.new).wrong[0])
+
+    def test_it_looks_at_every_column_that_names_a_file(self):
+        columns = {
+            (model._meta.db_table, field.column)
+            for model in apps.get_models()
+            for field in model._meta.concrete_fields
+            if isinstance(field, FileField)
+        }
+        self.assertEqual(set(checking._NAMED), columns)
+
+    def test_the_command_says_it_and_leaves_with_one(self):
+        def run():
+            words = [sys.executable, "-m", "finegap.command", "check", "--works", str(self.works)]
+            told = subprocess.run(words, cwd=settings.BASE_DIR, capture_output=True, text=True, check=False)
+            return told.returncode, told.stdout
+
+        self.assertEqual(run(), (0, "The database is whole, and every file it names is there.\n"))
+        (self.works / "media/photos/one.jpg").unlink()
+        self.assertEqual(run(), (1, "photos/one.jpg is named, and not there\n"))
+
+
 class Schedule(Folders):
     """When a backup is due, which are kept, and what is said."""
 
@@ -315,7 +371,7 @@ class Schedule(Folders):
         kept = []
         for day in range(730, -1, -1):
             at = self.NOW - day * self.DAY
-            kept.append(Kept(f"works-{at:%Y%m%dT%H%M%SZ}.zip", at, 1))
+            kept.append(Backup(f"works-{at:%Y%m%dT%H%M%SZ}.zip", at, 1))
             gone = backups.let_go(kept)
             kept = [one for one in kept if one not in gone]
         ages = [(self.NOW - one.at).days for one in sorted(kept, key=lambda one: one.at, reverse=True)]
@@ -325,9 +381,9 @@ class Schedule(Folders):
         ends = [dt.datetime(2026, month, 1, 12, tzinfo=dt.UTC) - self.DAY for month in range(1, 12)]
         self.assertLessEqual({(self.NOW - one).days for one in ends}, set(ages))
         self.assertLessEqual(len(kept), 7 + 5 + 12)
-        many = [Kept(f"works-x{n}", self.NOW - n * dt.timedelta(minutes=5), 1) for n in range(9)]
+        many = [Backup(f"works-x{n}", self.NOW - n * dt.timedelta(minutes=5), 1) for n in range(9)]
         self.assertEqual([one.name for one in backups.let_go(many)], [f"works-x{n}" for n in range(3, 9)])
-        before = [Kept(f"before-{n}", self.NOW - n * self.DAY, 1) for n in range(5)]
+        before = [Backup(f"before-{n}", self.NOW - n * self.DAY, 1) for n in range(5)]
         self.assertEqual([one.name for one in backups.let_go([*before, *many[:1]])], ["before-3", "before-4"])
 
     def test_what_is_old_what_failed_and_a_disk_nearly_full_are_said(self):

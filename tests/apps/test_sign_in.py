@@ -40,6 +40,7 @@ class Addresses(SimpleTestCase):
             ("127.0.0.1", f"10.1.2.3, {THERE}", THERE),
             ("127.0.0.1", "nonsense", "127.0.0.1"),
             ("127.0.0.1", "10.1.0.1, " * 500 + "10.1.0.1", "10.1.0.1"),
+            ("::ffff:127.0.0.1", THERE, THERE),
             ("", None, "0.0.0.0"),
         ):
             with self.subTest(remote=remote, forwarded=forwarded and forwarded[:40]):

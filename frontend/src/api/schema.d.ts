@@ -1785,7 +1785,7 @@ export interface components {
             text: string;
         };
         /** @description A backup that is there; its size in bytes. */
-        BackupResponse: {
+        Backup: {
             name: string;
             /** Format: date-time */
             at: string;
@@ -1807,7 +1807,7 @@ export interface components {
             encrypted: boolean;
             free: number;
             warnings: string[];
-            backups: components["schemas"]["BackupResponse"][];
+            backups: components["schemas"]["Backup"][];
         };
         /** @description A place on the forecast line, with the edges of its band. */
         BandResponse: {

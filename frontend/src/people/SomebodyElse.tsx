@@ -46,7 +46,7 @@ interface SecretsProps {
 
 /** What says who it is: a PIN, or a password, and a code where a second factor is set up. */
 function Secrets({ by, secret, onSecret, code, onCode }: SecretsProps) {
-  const digits = by === 'PIN';
+  const digits = by.startsWith('PIN');
   return (
     <>
       <SecretField
