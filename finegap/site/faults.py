@@ -58,6 +58,10 @@ NO_KEY = Fault(
     "Whoever keeps the server deletes the file secret_key in the data folder and starts the server anew: it makes another, and"
     " everybody signs in again.",
 )  # fmt: skip
+NOT_UPGRADED = Fault(
+    "fault", 503, "The data could not be brought up to this version of the program.", "It is as it was, and backed up.",
+    "Whoever keeps the server goes on with the version before; where the server was started it says why.",
+)  # fmt: skip
 BUSY = Fault(
     "busy", 503, "The server is busy with a long change.", f"{_SAFE} This one was not saved.", "Try again in a few seconds.",
 )  # fmt: skip

@@ -18,10 +18,10 @@ from typing import IO, Any, NoReturn
 
 from django.db.utils import DatabaseError
 
-from finegap.site.faults import NO_KEY, Fault, as_answer, fault_of, shown
+from finegap.site.faults import NO_KEY, NOT_UPGRADED, Fault, as_answer, fault_of, shown
 from finegap.site.folder import DATABASE, DEMO, WORKS, EmptyKey, InUse, OtherFolder, alone, hold, keep_apart
 from finegap.site.restoring import recover
-from finegap.site.tls import HERE, LATE_DAYS, SERVER, SERVER_KEY, Certificate, read
+from finegap.site.tls import HERE, LATE_DAYS, SERVER, SERVER_KEY, Certificate, TlsFault, read
 
 _held: IO[str] | None = None
 """While this process or a worker of it lives, the folder is in use: nobody throws its data away."""
@@ -56,11 +56,13 @@ def serve(asked: Asked) -> None:
         _answer_to(asked, certificate)
         _recover(asked)
         _keep_private(asked.folder)
-        _prepare(asked)
+        _prepare(asked, port)
         import_module("finegap.site.wsgi")  # whoever opens the address as soon as it is printed finds the server there
         _greet(asked, port, certificate)
     except InUse as use:
         sys.exit(f"{use}: wait until that is done.")
+    except TlsFault as fault:
+        sys.exit(str(fault))
     except EmptyKey:
         serve_fault(asked, port, NO_KEY)
     except (sqlite3.Error, OSError, DatabaseError) as wrong:
@@ -202,7 +204,7 @@ def _say_first_visit(url: str) -> None:
         print(f"Nobody works here yet. Open {url} and make yourself the first lead, with this code: {code()}", flush=True)
 
 
-def _prepare(asked: Asked) -> None:
+def _prepare(asked: Asked, port: int) -> None:
     """Database and static files, made or brought up to date; the demo works where there is no data yet and it is the demo."""
     import django
 
@@ -210,15 +212,18 @@ def _prepare(asked: Asked) -> None:
     from django.conf import settings
     from django.core.management import call_command
 
-    from finegap.site.upgrading import UpgradeFault, bring_up_to_date
+    from finegap.site.upgrading import LaterVersion, UpgradeFault, bring_up_to_date
 
     global _held
     assert _held is not None
     _held.close()  # an upgrade has the folder alone
     try:
         bring_up_to_date(asked.folder, lambda line: print(line, flush=True))
+    except LaterVersion as later:
+        sys.exit(str(later))
     except UpgradeFault as fault:
-        sys.exit(str(fault))
+        print(fault, file=sys.stderr, flush=True)
+        serve_fault(asked, port, NOT_UPGRADED)
     _held = hold(asked.folder)
     if asked.kind == DEMO:
         call_command("load_demo")

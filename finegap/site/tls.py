@@ -98,10 +98,19 @@ def make(folder: Path, hosts: list[str]) -> Certificate:
 
 
 def read(folder: Path) -> Certificate | None:
-    """The certificate that is there, if one is."""
+    """The certificate that is there, if one is.
+
+    Raises
+    ------
+    TlsFault
+        The file is there and holds none.
+    """
     if not (folder / SERVER).exists():
         return None
-    server = _certificate(folder / SERVER)
+    try:
+        server = _certificate(folder / SERVER)
+    except ValueError:
+        raise TlsFault(f"{folder / SERVER} is no certificate. Delete it, and make it again: fine-gap certificate HOST.") from None
     names = server.extensions.get_extension_for_class(x509.SubjectAlternativeName).value
     hosts = (*names.get_values_for_type(x509.DNSName), *map(str, names.get_values_for_type(x509.IPAddress)))
     print_ = _certificate(folder / AUTHORITY).fingerprint(hashes.SHA256()).hex(":").upper()

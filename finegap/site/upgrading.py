@@ -26,13 +26,17 @@ class UpgradeFault(Exception):
     """The data cannot be used by this version; the message is a sentence, and the data is as it was."""
 
 
+class LaterVersion(UpgradeFault):
+    """It is of a later one."""
+
+
 def bring_up_to_date(works: Path, tell: Callable[[str], None] = lambda line: None) -> None:
     """Make the database of a data folder, or bring it up to this version; a backup is made before.
 
     Raises
     ------
     UpgradeFault
-        It is of a later version, somebody serves it, no backup can be made, or a migration failed.
+        It is of a later version (``LaterVersion``), somebody serves it, no backup can be made, or a migration failed.
     """
     applied = applied_in(works / DATABASE) if (works / DATABASE).exists() else set()
     if not applied:  # none yet, or broken off before there was anything to keep
@@ -41,7 +45,7 @@ def bring_up_to_date(works: Path, tell: Callable[[str], None] = lambda line: Non
     on_disk = set(MigrationLoader(None).disk_migrations)
     if later := sorted(applied - on_disk):
         app, name = later[-1]
-        raise UpgradeFault(
+        raise LaterVersion(
             f"The data in {works} is of a later version of Fine Gap than this one, {VERSION} (it has {app} {name}): bring the"
             " program up to date. The data was not touched."
         )

@@ -92,6 +92,13 @@ class Tls(TestCase):
                 make(self.folder, [host])
         self.assertIsNone(read(self.folder))
 
+    def test_a_damaged_one_is_said_with_what_to_do(self):
+        make(self.folder, ["pumps.local"])
+        (self.folder / "server.crt").write_text("no certificate")
+        for act in (lambda: read(self.folder), lambda: make(self.folder, [])):
+            with self.assertRaisesRegex(TlsFault, "is no certificate. Delete it"):
+                act()
+
     def test_tablets_fetch_the_authority_and_never_its_key(self):
         make(self.folder, ["pumps.local"])
         with override_settings(VAR=self.folder.parent):
