@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import json
+from typing import Any
+
 from django.db import models
 
 ACTS = ("added", "changed", "removed")
@@ -12,7 +15,7 @@ class Change(models.Model):
 
     ``who`` is the user name of who was signed in, or “server”. ``about`` is what it belongs to, as somebody would name it:
     “job 12”, “pump P-3”. ``kind`` is the model, ``row`` its key. ``was`` and ``now`` hold the fields that differ, as they were and
-    are: of a row that was added there is only ``now``, of one removed only ``was``.
+    are, as JSON as SQLite writes it: of a row that was added there is only ``now``, of one removed only ``was``.
     """
 
     at = models.DateTimeField(db_index=True)
@@ -21,8 +24,18 @@ class Change(models.Model):
     kind = models.CharField(max_length=80, db_index=True)
     row = models.CharField(max_length=40)
     act = models.CharField(max_length=10, choices=[(act, act) for act in ACTS])
-    was = models.JSONField(default=dict)
-    now = models.JSONField(default=dict)
+    was = models.TextField(default="{}")
+    now = models.TextField(default="{}")
 
     class Meta:
         ordering = ["-pk"]
+
+    @property
+    def old(self) -> dict[str, Any]:
+        """The fields that differ, as they were."""
+        return dict(json.loads(self.was))
+
+    @property
+    def new(self) -> dict[str, Any]:
+        """As they are."""
+        return dict(json.loads(self.now))

@@ -54,12 +54,10 @@ def _names(changes: list[Change]) -> Iterator[tuple[str, str]]:
 
 def fields(change: Change) -> list[FieldChangeResponse]:
     """What differs, field by field."""
-    model = _model(change.kind)
+    model, old, new = _model(change.kind), change.old, change.new
     return [
-        FieldChangeResponse(
-            name.replace("_", " "), _said(model, name, change.was.get(name)), _said(model, name, change.now.get(name))
-        )
-        for name in dict.fromkeys([*change.was, *change.now])
+        FieldChangeResponse(name.replace("_", " "), _said(model, name, old.get(name)), _said(model, name, new.get(name)))
+        for name in dict.fromkeys([*old, *new])
     ]
 
 

@@ -193,6 +193,8 @@ def _json(text: str) -> Any:
         return read
     except json.JSONDecodeError as error:
         raise FieldError(f"line {error.lineno}", "this is not JSON from here on.", f"{error.msg}.") from None
+    except FieldError:
+        raise
     except UnicodeEncodeError:
         raise FieldError("file", "it has half of a letter in it, which cannot be written down.", "Expected UTF-8.") from None
     except ValueError:

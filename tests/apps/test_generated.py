@@ -5,6 +5,7 @@ from django.db import transaction
 from django.test import Client
 from django.utils import timezone
 
+from finegap.bench.models import Job
 from tests.apps.base import Works
 from tests.generated import operations, requests, wrong
 
@@ -17,7 +18,8 @@ class MadeUp(Works):
 
     def send(self, name, each, number):
         """How many were sent, how many saved something, and what was wrong."""
-        job, faults, sent, saved = self.open(), [], 0, 0
+        faults, sent, saved = [], 0, 0
+        job = Job.objects.order_by("-number").values_list("number", flat=True).first() or self.open()
         client = Client(raise_request_exception=False)
         client.force_login(User.objects.get(username=name))
         known = {

