@@ -9,7 +9,7 @@ from finegap.bench.models import Job
 from tests.apps.base import Works
 from tests.generated import operations, requests, wrong
 
-EACH = 3
+EACH = 2
 """Requests of each operation, each mode and each role; ``make soak`` sends 25,000 a role."""
 
 
@@ -47,5 +47,5 @@ class Generated(MadeUp):
         for name in ("tom", "lena"):
             sent, saved, faults = self.send(name, EACH, 1)
             self.assertEqual(faults, [])
-            self.assertGreater(sent, 500)
-            self.assertGreater(saved, 5)
+            self.assertGreater(sent, 400)
+            self.assertGreater(saved, 3)
