@@ -56,7 +56,7 @@ class ChangeFilter(ListFilter):
         if not value:
             return rows
         oldest = rows.order_by("-pk").values_list("pk", flat=True)[NEWEST - 1 : NEWEST]
-        return rows.filter(pk__gte=next(iter(oldest), 0)).filter(words(value, ("about", "who", "was", "now")))
+        return rows.filter(pk__gte=next(iter(oldest), 0)).filter(words(value, ("about", "who", "kind", "was", "now")))
 
     def from_day(self, rows: QuerySet[Any], _name: str, day: dt.date) -> QuerySet[Any]:
         """From its first moment."""

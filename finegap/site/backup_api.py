@@ -16,6 +16,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from finegap.api.answers import Error, answer, response_serializer
+from finegap.api.errors import Refused
 from finegap.api.permissions import IsLead
 from finegap.api.requests import actor_of
 from finegap.people.services import log_person
@@ -30,9 +31,10 @@ class BackupsResponse:
     """What there is, the newest first, and how it stands.
 
     ``good`` is the moment of the last that was made and checked; ``fault`` says why the last try failed, ``asked`` that one is
-    being made. ``free`` is the room left on the disk of the data, in bytes.
+    being made. ``free`` is the room left on the disk of the data, in bytes. Of the demo none is made (``of_demo``).
     """
 
+    of_demo: bool
     folder: str
     every_hours: int
     good: dt.datetime | None
@@ -57,9 +59,11 @@ class Backups(APIView):
         """All that are kept."""
         return answer(_shape())
 
-    @extend_schema(request=None, responses={200: BackupsAnswer, 403: Error})
+    @extend_schema(request=None, responses={200: BackupsAnswer, 403: Error, 409: Error})
     def post(self, request: Request) -> Response:
         """Have one made now; the server makes it by itself, and the list has it when it is checked."""
+        if settings.DEMO:
+            raise Refused("No backup is made of the demo.", ["A works of your own has one every day, while it is served."])
         backups.ask(settings.BACKUPS)
         return answer(_shape())
 
@@ -91,7 +95,7 @@ def warnings_now() -> list[str]:
 def _shape() -> BackupsResponse:
     folder, state = settings.BACKUPS, backups.state_of(settings.BACKUPS)
     return BackupsResponse(
-        str(folder), works_settings().backup_hours, state.good, state.fault, backups.is_asked(folder),
+        settings.DEMO, str(folder), works_settings().backup_hours, state.good, state.fault, backups.is_asked(folder),
         bool(public_key(settings.VAR)), shutil.disk_usage(settings.VAR).free, warnings_now(),
         backups.listed(folder),
     )  # fmt: skip

@@ -20,7 +20,9 @@ _STATE, _ASKED = "state.json", "asked"
 _FORM = "%Y%m%dT%H%M%SZ"
 _DAYS, _WEEKS, _MONTHS, _NEWEST, _BEFORE = 7, 5, 12, 3, 3
 _MOST = 500
-_AGAIN = dt.timedelta(hours=1)
+AGAIN = dt.timedelta(hours=1)
+"""After one that failed."""
+
 LOW_BYTES = 1024**3
 """Below this much room the page warns."""
 
@@ -94,7 +96,7 @@ def is_due(folder: Path, every: dt.timedelta, now: dt.datetime) -> bool:
     if is_asked(folder):
         return True
     state = state_of(folder)
-    if state.fault and state.tried and now - state.tried < min(_AGAIN, every):
+    if state.fault and state.tried and now - state.tried < min(AGAIN, every):
         return False
     return state.good is None or now - state.good >= every
 

@@ -43,6 +43,7 @@ class Keeper:
     def __init__(self, works: Path) -> None:
         self.works = works
         self.tidied: dt.datetime | None = None
+        self.failed: dt.datetime | None = None
 
     def look(self, now: dt.datetime) -> None:
         """Do what is due now; one thing that fails keeps no other from being done."""
@@ -52,11 +53,17 @@ class Keeper:
 
     def back_up(self, now: dt.datetime) -> None:
         """A backup, where one is due."""
-        if backups.is_due(settings.BACKUPS, every(), now):
-            try:
-                backups.make(self.works, settings.BACKUPS, now)
-            except BackupFault as fault:
-                _LOG.error("No backup was made: %s", fault)
+        if not backups.is_due(settings.BACKUPS, every(), now):
+            return
+        # A disk that is full takes no word of it either: what failed is known here, too, and is not tried all the time.
+        if self.failed and now - self.failed < backups.AGAIN and not backups.is_asked(settings.BACKUPS):
+            return
+        try:
+            backups.make(self.works, settings.BACKUPS, now)
+            self.failed = None
+        except BackupFault as fault:
+            self.failed = now
+            _LOG.error("No backup was made: %s", fault)
 
     def renew(self, now: dt.datetime) -> None:
         """The certificate, where it ends soon: the server reads it anew for whoever comes next."""

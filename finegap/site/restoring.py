@@ -26,8 +26,9 @@ _MOST_FILES = 1_000_000
 _MOST_BYTES = 200 * 1024**3
 """An archive that unpacks to more is none of ours."""
 _COUNTED = (
-    ("bench_job", "jobs"), ("bench_signoff", "signatures"), ("bench_reading", "readings"), ("bench_photo", "photographs"),
-    ("fleet_pump", "pumps"), ("toolbox_gauge", "gauges"), ("sheets_sheetrevision", "revisions of sheets"), ("auth_user", "people"),
+    ("bench_job", "job", "jobs"), ("bench_signoff", "signature", "signatures"), ("bench_reading", "reading", "readings"),
+    ("bench_photo", "photograph", "photographs"), ("fleet_pump", "pump", "pumps"), ("toolbox_gauge", "gauge", "gauges"),
+    ("sheets_sheetrevision", "revision of a sheet", "revisions of sheets"), ("auth_user", "person", "people"),
 )  # fmt: skip
 """What somebody would miss, by its table."""
 
@@ -160,11 +161,11 @@ def _loss(here: Path, there: Path) -> str:
     with closing(sqlite3.connect(here)) as database:
         try:
             database.execute("ATTACH ? AS other", (str(there),))
-            for table, name in _COUNTED:
+            for table, one, several in _COUNTED:
                 counted = f"SELECT count(*) FROM main.{table} WHERE id NOT IN (SELECT id FROM other.{table})"
                 (count,) = database.execute(counted).fetchone()
                 if count:
-                    missing.append(f"{count} {name}")
+                    missing.append(f"{count} {one if count == 1 else several}")
         except sqlite3.DatabaseError as wrong:
             return f"What would be lost cannot be told: its database cannot be read ({wrong})."
     if not missing:

@@ -192,7 +192,7 @@ class Over(AWorks):
         super().setUp()
         with closing(sqlite3.connect(self.works / "finegap.sqlite3")) as database:
             database.executescript(
-                "".join(f"CREATE TABLE {table} (id INTEGER PRIMARY KEY, file TEXT);" for table, _ in restoring._COUNTED)
+                "".join(f"CREATE TABLE {table} (id INTEGER PRIMARY KEY, file TEXT);" for table, *_ in restoring._COUNTED)
                 + "INSERT INTO bench_job (id) VALUES (1), (2); INSERT INTO bench_signoff (id) VALUES (1);"
             )
         back_up(self.works, self.archive)
@@ -204,9 +204,9 @@ class Over(AWorks):
     def test_what_would_be_lost_is_said_and_nothing_is_touched(self):
         told = []
         for answer in ({}, {"meant": lambda loss: told.append(loss)}):
-            with self.assertRaisesRegex(WouldLose, "has not: 1 jobs, 2 readings"):
+            with self.assertRaisesRegex(WouldLose, "has not: 1 job, 2 readings"):
                 restore(self.archive, self.works, KNOWN, **answer)
-        self.assertEqual(told, ["The archive has not: 1 jobs, 2 readings."])
+        self.assertEqual(told, ["The archive has not: 1 job, 2 readings."])
         self.assertEqual(dumped(self.works), self.after)
         back_up(self.works, self.folder / "now.zip")
         with self.assertRaisesRegex(WouldLose, "has every job"):

@@ -71,6 +71,20 @@ class Looks(InAFolder):
         self.assertFalse(AccessFailureLog.objects.exists() or Session.objects.exists())
         self.assertEqual(backups.state_of(self.kept).fault, "there is no room for it")
 
+    def test_a_full_disk_is_not_tried_all_the_time(self):
+        keeps, full = Keeper(self.works), BackupFault("there is no room for it")
+        with (
+            mock.patch.object(backups, "back_up", side_effect=full) as tried,
+            mock.patch.object(backups, "_say"),  # not even that can be written
+            self.assertLogs("finegap.site.keeper", "ERROR"),
+        ):
+            for minutes, count in ((0, 1), (1, 1), (59, 1), (61, 2)):
+                keeps.back_up(NOW + minutes * HOUR / 60)
+                self.assertEqual(tried.call_count, count, minutes)
+            backups.ask(self.kept)
+            keeps.back_up(NOW + 62 * HOUR / 60)
+            self.assertEqual(tried.call_count, 3)
+
     def test_the_certificate_is_renewed_before_it_ends_and_not_sooner(self):
         made = tls.make(self.works / "tls", ["pumps.local"])
         keeps = Keeper(self.works)
@@ -115,4 +129,7 @@ class Seen(InAFolder):
         self.client.force_login(self.lena)
         self.assertIn("9 days old. The last try failed: no room", self.client.get("/api/me").json()["warnings"][0])
         with self.settings(DEMO=True):
+            self.assertTrue(self.client.get("/api/backups").json()["of_demo"])
+            self.assertEqual(self.client.post("/api/backups").status_code, 409)
+            self.assertFalse(backups.is_asked(self.kept))
             self.assertEqual(self.client.get("/api/me").json()["warnings"], [])

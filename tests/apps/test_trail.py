@@ -188,6 +188,7 @@ class Read(Works):
             ({"until": "2001-01-01"}, []),
             ({"until": "9999-12-31", "act": "added"}, ["job 1"]),
             ({"q": "comma"}, ["gauge M-1"]),
+            ({"q": "bench.job"}, ["job 1"]),
             ({"q": "g-1 =1"}, ["pump G-1"]),
             ({"page": 2}, []),
         ):

@@ -1795,9 +1795,10 @@ export interface components {
          * @description What there is, the newest first, and how it stands.
          *
          *     ``good`` is the moment of the last that was made and checked; ``fault`` says why the last try failed, ``asked`` that one is
-         *     being made. ``free`` is the room left on the disk of the data, in bytes.
+         *     being made. ``free`` is the room left on the disk of the data, in bytes. Of the demo none is made (``of_demo``).
          */
         BackupsResponse: {
+            of_demo: boolean;
             folder: string;
             every_hours: number;
             /** Format: date-time */
@@ -4708,6 +4709,14 @@ export interface operations {
                 };
             };
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -32,18 +32,13 @@ function Shown({ shown }: { shown: Backups }) {
   return (
     <div className="two-columns">
       <div>
-        <p>
-          {shown.good
-            ? `The last was made and checked ${moment(shown.good)}.`
-            : 'None was made and checked yet.'}{' '}
-          One is made every {shown.every_hours} hours while the server runs.
-        </p>
+        <p>{shown.of_demo ? 'This is the demo: no backup is made of it.' : standing(shown)}</p>
         {shown.fault && (
           <p className="warning" role="status">
             The last try failed: {shown.fault}
           </p>
         )}
-        <Button disabled={make.isPending || shown.asked} onClick={() => make.mutate()}>
+        <Button disabled={make.isPending || shown.asked || shown.of_demo} onClick={() => make.mutate()}>
           {shown.asked ? 'Being made ...' : 'Make one now'}
         </Button>
         <ProblemNote error={make.error} />
@@ -53,6 +48,10 @@ function Shown({ shown }: { shown: Backups }) {
     </div>
   );
 }
+
+const standing = ({ good, every_hours: hours }: Backups): string =>
+  `${good ? `The last was made and checked ${moment(good)}.` : 'None was made and checked yet.'} ` +
+  `One is made every ${hours === 1 ? 'hour' : `${hours} hours`} while the server runs.`;
 
 function List({ shown }: { shown: Backups }) {
   if (shown.backups.length === 0) return <p className="quiet">There is none here.</p>;

@@ -27,7 +27,7 @@ export function ChangesPage() {
       </div>
       <div className="search-row">
         <TextField
-          label="Find by job 12, pump P-3, gauge, person, or a value"
+          label="Find by job 12, pump P-3, person, reading, or a value"
           value={typed}
           maxLength={80}
           onChange={setTyped}

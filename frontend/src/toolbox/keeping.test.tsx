@@ -7,6 +7,7 @@ import { BackupsPage } from './BackupsPage';
 import { ChangesPage } from './ChangesPage';
 
 const BACKUPS: Backups = {
+  of_demo: false,
   folder: '/srv/backups',
   every_hours: 24,
   good: '2026-11-28T08:00:00Z',
