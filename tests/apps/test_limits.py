@@ -149,6 +149,7 @@ class Told(SimpleTestCase):
             (query_only.exception, READ_ONLY),
             (wrapped, DAMAGED),
             (OperationalError("database is locked"), BUSY),
+            (DatabaseError("database disk image is malformed"), DAMAGED),
             (OSError(errno.ENOSPC, "No space left on device"), FULL),
             (OSError(errno.EROFS, "Read-only file system"), READ_ONLY),
             (PermissionError(errno.EACCES, "Permission denied"), READ_ONLY),
