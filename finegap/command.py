@@ -113,6 +113,8 @@ def _restore(asked: argparse.Namespace) -> None:
     from django.core.management import call_command
     from django.db.migrations.loader import MigrationLoader
 
+    from finegap.audit.models import whole_works
+
     known = set(MigrationLoader(None).disk_migrations)
     key = Path(asked.key) if asked.key else None
     try:
@@ -122,6 +124,7 @@ def _restore(asked: argparse.Namespace) -> None:
     except BackupFault as fault:
         sys.exit(str(fault))
     call_command("migrate", verbosity=0)
+    whole_works("restored from", Path(asked.file).name)
     print(f"{asked.folder}: the works is back, with {photos} photographs.")
 
 

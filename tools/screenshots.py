@@ -21,7 +21,6 @@ VIEWS = {
     "prepare": "/bench/4/prepare",
     "inspect": "/bench/17/inspect?gap=tip_drive",
     "decide": "/bench/4/decide",
-    "set-screws": "/bench/18/set",
     "prove": "/bench/3/prove",
     "close": "/bench/3/close",
     "fleet": "/fleet",
@@ -32,7 +31,7 @@ VIEWS = {
 }
 
 
-OF_A_LEAD = {"settings": "/toolbox/settings"}
+OF_A_LEAD = {"settings": "/toolbox/settings", "changes": "/toolbox/changes"}
 
 
 def main() -> None:

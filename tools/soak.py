@@ -323,6 +323,9 @@ def made_up(each: int) -> bool:
                 print("  ", fault[:600])
             good = good and not faults
             print(f"  {role}: {done['sent']} requests, {done['faults']} faults", flush=True)
+        # The next run sends others.
+        state[role] = {"sent": 0, "round": done["round"], "faults": 0}
+        state_file.write_text(json.dumps(state))
         print(f"requests: {role}: {done['sent']} made-up requests, {done['faults']} faults of the server or of the shape")
         good = good and not done["faults"]
     return good

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import ipaddress
-from functools import cache
 
 from django.conf import settings
 from django.http import HttpRequest
@@ -37,9 +36,4 @@ def is_trusted(address: str) -> bool:
         one = getattr(one, "ipv4_mapped", None) or one  # as a server that listens on IPv6 sees IPv4
     except ValueError:
         return False
-    return any(one in network for network in _networks(tuple(settings.TRUSTED_PROXIES)))
-
-
-@cache
-def _networks(named: tuple[str, ...]) -> tuple[ipaddress.IPv4Network | ipaddress.IPv6Network, ...]:
-    return tuple(ipaddress.ip_network(one) for one in named)
+    return any(one in network for network in settings.TRUSTED_PROXIES)

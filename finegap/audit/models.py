@@ -1,4 +1,4 @@
-"""Lines of the trail. Nothing writes them but the triggers of ``triggers.py``, and nothing changes them."""
+"""Lines of the trail. The triggers of ``triggers.py`` write them, and ``whole_works`` one of its own; nothing changes them."""
 
 from __future__ import annotations
 
@@ -6,8 +6,13 @@ import json
 from typing import Any
 
 from django.db import models
+from django.utils import timezone
+
+from finegap.audit.who import who
 
 ACTS = ("added", "changed", "removed")
+WORKS = "works"
+"""The kind, and what it is about, of a change of everything at once."""
 
 
 class Change(models.Model):
@@ -39,3 +44,16 @@ class Change(models.Model):
     def new(self) -> dict[str, Any]:
         """As they are."""
         return dict(json.loads(self.now))
+
+
+def whole_works(how: str, by: str) -> None:
+    """A line for a change of everything at once, which no trigger sees: it was restored, put back, brought up to date.
+
+    Parameters
+    ----------
+    how : str
+        What was done, such as “restored from”.
+    by : str
+        The file or the version it was done with.
+    """
+    Change.objects.create(at=timezone.now(), who=who(), about=WORKS, kind=WORKS, act="changed", now=json.dumps({how: by}))

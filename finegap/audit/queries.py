@@ -12,7 +12,7 @@ from django.core.exceptions import FieldDoesNotExist
 from django.db import models
 from django.db.models import QuerySet
 
-from finegap.audit.models import Change
+from finegap.audit.models import WORKS, Change
 from finegap.audit.responses import FieldChangeResponse, TrailLineResponse
 from finegap.audit.triggers import kept
 
@@ -21,6 +21,7 @@ _AT_ONCE = 500
 _IN_WORDS = {
     "auth.user": "person", "auth.user_groups": "role", "works.workssettings": "settings", "people.pin": "PIN",
     "sheets.sheetrevision": "revision of a sheet", "sheets.shopprocedure": "procedure", "toolbox.shelfline": "shelf",
+    "people.personevent": "log of people", WORKS: "works",
     "bench.onhand": "what is on hand", "bench.signoff": "signature", "bench.partfitted": "part fitted",
 }  # fmt: skip
 HEADINGS = ("when (UTC)", "who", "about", "what", "row", "act", "field", "was", "is")
@@ -38,10 +39,10 @@ def kinds() -> dict[str, str]:
 
 def lines(changes: list[Change]) -> list[TrailLineResponse]:
     """Changes in words, with the names of who made them."""
-    names = dict(_names(changes))
+    names, said = dict(_names(changes)), kinds()
     return [
         TrailLineResponse(
-            one.pk, one.at, names.get(one.who, one.who), one.about, kinds().get(one.kind, one.kind), one.act, fields(one)
+            one.pk, one.at, names.get(one.who, one.who), one.about, said.get(one.kind, one.kind), one.act, fields(one)
         )
         for one in changes
     ]
@@ -77,7 +78,8 @@ def _said(model: type[models.Model] | None, name: str, value: Any) -> str:
         field = None
     if isinstance(field, models.BooleanField):
         return "yes" if value else "no"
-    return f"{value:g}" if isinstance(value, float) else str(value)
+    # All digits there are: two values that differ must not look alike.
+    return f"{value:.15g}" if isinstance(value, float) else str(value)
 
 
 class _Echo:

@@ -8,6 +8,7 @@ migration, or another program that opens the file, meets none of them.
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import cache
 from typing import Any
 
 from django.apps import apps
@@ -16,12 +17,13 @@ from django.db import models
 from django.db.backends.base.base import BaseDatabaseWrapper
 from django.utils import timezone
 
+from finegap.audit.differing import differing
 from finegap.audit.models import Change
 from finegap.audit.who import who
 
 _OURS = ("people", "works", "sheets", "pumps", "fleet", "inventory", "toolbox", "bench")
 _NOT_KEPT = {
-    "bench.event", "people.personevent",  # logs themselves
+    "bench.event",  # a log itself, on the page of its job
     "bench.sectionversion",  # counts, of no meaning but to a page
     "sheets.sheetdraft",  # typing, until it is kept; a revision says who typed each cell
 }  # fmt: skip
@@ -34,15 +36,17 @@ _SECRET = {("auth.user", "password"), ("people.pin", "hashed")}
 _NAMED = {
     "bench.job": ("job", "number"), "fleet.pump": ("pump", "tag"), "toolbox.gauge": ("gauge", "tag"),
     "toolbox.greasegun": ("grease gun", "tag"), "sheets.sheet": ("sheet", "slug"), "sheets.shopprocedure": ("procedure", "family"),
+    "sheets.sheetdraft": ("draft of a sheet,", "title"),
     "auth.user": ("person", "username"), "auth.group": ("", "name"), "toolbox.certificate": ("", "number"),
     "sheets.sheetrevision": ("", "revision"), "works.workssettings": ("settings", ""),
 }  # fmt: skip
 """What a row is called, by its model: a word, and the column that tells it from others."""
 _ABOUT = ("bench.job", "fleet.pump", "toolbox.gauge", "toolbox.greasegun", "sheets.sheet", "sheets.shopprocedure", "auth.user",
-          "works.workssettings")  # fmt: skip
-_WAYS = ("job", "made", "pump", "overhaul", "gauge", "sheet", "revision", "person", "user")
+          "works.workssettings", "sheets.sheetdraft")  # fmt: skip
+_WAYS = ("job", "made", "pump", "overhaul", "gauge", "sheet", "revision", "draft", "person", "user")
 """Foreign keys that lead to what a row is about, the nearest first."""
 _LONGEST = 200
+"""Letters of a text that is said whole; of a longer one its beginning, and where it changes what differs."""
 
 
 def kept() -> list[type[models.Model]]:
@@ -53,16 +57,16 @@ def kept() -> list[type[models.Model]]:
 
 def install(connection: BaseDatabaseWrapper) -> None:
     """Have a connection write down what it changes; where there is no trail yet, it does not."""
-    if Change._meta.db_table not in connection.introspection.table_names():
+    there = set(connection.introspection.table_names())
+    if Change._meta.db_table not in there:
         return
     remove(connection)
-    connection.connection.create_function("finegap_who", 0, who)
-    connection.connection.create_function("finegap_now", 0, _now)
+    for name, count, function in (("who", 0, who), ("now", 0, _now), ("differing", 3, differing)):
+        connection.connection.create_function(f"finegap_{name}", count, function)
     with connection.cursor() as cursor:
-        there = set(connection.introspection.table_names(cursor))
-        for model in kept():
-            if model._meta.db_table in there:
-                for statement in _triggers(model):
+        for table, statements in _statements().items():
+            if table in there:
+                for statement in statements:
                     cursor.execute(statement)
 
 
@@ -81,6 +85,12 @@ def _now() -> str:
 def fields_of(model: type[models.Model]) -> list[models.Field[Any, Any]]:
     """Fields of a model that are said."""
     return [field for field in model._meta.concrete_fields if field.name not in _NOT_SAID]
+
+
+@cache
+def _statements() -> dict[str, list[str]]:
+    """The triggers of each table."""
+    return {model._meta.db_table: list(_triggers(model)) for model in kept()}
 
 
 def _triggers(model: type[models.Model]) -> Iterator[str]:
@@ -109,8 +119,17 @@ def _whole(model: type[models.Model], fields: list[models.Field[Any, Any]], at: 
 
 def _differing(model: type[models.Model], fields: list[models.Field[Any, Any]]) -> str:
     """The fields that differ, as JSON: as they were, and as they are."""
+
+    def value(field: models.Field[Any, Any], at: str) -> str:
+        if not _is_long(field):
+            return _value(model, field, at)
+        old, new = f'OLD."{field.column}"', f'NEW."{field.column}"'
+        longest = f"max(coalesce(length({old}), 0), coalesce(length({new}), 0))"
+        part = f"finegap_differing({old}, {new}, {0 if at == 'OLD' else 1})"
+        return f'CASE WHEN {longest} > {_LONGEST} THEN {part} ELSE {at}."{field.column}" END'
+
     each = " UNION ALL ".join(
-        f"SELECT '{field.name}' AS k, {_value(model, field, 'OLD')} AS was, {_value(model, field, 'NEW')} AS now"
+        f"SELECT '{field.name}' AS k, {value(field, 'OLD')} AS was, {value(field, 'NEW')} AS now"
         f' WHERE OLD."{field.column}" IS NOT NEW."{field.column}"'
         for field in fields
     )
@@ -128,9 +147,13 @@ def _value(model: type[models.Model], field: models.Field[Any, Any], at: str) ->
         return _looked_up(parent, column, _name(parent, "p"), "p") if named else column
     if isinstance(field, models.BinaryField):
         return f"length({column}) || ' bytes'"
-    if isinstance(field, models.TextField | models.JSONField) or (field.max_length or 0) > _LONGEST:
+    if _is_long(field):
         return f"CASE WHEN length({column}) > {_LONGEST} THEN substr({column}, 1, {_LONGEST}) || ' …' ELSE {column} END"
     return column
+
+
+def _is_long(field: models.Field[Any, Any]) -> bool:
+    return isinstance(field, models.TextField | models.JSONField) or (field.max_length or 0) > _LONGEST
 
 
 def _name(model: type[models.Model], at: str) -> str:

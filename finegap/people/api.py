@@ -33,7 +33,7 @@ from finegap.people.models import PersonEvent
 from finegap.people.pins import clear_pin, is_pin, set_pin, unlock
 from finegap.people.services import MOST_PEOPLE, add_person, change_password, change_person, says_by, somebody
 
-_ERRORS = {409: Error, 422: Error}
+_ERRORS = {409: Error, 422: Error, 429: Error}
 _MOST_LINES, _MOST_SESSIONS = 40, 500
 
 

@@ -105,16 +105,16 @@ def confirm(person: User, code: str) -> PaperResponse:
 
 
 def take_off(person: User, password: str, code: str) -> None:
-    """One's own, with password and code.
+    """One's own, with password and code, which are one try: neither can be guessed with the other in hand.
 
     Raises
     ------
     FieldError
-        A wrong password, a wrong code.
+        A wrong password, or a wrong code.
+    Refused
+        Too many wrong tries.
     """
-    try_secret(person, lambda: person.check_password(password), "password")
-    if not is_code(person, code):
-        raise FieldError("code", "it is not the one of now.", "Expected six digits, or a code on paper.")
+    try_secret(person, lambda: person.check_password(password) and is_code(person, code), "password or code")
     remove(person, person)
 
 

@@ -13,7 +13,7 @@ from pathlib import Path
 from typing import Any
 
 from finegap.site.backup import BackedUp, BackupFault, back_up, public_key
-from finegap.site.folder import DATABASE, write_whole
+from finegap.site.folder import since, write_whole
 
 _NAME = re.compile(r"(?P<kind>works|before)-(?:(?P<version>[\w.]+)-)?(?P<at>\d{8}T\d{6}Z)\.(?:zip|zip\.age)")
 _STATE, _ASKED = "state.json", "asked"
@@ -98,7 +98,8 @@ def is_due(folder: Path, every: dt.timedelta, now: dt.datetime) -> bool:
     state = state_of(folder)
     if state.fault and state.tried and now - state.tried < min(AGAIN, every):
         return False
-    return state.good is None or now - state.good >= every
+    # One of the future was made under a clock that was wrong.
+    return state.good is None or not dt.timedelta(0) <= now - state.good < every
 
 
 def make(works: Path, folder: Path, now: dt.datetime, kind: str = "works") -> BackedUp:
@@ -155,9 +156,8 @@ def warnings(works: Path, folder: Path, every: dt.timedelta, now: dt.datetime) -
     """What a lead is to be told, whatever page is open: the last good backup is old, the disk is nearly full."""
     state, said = state_of(folder), []
     because = f" The last try failed: {state.fault}" if state.fault else ""
-    database = works / DATABASE
     if state.good is None:
-        begun = dt.datetime.fromtimestamp(database.stat().st_ctime, dt.UTC) if database.exists() else now
+        begun = since(works) or now
         if because or now - begun > 2 * every:
             said.append(f"There is no backup of this works yet.{because}")
     elif now - state.good > 2 * every:

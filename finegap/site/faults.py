@@ -124,12 +124,13 @@ h1 { font-size: 1.5rem } p { margin: .8rem 0 } a { color: inherit; display: inli
 
 
 def shown(fault: Fault) -> str:
-    """A page of its own."""
+    """A page of its own, with the way on: the same again after a fault of the server, the bench after one of the address."""
+    way = '<a href="">Try again</a>' if fault.status >= 500 else '<a href="/">To the bench</a>'
     return f"""<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
 <title>Fine Gap</title><style>{_STYLE}</style></head>
 <body><main><h1>{escape(fault.what)}</h1><p><b>{escape(fault.safe)}</b></p><p>{escape(fault.do)}</p>
-<p><a href="/">Try again</a></p></main></body></html>"""
+<p>{way}</p></main></body></html>"""
 
 
 def as_answer(fault: Fault) -> dict[str, Any]:

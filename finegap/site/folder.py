@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import fcntl
 import os
 import secrets
@@ -52,6 +53,12 @@ def keep_apart(folder: Path, kind: str) -> None:
         raise OtherFolder(f"{folder} holds {'the demo' if now == DEMO else 'a works'}")
     if not (folder / _MARK).exists():
         (folder / _MARK).write_text(f"{kind}\n")
+
+
+def since(folder: Path) -> dt.datetime | None:
+    """When it was made one of its kind: its mark is written once."""
+    mark = folder / _MARK
+    return dt.datetime.fromtimestamp(mark.stat().st_mtime, dt.UTC) if mark.exists() else None
 
 
 def hold(folder: Path) -> IO[str]:

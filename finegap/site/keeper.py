@@ -29,7 +29,7 @@ from finegap.works.queries import works_settings
 _LOG = logging.getLogger(__name__)
 _LOOK_S, _TICK_S = 15, 1
 _DAY = dt.timedelta(days=1)
-_TRIES_KEPT = dt.timedelta(days=90)
+_TRIES_KEPT = dt.timedelta(days=7)
 
 
 def every() -> dt.timedelta:
@@ -49,7 +49,7 @@ class Keeper:
         """Do what is due now; one thing that fails keeps no other from being done."""
         for act in (self.back_up, self.renew, self.tidy):
             self._safely(act, now)
-        connection.close()
+        connection.close_if_unusable_or_obsolete()
 
     def back_up(self, now: dt.datetime) -> None:
         """A backup, where one is due."""

@@ -94,6 +94,8 @@ def _restore(archive: Path, works: Path, known: set[tuple[str, str]], meant: Cal
     kind, photos = _unpack(archive, unpacked, known)
     with closing(sqlite3.connect(unpacked / DATABASE)) as database:
         damage = damage_in(database)
+        if not damage:
+            _sign_out(database)
     if damage:
         raise BackupFault(f"The database in {archive} is damaged: {damage[0]}.")
     if held(works) not in (None, kind):
@@ -105,6 +107,13 @@ def _restore(archive: Path, works: Path, known: set[tuple[str, str]], meant: Cal
     keep_apart(works, kind)
     _exchange(works, unpacked)
     return photos
+
+
+def _sign_out(database: sqlite3.Connection) -> None:
+    """Sessions of then are over: who was signed out since, or works here no more, does not come back by one."""
+    if database.execute("SELECT 1 FROM sqlite_master WHERE name = 'django_session'").fetchone():
+        database.execute("DELETE FROM django_session")
+        database.commit()
 
 
 def _exchange(works: Path, unpacked: Path) -> None:
@@ -170,7 +179,8 @@ def _loss(here: Path, there: Path) -> str:
             return f"What would be lost cannot be told: its database cannot be read ({wrong})."
     if not missing:
         return "The archive has every job, reading, photograph, pump, gauge, sheet and person of it; of changes to them it may not."
-    return f"The archive has not: {', '.join(missing)}."
+    again = " Numbers of jobs it has not are given again." if missing[0].endswith(("job", "jobs")) else ""
+    return f"The archive has not: {', '.join(missing)}.{again}"
 
 
 def _unpack(archive: Path, into: Path, known: set[tuple[str, str]]) -> tuple[str, int]:

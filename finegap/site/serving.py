@@ -16,6 +16,7 @@ from importlib import import_module
 from pathlib import Path
 from typing import IO, Any, NoReturn
 
+from django.core.exceptions import ImproperlyConfigured
 from django.db.utils import DatabaseError
 
 from finegap.site.faults import NO_KEY, NOT_UPGRADED, Fault, as_answer, fault_of, shown
@@ -61,7 +62,7 @@ def serve(asked: Asked) -> None:
         _greet(asked, port, certificate)
     except InUse as use:
         sys.exit(f"{use}: wait until that is done.")
-    except TlsFault as fault:
+    except (TlsFault, ImproperlyConfigured) as fault:
         sys.exit(str(fault))
     except EmptyKey:
         serve_fault(asked, port, NO_KEY)

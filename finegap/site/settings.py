@@ -2,9 +2,11 @@
 
 import datetime as dt
 import os
+from ipaddress import ip_network
 from pathlib import Path
 
 from csp.constants import NONE, SELF, UNSAFE_INLINE
+from django.core.exceptions import ImproperlyConfigured
 
 from finegap.core import VERSION
 from finegap.site.folder import secret_key
@@ -121,20 +123,27 @@ AXES_COOLOFF_TIME = dt.timedelta(minutes=15)
 AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
 AXES_RESET_ON_SUCCESS = True
 AXES_ENABLE_ACCESS_FAILURE_LOG = True
-AXES_ACCESS_FAILURE_LOG_PER_USER_LIMIT = 200
+AXES_ACCESS_FAILURE_LOG_PER_USER_LIMIT = 1_000_000  # it would let go of the newest: the keeper lets go of the oldest
 AXES_DISABLE_ACCESS_LOG = True
 AXES_ENABLE_ADMIN = AXES_VERBOSE = False
 AXES_SENSITIVE_PARAMETERS: list[str] = []  # the log of the server says whose account, and where; a password it never says
 AXES_CLIENT_IP_CALLABLE = "finegap.api.address.client_address"
 AXES_LOCKOUT_CALLABLE = "finegap.people.sign_in.locked_out"
 OTP_TOTP_ISSUER = "Fine Gap"
+# Wrong codes are counted with wrong passwords. A pause of its own would call a right code wrong.
+OTP_TOTP_THROTTLE_FACTOR = OTP_STATIC_THROTTLE_FACTOR = 0
 LOGIN_URL = "sign-in"
 LOGIN_REDIRECT_URL = "/"
 SESSION_COOKIE_SAMESITE = "Lax"
 
 _PROXY = os.environ.get("FINEGAP_PROXY", "")
-TRUSTED_PROXIES = ["127.0.0.1", "::1"] if _PROXY == "1" else [one.strip() for one in _PROXY.split(",") if one.strip()]
-"""Addresses and networks of the proxies before this server: what they say of a request's way is believed, of nobody else."""
+try:
+    TRUSTED_PROXIES = [
+        ip_network(one.strip(), strict=False) for one in ("127.0.0.1,::1" if _PROXY == "1" else _PROXY).split(",") if one.strip()
+    ]
+    """Networks of the proxies before this server: what they say of a request's way is believed, of nobody else."""
+except ValueError as wrong:
+    raise ImproperlyConfigured(f"FINEGAP_PROXY: {wrong}. Expected 1, or addresses and networks with commas.") from None
 
 TLS = os.environ.get("FINEGAP_TLS", "")
 """Every page comes over TLS: "1" from a proxy before this server, "own" from this server, with a certificate of the works' own

@@ -13,6 +13,7 @@ from django.core.management import call_command
 from django.db import connection
 from django.db.migrations.loader import MigrationLoader
 
+from finegap.audit.models import whole_works
 from finegap.core import VERSION
 from finegap.site.backup import BackupFault
 from finegap.site.backups import make
@@ -81,9 +82,12 @@ def _upgrade(works: Path, tell: Callable[[str], None]) -> None:
         _clear(works)
         with closing(sqlite3.connect(works / DATABASE)) as source, closing(sqlite3.connect(beside)) as target:
             source.backup(target)
-            source.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+            (busy, *_) = source.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchone()
+        if busy:
+            raise UpgradeFault("somebody has the database open")
         connection.settings_dict["NAME"] = str(beside)
         call_command("migrate", verbosity=0)
+        whole_works("brought up to", VERSION)
         connection.close()
         with closing(sqlite3.connect(beside)) as done:
             wrong = damage_in(done) or loose_in(done)

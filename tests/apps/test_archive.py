@@ -225,6 +225,11 @@ class Back(SimpleTestCase):
     def test_a_works_comes_back_equal_and_leaves_equal_again(self):
         again, second = self.new(), self.folder / f"{uuid.uuid4().hex}.zip"
         self.run_in(again, "import", str(self.archive))
+        with closing(sqlite3.connect(again / "finegap.sqlite3")) as database:
+            (line,) = database.execute("SELECT id, now FROM audit_change WHERE kind = 'works'").fetchall()
+            self.assertEqual(json.loads(line[1]), {"put back from": self.archive.name})
+            database.execute("DELETE FROM audit_change WHERE id = ?", line[:1])  # all else is equal
+            database.commit()
         self.assertEqual(dumped(again), dumped(self.works))
         self.assertEqual((again / "media/photos/one.jpg").read_bytes(), b"\xff\xd8 a photograph")
         self.assertEqual((again / "holds").read_text(), "demo\n")

@@ -206,7 +206,7 @@ class Over(AWorks):
         for answer in ({}, {"meant": lambda loss: told.append(loss)}):
             with self.assertRaisesRegex(WouldLose, "has not: 1 job, 2 readings"):
                 restore(self.archive, self.works, KNOWN, **answer)
-        self.assertEqual(told, ["The archive has not: 1 job, 2 readings."])
+        self.assertEqual(told, ["The archive has not: 1 job, 2 readings. Numbers of jobs it has not are given again."])
         self.assertEqual(dumped(self.works), self.after)
         back_up(self.works, self.folder / "now.zip")
         with self.assertRaisesRegex(WouldLose, "has every job"):
@@ -219,6 +219,14 @@ class Over(AWorks):
         (aside,) = self.works.glob("before-restore-*")
         self.assertEqual(dumped(aside), self.after)
         self.assertTrue((aside / "media/photos/two.jpg").exists())
+
+    def test_nobody_comes_back_signed_in(self):
+        with closing(sqlite3.connect(self.works / "finegap.sqlite3")) as database:
+            database.executescript("CREATE TABLE django_session (session_key TEXT); INSERT INTO django_session VALUES ('of then');")
+        back_up(self.works, self.folder / "sessions.zip")
+        restore(self.folder / "sessions.zip", self.works, KNOWN, meant=lambda loss: True)
+        with closing(sqlite3.connect(self.works / "finegap.sqlite3")) as database:
+            self.assertEqual(database.execute("SELECT count(*) FROM django_session").fetchone(), (0,))
 
     def test_a_works_that_is_served_is_left_alone(self):
         with closing(hold(self.works)), self.assertRaisesRegex(BackupFault, "is being served"):

@@ -1,6 +1,7 @@
 """The backups of a works: when one is due, which are kept, what is said of them; whether a works is whole; its key."""
 
 import datetime as dt
+import os
 import sqlite3
 import subprocess
 import sys
@@ -82,6 +83,7 @@ class Schedule(Folders):
             (State(hours(23), hours(23)), False, False),
             (State(hours(24), hours(24)), False, True),
             (State(hours(1), hours(1)), True, True),
+            (State(hours(-9), hours(-9)), False, True),
             (State(self.NOW - dt.timedelta(minutes=59), hours(30), "full"), False, False),
             (State(hours(1), hours(30), "full"), False, True),
         ):
@@ -113,6 +115,9 @@ class Schedule(Folders):
         self.assertEqual([one.name for one in backups.let_go([*before, *many[:1]])], ["before-3", "before-4"])
 
     def test_what_is_old_what_failed_and_a_disk_nearly_full_are_said(self):
+        keep_apart(self.folder, WORKS)
+        begun = dt.datetime.now(dt.UTC)
+        os.utime(self.folder / "holds", (begun.timestamp(), begun.timestamp()))
         (self.folder / "finegap.sqlite3").touch()
         usual = backups.shutil.disk_usage(self.folder)
 
@@ -121,8 +126,8 @@ class Schedule(Folders):
             with mock.patch.object(backups.shutil, "disk_usage", return_value=usual._replace(free=free)):
                 return " ".join(backups.warnings(self.folder, self.folder, self.DAY, now))
 
-        begun = dt.datetime.now(dt.UTC)
         self.assertEqual(said(State(), begun), "")
+        os.utime(self.folder / "finegap.sqlite3", (begun.timestamp() + 3 * 86_400,) * 2)  # saved in all the time
         self.assertIn("no backup of this works yet", said(State(), begun + 3 * self.DAY))
         self.assertEqual(said(State(self.NOW, self.NOW - 2 * self.DAY)), "")
         self.assertIn("50 hours old", said(State(self.NOW, self.NOW - dt.timedelta(hours=50))))

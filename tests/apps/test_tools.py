@@ -118,6 +118,15 @@ class Deployment(SimpleTestCase):
                 environment = {"FINEGAP_VAR": var, "FINEGAP_TLS": tls, "FINEGAP_HOSTS": "pumps.local"}
                 self.assertEqual(run(sys.executable, "manage.py", "check", "--deploy", "--fail-level", "INFO", **environment)[0], 0)
 
+    def test_a_proxy_that_is_none_is_said_when_the_server_starts(self):
+        with tempfile.TemporaryDirectory() as var:
+            code, said = run(
+                sys.executable, "-m", "finegap.command", "serve", "--port", "8931", FINEGAP_VAR=var, FINEGAP_PROXY="10.0.0.0/99"
+            )
+        self.assertEqual(code, 1)
+        self.assertIn("FINEGAP_PROXY: '10.0.0.0/99' does not appear to be", said)
+        self.assertNotIn("Traceback", said)
+
     def test_browsers_are_pinned_to_tls_by_a_public_certificate_alone(self):
         asked = "from django.conf import settings; print(settings.SECURE_HSTS_SECONDS, settings.SESSION_COOKIE_SECURE)"
         for tls, expected in (("1", "86400 True"), ("own", "0 True"), ("", "0 False")):

@@ -12,7 +12,9 @@ from django.test import Client
 from django.utils import timezone
 
 from finegap.audit import api
-from finegap.audit.models import Change
+from finegap.audit.differing import differing
+from finegap.audit.models import Change, whole_works
+from finegap.audit.queries import fields, lines
 from finegap.audit.triggers import install, kept, remove
 from finegap.audit.who import acting, who
 from finegap.bench import changes, services
@@ -22,7 +24,7 @@ from finegap.people.changes import AddPerson, ChangePerson
 from finegap.people.pins import set_pin
 from finegap.people.services import add_person, change_person
 from finegap.pumps.models import Pump
-from finegap.sheets.models import Sheet
+from finegap.sheets.models import Sheet, SheetRevision
 from tests.apps.base import PIN, Works, person
 from tests.apps.test_api import ROUTES, OnRoutes
 
@@ -69,6 +71,36 @@ class Heard(Works):
         gone = self.last()
         self.assertEqual((gone.act, gone.old, gone.new, gone.row), ("removed", line.new, {}, line.row))
 
+    def test_of_a_long_text_what_differs_is_said_wherever_it_is(self):
+        revision = SheetRevision.objects.get(sheet__slug="test-pump")
+        content = revision.content | {"cautions": ["x" * 900]}
+        SheetRevision.objects.filter(pk=revision.pk).update(content=content)
+        Change.objects.all().delete()
+        SheetRevision.objects.filter(pk=revision.pk).update(content=content | {"cautions": ["x" * 450 + "Y" + "x" * 449]})
+        line = Change.objects.get()
+        self.assertLess(len(line.was) + len(line.now), 400)
+        self.assertEqual((line.old["content"].count("Y"), line.new["content"].count("Y")), (0, 1))
+        self.assertTrue(line.new["content"].startswith("… x") and line.new["content"].endswith("x …"))
+        for one, other, expected in (
+            ("abc", "abc", ("abc", "abc")),
+            (None, "z" * 9000, (None, "z" * 4000 + " …")),
+            ("a" * 100, "a" * 100 + "b", ("… " + "a" * 40, "… " + "a" * 40 + "b")),
+            ("aa", "aaa", ("aa", "aaa")),
+        ):
+            self.assertEqual((differing(one, other, 0), differing(one, other, 1)), expected)
+
+    def test_two_numbers_that_differ_do_not_look_alike(self):
+        with acting("lena"):
+            Pump.objects.filter(tag="H-1").update(viscosity_mm2_s=1234567.25)
+            Pump.objects.filter(tag="H-1").update(viscosity_mm2_s=1234567.5)
+        self.assertEqual([(f.was, f.now) for f in fields(self.last())], [("1234567.25", "1234567.5")])
+
+    def test_what_changes_everything_at_once_has_a_line_too(self):
+        whole_works("restored from", "works-20261129T120000Z.zip")
+        (line,) = lines(list(Change.objects.all()))
+        self.assertEqual((line.who, line.about, line.kind, line.act), ("server", "works", "works", "changed"))
+        self.assertEqual([(f.field, f.now) for f in line.fields], [("restored from", "works-20261129T120000Z.zip")])
+
     def test_what_is_undone_leaves_no_line(self):
         with transaction.atomic():
             Pump.objects.update(service="another")
@@ -96,7 +128,7 @@ class Heard(Works):
         self.assertEqual(
             {one._meta.label_lower for one in every - set(kept())},
             {"auth.permission", "auth.group", "auth.group_permissions", "auth.user_user_permissions", "audit.change",
-             "bench.event", "bench.sectionversion", "people.personevent", "sheets.sheetdraft"},
+             "bench.event", "bench.sectionversion", "sheets.sheetdraft"},
         )  # fmt: skip
 
     def test_every_row_says_what_it_is_about(self):
@@ -128,7 +160,9 @@ class Heard(Works):
         client.force_login(self.lena)
         answer = client.post("/api/people/tom/change", {"works_here": False}, "application/json")
         self.assertEqual(answer.status_code, 200)
-        self.assertEqual((self.last().who, self.last().old, self.last().new), ("lena", {"is_active": 1}, {"is_active": 0}))
+        line = self.last(kind="auth.user")
+        self.assertEqual((line.who, line.old, line.new), ("lena", {"is_active": 1}, {"is_active": 0}))
+        self.assertEqual(self.last(kind="people.personevent").new["what"], "works here no more")
         self.assertEqual(who(), "server")
 
 

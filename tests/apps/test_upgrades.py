@@ -124,6 +124,21 @@ class Refused(SimpleTestCase):
             bring_up_to_date(self.works)
         self.assertEqual(self.dumped(), self.before)
 
+    def test_a_database_somebody_else_has_open_is_left_alone(self):
+        with closing(sqlite3.connect(self.database)) as other:
+            other.execute("PRAGMA journal_mode=WAL")
+            other.execute("CREATE TABLE more (a)")
+            other.commit()
+            with closing(sqlite3.connect(self.database)) as reader:
+                reader.execute("BEGIN")
+                reader.execute("SELECT count(*) FROM more").fetchone()
+                other.execute("INSERT INTO more VALUES (1)")
+                other.commit()
+                before = self.dumped()
+                with self.assertRaisesRegex(UpgradeFault, "somebody has the database open"):
+                    bring_up_to_date(self.works)
+                self.assertEqual(self.dumped(), before)
+
     def test_data_of_a_later_version_is_left_alone(self):
         with closing(sqlite3.connect(self.database)) as database:
             database.execute("INSERT INTO django_migrations (app, name, applied) VALUES ('bench', '9999_later', '2099-01-01')")

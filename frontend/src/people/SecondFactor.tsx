@@ -59,7 +59,7 @@ function SetUp({ onCodes }: { onCodes: (codes: string[]) => void }) {
           aria-label="Set up a second factor"
           onSubmit={(event) => {
             event.preventDefault();
-            if (password) begin.mutate();
+            if (password && !begin.isPending) begin.mutate();
           }}
         >
           <SecretField
@@ -99,7 +99,7 @@ function FirstCode({ begun, onCodes }: FirstCodeProps) {
       aria-label="The first code"
       onSubmit={(event) => {
         event.preventDefault();
-        if (code.trim()) confirm.mutate();
+        if (code.trim() && !confirm.isPending) confirm.mutate();
       }}
     >
       <p>Scan this with the app on your telephone, and type the code it shows.</p>
@@ -133,7 +133,7 @@ function TakeOff() {
         aria-label="Take the second factor off"
         onSubmit={(event) => {
           event.preventDefault();
-          if (password && code) off.mutate({ password, code });
+          if (password && code && !off.isPending) off.mutate({ password, code });
         }}
       >
         <SecretField

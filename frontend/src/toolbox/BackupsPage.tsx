@@ -100,7 +100,12 @@ function HowKept({ shown }: { shown: Backups }) {
       <p>
         {shown.encrypted
           ? 'They are encrypted. Only the key that was made for them reads them: keep it away from this machine.'
-          : 'They are not encrypted: whoever has one reads all of it, and has the hashes of passwords. fine-gap backup-key changes that.'}
+          : 'They are not encrypted: whoever has one reads all of it, and has the hashes of passwords.'}{' '}
+        {!shown.encrypted && (
+          <>
+            <code>fine-gap backup-key FILE</code> changes that.
+          </>
+        )}
       </p>
       <p>Room left on the disk of the data: {size(shown.free)}.</p>
       <p className="quiet">

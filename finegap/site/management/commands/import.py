@@ -8,6 +8,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
+from finegap.audit.models import whole_works
 from finegap.site.archive.back import put_back
 from finegap.site.backup import BackupFault
 
@@ -28,4 +29,5 @@ class Command(BaseCommand):
             rows = put_back(options["file"])
         except BackupFault as fault:
             raise CommandError(str(fault)) from None
+        whole_works("put back from", options["file"].name)
         self.stdout.write(f"{settings.VAR}: the works is back, {rows} rows.")
