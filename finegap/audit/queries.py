@@ -22,7 +22,8 @@ _IN_WORDS = {
     "auth.user": "person", "auth.user_groups": "role", "works.workssettings": "settings", "people.pin": "PIN",
     "sheets.sheetrevision": "revision of a sheet", "sheets.shopprocedure": "procedure", "toolbox.shelfline": "shelf",
     "people.personevent": "log of people", WORKS: "works",
-    "bench.onhand": "what is on hand", "bench.signoff": "signature", "bench.partfitted": "part fitted",
+    "bench.onhand": "what is on hand", "bench.trycheck": "check of a try", "bench.signoff": "signature",
+    "bench.partfitted": "part fitted",
 }  # fmt: skip
 HEADINGS = ("when (UTC)", "who", "about", "what", "row", "act", "field", "was", "is")
 

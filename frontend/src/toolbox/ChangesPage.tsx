@@ -133,6 +133,9 @@ function Changes({ lines, onAbout }: { lines: TrailLine[]; onAbout: (about: stri
   );
 }
 
+/** Whether there is an old value and a new: of the whole works there is only what it was changed by. */
+const hasBoth = ({ act, kind }: TrailLine): boolean => act === 'changed' && kind !== 'works';
+
 /** A few fields at once; the rest when it is asked for. */
 function Fields({ line }: { line: TrailLine }) {
   const [all, setAll] = useState(false);
@@ -142,7 +145,7 @@ function Fields({ line }: { line: TrailLine }) {
       <ul className="old-and-new">
         {shown.map(({ field, was, now }) => (
           <li key={field}>
-            {field}: {line.act === 'changed' ? `${was || 'nothing'} → ${now || 'nothing'}` : was || now}
+            {field}: {hasBoth(line) ? `${was || 'nothing'} → ${now || 'nothing'}` : was || now}
           </li>
         ))}
       </ul>
@@ -155,4 +158,4 @@ function Fields({ line }: { line: TrailLine }) {
   );
 }
 
-const FEW = 4;
+const FEW = 6;

@@ -66,13 +66,19 @@ test('without a good one, and with a try that failed, the page says both', async
 });
 
 test('the trail shows old and new, and is narrowed by what somebody points at', async () => {
-  const fields = ['a', 'b', 'c', 'd', 'e'].map((field) => ({ field, was: '', now: '1' }));
-  const lines = [line(2), line(1, { who: 'server', act: 'added', kind: 'job', about: 'job 12', fields })];
+  const fields = ['a', 'b', 'c', 'd', 'f', 'g', 'e'].map((field) => ({ field, was: '', now: '1' }));
+  const restored = { field: 'restored from', was: '', now: 'works.zip' };
+  const lines = [
+    line(3, { kind: 'works', about: 'works', fields: [restored] }),
+    line(2),
+    line(1, { who: 'server', act: 'added', kind: 'job', about: 'job 12', fields }),
+  ];
   const people = { me: {}, people: [], log: [] };
   const isOfPeople = () => server.sent.at(-1)?.url.endsWith('/api/people');
   server.answer = () => Response.json(isOfPeople() ? people : { lines, more: false });
   showOnBench(<ChangesPage />);
   expect(await screen.findByText('location: hall 1 → nothing')).toBeVisible();
+  expect(screen.getByText('restored from: works.zip')).toBeVisible();
   expect(screen.queryByText('e: 1')).toBeNull();
   await userEvent.click(screen.getByRole('button', { name: '1 more' }));
   expect(screen.getByText('e: 1')).toBeVisible();
