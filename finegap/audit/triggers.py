@@ -21,10 +21,12 @@ from finegap.audit.differing import differing
 from finegap.audit.models import Change
 from finegap.audit.who import who
 
-_OURS = ("people", "works", "sheets", "pumps", "fleet", "inventory", "toolbox", "bench")
+_OURS = ("people", "works", "sheets", "pumps", "fleet", "inventory", "toolbox", "bench", "sharing")
 _NOT_KEPT = {
     "bench.event",  # a log itself, on the page of its job
     "bench.sectionversion",  # counts, of no meaning but to a page
+    "bench.joblook",  # how far somebody has read
+    "sharing.linkuse",  # a log itself, beside its link
     "sheets.sheetdraft",  # typing, until it is kept; a revision says who typed each cell
 }  # fmt: skip
 _NOT_SAID = {

@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import datetime as dt
 import math
 
-from django.db.models import QuerySet
 from django.utils import timezone
 
-from finegap.bench.models import Job, Reading, SizeOnRecord, TorqueMark, Try, TryCheck
+from finegap.bench.models import Job, Reading, TorqueMark, Try, TryCheck
 from finegap.core import job_record as core
 from finegap.core.assembly.tightening import Wrench
 from finegap.core.families.family import Family
@@ -21,12 +19,8 @@ from finegap.core.kept import kept
 from finegap.core.measuring import readings as measuring
 from finegap.core.measuring.temperature import Warm
 from finegap.core.units import Dimension
-from finegap.core.wear.hours import HoursRead
-from finegap.core.wear.lives import MeasuredSize, Visit
-from finegap.formats.days import written
 from finegap.inventory.models import Certificate, Gauge
 from finegap.pumps.duty import read_again
-from finegap.pumps.models import EarlierSize
 
 
 def core_gauge(certificate: Certificate) -> measuring.CertifiedGauge:
@@ -132,70 +126,3 @@ def gauge_faults(readings: list[Reading], checks: list[TryCheck], torques: list[
     faults += [_overdue(c.gauge) for c in checks if c.gauge_overdue and c.gauge]
     faults += [_overdue(t.wrench) for t in torques if t.wrench_overdue and not t.struck_reason]
     return tuple({(f.template, *f.amounts.values()): f for f in faults}.values())
-
-
-_COLUMNS = (
-    "job__number", "job__opened_at", "job__hours_run", "job__old_meter_last", "job__new_meter_first", "job__pressure_bar",
-    "job__speed_r_min", "feature", "found_mm", "found_u_mm", "left_mm", "left_u_mm", "changed",
-)  # fmt: skip
-
-
-_EARLIER = (
-    "overhaul__day", "overhaul__hours", "overhaul__pressure_bar", "overhaul__speed_r_min", "feature", "found_mm", "found_u_mm",
-    "left_mm", "left_u_mm", "changed",
-)  # fmt: skip
-
-
-def earlier_of(job: Job) -> QuerySet[EarlierSize]:
-    """Sizes from overhauls before this record that count for a job."""
-    before = timezone.localdate(job.opened_at)
-    return EarlierSize.objects.filter(overhaul__pump=job.pump_id, overhaul__struck_reason="", overhaul__day__lt=before)
-
-
-def _before_this_record(job: Job, visits: dict[str, list[Visit]]) -> None:
-    days: dict[dt.date, int] = {}
-    for day, hours, bar, speed, feature, found, found_u, left, left_u, changed in (
-        earlier_of(job).order_by("overhaul__day", "feature").values_list(*_EARLIER)
-    ):
-        visits.setdefault(feature, []).append(
-            Visit(
-                -days.setdefault(day, len(days) + 1),
-                day.toordinal(),
-                HoursRead(hours),
-                bar * speed,
-                None if found is None else MeasuredSize(found, found_u),
-                changed,
-                None if left is None else MeasuredSize(left, left_u),
-                f"the overhaul of {written(day)}",
-            )
-        )
-
-
-def past_of(job: Job) -> core.Past:
-    """Earlier overhauls of this pump, from before this record and signed in it, one visit of each feature an overhaul."""
-    rows = (
-        SizeOnRecord.objects.counting().filter(job__pump=job.pump_id, job__number__lt=job.number).order_by("job__number", "feature")
-    )
-    visits: dict[str, list[Visit]] = {}
-    _before_this_record(job, visits)
-    for number, opened, hours, old_last, new_first, bar, speed, feature, found, found_u, left, left_u, changed in rows.values_list(
-        *_COLUMNS
-    ):
-        visits.setdefault(feature, []).append(
-            Visit(
-                number,
-                opened.toordinal(),
-                HoursRead(hours, old_last, new_first),
-                bar * speed,
-                None if found is None else MeasuredSize(found, found_u),
-                changed,
-                None if left is None else MeasuredSize(left, left_u),
-            )
-        )
-    return core.Past(
-        {key: tuple(of) for key, of in visits.items()},
-        job.number,
-        job.opened_at.toordinal(),
-        HoursRead(job.hours_run, job.old_meter_last, job.new_meter_first),
-        job.pump.overhaul_every_h,
-    )

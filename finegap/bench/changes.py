@@ -335,3 +335,32 @@ class Amend:
     void: bool = False
     belongs_to: str = sent.text(30, "")
     pin: str = sent.secret(default="")
+
+
+@dataclass(frozen=True)
+class WriteJobNote:
+    """A note on a job; a ``handover`` is for whoever goes on, or ``to`` somebody by user name."""
+
+    id: uuid.UUID
+    text: str = sent.text(1000)
+    handover: bool = False
+    to: str = sent.text(150, "")
+
+
+@dataclass(frozen=True)
+class TakeNote:
+    """A hand-over is taken over."""
+
+
+@dataclass(frozen=True)
+class StrikeNote:
+    """A note struck out."""
+
+    reason: str = sent.text(200)
+
+
+@dataclass(frozen=True)
+class LookedAt:
+    """The version of a job somebody has read."""
+
+    version: int = sent.number(1, 2**31)

@@ -11,7 +11,7 @@ from typing import TypeVar
 
 from django.contrib.auth.models import User
 
-from finegap.bench.as_core import core_choice, core_wrench, duty_of, gauge_faults, grouped, past_of, reads_lengths, try_made
+from finegap.bench.as_core import core_choice, core_wrench, duty_of, gauge_faults, grouped, reads_lengths, try_made
 from finegap.bench.changes import TryOf
 from finegap.bench.compiled import Compiled, Reader
 from finegap.bench.models import (
@@ -31,6 +31,7 @@ from finegap.bench.models import (
     TryCheck,
     ZeroFound,
 )
+from finegap.bench.past import past_of
 from finegap.bench.recorded import Recorded
 from finegap.core import job_record as core
 from finegap.core.assembly.stacking import Fitted
@@ -205,7 +206,7 @@ def _facts(records: Records) -> core.JobRecord:
         build=build,
         shop=shop_of(job),
         looks={(k.feature, core.Phase(k.phase)): core.SeenDamage(tuple(k.damages)) for k in records.looks},
-        past=past_of(job),
+        past=past_of(job, sheet),
         gauges=tuple(core_choice(gauge) for gauge in records.gauges if reads_lengths(gauge)),
         gauge_faults=gauge_faults(
             records.readings, [c for t in tries if not t.struck_reason for c in checks[t.pk]], records.torques

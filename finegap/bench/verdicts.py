@@ -7,8 +7,8 @@ told.
 from __future__ import annotations
 
 from finegap.bench import responses
-from finegap.bench.as_core import earlier_of
-from finegap.bench.models import Job, SizeOnRecord
+from finegap.bench.models import Job
+from finegap.bench.past import counted_outside
 from finegap.bench.records import Records
 from finegap.core import VERSION
 from finegap.works.queries import works_settings
@@ -38,8 +38,7 @@ def shown_verdicts(view: responses.JobResponse) -> Shown:
 
 def outside_now(job: Job) -> Outside:
     """What lies outside a job and can change its verdicts, read anew."""
-    past = SizeOnRecord.objects.counting().filter(job__pump=job.pump_id, job__number__lt=job.number)
-    return outside_of(job, past.count() + earlier_of(job).count(), works_settings().new_share)
+    return outside_of(job, counted_outside(job), works_settings().new_share)
 
 
 def outside_then(records: Records) -> Outside:

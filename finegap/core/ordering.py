@@ -33,7 +33,7 @@ def to_order(family: Family, states: tuple[FeatureState, ...], catalogue: Catalo
             _add(reasons, state, "decided to change")
         elif undecided:
             _add(reasons, state, "judged Change, not decided yet")
-    return _order(family, reasons, catalogue)
+    return order_for(family, reasons, catalogue)
 
 
 def to_have_ready(family: Family, states: tuple[FeatureState, ...], catalogue: Catalogue) -> Order:
@@ -43,14 +43,15 @@ def to_have_ready(family: Family, states: tuple[FeatureState, ...], catalogue: C
         coming = state.forecast
         if coming is not None and state.feature.kind is not FeatureKind.PAIR and coming.crosses:
             _add(reasons, state, "forecast to need it")
-    return _order(family, reasons, catalogue)
+    return order_for(family, reasons, catalogue)
 
 
 def _add(reasons: dict[str, str], state: FeatureState, why: str) -> None:
     reasons.setdefault(state.feature.key, f"{state.feature.name}: {why}")
 
 
-def _order(family: Family, reasons: dict[str, str], catalogue: Catalogue) -> Order:
+def order_for(family: Family, reasons: dict[str, str], catalogue: Catalogue) -> Order:
+    """What to order for reasons by feature: with what goes together, and what is never used twice."""
     for rule in family.replaced_with:
         if rule.changed in reasons:
             for key in rule.also:

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import datetime as dt
+
 from django.db.models import F, QuerySet
 from django.http import Http404, HttpResponse
 from django.utils import timezone
 from django.utils.text import slugify
-from django_filters import BooleanFilter, OrderingFilter
+from django_filters import BooleanFilter, CharFilter, ChoiceFilter, NumberFilter
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
+from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
@@ -16,15 +19,17 @@ from rest_framework.views import APIView
 from finegap.api.answers import Error, answer, response_serializer
 from finegap.api.lists import ListFilter, list_schema, listed, one_of
 from finegap.api.permissions import LeadWrites
-from finegap.api.requests import UNIT, Entered, actor_of, entered, request_serializer, units_of
+from finegap.api.requests import UNIT, Entered, actor_of, checked, entered, request_serializer, units_of
 from finegap.api.shown import NamedResponse
-from finegap.fleet import queries, responses, tables
+from finegap.due.queries import as_entries, lines
+from finegap.due.services import catch_up
+from finegap.fleet import page, queries, responses, tables
 from finegap.formats.calendar import as_ics
 from finegap.inventory.api import FromFile
-from finegap.pumps import changes, history, services
-from finegap.pumps.models import PUMP_FIELDS, Pump
+from finegap.pumps import changes, history, papers, parts, services
+from finegap.pumps.models import Pump
 
-AddPump, EditPump, RetirePump, ReadMeter, Strike, Lubricate, MovePump, AddEarlier = (
+AddPump, EditPump, RetirePump, ReadMeter, Strike, Lubricate, MovePump, MovePart, AddEarlier, WriteNote = (
     request_serializer(one, Entered)
     for one in (
         changes.AddPump,
@@ -34,26 +39,56 @@ AddPump, EditPump, RetirePump, ReadMeter, Strike, Lubricate, MovePump, AddEarlie
         changes.Strike,
         changes.Lubricate,
         changes.MovePump,
+        changes.MovePart,
         changes.AddEarlier,
+        changes.WriteNote,
     )
 )
+AttachDocument = request_serializer(changes.AttachDocument)
 SymptomAnswer = response_serializer(NamedResponse)
 PumpPageAnswer = response_serializer(responses.PumpPage)
 PumpChoicesAnswer = response_serializer(responses.PumpChoices)
 
 
-RETIRED = OpenApiParameter("retired", OpenApiTypes.BOOL)
-FREE = OpenApiParameter("free", OpenApiTypes.BOOL, description="Those that are on no bench stand first.")
+_SORTS = ("tag", "location", "due", "left", "overhauled")
+_ORDERS = {"due": "standing__day", "left": "standing__left_h", "overhauled": "standing__overhauled"}
+PUMPS_ASKED = (
+    one_of("sort", *_SORTS),
+    OpenApiParameter("free", OpenApiTypes.BOOL, description="Those that are on no bench stand first."),
+    OpenApiParameter("retired", OpenApiTypes.BOOL),
+    OpenApiParameter("lent", OpenApiTypes.BOOL, description="On loan, or not."),
+    OpenApiParameter("due", OpenApiTypes.INT, description="Something falls due in so many weeks, or is past due."),
+    OpenApiParameter("bench", OpenApiTypes.BOOL, description="On the bench, or not."),
+    OpenApiParameter("sheet", OpenApiTypes.STR, description="Of this sheet."),
+    OpenApiParameter("place", OpenApiTypes.STR, description="At this place."),
+)
+"""What a list of pumps can be asked for."""
 
 
 class PumpFilter(ListFilter):
-    """Words of a pump; in use or retired; by tag or by location, those on no bench first where asked."""
+    """Words of a pump, and what a list of them is narrowed to."""
 
-    searched = PUMP_FIELDS
     apart = "tag"
-    sort = OrderingFilter(fields={"tag": "tag", "location": "location"})
+    sort = ChoiceFilter(choices=[(one, one) for one in _SORTS], method="in_order")
     retired = BooleanFilter(field_name="retired", lookup_expr="isnull", exclude=True)
+    lent = BooleanFilter(field_name="lent")
+    bench = BooleanFilter(field_name="on_bench", lookup_expr="isnull", exclude=True)
+    due = NumberFilter(method="falls_due", min_value=0, max_value=520, decimal_places=0)
+    sheet = CharFilter(field_name="sheet__slug", max_length=80)
+    place = CharFilter(field_name="location", max_length=120)
     free = BooleanFilter(method="stands_first")
+
+    def has_words(self, rows: QuerySet[Pump], _name: str, value: str) -> QuerySet[Pump]:
+        """By what was worked out of each."""
+        return rows.filter(queries.found_by(value))
+
+    def in_order(self, rows: QuerySet[Pump], _name: str, value: str) -> QuerySet[Pump]:
+        """By tag where nothing else is known of them."""
+        return rows.order_by(F(_ORDERS[value]).asc(nulls_last=True), "tag") if value in _ORDERS else rows.order_by(value)
+
+    def falls_due(self, rows: QuerySet[Pump], _name: str, value: int) -> QuerySet[Pump]:
+        """Something of them."""
+        return rows.filter(standing__day__lte=timezone.localdate() + dt.timedelta(weeks=int(value)))
 
     def stands_first(self, rows: QuerySet[Pump], _name: str, value: bool) -> QuerySet[Pump]:
         """What can be opened."""
@@ -65,9 +100,10 @@ class Pumps(APIView):
 
     permission_classes = [LeadWrites]
 
-    @list_schema("pumps", responses.PumpLine, one_of("sort", "tag", "location"), FREE, RETIRED, UNIT)
+    @list_schema("pumps", responses.PumpLine, *PUMPS_ASKED, UNIT)
     def get(self, request: Request) -> Response:
-        """A page of pumps with their newest overhauls."""
+        """A page of pumps, each with its sizes that have the least left."""
+        catch_up()
         return answer(listed(PumpFilter, request, queries.pumps(), queries.pump_lines), units=units_of(request))
 
     @extend_schema(request=AddPump, parameters=[UNIT], responses={201: PumpPageAnswer, 403: Error, 422: Error})
@@ -185,6 +221,44 @@ class Moved(APIView):
         return _page(tag, request)
 
 
+class PartsMoved(APIView):
+    """Parts of a pump that go into another; a lead says so."""
+
+    permission_classes = [LeadWrites]
+
+    @extend_schema(request=MovePart, parameters=[UNIT], responses={200: PumpPageAnswer, 403: Error, 409: Error, 422: Error})
+    def post(self, request: Request, tag: str) -> Response:
+        """Its wear goes with it."""
+        entry, data = entered(MovePart, request)
+        parts.move_part(actor_of(request), tag, changes.MovePart(**data), entry)
+        return _page(tag, request)
+
+
+class Notes(APIView):
+    """Notes on a pump."""
+
+    @extend_schema(request=WriteNote, parameters=[UNIT], responses={200: PumpPageAnswer, 409: Error, 422: Error})
+    def post(self, request: Request, tag: str) -> Response:
+        """Write one."""
+        entry, data = entered(WriteNote, request)
+        papers.write_note(actor_of(request), tag, changes.WriteNote(**data), entry)
+        return _page(tag, request)
+
+
+class Documents(APIView):
+    """Papers of a pump; a lead adds them."""
+
+    permission_classes = [LeadWrites]
+    parser_classes = [MultiPartParser]
+
+    @extend_schema(request=AttachDocument, parameters=[UNIT], responses={201: PumpPageAnswer, 403: Error, 422: Error})
+    def post(self, request: Request, tag: str) -> Response:
+        """Put one there."""
+        units_of(request)
+        papers.attach_document(actor_of(request), tag, changes.AttachDocument(**checked(AttachDocument, request)))
+        return _page(tag, request, 201)
+
+
 class Earlier(APIView):
     """Overhauls of a pump from before this record; a lead enters them."""
 
@@ -199,22 +273,23 @@ class Earlier(APIView):
 
 
 class DueCalendar(APIView):
-    """What falls due, as a calendar file."""
+    """What falls due of a pump, as a calendar file."""
 
     @extend_schema(responses={(200, "text/calendar"): bytes, 404: Error})
     def get(self, request: Request, tag: str) -> HttpResponse:
         """Whole days, reminded of a week before."""
-        found = queries.pump_due(tag)
-        if found is None:
+        catch_up()
+        if not Pump.objects.filter(tag=tag).exists():
             raise Http404
-        pump, due = found
-        answered = HttpResponse(as_ics(pump.tag, pump.service, due, timezone.now()), content_type="text/calendar")
-        answered["Content-Disposition"] = f'attachment; filename="{slugify(pump.tag)}-due.ics"'
+        entries = as_entries(lines().filter(pump__tag=tag))
+        answered = HttpResponse(as_ics(entries, timezone.localtime()), content_type="text/calendar")
+        answered["Content-Disposition"] = f'attachment; filename="{slugify(tag)}-due.ics"'
         return answered
 
 
 def _page(tag: str, request: Request, status: int = 200) -> Response:
-    page = queries.pump_page(tag)
-    if page is None:
+    catch_up()
+    found = page.pump_page(tag)
+    if found is None:
         raise Http404
-    return answer(page, status, units_of(request))
+    return answer(found, status, units_of(request))

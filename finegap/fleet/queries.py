@@ -1,78 +1,53 @@
-"""Reading the fleet."""
+"""Reading the fleet: its lines, from what was worked out of each pump, and what a pump is chosen from."""
 
 from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Sequence
+from typing import Any
 
-from django.contrib.auth.models import User
-from django.db.models import Count, OuterRef, QuerySet, Subquery, Window
-from django.db.models.functions import RowNumber
+from django.db.models import OuterRef, Q, QuerySet, Subquery
 from django.utils import timezone
 
 from finegap.api.shown import NamedResponse
-from finegap.bench.models import SIGNED, Job
+from finegap.bench.models import Job
 from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.families import FAMILIES
 from finegap.core.families.builds import OF_THE_JOB
-from finegap.core.formatting import Amount, Kind, Shown
-from finegap.core.numerals import DecimalMark
+from finegap.core.formatting import bare, grouped
 from finegap.core.sheet import read_sheet
-from finegap.core.wear.lubrication import Due, Metered, due, hours_a_week, together
-from finegap.fleet.responses import (
-    DueResponse,
-    EarlierResponse,
-    LubricatedResponse,
-    MeasuredPart,
-    MeterResponse,
-    MovedResponse,
-    PumpChoices,
-    PumpEntered,
-    PumpJob,
-    PumpLine,
-    PumpOption,
-    PumpPage,
-)
-from finegap.formats.days import written
-from finegap.pumps import meter
-from finegap.pumps.history import measured
-from finegap.pumps.models import EarlierOverhaul, MeterReading, Pump
+from finegap.due.models import Standing
+from finegap.fleet.responses import BarResponse, LabelOf, NextResponse, PumpChoices, PumpLine, PumpOption
+from finegap.pumps.models import Pump
 from finegap.sheets.models import Sheet, SheetRevision
-from finegap.works.queries import works_settings
 
-_OVERHAULS = 3
-"""How many signed overhauls of a pump a list says, the newest."""
+_MOST_WORDS = 6
 
 
 def pumps() -> QuerySet[Pump]:
-    """Every pump by tag, with the job it is on the bench for."""
+    """Every pump by tag, with the job it is on the bench for and how it stands."""
     on_bench = Job.objects.filter(pump=OuterRef("pk"), ended="").values("number")[:1]
-    return Pump.objects.select_related("sheet").annotate(on_bench=Subquery(on_bench))
+    return Pump.objects.select_related("sheet", "standing").annotate(on_bench=Subquery(on_bench))
 
 
-def pump_lines(rows: Sequence[Pump]) -> list[PumpLine]:
-    """Pumps as a list says them, in a fixed number of SQL queries; no record is read."""
-    signed = _overhauls(rows)
-    return [_line(pump, signed.get(pump.pk, [])) for pump in rows]
-
-
-def _overhauls(pumps: Sequence[Pump]) -> dict[int, list[Job]]:
-    """The newest signed jobs of each pump, with their signatures, and how many there are in ``of``."""
-    newest = Window(RowNumber(), partition_by="pump", order_by="-number")
-    every = Window(Count("pk"), partition_by="pump")
-    counted = Job.objects.filter(pump__in=pumps, ended=SIGNED).annotate(nth=newest, of=every).filter(nth__lte=_OVERHAULS)
-    of = dict(counted.values_list("pk", "of"))
-    # Their signatures are read once it is known which: each has a record of some kilobytes in its row.
-    said = ("number", "pump", "sign_off__at", "sign_off__gap_mm", "sign_off__gap_in")
-    jobs = Job.objects.filter(pk__in=of).select_related("sign_off").only(*said).prefetch_related("amendments")
-    found: dict[int, list[Job]] = {}
-    for job in jobs.order_by("-number"):
-        job.of = of[job.pk]  # type: ignore[attr-defined]
-        found.setdefault(job.pump_id, []).append(job)
+def found_by(said: str) -> Q:
+    """Pumps that have every word of a text somewhere: tag, label, service, place, serial, liquid, sheet, maker, part number."""
+    found = Q()
+    for word in said.casefold().split()[:_MOST_WORDS]:
+        found &= Q(standing__words__contains=word)
     return found
 
 
-def _line(pump: Pump, signed: Sequence[Job]) -> PumpLine:
+def pump_lines(rows: Sequence[Pump]) -> list[PumpLine]:
+    """Pumps as a list says them; nothing but their rows is read."""
+    today = timezone.localdate()
+    return [pump_line(pump, today) for pump in rows]
+
+
+def pump_line(pump: Pump, today: dt.date) -> PumpLine:
+    """A pump in a line."""
+    standing = getattr(pump, "standing", None) or Standing()
+    day = standing.day
     return PumpLine(
         tag=pump.tag,
         service=pump.service,
@@ -80,24 +55,51 @@ def _line(pump: Pump, signed: Sequence[Job]) -> PumpLine:
         serial=pump.serial,
         sheet=pump.sheet.title,
         slug=pump.sheet.slug,
-        material=pump.material,
         liquid=pump.liquid,
-        viscosity=Amount(pump.viscosity_mm2_s, Kind.VISCOSITY),
-        temperature=Amount(pump.temperature_c, Kind.TEMPERATURE),
-        pressure=Amount(pump.pressure_bar, Kind.PRESSURE),
-        speed=f"{pump.speed_r_min:g} r/min",
         on_bench=pump.on_bench,  # type: ignore[attr-defined]
         retired=pump.retired,
-        signed=signed[0].of if signed else 0,  # type: ignore[attr-defined]
-        jobs=[_job(job) for job in signed],
+        lent=pump.lent,
+        hours=f"{grouped(standing.hours)}\u00a0h" if standing.hours is not None else "",
+        read=standing.read,
+        rate=f"{standing.rate:.0f} h a week" if standing.rate else "",
+        overhauls=standing.overhauls,
+        overhauled=standing.overhauled,
+        worst=[bar(one) for one in standing.worst],
+        next=NextResponse(standing.said, day, day < today) if day is not None else None,
+        left=left_said(standing.left_h),
     )
 
 
-def _job(job: Job) -> PumpJob:
-    signature = job.sign_off
-    gap = Shown(signature.gap_mm, signature.gap_in) if signature.gap_mm else None
-    void = any(one.void for one in job.amendments.all())
-    return PumpJob(job.number, signature.at, "void" if void else "", gap)
+def left_said(hours: float | None) -> str:
+    """Hours until the next inspection, in words."""
+    if hours is None:
+        return ""
+    return f"{grouped(hours)}\u00a0h left" if hours >= 0 else f"{grouped(-hours)}\u00a0h past"
+
+
+def bar(kept: dict[str, Any]) -> BarResponse:
+    """A size as it was kept, to be drawn."""
+    return BarResponse(
+        key=kept["key"],
+        number=kept["number"],
+        name=kept["name"],
+        new=kept["new"],
+        limit=kept["limit"],
+        limit_text=bare(kept["limit"], kept["fine"]),
+        mm=kept["mm"],
+        expanded_mm=2 * kept["u"],
+        text=bare(kept["mm"], kept["fine"]),
+        later=kept["later"],
+        measured=kept["measured"],
+        verdict=kept["verdict"],
+        left=left_said(kept["left_h"]),
+    )
+
+
+def label_of(code: str) -> LabelOf | None:
+    """The pump a label is on; ``None`` where there is none."""
+    pump = pumps().filter(code=code.upper()).first()
+    return None if pump is None else LabelOf(pump.tag, pump.on_bench, pump.retired)  # type: ignore[attr-defined]
 
 
 def symptoms_of(tag: str) -> list[NamedResponse] | None:
@@ -110,124 +112,14 @@ def symptoms_of(tag: str) -> list[NamedResponse] | None:
     return [NamedResponse(s.key, s.name) for s in family.symptoms] if family else []
 
 
-def pump_page(tag: str) -> PumpPage | None:
-    """A pump with what falls due; ``None`` where there is no such pump."""
-    pump = _whole(tag)
-    if pump is None:
-        return None
-    found = due_of(pump)
-    rate = hours_a_week(meter.readings(pump), pump.hours_per_week)
-    return PumpPage(
-        line=pump_lines([pump])[0],
-        wet=pump.wet,
-        rate=f"{rate:.0f} h a week" if rate else "",
-        meter=[
-            MeterResponse(m.id, m.hours, m.day, _name(m.by), _replaced(m), m.struck_reason)
-            for m in list(reversed(pump.meter.all()))[:_LINES]
-        ],
-        lubricated=[
-            LubricatedResponse(one.id, one.name, one.hours, one.at, _name(one.by), one.struck_reason)
-            for one in list(reversed(pump.lubricated.all()))[:_LINES]
-        ],
-        entered=_entered(pump, DecimalMark(works_settings().decimal_mark)),
-        due=[DueResponse(one.plan.name, one.sentence, _date(one), one.late, one.working) for one in found],
-        earlier=[_earlier(one) for one in list(reversed(pump.earlier.all()))[:_LINES]],
-        moves=[
-            MovedResponse(one.id, one.was, one.to, one.day, _name(one.by), one.note, one.struck_reason)
-            for one in list(reversed(pump.moves.all()))[:_LINES]
-        ],
-        measured=_measured(pump),
-        visits=[
-            f"{written(dt.date.fromordinal(group[0].day or 1))}: {', '.join(one.plan.name.lower() for one in group)}, in one visit"
-            for group in together(found)
-            if len(group) > 1
-        ],
-    )
-
-
-def _earlier(one: EarlierOverhaul) -> EarlierResponse:
-    sizes = list(one.sizes.all())
-    return EarlierResponse(
-        one.id, one.day, one.hours, len(sizes), sum(size.changed for size in sizes), one.source, _name(one.by), one.struck_reason
-    )
-
-
-def _measured(pump: Pump) -> list[MeasuredPart]:
-    """The parts a size from before this record can be written down of."""
-    revision = next(iter(pump.sheet.revisions.all()), None)
-    if revision is None:
-        return []
-    parts = measured(read_sheet(revision.content).family_of(pump.build))
-    return [MeasuredPart(one.key, one.number, one.name) for one in parts.values()]
-
-
-def pump_due(tag: str) -> tuple[Pump, tuple[Due, ...]] | None:
-    """A pump and what falls due, for its calendar."""
-    pump = _whole(tag)
-    return None if pump is None else (pump, due_of(pump))
-
-
-def due_of(pump: Pump) -> tuple[Due, ...]:
-    """What falls due by the pump's sheet and meter."""
-    revision = next(iter(pump.sheet.revisions.all()), None)
-    if revision is None:
-        return ()
-    counted = (one for one in pump.lubricated.all() if not one.struck_reason)
-    done = {one.name: Metered(timezone.localdate(one.at).toordinal(), float(one.hours)) for one in counted}
-    return due(read_sheet(revision.content).lubrication, meter.readings(pump), done, pump.wet, pump.start_c, pump.hours_per_week)
-
-
-def _whole(tag: str) -> Pump | None:
-    beside = ("sheet__revisions", "meter__by", "lubricated__by", "earlier__by", "earlier__sizes", "moves__by")
-    return pumps().prefetch_related(*beside).filter(tag=tag).first()
-
-
-_LINES = 40
-"""How many readings of a meter, and how many times oil and grease, a pump's page shows."""
-
-
-def _name(user: User) -> str:
-    return user.get_full_name() or user.username
-
-
-def _replaced(row: MeterReading) -> str:
-    if row.old_last is None:
-        return ""
-    return f"meter replaced: the old one ended at {row.old_last} h, this one began at {row.new_first} h"
-
-
-def _entered(pump: Pump, mark: DecimalMark) -> PumpEntered:
-    def typed(value: float | None, unit: str) -> str:
-        return "" if value is None else f"{value:.6g} {unit}".replace(".", mark.sign, 1).strip()
-
-    return PumpEntered(
-        version=pump.version,
-        material=pump.material,
-        choices=_choices(pump.sheet),
-        liquid=pump.liquid,
-        medium=pump.medium,
-        viscosity=pump.viscosity_typed,
-        temperature=typed(pump.temperature_c, "C"),
-        casing=typed(pump.casing_c, "C"),
-        density=typed(pump.density_kg_m3, "kg/m3"),
-        start=typed(pump.start_c, "C"),
-        hot=typed(pump.hot_c, "C"),
-        pressure=typed(pump.pressure_bar, "bar"),
-        speed=typed(pump.speed_r_min, "r/min"),
-        hazards=pump.hazards,
-        overhaul_every="" if pump.overhaul_every_h is None else str(pump.overhaul_every_h),
-        hours_per_week=typed(pump.hours_per_week, ""),
-        build=pump.build,
-    )
-
-
 def pump_choices(slug: str) -> PumpChoices | None:
     """What a pump of a sheet is chosen from, by the sheet's latest revision; ``None`` where there is no such sheet."""
     sheet = Sheet.objects.filter(slug=slug).prefetch_related("revisions").first()
-    return _choices(sheet) if sheet else None
+    return choices_of(sheet) if sheet else None
 
 
-def _choices(sheet: Sheet) -> PumpChoices:
+def choices_of(sheet: Sheet) -> PumpChoices:
+    """The same of a sheet that was read."""
     revision = next(iter(sheet.revisions.all()), None)
     spec = read_sheet(revision.content) if revision else None
     # What the sheet's numbers are for is not the pump's to choose, and how far a job goes is the job's.
@@ -248,7 +140,3 @@ def _choices(sheet: Sheet) -> PumpChoices:
             for o in options
         ],
     )
-
-
-def _date(one: Due) -> dt.date | None:
-    return dt.date.fromordinal(one.day) if one.day is not None else None

@@ -12,18 +12,39 @@ from finegap.core.working import Working
 
 
 @dataclass(frozen=True)
-class PumpJob:
-    """A signed job in a pump's history, with the gap it was left with; ``ended`` says “void” of one that does not count."""
+class BarResponse:
+    """A size between new and its limit, in mm, as a small bar draws it. ``later`` is where its wear has brought it by forecast."""
 
+    key: str
     number: int
-    signed_at: dt.datetime
-    ended: str
-    gap: Text | None
+    name: str
+    new: list[float]
+    limit: float
+    limit_text: Text
+    mm: float
+    expanded_mm: float
+    text: Text
+    later: float | None
+    measured: bool
+    verdict: str
+    left: str
+
+
+@dataclass(frozen=True)
+class NextResponse:
+    """What falls due first, and when."""
+
+    what: str
+    day: dt.date
+    late: bool
 
 
 @dataclass(frozen=True)
 class PumpLine:
-    """A pump with its duty; ``jobs`` are its newest of ``signed`` signed ones."""
+    """A pump in a line of the fleet: where it is, its meter, its sizes with the least left, what falls due first.
+
+    ``read`` is the day its meter showed ``hours``; ``left`` says how long until the next inspection.
+    """
 
     tag: str
     service: str
@@ -31,16 +52,124 @@ class PumpLine:
     serial: str
     sheet: str
     slug: str
-    material: str
     liquid: str
+    on_bench: int | None
+    retired: dt.date | None
+    lent: bool
+    hours: str
+    read: dt.date | None
+    rate: str
+    overhauls: int
+    overhauled: dt.date | None
+    worst: list[BarResponse]
+    next: NextResponse | None
+    left: str
+
+
+@dataclass(frozen=True)
+class PumpDuty:
+    """What a pump does, and of what it is made."""
+
+    material: str
     viscosity: Text
     temperature: Text
     pressure: Text
     speed: str
-    on_bench: int | None
-    retired: dt.date | None
-    signed: int
-    jobs: list[PumpJob]
+
+
+@dataclass(frozen=True)
+class PartNowResponse:
+    """A size of a pump between overhauls. ``size`` is the one last known, ``left`` what its wear leaves of it, in words."""
+
+    key: str
+    number: int
+    name: str
+    part: str
+    size: Text
+    measured: bool
+    day: dt.date | None
+    verdict: str
+    sentence: Text
+    left: Text
+    date: str
+    odd: list[Text]
+    bar: BarResponse | None
+    working: Working | None
+
+
+@dataclass(frozen=True)
+class ComingResponse:
+    """The next inspection, with its reason and its working."""
+
+    sentence: Text
+    day: dt.date | None
+    late: bool
+    working: Working
+
+
+@dataclass(frozen=True)
+class NeededPart:
+    """A kit or a part to have for the next inspection."""
+
+    number: str
+    name: str
+    count: int
+    lead_days: int
+    reasons: list[str]
+
+
+@dataclass(frozen=True)
+class StockResponse:
+    """Gaskets or shims on the shelf for pumps of this sheet."""
+
+    thickness: Text
+    count: int
+
+
+@dataclass(frozen=True)
+class NoteResponse:
+    """A note on a pump."""
+
+    id: uuid.UUID
+    text: str
+    at: dt.datetime
+    by: str
+    struck_reason: str
+
+
+@dataclass(frozen=True)
+class DocumentResponse:
+    """A paper of a pump."""
+
+    id: uuid.UUID
+    name: str
+    kind: str
+    size: str
+    url: str
+    at: dt.datetime
+    by: str
+    struck_reason: str
+
+
+@dataclass(frozen=True)
+class PartMovedResponse:
+    """A part that came to this pump from another, or went into one."""
+
+    id: uuid.UUID
+    said: str
+    day: dt.date
+    by: str
+    note: str
+    struck_reason: str
+
+
+@dataclass(frozen=True)
+class RevisionResponse:
+    """A revision of the pump's sheet, and whether it was read against the manual."""
+
+    revision: str
+    day: dt.date
+    read: bool
 
 
 @dataclass(frozen=True)
@@ -56,10 +185,11 @@ class DueResponse:
 
 @dataclass(frozen=True)
 class MeterResponse:
-    """The hours meter as it was read. ``replaced`` says with which readings a meter was replaced."""
+    """The meter as it was read. ``replaced`` says with which readings a meter was replaced, ``read`` what a counter showed."""
 
     id: uuid.UUID
     hours: int
+    read: str
     day: dt.date
     by: str
     replaced: str
@@ -94,12 +224,14 @@ class EarlierResponse:
 
 @dataclass(frozen=True)
 class MovedResponse:
-    """A pump went from one place to another."""
+    """A pump went from one place to another; lent, it is expected ``back`` on a day, if one was agreed."""
 
     id: uuid.UUID
     was: str
     to: str
     day: dt.date
+    lent: bool
+    back: dt.date | None
     by: str
     note: str
     struck_reason: str
@@ -156,21 +288,97 @@ class PumpEntered:
     hazards: str
     overhaul_every: str
     hours_per_week: str
+    counts: str
+    per_hour: str
     build: dict[str, str]
 
 
 @dataclass(frozen=True)
 class PumpPage:
-    """A pump with what falls due. ``visits`` say what can be done together; ``place`` is wet or dry."""
+    """A pump: how it stands, what comes next, its meter, its papers. ``visits`` say what can be done together.
+
+    ``counts`` is how what its meter counts is written. ``code`` is that of its label. ``unknown`` says why nothing is known of its
+    sizes, where nothing is.
+    """
 
     line: PumpLine
+    code: str
+    duty: PumpDuty
     wet: bool
+    counts: str
     rate: str
+    parts: list[PartNowResponse]
+    unknown: str
+    coming: ComingResponse | None
+    needs: list[NeededPart]
+    order_by: dt.date | None
+    stock: list[StockResponse]
     meter: list[MeterResponse]
     lubricated: list[LubricatedResponse]
     entered: PumpEntered
     due: list[DueResponse]
     earlier: list[EarlierResponse]
     moves: list[MovedResponse]
+    parts_moved: list[PartMovedResponse]
+    movable: list[str]
+    notes: list[NoteResponse]
+    documents: list[DocumentResponse]
+    revisions: list[RevisionResponse]
     measured: list[MeasuredPart]
     visits: list[str]
+
+
+@dataclass(frozen=True)
+class LifeLine:
+    """Something that was done to a pump, or written of it: when it happened, what kind of thing it is, who did it."""
+
+    on: dt.datetime
+    kind: str
+    said: Text
+    by: str
+    job: int | None
+    struck: str
+
+
+@dataclass(frozen=True)
+class OverhaulSize:
+    """A size at an overhaul, as found and as left."""
+
+    number: int
+    name: str
+    found: Text
+    left: Text
+    changed: bool
+
+
+@dataclass(frozen=True)
+class OverhaulResponse:
+    """A signed overhaul of a pump, with its sizes; ``ended`` says “void” of one that does not count."""
+
+    number: int
+    signed_at: dt.datetime
+    hours: str
+    reason: str
+    ended: str
+    gap: Text
+    sizes: list[OverhaulSize]
+
+
+@dataclass(frozen=True)
+class PumpPhoto:
+    """A photograph from a job on a pump."""
+
+    url: str
+    job: int
+    of: str
+    note: str
+    at: dt.datetime
+
+
+@dataclass(frozen=True)
+class LabelOf:
+    """Where the code of a label leads: the pump, and the job it is on the bench for."""
+
+    tag: str
+    job: int | None
+    retired: dt.date | None

@@ -5,12 +5,19 @@ from __future__ import annotations
 import uuid
 from dataclasses import dataclass, field
 
+from django.core.files.base import File
+
 from finegap.api import fields as sent
+from finegap.core.wear.hours import Counts
+from finegap.core.wear.lives import Instead
 
 
 @dataclass(frozen=True)
 class AddPump:
-    """A pump as typed. ``casing`` is the casing's temperature; empty means that of the liquid. Hours are running hours."""
+    """A pump as typed. ``casing`` is the casing's temperature; empty means that of the liquid. Hours are running hours.
+
+    ``counts`` is what its meter counts; of anything but hours ``per_hour`` go to an hour of running.
+    """
 
     tag: str = sent.text(30, filled=True)
     service: str = sent.text(120, filled=True)
@@ -32,6 +39,8 @@ class AddPump:
     overhaul_every: str = sent.text(20, "")
     hours_per_week: str = sent.text(20, "")
     wet: bool = False
+    counts: Counts = Counts.HOURS
+    per_hour: str = sent.text(20, "")
     build: dict[str, str] = sent.by_name(40)
 
 
@@ -65,7 +74,7 @@ class ReadMeter:
 
 @dataclass(frozen=True)
 class Strike:
-    """A reading of the meter, or a lubrication, struck out."""
+    """A line of a pump, recorded by mistake, struck out."""
 
     record: uuid.UUID
     reason: str = sent.text(200)
@@ -82,12 +91,45 @@ class Lubricate:
 
 @dataclass(frozen=True)
 class MovePump:
-    """A pump goes somewhere else; the day empty means today."""
+    """A pump goes somewhere else; the day empty means today. One that is ``lent`` is expected ``back`` on a day, if agreed."""
 
     id: uuid.UUID
     to: str = sent.text(120, filled=True)
     day: str = sent.text(10, "")
     note: str = sent.text(200, "")
+    lent: bool = False
+    back: str = sent.text(10, "")
+
+
+@dataclass(frozen=True)
+class MovePart:
+    """A part went from this pump into another; the day empty means today. Hours are what either meter showed then."""
+
+    id: uuid.UUID
+    part: str = sent.text(80, filled=True)
+    taker: str = sent.text(30, filled=True)
+    hours: str = sent.text(20)
+    hours_there: str = sent.text(20)
+    instead: Instead = sent.required()
+    day: str = sent.text(10, "")
+    note: str = sent.text(200, "")
+
+
+@dataclass(frozen=True)
+class WriteNote:
+    """Something the next one at this pump should know."""
+
+    id: uuid.UUID
+    text: str = sent.text(1000)
+
+
+@dataclass(frozen=True)
+class AttachDocument:
+    """A paper of a pump: a photograph of it, or a PDF."""
+
+    id: uuid.UUID
+    file: File  # type: ignore[type-arg]
+    name: str = sent.text(120)
 
 
 @dataclass(frozen=True)

@@ -23,7 +23,7 @@ from finegap.pumps import meter
 from finegap.pumps.changes import AddEarlier, EarlierPart, MovePump
 from finegap.pumps.duty import usual_of
 from finegap.pumps.models import EarlierOverhaul, EarlierSize, Moved, Pump
-from finegap.pumps.services import day_of, is_retry, pump_named
+from finegap.pumps.services import METER, day_of, is_retry, pump_named
 
 _MOST = 200
 """Overhauls of a pump before this record (no source)."""
@@ -50,6 +50,9 @@ def move_pump(actor: User, tag: str, new: MovePump, entry: Entry) -> None:
         last = pump.moves.filter(struck_reason="").last()
         if last and on < last.day:
             raise FieldError("day", f"it came to {last.to} later than that.", "Expected a day after it.")
+        if new.lent and pump.jobs.filter(ended="").exists():
+            raise FieldError("on loan", f"{pump.tag} is on the bench.", "Expected its job signed or abandoned first.")
+        _back_on(new, on)
         keep_move(actor, pump, new, sent, on)
 
 
@@ -57,11 +60,26 @@ def keep_move(actor: User, pump: Pump, new: MovePump, sent: str, on: dt.date) ->
     """Write a move down, and move the pump."""
     Moved.objects.create(
         id=new.id, pump=pump, was=pump.location, to=new.to.strip(), day=on, note=new.note.strip(), by=actor, at=timezone.now(),
-        sent=sent,
+        sent=sent, lent=new.lent, back=_back_on(new, on),
     )  # fmt: skip
-    pump.location = new.to.strip()
+    pump.location, pump.lent = new.to.strip(), new.lent
     pump.version += 1
-    pump.save(update_fields=["location", "version"])
+    pump.save(update_fields=["location", "lent", "version"])
+
+
+def _back_on(new: MovePump, on: dt.date) -> dt.date | None:
+    """The day on which a pump that is lent is expected back."""
+    if not new.back.strip():
+        return None
+    if not new.lent:
+        raise FieldError("back on", "it is not lent.", "Expected nothing here, or that it is on loan.")
+    try:
+        day = dt.date.fromisoformat(new.back.strip())
+    except ValueError:
+        raise FieldError("back on", f"“{new.back}” is not a day.", "Expected it as 2026-03-31.") from None
+    if day < on:
+        raise FieldError("back on", "that is before it goes.", "Expected the day it goes, or later.")
+    return day
 
 
 def add_earlier(actor: User, tag: str, new: AddEarlier, entry: Entry) -> None:
@@ -120,15 +138,26 @@ def _when(pump: Pump, new: AddEarlier, entry: Entry) -> tuple[dt.date, int]:
         raise FieldError("day", f"there are {_MOST} already.", "Expected fewer.")
     if pump.earlier.filter(day=on, struck_reason="").exists():
         raise FieldError("day", "there is an overhaul of that day already.", "Expected one a day.")
-    hours = entry.hours(new.hours, "hours on the meter")
+    return on, hours_on(pump, new.hours, METER, on, entry)
+
+
+def hours_on(pump: Pump, typed: str, name: str, on: dt.date, entry: Entry) -> int:
+    """What the meter of a pump showed on a day, between what was read before and after it.
+
+    Raises
+    ------
+    FieldError
+        No hours, less than were read before, or more than after.
+    """
+    hours = meter.typed_hours(pump, typed, name, entry)
     if hours is None:
-        raise FieldError("hours on the meter", "nothing was entered.", "Expected digits, such as 14380.")
+        raise FieldError(name, "nothing was entered.", "Expected digits, such as 14380.")
     before, after = meter.last_hours(pump, on), meter.next_hours(pump, on)
     if before and hours < before.hours:
-        raise FieldError("hours on the meter", f"{before.hours:.0f} h were read before that day.", "Expected no less.")
+        raise FieldError(name, f"{before.hours:.0f} h were read on {pump.tag} before that day.", "Expected no less.")
     if after and after.old_last is None and hours > after.hours:
-        raise FieldError("hours on the meter", f"{after.hours:.0f} h were read after that day.", "Expected no more.")
-    return on, hours
+        raise FieldError(name, f"{after.hours:.0f} h were read on {pump.tag} after that day.", "Expected no more.")
+    return hours
 
 
 def _size(overhaul: EarlierOverhaul, sheet: SpecSheet, parts: dict[str, Feature], new: EarlierPart, entry: Entry) -> EarlierSize:

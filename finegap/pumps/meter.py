@@ -4,8 +4,53 @@ from __future__ import annotations
 
 import datetime as dt
 
+from finegap.core.entry import Entry
+from finegap.core.wear.hours import Counts, hours_of
 from finegap.core.wear.lubrication import Metered
 from finegap.pumps.models import Pump
+
+_MOST = 1e9
+"""A counter has no more digits."""
+
+
+def typed_hours(pump: Pump, typed: str, name: str, entry: Entry) -> int | None:
+    """Running hours from what was read on the meter of a pump; a bare number is in what it counts. ``None`` where nothing is typed.
+
+    Raises
+    ------
+    FieldError
+        No count.
+    """
+    if pump.per_hour is None:
+        return entry.hours(typed, name)
+    text = typed.strip()
+    for sign in (Counts(pump.counts).sign, pump.counts):
+        text = text.removesuffix(sign).strip()
+    if not text:
+        return None
+    if text.casefold().endswith("h"):
+        return entry.hours(text[:-1], name)  # said in hours, they are hours
+    return hours_of(entry.number(text, name, 0, _MOST), pump.per_hour)
+
+
+def as_read(pump: Pump, typed: str) -> str:
+    """What was read, of a meter that counts something else than hours; nothing of one that counts them."""
+    if pump.per_hour is None:
+        return ""
+    sign = Counts(pump.counts).sign
+    return f"{typed.strip().removesuffix(pump.counts).removesuffix(sign).strip()} {sign}"[:60]
+
+
+def is_read(pump: Pump) -> bool:
+    """Whether anything that counts rests on what its meter showed."""
+    return (
+        pump.meter.filter(struck_reason="").exists()
+        or pump.lubricated.filter(struck_reason="").exists()
+        or pump.earlier.filter(struck_reason="").exists()
+        or pump.jobs.filter(hours_run__isnull=False).exists()
+        or pump.given.filter(struck_reason="").exists()
+        or pump.taken.filter(struck_reason="").exists()
+    )
 
 
 def readings(pump: Pump) -> list[Metered]:

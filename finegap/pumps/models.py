@@ -1,5 +1,6 @@
 """The pumps of the works."""
 
+import secrets
 from typing import Any
 
 from django.conf import settings
@@ -7,6 +8,8 @@ from django.db import models
 
 from finegap.core.formatting import Units
 from finegap.core.numerals import DecimalMark
+from finegap.core.wear.hours import Counts
+from finegap.core.wear.lives import Instead
 from finegap.sheets.models import Sheet
 
 
@@ -44,13 +47,26 @@ class DutyFields(models.Model):
         return {field.name: getattr(self, field.name) for field in DutyFields._meta.local_fields}
 
 
+CODE_LETTERS = "23456789ABCDEFGHJKMNPQRSTVWXYZ"
+"""Letters of a label's code: none that is taken for another when it is read aloud or typed off a worn label."""
+CODE_LENGTH = 6
+
+
+def new_code() -> str:
+    """A code for a pump's label: 30^6 of them, so that nobody comes to another's page by a slip of one letter."""
+    return "".join(secrets.choice(CODE_LETTERS) for _ in range(CODE_LENGTH))
+
+
 class Pump(DutyFields):
     """A pump with its sheet and its duty. ``hours_per_week`` only where the meter does not tell it; ``wet``: a wet place.
 
-    One that is ``retired`` comes to the bench no more; what was done on it stands.
+    One that is ``retired`` comes to the bench no more; what was done on it stands. One that is ``lent`` is somewhere else and
+    belongs here. ``code`` is what its label carries: tags are given anew, a label stays on its pump. ``counts`` is what its meter
+    counts, ``per_hour`` how many of that are an hour of running.
     """
 
     tag = models.CharField(max_length=30, unique=True)
+    code = models.CharField(max_length=CODE_LENGTH, unique=True, default=new_code)
     service = models.CharField(max_length=120)
     location = models.CharField(max_length=120)
     serial = models.CharField(max_length=60)
@@ -58,6 +74,9 @@ class Pump(DutyFields):
     overhaul_every_h = models.PositiveIntegerField(null=True, blank=True)
     hours_per_week = models.FloatField(null=True, blank=True)
     wet = models.BooleanField(default=False)
+    counts = models.CharField(max_length=10, default=Counts.HOURS.value, choices=[(c.value, c.value) for c in Counts])
+    per_hour = models.FloatField(null=True, blank=True)
+    lent = models.BooleanField(default=False)
     version = models.PositiveIntegerField(default=1)
     retired = models.DateField(null=True, blank=True)
     retired_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+", null=True, blank=True)
@@ -67,6 +86,11 @@ class Pump(DutyFields):
         constraints = [
             models.CheckConstraint(condition=models.Q(viscosity_mm2_s__gt=0), name="viscosity_above_zero"),
             models.CheckConstraint(condition=models.Q(speed_r_min__gt=0), name="speed_above_zero"),
+            models.CheckConstraint(
+                condition=models.Q(counts=Counts.HOURS.value, per_hour__isnull=True)
+                | (~models.Q(counts=Counts.HOURS.value) & models.Q(per_hour__gt=0)),
+                name="what_is_counted_makes_hours",
+            ),
         ]
         indexes = [models.Index(fields=["location"], name="pump_by_place")]  # the fleet in the order of places
 
@@ -93,9 +117,10 @@ class Logged(models.Model):
 
 
 class MeterReading(Logged):
-    """The hours meter of a pump as somebody read it, between overhauls. A slip is struck out, never erased.
+    """The meter of a pump as somebody read it, in hours, between overhauls. A slip is struck out, never erased.
 
     ``old_last`` is the last reading of a meter that was replaced since the reading before, ``new_first`` what the new one began at.
+    ``read`` is what stood on a meter that counts something else than hours.
     """
 
     pump = models.ForeignKey(Pump, models.CASCADE, related_name="meter")
@@ -103,6 +128,7 @@ class MeterReading(Logged):
     old_last = models.PositiveIntegerField(null=True, blank=True)
     new_first = models.PositiveIntegerField(default=0)
     day = models.DateField()
+    read = models.CharField(max_length=60, blank=True)
 
     class Meta:
         ordering = ["day", "at"]
@@ -155,13 +181,63 @@ class EarlierSize(models.Model):
 
 
 class Moved(Logged):
-    """A pump went from one place to another, on a day; or its place was put right."""
+    """A pump went from one place to another, on a day; or its place was put right. ``lent`` until it is ``back``, as agreed."""
 
     pump = models.ForeignKey(Pump, models.CASCADE, related_name="moves")
     was = models.CharField(max_length=120)
     to = models.CharField(max_length=120)
     day = models.DateField()
     note = models.CharField(max_length=200, blank=True)
+    lent = models.BooleanField(default=False)
+    back = models.DateField(null=True, blank=True)
 
     class Meta:
         ordering = ["day", "at"]
+
+
+class PartMoved(Logged):
+    """A part of a pump went into another, with the wear it has: the ``features`` that are measured of it, on a day.
+
+    ``hours`` is what the meter of ``pump``, which gave it, showed then, ``hours_there`` that of ``taker``. ``instead`` is what
+    took its place: a new part, or one nobody knows the life of, or nothing yet. ``work`` and ``work_there`` are pressure times
+    speed of either pump until then [bar r/min].
+    """
+
+    pump = models.ForeignKey(Pump, models.CASCADE, related_name="given")
+    taker = models.ForeignKey(Pump, models.CASCADE, related_name="taken")
+    part = models.CharField(max_length=80)
+    features = models.JSONField()
+    day = models.DateField()
+    hours = models.PositiveIntegerField()
+    hours_there = models.PositiveIntegerField()
+    work = models.FloatField()
+    work_there = models.FloatField()
+    instead = models.CharField(max_length=10, choices=[(i.value, i.value) for i in Instead])
+    note = models.CharField(max_length=200, blank=True)
+
+    class Meta:
+        ordering = ["day", "at"]
+        constraints = [models.CheckConstraint(condition=~models.Q(pump=models.F("taker")), name="a_part_goes_to_another_pump")]
+
+
+class PumpNote(Logged):
+    """What somebody wants the next one at this pump to know."""
+
+    pump = models.ForeignKey(Pump, models.CASCADE, related_name="notes")
+    text = models.CharField(max_length=1000)
+
+    class Meta:
+        ordering = ["at"]
+
+
+class PumpDocument(Logged):
+    """A paper of a pump: a certificate, a drawing, a page somebody photographed. ``kind`` is pdf or jpeg."""
+
+    pump = models.ForeignKey(Pump, models.CASCADE, related_name="documents")
+    name = models.CharField(max_length=120)
+    kind = models.CharField(max_length=4)
+    size = models.PositiveIntegerField()
+    file = models.FileField(upload_to="pumps/")
+
+    class Meta:
+        ordering = ["at"]

@@ -16,7 +16,7 @@ from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError, Unlikely
 from finegap.core.sheet import SpecSheet, read_sheet
-from finegap.core.wear.hours import check_replaced
+from finegap.core.wear.hours import Counts, check_replaced
 from finegap.formats.days import written
 from finegap.pumps import meter
 from finegap.pumps.changes import AddPump, EditPump, Lubricate, ReadMeter, Strike
@@ -24,6 +24,8 @@ from finegap.pumps.duty import read_maybe, settle_viscosity, usual_of
 from finegap.pumps.models import Logged, Lubricated, MeterReading, Moved, Pump
 from finegap.sheets.models import Sheet
 
+METER = "hours on the meter"
+"""The field of what a meter shows, in errors."""
 _HOURS_OF_A_DAY = 24
 _MOST_SERIALS = 20
 """So many pumps of one serial are looked at; no works has more (no source)."""
@@ -122,9 +124,25 @@ def _fill(pump: Pump, new: AddPump, entry: Entry) -> None:
     pump.pressure_bar = entry.read("pressure", new.pressure, usual.get("pressure")).value
     pump.speed_r_min = entry.read("speed", new.speed, usual.get("speed")).value
     pump.overhaul_every_h = entry.hours(new.overhaul_every, "overhaul every", least=1)
+    _set_meter(pump, new, entry)
     pump.hours_per_week = entry.number(new.hours_per_week, "hours a week", 0.1, 168) if new.hours_per_week.strip() else None
     # The same words again are not read again: unit system or decimal mark may be others than when they were typed.
     settle_viscosity(pump, None if new.viscosity.strip() == pump.viscosity_typed else new.viscosity, entry)
+
+
+def _set_meter(pump: Pump, new: AddPump, entry: Entry) -> None:
+    """What its meter counts; not another once it was read: those readings would come to mean something else."""
+    per_hour = None
+    if new.counts is not Counts.HOURS:
+        per_hour = entry.number(new.per_hour, f"{new.counts.sign} an hour", 0.001, 1e6)
+    elif new.per_hour.strip():
+        raise FieldError("an hour of running", "the meter counts hours.", "Expected nothing here.")
+    if (new.counts.value, per_hour) == (pump.counts, pump.per_hour):
+        return
+    if pump.pk and meter.is_read(pump):
+        problem = f"the meter of {pump.tag} was read already, and those readings would mean something else."
+        raise FieldError("what the meter counts", problem, "Expected its readings struck out first; those of jobs stand.")
+    pump.counts, pump.per_hour = new.counts.value, per_hour
 
 
 def _check_serial(pump: Pump, maker: str, entry: Entry) -> None:
@@ -173,11 +191,11 @@ def read_meter(actor: User, tag: str, new: ReadMeter, entry: Entry) -> None:
         sent = digest((tag, new), actor, entry)
         if is_retry(MeterReading.objects.filter(id=new.id).first(), sent):
             return
-        count = entry.hours(new.hours, "hours on the meter")
+        count = meter.typed_hours(pump, new.hours, METER, entry)
         if count is None:
-            raise FieldError("hours on the meter", "nothing was entered.", "Expected digits, such as 14380.")
-        old_last = entry.hours(new.old_last, "old meter's last reading")
-        new_first = entry.hours(new.new_first, "new meter's first reading") or 0
+            raise FieldError(METER, "nothing was entered.", "Expected digits, such as 14380.")
+        old_last = meter.typed_hours(pump, new.old_last, "old meter's last reading", entry)
+        new_first = meter.typed_hours(pump, new.new_first, "new meter's first reading", entry) or 0
         on = day_of(new.day)
         _check_meter(pump, count, old_last, new_first, on, entry)
         MeterReading.objects.create(
@@ -187,6 +205,7 @@ def read_meter(actor: User, tag: str, new: ReadMeter, entry: Entry) -> None:
             old_last=old_last,
             new_first=new_first,
             day=on,
+            read=meter.as_read(pump, new.hours),
             by=actor,
             at=timezone.now(),
             sent=sent,
@@ -205,10 +224,10 @@ def _check_meter(pump: Pump, count: int, old_last: int | None, new_first: int, o
         most = ((on - since).days + 1) * _HOURS_OF_A_DAY
         if run > most and not entry.meant:
             problem = f"{run:.0f} h since {written(since)} are more than the clock ran, {most} h."
-            raise Unlikely("hours on the meter", problem, "Is it a digit too many?")
+            raise Unlikely(METER, problem, "Is it a digit too many?")
     if after and after.old_last is None and count > after.hours:
         read = f"{after.hours:.0f} h were read on {written(dt.date.fromordinal(after.day))}."
-        raise FieldError("hours on the meter", read, "Expected no more.")
+        raise FieldError(METER, read, "Expected no more.")
 
 
 def lubricate(actor: User, tag: str, new: Lubricate, entry: Entry) -> None:
@@ -233,29 +252,41 @@ def lubricate(actor: User, tag: str, new: Lubricate, entry: Entry) -> None:
         if all(plan.name != new.name for plan in plans):
             known = ", ".join(plan.name for plan in plans) or "none"
             raise FieldError("name", f"the sheet asks for no “{new.name}”.", f"Expected one of: {known}.")
-        count = entry.hours(new.hours, "hours on the meter")
+        count = meter.typed_hours(pump, new.hours, METER, entry)
         if count is None:
-            raise FieldError("hours on the meter", "nothing was entered.", "Expected digits, such as 14380.")
+            raise FieldError(METER, "nothing was entered.", "Expected digits, such as 14380.")
         last = meter.last_hours(pump, timezone.localdate())
         if last and not entry.meant:
             most = last.hours + (timezone.localdate().toordinal() - last.day + 1) * _HOURS_OF_A_DAY
             if count > most:
                 problem = f"the meter read {last.hours:.0f} h on {written(dt.date.fromordinal(last.day))}, and cannot be there yet."
-                raise Unlikely("hours on the meter", problem, "Is it a digit too many?")
+                raise Unlikely(METER, problem, "Is it a digit too many?")
         Lubricated.objects.create(id=new.id, pump=pump, name=new.name, hours=count, by=actor, at=timezone.now(), sent=sent)
 
 
 def strike(actor: User, tag: str, new: Strike) -> None:
-    """Strike out a reading of the meter, oil or grease, or an earlier overhaul. It stays in sight and no longer counts."""
+    """Strike out a line of a pump. It stays in sight and no longer counts; the last move struck out takes the pump back."""
     reason = new.reason.strip()
     if not reason:
         raise FieldError("reason", "say why it is struck out.", "Expected a few words, such as “a digit too many”.")
     with transaction.atomic():
         pump = pump_named(tag)
-        for rows in (one.filter(id=new.record) for one in (pump.meter, pump.lubricated, pump.earlier)):
+        kinds = (pump.meter, pump.lubricated, pump.earlier, pump.moves, pump.given, pump.taken, pump.notes, pump.documents)
+        for rows in (one.filter(id=new.record) for one in kinds):
+            last = pump.moves.filter(struck_reason="").last()
             if rows.filter(struck_reason="").update(struck_by=actor, struck_reason=reason):
+                if last is not None and last.pk == new.record:
+                    _back_to(pump, last)
                 return
         raise FieldError("reading", "it is not there, or struck out already.", "Expected one of this pump.")
+
+
+def _back_to(pump: Pump, struck: Moved) -> None:
+    """Where it was before a move that did not happen."""
+    before = pump.moves.filter(struck_reason="").last()
+    pump.location, pump.lent = struck.was, bool(before and before.lent)
+    pump.version += 1
+    pump.save(update_fields=["location", "lent", "version"])
 
 
 def is_retry(existing: Logged | None, sent: str) -> bool:

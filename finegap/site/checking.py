@@ -9,7 +9,7 @@ from pathlib import Path
 
 from finegap.site.folder import DATABASE, MEDIA
 
-_NAMED = (("bench_photo", "file"), ("sheets_manualpage", "file"))
+_NAMED = (("bench_photo", "file"), ("sheets_manualpage", "file"), ("fleet_pumpdocument", "file"))
 """Tables and columns that name files of the media folder; a test holds them against the models."""
 _LOGO = "SELECT 'works/' || logo || '.png' FROM works_workssettings WHERE logo <> ''"
 _SIGNED_WITH = "works/"

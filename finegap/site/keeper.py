@@ -21,6 +21,8 @@ from django.db import connection
 from django.utils import timezone
 
 from finegap.bench.services.retention import let_go
+from finegap.due.services import catch_up
+from finegap.due.stale import mark_unknown
 from finegap.site import backups
 from finegap.site.backup import BackupFault
 from finegap.site.tls import LATE_DAYS, TlsFault, make, read
@@ -29,6 +31,7 @@ from finegap.works.queries import works_settings
 _LOG = logging.getLogger(__name__)
 _LOOK_S, _TICK_S = 15, 1
 _DAY = dt.timedelta(days=1)
+_MANY = 2000
 _TRIES_KEPT = dt.timedelta(days=7)
 
 
@@ -44,10 +47,11 @@ class Keeper:
         self.works = works
         self.tidied: dt.datetime | None = None
         self.failed: dt.datetime | None = None
+        self.began = True
 
     def look(self, now: dt.datetime) -> None:
         """Do what is due now; one thing that fails keeps no other from being done."""
-        for act in (self.back_up, self.renew, self.tidy):
+        for act in (self.back_up, self.renew, self.work_out, self.tidy):
             self._safely(act, now)
         connection.close_if_unusable_or_obsolete()
 
@@ -74,6 +78,13 @@ class Keeper:
                 _LOG.warning("The certificate was renewed, until %s.", f"{make(folder, []).ends:%Y-%m-%d}")
         except TlsFault as fault:
             _LOG.error("The certificate ends soon and cannot be renewed: %s", fault)
+
+    def work_out(self, now: dt.datetime) -> None:
+        """How pumps stand of which something was changed: after a sheet's new revision they may be many."""
+        if self.began:
+            mark_unknown(connection)
+            self.began = False
+        catch_up(_MANY, seconds=_LOOK_S / 2)
 
     def tidy(self, now: dt.datetime) -> None:
         """Once a day: sessions that ended, tries of long ago, photographs the settings let go; and what is to be warned of."""

@@ -53,6 +53,8 @@ INSTALLED_APPS = [
     "finegap.pumps.apps.Config",
     "finegap.inventory.apps.Config",
     "finegap.bench.apps.Config",
+    "finegap.due.apps.Config",
+    "finegap.sharing.apps.Config",
     "finegap.audit.apps.Config",
 ]
 

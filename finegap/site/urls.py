@@ -6,9 +6,14 @@ from django.urls import path, re_path
 from finegap.audit import api as trail
 from finegap.bench import api as bench
 from finegap.bench import files
+from finegap.bench import talk_api as talk
+from finegap.due import api as due
 from finegap.fleet import api as fleet
+from finegap.fleet import life_api as pump_life
 from finegap.inventory import api as inventory
 from finegap.people import api as people
+from finegap.sharing import api as sharing
+from finegap.sharing import views as shared
 from finegap.sheets import api as sheets
 from finegap.sheets import draft_api as typing
 from finegap.site import backup_api, views
@@ -51,6 +56,34 @@ urlpatterns = [
     path("api/pumps/<str:tag>/symptoms", fleet.PumpSymptoms.as_view()),
     path("api/pumps/<str:tag>/retire", fleet.PumpRetired.as_view()),
     path("api/pumps/<str:tag>/move", fleet.Moved.as_view()),
+    path("api/pumps/<str:tag>/parts", fleet.PartsMoved.as_view()),
+    path("api/pumps/<str:tag>/notes", fleet.Notes.as_view()),
+    path("api/pumps/<str:tag>/documents", fleet.Documents.as_view()),
+    path("api/pumps/<str:tag>/drawing", pump_life.PumpDrawing.as_view()),
+    path("api/pumps/<str:tag>/wear/<slug:feature>", pump_life.PumpWear.as_view()),
+    path("api/pumps/<str:tag>/life", pump_life.Life.as_view()),
+    re_path(r"^api/pumps/(?P<tag>[^/]{1,30})/life\.(?P<kind>csv|json)$", pump_life.LifeFile.as_view()),
+    path("api/pumps/<str:tag>/overhauls", pump_life.Overhauls.as_view()),
+    path("api/pumps/<str:tag>/photos", pump_life.PumpPhotos.as_view()),
+    path("api/pumps/<str:tag>/bench-sheet.pdf", pump_life.BenchSheet.as_view()),
+    path("api/pump-documents/<uuid:pk>", pump_life.DocumentFile.as_view()),
+    path("api/labels.pdf", pump_life.Labels.as_view()),
+    path("api/labels/<str:code>", pump_life.Label.as_view()),
+    path("api/due", due.DueList.as_view()),
+    path("api/due/ahead", due.Ahead.as_view()),
+    re_path(r"^api/due\.(?P<kind>csv|pdf)$", due.DueFile.as_view()),
+    path(f"{_JOB}/talk", talk.Talk.as_view()),
+    path(f"{_JOB}/notes", talk.Notes.as_view()),
+    path(f"{_JOB}/notes/<uuid:note>/take", talk.NoteTaken.as_view()),
+    path(f"{_JOB}/notes/<uuid:note>/strike", talk.NoteStruck.as_view()),
+    path(f"{_JOB}/looked", talk.Looked.as_view()),
+    path(f"{_JOB}/links", sharing.JobLinks.as_view()),
+    path("api/links", sharing.Links.as_view()),
+    path("api/links/<uuid:pk>", sharing.LinkUses.as_view()),
+    path("api/links/<uuid:pk>/revoke", sharing.LinkRevoked.as_view()),
+    path("shared/<str:secret>", shared.summary, name="shared"),
+    path("shared/<str:secret>/report.pdf", shared.report, name="shared-report"),
+    path("calendar/<str:secret>.ics", shared.calendar),
     path("api/pumps/<str:tag>/earlier", fleet.Earlier.as_view()),
     path("api/pumps/<str:tag>/meter", fleet.Meter.as_view()),
     path("api/pumps/<str:tag>/lubricated", fleet.Lubrication.as_view()),
@@ -98,7 +131,7 @@ urlpatterns = [
     path("sign-in/demo", views.demo_sign_in, name="demo-sign-in"),
     path("sign-out", LogoutView.as_view(next_page="sign-in"), name="sign-out"),
     path("no-role", views.no_role, name="no-role"),
-    re_path(r"^(?!api/|static/).*$", views.page),
+    re_path(r"^(?!api/|static/|shared/|calendar/).*$", views.page),
 ]
 
 handler400, handler403, handler404, handler500 = (

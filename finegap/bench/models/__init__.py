@@ -9,6 +9,7 @@ from finegap.bench.models.inspect import Decision, Look, NewPart, Reading
 from finegap.bench.models.job import ABANDONED, SIGNED, Event, Job, JobSet, SectionVersion
 from finegap.bench.models.prove import ProofMark, RunInNote
 from finegap.bench.models.steps import OnHand, Photo, StepMark
+from finegap.bench.models.talk import JobLook, JobNote
 
 __all__ = [
     "ABANDONED",
@@ -18,6 +19,8 @@ __all__ = [
     "Decision",
     "Event",
     "Job",
+    "JobLook",
+    "JobNote",
     "JobSet",
     "Look",
     "NewPart",

@@ -6,7 +6,7 @@ from django.db import models
 
 from finegap.bench.recorded import USER, InItsZone
 from finegap.inventory.models import GreaseGun
-from finegap.pumps.models import DutyFields, Pump
+from finegap.pumps.models import DutyFields, MeterReading, PartMoved, Pump
 from finegap.sheets.models import SheetRevision, ShopProcedure
 
 SIGNED, ABANDONED = "signed", "abandoned"
@@ -17,8 +17,12 @@ class JobSet(models.QuerySet["Job"]):
     """Jobs."""
 
     def whole(self) -> Self:
-        """With all that is shown of a job beside its records."""
-        return self.select_related("pump", "revision__sheet", "opened_by", "procedure", "gun")
+        """With all that is shown of a job beside its records; ``moved`` where its pump's past is not its overhauls alone."""
+        pump = models.OuterRef("pump")
+        parts = PartMoved.objects.filter(models.Q(pump=pump) | models.Q(taker=pump), struck_reason="")
+        meters = MeterReading.objects.filter(pump=pump, old_last__isnull=False, struck_reason="")
+        whole = self.select_related("pump", "revision__sheet", "opened_by", "procedure", "gun")
+        return whole.annotate(moved=models.Exists(parts) | models.Exists(meters))
 
 
 class Job(DutyFields):

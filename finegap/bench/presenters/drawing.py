@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import zlib
 from functools import lru_cache
+from typing import Any
 
 from finegap.bench.models import Job
 from finegap.bench.records import build_of, sheet_from
@@ -23,8 +24,13 @@ def drawing_key(job: Job) -> str:
 
 def drawing(job: Job, units: Units, screen: Screen) -> DrawingResponse:
     """The drawing of a job's pump; an empty one where there is no such family any more."""
+    return drawn_for(job.revision.content, build_of(job), units, screen)
+
+
+def drawn_for(content: dict[str, Any], build: dict[str, str], units: Units, screen: Screen) -> DrawingResponse:
+    """A pump of a sheet and a build; an empty drawing where there is no such family any more."""
     try:
-        return _drawing(json.dumps(job.revision.content), tuple(sorted(build_of(job).items())), units, screen)
+        return _drawing(json.dumps(content), tuple(sorted(build.items())), units, screen)
     except FieldError:
         return nothing_drawn(screen)
 

@@ -33,7 +33,8 @@ def details(records: Records) -> responses.JobDetailsResponse:
     family = job_record.sheet.family
 
     def number(value: int | None) -> str:
-        return "" if value is None else str(value)
+        # Where the meter counts something else, what is typed again is said to be hours.
+        return "" if value is None else str(value) if job.pump.per_hour is None else f"{value} h"
 
     texts = {
         "serial": job.serial,
@@ -55,7 +56,7 @@ def details(records: Records) -> responses.JobDetailsResponse:
         pressure=Amount(job.pressure_bar, Kind.PRESSURE),
         speed=f"{job.speed_r_min:g}",
         old_meter_last=number(job.old_meter_last),
-        new_meter_first=str(job.new_meter_first),
+        new_meter_first=number(job.new_meter_first),
         reason=job.reason,
         symptoms=[responses.NamedResponse(s.key, s.name) for s in family.symptoms],
         room=job.room,

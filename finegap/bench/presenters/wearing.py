@@ -4,14 +4,17 @@ from __future__ import annotations
 
 import datetime as dt
 import math
+from dataclasses import dataclass
 
 from django.utils import timezone
 
 from finegap.bench import responses
 from finegap.bench.records import Records
-from finegap.core.formatting import Bare, Units, bare, length
+from finegap.core.families.features import Feature
+from finegap.core.formatting import Bare, Sentence, Units, bare, length
 from finegap.core.inspection import FeatureState
 from finegap.core.renewing import wears_up
+from finegap.core.sheet_parts import FeatureSpec
 from finegap.core.wear.forecast import Forecast
 from finegap.core.wear.hours import hours_per_week, since_before
 from finegap.core.wear.lives import Life
@@ -27,7 +30,7 @@ def forecast(coming: Forecast | None, week_h: float | None) -> responses.Forecas
     at_planned = None if coming.planned_h is None or coming.life.now is None else coming.life.now + coming.planned_h
     return responses.ForecastResponse(
         sentence=coming.sentence,
-        date=_dates(coming, week_h),
+        date=until((coming.hours_left, coming.early, coming.late), week_h),
         crosses=coming.crosses,
         may_cross=coming.may_cross,
         size_at_planned_mm=None if at_planned is None else coming.line.size(at_planned),
@@ -35,50 +38,75 @@ def forecast(coming: Forecast | None, week_h: float | None) -> responses.Forecas
     )
 
 
-def _dates(coming: Forecast, week_h: float | None) -> str:
-    """When the limit is reached, at the hours a week its meter shows."""
-    if coming.hours_left is None or not week_h:
+def until(hours: tuple[float | None, float | None, float | None], week_h: float | None, begins: dt.date | None = None) -> str:
+    """When the limit is reached, at the hours a week its meter shows: by the line, at the earliest, at the latest.
+
+    They are counted from a day, today where none is said.
+    """
+    left, early, late = hours
+    if left is None or left <= 0 or not week_h:
         return ""
-    days = [_day_after(h, week_h) for h in (coming.hours_left, coming.early, coming.late)]
+    first = begins or timezone.localdate()
+    days = [_day_after(h, week_h, first) for h in (left, None if early is None or early <= 0 else early, late)]
     if days[0] is None:
         return ""
     bounds = f" (from {days[1] or 'now'} to {days[2] or 'later than can be told'})"
     return f"At {week_h:.0f} h a week: {days[0]}{bounds}."
 
 
+@dataclass(frozen=True)
+class Worn:
+    """A part whose wear is drawn: its lives, the running one last, what comes of them, and hours run a week."""
+
+    feature: Feature
+    spec: FeatureSpec
+    fine: bool
+    lives: tuple[Life, ...]
+    odd: tuple[Sentence, ...]
+    coming: Forecast | None
+    week_h: float | None
+
+
 def wear(state: FeatureState, records: Records, units: Units) -> responses.WearResponse:
+    """What the chart of a part's wear draws, of a part on the bench."""
+    worn = Worn(state.feature, state.spec, state.fine, state.lives, state.odd, state.forecast, hours_a_week(records))
+    return chart(worn, units)
+
+
+def chart(worn: Worn, units: Units) -> responses.WearResponse:
     """What the chart of a part's wear draws."""
-    *past, present = state.lives or (Life((), None),)
-    coming, limit = state.forecast, state.spec.limit
-    up = wears_up(state.feature, limit)
+    *past, present = worn.lives or (Life((), None),)
+    coming, limit = worn.coming, worn.spec.limit
+    up = wears_up(worn.feature, limit)
     bound = None if limit is None else (limit.upper_mm if up else limit.lower_mm)
     return responses.WearResponse(
-        feature=state.feature.key,
-        name=state.feature.name,
-        points=_points(present, state),
-        lives=[_points(life, state) for life in past],
+        feature=worn.feature.key,
+        name=worn.feature.name,
+        points=_points(present, worn.fine),
+        lives=[_points(life, worn.fine) for life in past],
         band=_band(coming, present),
         limit_mm=bound,
-        limit_text="" if bound is None else bare(bound, state.fine),
-        new_mm=list(state.spec.new_mm or ()),
+        limit_text="" if bound is None else bare(bound, worn.fine),
+        new_mm=list(worn.spec.new_mm or ()),
         now_h=present.now,
         planned_h=None if coming is None or present.now is None or coming.planned_h is None else present.now + coming.planned_h,
-        ticks=_ticks(state, bound, units),
-        forecast=forecast(coming, hours_a_week(records)),
-        odd=list(state.odd),
+        ticks=_ticks(worn, bound, units),
+        forecast=forecast(coming, worn.week_h),
+        odd=list(worn.odd),
+        week_h=worn.week_h,
     )
 
 
-def _points(life: Life, state: FeatureState) -> list[responses.WearPointResponse]:
+def _points(life: Life, fine: bool) -> list[responses.WearPointResponse]:
     return [
-        responses.WearPointResponse(p.hours, p.size.value_mm, 2 * p.size.u_mm, bare(p.size.value_mm, state.fine), p.job)
+        responses.WearPointResponse(p.hours, p.size.value_mm, 2 * p.size.u_mm, bare(p.size.value_mm, fine), p.job, _day(p.day))
         for p in life.points
     ]
 
 
-def _ticks(state: FeatureState, bound: float | None, units: Units) -> list[responses.NamedTickResponse]:
-    sizes = [p.size.value_mm for life in state.lives for p in life.points]
-    sizes += [*(state.spec.new_mm or ()), *([] if bound is None else [bound])]
+def _ticks(worn: Worn, bound: float | None, units: Units) -> list[responses.NamedTickResponse]:
+    sizes = [p.size.value_mm for life in worn.lives for p in life.points]
+    sizes += [*(worn.spec.new_mm or ()), *([] if bound is None else [bound])]
     if not sizes:
         return []
     unit = 1.0 if units.value == "mm" else 25.4
@@ -89,6 +117,10 @@ def _ticks(state: FeatureState, bound: float | None, units: Units) -> list[respo
         responses.NamedTickResponse((first + i) * step * unit, Bare(length((first + i) * step * unit, fine=True)))
         for i in range(math.ceil(high / step) - first + 1)
     ]
+
+
+def _day(ordinal: int) -> dt.date | None:
+    return dt.date.fromordinal(ordinal) if ordinal else None
 
 
 def _round_step(step: float) -> float:
@@ -110,10 +142,10 @@ def _band(coming: Forecast | None, life: Life) -> list[responses.BandResponse]:
     ]
 
 
-def _day_after(hours: float | None, week_h: float) -> str | None:
+def _day_after(hours: float | None, week_h: float, begins: dt.date) -> str | None:
     if hours is None or hours / week_h > 52 * 40:
         return None
-    return (timezone.localdate() + dt.timedelta(weeks=hours / week_h)).isoformat()
+    return (begins + dt.timedelta(weeks=hours / week_h)).isoformat()
 
 
 def hours_a_week(records: Records) -> float | None:

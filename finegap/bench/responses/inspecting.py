@@ -223,13 +223,14 @@ class FeatureResponse:
 
 @dataclass(frozen=True)
 class WearPointResponse:
-    """A size in a life: hours since fitted at the present duty, with its expanded uncertainty."""
+    """A size in a life: hours since fitted at the present duty, with its expanded uncertainty; the day it is of, if it has one."""
 
     hours: float
     mm: float
     expanded_mm: float
     text: Text
     job: int
+    day: dt.date | None
 
 
 @dataclass(frozen=True)
@@ -244,7 +245,7 @@ class BandResponse:
 
 @dataclass(frozen=True)
 class WearResponse:
-    """The lives of one part: what a chart of its wear draws. ``lives`` are earlier ones, oldest first."""
+    """The lives of one part: what a chart of its wear draws. ``lives`` are earlier ones, oldest first; ``week_h`` hours a week."""
 
     feature: str
     name: str
@@ -259,6 +260,7 @@ class WearResponse:
     ticks: list[NamedTickResponse]
     forecast: ForecastResponse | None
     odd: list[Text]
+    week_h: float | None
 
 
 @dataclass(frozen=True)

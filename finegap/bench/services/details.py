@@ -21,7 +21,7 @@ from finegap.core.job_record import JobRecord
 from finegap.core.wear.hours import check_replaced
 from finegap.formats.days import written
 from finegap.pumps.duty import read_maybe, settle_viscosity, usual_of
-from finegap.pumps.meter import last_hours
+from finegap.pumps.meter import as_read, last_hours, typed_hours
 
 PLACES = ("workshop", "site")
 
@@ -48,6 +48,8 @@ def set_details(now: JobInHand, new: SetDetails) -> None:
         return
     job.save(update_fields=changed)
     said = [f"{_WORDS[name]} {getattr(job, name)}" for name in changed if name in _WORDS]
+    if "hours_run" in changed and new.hours_run and job.pump.per_hour is not None:
+        said.append(f"the meter shows {as_read(job.pump, new.hours_run)}")
     now.log("Details: " + "; ".join([*said, *(_built(job, before["build"]) if "build" in changed else ())]))
 
 
@@ -199,11 +201,11 @@ def _set_duty(job: Job, new: SetDetails, entry: Entry) -> None:
 
 def _set_hours(job: Job, new: SetDetails, entry: Entry) -> None:
     if new.hours_run is not None:
-        job.hours_run = entry.hours(new.hours_run, "hours run")
+        job.hours_run = typed_hours(job.pump, new.hours_run, "hours run", entry)
     if new.old_meter_last is not None:
-        job.old_meter_last = entry.hours(new.old_meter_last, "old meter's last reading")
+        job.old_meter_last = typed_hours(job.pump, new.old_meter_last, "old meter's last reading", entry)
     if new.new_meter_first is not None:
-        job.new_meter_first = entry.hours(new.new_meter_first, "new meter's first reading") or 0
+        job.new_meter_first = typed_hours(job.pump, new.new_meter_first, "new meter's first reading", entry) or 0
     if all(value is None for value in (new.hours_run, new.old_meter_last, new.new_meter_first)):
         return
     before = last_hours(job.pump, timezone.localdate(job.opened_at), job.pk)

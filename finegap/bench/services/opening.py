@@ -11,10 +11,11 @@ from finegap.bench.changes import OpenJob
 from finegap.bench.models import Event, Job, SectionVersion
 from finegap.bench.services.changing import ALL, zone_of
 from finegap.core.entry import Entry
-from finegap.core.errors import FieldError
+from finegap.core.errors import FieldError, Unlikely
 from finegap.core.families.family import Symptom
 from finegap.core.gap.viscosity import AS_WRITTEN
 from finegap.core.sheet import read_sheet
+from finegap.pumps.meter import typed_hours
 from finegap.pumps.models import Pump
 from finegap.sheets.models import ShopProcedure
 
@@ -26,6 +27,8 @@ def open_job(actor: User, new: OpenJob, entry: Entry = AS_WRITTEN) -> Job:
     ------
     FieldError
         No such pump, no reason given, or hours that are no count.
+    Unlikely
+        The pump is on loan.
     Refused
         The pump already has an unsigned job, or its sheet no revision.
     """
@@ -37,6 +40,8 @@ def open_job(actor: User, new: OpenJob, entry: Entry = AS_WRITTEN) -> Job:
             raise FieldError("pump", f"there is no pump {new.pump}.", "Expected a tag from Fleet.")
         if pump.retired:
             raise FieldError("pump", f"{pump.tag} is retired.", "Expected one in use; a lead takes it back first, on its page.")
+        if pump.lent and not entry.meant:
+            raise Unlikely("pump", f"{pump.tag} is on loan, at {pump.location}.", "Is it here? A lead says so on its page, too.")
         already = Job.objects.filter(pump=pump, ended="").first()
         if already:
             raise Refused(f"{pump.tag} is already on the bench.", [f"Job {already.number} is not signed yet."])
@@ -58,7 +63,7 @@ def open_job(actor: User, new: OpenJob, entry: Entry = AS_WRITTEN) -> Job:
             reason=reason,
             symptom=new.symptom,
             serial=pump.serial,
-            hours_run=entry.hours(new.hours_run, "hours run"),
+            hours_run=typed_hours(pump, new.hours_run, "hours run", entry),
             procedure=ShopProcedure.objects.filter(family=sheet.family.key).first(),
             **pump.duty(),
         )

@@ -10,7 +10,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from finegap.core.formatting import Amount, Amounts, Bare, Kind, Sentence, grouped, length
 from finegap.core.kept import kept
@@ -183,6 +183,46 @@ def forecast(life: Life, limit: Limit | None, wears_up: bool, planned_h: float |
     )  # fmt: skip
 
 
+@kept(512)
+def borrowed(life: Life, before: Life, limit: Limit | None, wears_up: bool, planned_h: float | None) -> Forecast | None:
+    """Hours to the limit of a part measured once, or new, at the rate of the one before it; ``None`` where that has none.
+
+    The line goes through its one size; the uncertainties of size and rate are combined (JCGM 100:2008, 5.1.2). That two parts wear
+    alike is common practice, no source: whoever reads it is told that the rate is another's.
+
+    Parameters
+    ----------
+    life : Life
+        The running one, with one size.
+    before : Life
+        An earlier one of the same part.
+    limit, wears_up, planned_h
+        As for ``forecast``.
+    """
+    other = fit(before.points)
+    if other is None or life.now is None or len(life.points) != 1 or (other.rate_mm_h > 0) is not wears_up:
+        return None
+    point = life.points[0]
+    rate, u_rate = other.rate_mm_h, other.rate_u
+    variance = (
+        point.size.u_mm**2 + (u_rate * point.hours) ** 2,
+        -2 * u_rate**2 * point.hours,
+        u_rate**2,
+    )
+    line = WearLine(point.size.value_mm - rate * point.hours, rate, u_rate, variance, other.dof, math.nan)
+    bound = None if limit is None else (limit.upper_mm if wears_up else limit.lower_mm)
+    left = early = late = None
+    if bound is not None:
+        early, left, late = (None if t is None else t - life.now for t in crossings(line, bound, wears_up, life.now))
+    own = _working(line, life, bound, left, early, late)
+    note = Sentence("It was measured once, or not at all: the rate is that of the part before it.")
+    return Forecast(
+        line, life, left, early, late, planned_h, _before(left, planned_h), _before(early, planned_h),
+        Sentence("Like the part before it: {told}", {"told": _sentence(line, wears_up, bound, left, early, late)}),
+        replace(own, formula="a + b·t ± k·√(u₀² + u(b)²·t²) = L,   k = t(95% one-sided, ν)", notes=(note,)),
+    )  # fmt: skip
+
+
 def _before(hours: float | None, planned_h: float | None) -> bool:
     """Whether the limit comes before the next planned overhaul; now is before any."""
     return hours is not None and (hours <= 0 or (planned_h is not None and hours < planned_h))
@@ -224,7 +264,7 @@ def _working(
     line: WearLine, life: Life, bound: float | None, left: float | None, early: float | None, late: float | None
 ) -> Working:
     count = len(life.points)
-    two = count == 2
+    two = count < 3
     given = [
         Given("n", "sizes in this life", str(count)),
         Given("t", "hours in it, at the present duty", grouped(life.now or 0.0)),

@@ -4,9 +4,36 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from enum import Enum
 from itertools import pairwise
 
 from finegap.core.errors import FieldError
+
+
+class Counts(Enum):
+    """What a meter counts. From starts or a volume hours are worked out, by how many of them go to an hour of running."""
+
+    HOURS = "h"
+    STARTS = "starts"
+    VOLUME = "m3"
+
+    @property
+    def sign(self) -> str:
+        """How it is written after a number."""
+        return "m³" if self is Counts.VOLUME else self.value
+
+
+def hours_of(count: float, per_hour: float | None) -> int:
+    """Running hours from what a meter shows, to the nearest hour.
+
+    Parameters
+    ----------
+    count : float
+        What it shows: hours, starts or cubic metres.
+    per_hour : float or None
+        How many of them are an hour; ``None`` where it counts hours.
+    """
+    return round(count if per_hour is None else count / per_hour)
 
 
 @dataclass(frozen=True)

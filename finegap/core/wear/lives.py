@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from enum import Enum
 
 from finegap.core.formatting import Amounts, Sentence, length
 from finegap.core.kept import kept
@@ -19,13 +20,22 @@ class MeasuredSize:
     u_mm: float
 
 
+class Instead(Enum):
+    """What took the place of a part that went into another pump."""
+
+    NEW = "new"
+    UNKNOWN = "unknown"
+    NOTHING = "nothing"
+
+
 @dataclass(frozen=True)
 class Visit:
-    """One overhaul as seen from one part.
+    """One overhaul as seen from one part, or the day the part went from one pump into another.
 
     ``work`` is load times speed of the duty before it (bar r/min), 0 where pressure or speed is not on record: wear follows sliding
     work (Archard). ``left`` is what was measured after Build; ``changed`` says that the part was renewed then. One from
-    before this record has a ``name``, and a ``job`` below 0.
+    before this record has a ``name``, and a ``job`` below 0. ``brought`` is the life of a part that came from another pump,
+    ``instead`` what took the place of one that went: only a new part has a size nobody measured.
     """
 
     job: int
@@ -36,6 +46,8 @@ class Visit:
     changed: bool = False
     left: MeasuredSize | None = None
     name: str = ""
+    brought: Life | None = None
+    instead: Instead | None = None
 
     @property
     def said(self) -> str:
@@ -45,11 +57,14 @@ class Visit:
 
 @dataclass(frozen=True)
 class Point:
-    """A size at hours since fitted, at the present duty. ``job`` is the overhaul; 0 for a new part's size off the sheet."""
+    """A size at hours since fitted, at the present duty. ``job`` is the overhaul and ``day`` its day; 0 for a new part's size off
+    the sheet, of which nobody knows when it was fitted.
+    """
 
     hours: float
     size: MeasuredSize
     job: int = 0
+    day: int = 0
 
 
 @dataclass(frozen=True)
@@ -108,10 +123,42 @@ def trace(
             life = _measured(life, visit, new_mm, wears_up, lives, notes)
         if visit.changed:
             lives.append(Life(tuple(life.points), life.hours, ended=True))
-            size = visit.left or fresh
-            life = _Tracing([Point(0.0, size, visit.job)] if size else [], 0.0)
-    lives.append(Life(tuple(life.points), life.hours))
-    return tuple(one for one in lives if one.points), tuple(notes)
+            life = _fitted(visit, fresh)
+    past = [one for one in lives if one.points]
+    # The running one is always last, with no size yet where none is known: a scrapped part is never taken for the one in the pump.
+    running = [Life(tuple(life.points), life.hours)] if life.points or past else []
+    return (*past, *running), tuple(notes)
+
+
+def _fitted(visit: Visit, fresh: MeasuredSize | None) -> _Tracing:
+    """The life that begins when a part is changed: that of a new one, of one from another pump, or of one nobody knows."""
+    if visit.brought is not None:
+        return _Tracing(list(visit.brought.points), visit.brought.now)
+    if visit.instead in (Instead.UNKNOWN, Instead.NOTHING):
+        return _Tracing([], None)
+    size = visit.left or fresh
+    return _Tracing([Point(0.0, size, visit.job, visit.day)] if size else [], 0.0)
+
+
+def carried(
+    visits: Sequence[Visit], new_mm: tuple[float, float] | None, wears_up: bool, at: HoursRead, work: float, work_there: float
+) -> Life:
+    """The life a part takes with it into another pump, in hours at the duty of that one.
+
+    Parameters
+    ----------
+    visits : sequence of Visit
+        Of the pump that gives it, up to the day.
+    new_mm, wears_up
+        As for ``trace``.
+    at : HoursRead
+        What the meter of that pump showed on the day.
+    work, work_there : float
+        Pressure times speed of either pump [bar r/min].
+    """
+    last = Visit(0, visits[-1].day if visits else 0, at, work, None, name="the day it was taken out")
+    lives, _ = trace((*visits, last), new_mm, wears_up, work_there)
+    return lives[-1] if lives else Life((), None)
 
 
 def _lost(run: float | None, visit: Visit, work_now: float) -> Sentence | None:
@@ -138,7 +185,7 @@ def _measured(
     found = visit.found
     assert found is not None
     if life.hours is None:
-        return _Tracing([Point(0.0, found, visit.job)], 0.0)
+        return _Tracing([Point(0.0, found, visit.job, visit.day)], 0.0)
     if life.points:
         last = life.points[-1].size
         back = (last.value_mm - found.value_mm) * (1 if wears_up else -1)
@@ -149,8 +196,8 @@ def _measured(
                 words = "At {visit} it is {back} better than before, as new: changed without a record. A new life is begun there."
                 notes.append(Sentence(words, amounts))
                 lives.append(Life(tuple(life.points), life.hours, ended=True))
-                return _Tracing([Point(0.0, found, visit.job)], 0.0)
+                return _Tracing([Point(0.0, found, visit.job, visit.day)], 0.0)
             words = "At {visit} it is {back} better than before: parts do not grow back, one of the two was misread."
             notes.append(Sentence(words, amounts))
-    life.points.append(Point(life.hours, found, visit.job))
+    life.points.append(Point(life.hours, found, visit.job, visit.day))
     return life

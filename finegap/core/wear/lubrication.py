@@ -70,24 +70,52 @@ class Due:
         return self.left_h < 0
 
 
-def totals(readings: Sequence[Metered]) -> tuple[tuple[Metered, float], ...]:
+def chained(readings: Sequence[Metered]) -> tuple[tuple[Metered, float], ...]:
     """Readings, oldest first, each with the hours run in all by then; the first counts what its meter shows.
 
-    A replaced meter is counted through. One that went back without a word begins anew: what was before is left out.
+    A replaced meter is counted through. One that went back without a word begins anew with what it shows.
     """
     run: list[tuple[Metered, float]] = []
     for one in readings:
-        if run:
-            before, total = run[-1]
-            if one.old_last is not None:
-                more = (one.old_last - before.hours) + (one.hours - one.new_first)
-            else:
-                more = one.hours - before.hours
-            if more >= 0:
-                run.append((one, total + more))
-                continue
-        run = [(one, one.hours)]
+        more = _since(run[-1][0] if run else None, one)
+        run.append((one, run[-1][1] + more if run and more >= 0 else one.hours if run else more))
     return tuple(run)
+
+
+def totals(readings: Sequence[Metered]) -> tuple[tuple[Metered, float], ...]:
+    """The same from where the meter went back without a word, if it did: what was before is left out."""
+    run = chained(readings)
+    begins = [i for i in range(1, len(run)) if _since(run[i - 1][0], run[i][0]) < 0]
+    return run[begins[-1] :] if begins else run
+
+
+def _since(before: Metered | None, one: Metered) -> float:
+    """Hours between two readings; below zero where the meter went back without a word."""
+    if one.old_last is None:
+        return one.hours - (before.hours if before else 0.0)
+    return (one.old_last - (before.hours if before else 0.0)) + (one.hours - one.new_first)
+
+
+def total_at(readings: Sequence[Metered], day: int, hours: float) -> float:
+    """Hours run in all when a meter showed so many on a day, by its last reading until then.
+
+    Parameters
+    ----------
+    readings : sequence of Metered
+        Oldest first.
+    day : int
+        Ordinal of the calendar.
+    hours : float
+        What the meter showed.
+    """
+    until = [(one, total) for one, total in chained(readings) if one.day <= day]
+    exact = [total for one, total in until if one.day == day and one.hours == hours]
+    if exact:
+        return exact[-1]
+    if not until:
+        return hours
+    last, total = until[-1]
+    return total + hours - last.hours
 
 
 def hours_a_week(readings: Sequence[Metered], fallback: float | None = None) -> float | None:
@@ -147,7 +175,7 @@ def _one(plan: Plan, last: Metered, rate: float | None, done: float | None, wet:
     every, using = plan.hours(wet), plan.using(coldest_c)
     at = (done or 0.0) + every
     left = at - last.hours
-    day = _day(last, left, rate)
+    day = day_after(last, left, rate)
     said = {"name": plan.name, "left": grouped(abs(left)), "at": grouped(at), "with": f" with {using}" if using else ""}
     late = "{name}{with}: {left}\u00a0h past due, it was due at {at}\u00a0h."
     words = late if left < 0 else "{name}{with}: in {left}\u00a0h, at {at}\u00a0h."
@@ -171,7 +199,7 @@ def _one(plan: Plan, last: Metered, rate: float | None, done: float | None, wet:
     return Due(plan, at, left, day, using, done, Sentence(words, said), working)
 
 
-def _day(last: Metered, left: float, rate: float | None) -> int | None:
+def day_after(last: Metered, left: float, rate: float | None) -> int | None:
     """The day on which the hours are up at this rate. What is past due is due now; a day more than twenty years off is not
     told."""
     if left <= 0:

@@ -16,8 +16,8 @@ from django.apps.registry import Apps
 from django.db import models
 from django.db.models.fields.files import FieldFile
 
-_NOT_THE_WORKS = ("contenttypes", "sessions", "messages", "axes", "otp_static", "otp_totp")
-"""A second factor is set up anew: its key is never in an archive that is handed on."""
+_NOT_THE_WORKS = ("contenttypes", "sessions", "messages", "axes", "otp_static", "otp_totp", "due")
+"""A second factor is set up anew: its key is never in an archive that is handed on. What falls due is worked out anew."""
 _NOBODY_HAS = ("auth.permission", "auth.group_permissions", "auth.user_user_permissions")
 """Django makes its permissions anew; roles are groups here."""
 _SECRETS = {("auth", "user"): "password", ("people", "pin"): "hashed"}

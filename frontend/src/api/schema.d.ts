@@ -73,6 +73,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A page, the soonest first. */
+        get: operations["due_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A table, or on paper. */
+        get: operations["due._retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due/ahead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description How much of what, week by week. */
+        get: operations["due_ahead_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/families": {
         parameters: {
             query?: never;
@@ -315,6 +366,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{number}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Its address is answered this once. */
+        post: operations["jobs_links_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{number}/log": {
         parameters: {
             query?: never;
@@ -326,6 +394,23 @@ export interface paths {
         get: operations["jobs_log_list"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/looked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Up to a version of it. */
+        post: operations["jobs_looked_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -377,6 +462,57 @@ export interface paths {
         put?: never;
         /** @description Make the change. */
         post: operations["jobs_new_parts_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Write one, or hand the job over. */
+        post: operations["jobs_notes_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/notes/{note}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Strike it out, with a reason. */
+        post: operations["jobs_notes_strike_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{number}/notes/{note}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The job is gone on with by whoever asks. */
+        post: operations["jobs_notes_take_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -655,6 +791,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{number}/talk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Who is on it, notes, what changed since the reader looked. */
+        get: operations["jobs_talk_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{number}/tape.pdf": {
         parameters: {
             query?: never;
@@ -768,6 +921,92 @@ export interface paths {
         put?: never;
         /** @description Make the change. */
         post: operations["jobs_zero_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Of the pumps a list would show, in its order. */
+        get: operations["labels.pdf_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The pump it is on, and its open job. */
+        get: operations["labels_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A page of them, the newest first. */
+        get: operations["links_list"];
+        put?: never;
+        /** @description A calendar's feed; its address is answered this once. */
+        post: operations["links_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The newest first. */
+        get: operations["link_uses_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}/revoke": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description From now on it leads nowhere. */
+        post: operations["links_revoke_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1033,6 +1272,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pump-documents/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The picture, or the PDF. */
+        get: operations["pump_documents_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pumps": {
         parameters: {
             query?: never;
@@ -1040,7 +1296,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description A page of pumps with their newest overhauls. */
+        /** @description A page of pumps, each with its sizes that have the least left. */
         get: operations["pumps_list"];
         put?: never;
         /** @description Add a pump. */
@@ -1087,6 +1343,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pumps/{tag}/bench-sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Its drawing, gaps, limits, and boxes to fill in. */
+        get: operations["pumps_bench_sheet.pdf_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pumps/{tag}/documents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Put one there. */
+        post: operations["pumps_documents_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pumps/{tag}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description As it is built. */
+        get: operations["pumps_drawing_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pumps/{tag}/due.ics": {
         parameters: {
             query?: never;
@@ -1115,6 +1422,40 @@ export interface paths {
         put?: never;
         /** @description Wear begins with it. */
         post: operations["pumps_earlier_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pumps/{tag}/life": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A page, the newest first. */
+        get: operations["life_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pumps/{tag}/life.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A table, or JSON. */
+        get: operations["pumps_life._retrieve"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1172,6 +1513,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pumps/{tag}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Write one. */
+        post: operations["pumps_notes_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pumps/{tag}/overhauls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A page with sizes found and left, the newest first. */
+        get: operations["overhauls_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pumps/{tag}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Its wear goes with it. */
+        post: operations["pumps_parts_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pumps/{tag}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A page, the newest first. */
+        get: operations["pump_photos_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pumps/{tag}/retire": {
         parameters: {
             query?: never;
@@ -1215,6 +1624,23 @@ export interface paths {
         };
         /** @description By its family. */
         get: operations["pumps_symptoms_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pumps/{tag}/wear/{feature}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Every one that was fitted. */
+        get: operations["pumps_wear_retrieve"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1656,7 +2082,11 @@ export interface components {
             role: string;
             password: string;
         };
-        /** @description A pump as typed. ``casing`` is the casing's temperature; empty means that of the liquid. Hours are running hours. */
+        /**
+         * @description A pump as typed. ``casing`` is the casing's temperature; empty means that of the liquid. Hours are running hours.
+         *
+         *     ``counts`` is what its meter counts; of anything but hours ``per_hour`` go to an hour of running.
+         */
         AddPumpRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -1683,6 +2113,8 @@ export interface components {
             overhaul_every?: string;
             hours_per_week?: string;
             wet?: boolean;
+            counts?: components["schemas"]["CountsEnum"];
+            per_hour?: string;
             build?: {
                 [key: string]: string;
             };
@@ -1753,6 +2185,14 @@ export interface components {
         };
         /** @enum {string} */
         AskedViewKindEnum: "asked";
+        /** @description A paper of a pump: a photograph of it, or a PDF. */
+        AttachDocumentRequest: {
+            /** Format: uuid */
+            id: string;
+            /** Format: binary */
+            file: string;
+            name: string;
+        };
         /** @description A page of the manual. */
         AttachPageRequest: {
             /** Format: uuid */
@@ -1820,6 +2260,26 @@ export interface components {
             low_mm: number;
             /** Format: double */
             high_mm: number;
+        };
+        /** @description A size between new and its limit, in mm, as a small bar draws it. ``later`` is where its wear has brought it by forecast. */
+        BarResponse: {
+            key: string;
+            number: number;
+            name: string;
+            new: number[];
+            /** Format: double */
+            limit: number;
+            limit_text: string;
+            /** Format: double */
+            mm: number;
+            /** Format: double */
+            expanded_mm: number;
+            text: string;
+            /** Format: double */
+            later: number | null;
+            measured: boolean;
+            verdict: string;
+            left: string;
         };
         /** @description What a bare number means: the unit of a kind of quantity, in each unit system, as it is written beside a field. */
         BareUnitResponse: {
@@ -1997,6 +2457,14 @@ export interface components {
          * @enum {string}
          */
         CodeEnum: "field" | "unlikely" | "ambiguous" | "conflict" | "person" | "signed" | "refused" | "signed-out" | "not-allowed" | "not-found" | "bad-request" | "locked" | "busy" | "disk-full" | "read-only" | "damaged" | "fault";
+        /** @description The next inspection, with its reason and its working. */
+        ComingResponse: {
+            sentence: string;
+            /** Format: date */
+            day: string | null;
+            late: boolean;
+            working: components["schemas"]["WorkingOrPlace"];
+        };
         /** @description Two revisions held against each other. */
         ComparisonResponse: {
             title: string;
@@ -2049,6 +2517,13 @@ export interface components {
             thickness: string;
             count: number;
         };
+        /**
+         * @description * `h` - HOURS
+         *     * `starts` - STARTS
+         *     * `m3` - VOLUME
+         * @enum {string}
+         */
+        CountsEnum: "h" | "starts" | "m3";
         /** @description The two faces, with leaves between them. */
         CouplingView: {
             /**
@@ -2113,6 +2588,19 @@ export interface components {
             by: string;
             /** Format: date-time */
             at: string;
+        };
+        /** @description A paper of a pump. */
+        DocumentResponse: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            kind: string;
+            size: string;
+            url: string;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            struck_reason: string;
         };
         /** @description A draft in the list. */
         DraftLine: {
@@ -2198,6 +2686,38 @@ export interface components {
             path: string;
             of: string;
         };
+        /** @description Twelve weeks ahead, what is past due before them, and what has no day; ``behind`` pumps are still being worked out anew. */
+        DueAhead: {
+            late: components["schemas"]["DueCount"][];
+            weeks: components["schemas"]["DueWeek"][];
+            undated: components["schemas"]["DueCount"][];
+            behind: number;
+        };
+        /** @description How many of a kind. */
+        DueCount: {
+            kind: string;
+            count: number;
+        };
+        /** @description Something that falls due, at a pump or of a gauge; without a day where the meter does not tell the rate. */
+        DueLineResponse: {
+            kind: string;
+            pump: string;
+            gauge: string;
+            name: string;
+            said: string;
+            service: string;
+            place: string;
+            lent: boolean;
+            on_bench: number | null;
+            /** Format: date */
+            day: string | null;
+            late: boolean;
+        };
+        /** @description Lines of a list, and whether there are more after them. */
+        DueList: {
+            lines: components["schemas"]["DueLineResponse"][];
+            more: boolean;
+        };
         /** @description Oil or grease that falls due, with its day where the meter tells the rate. */
         DueResponse: {
             name: string;
@@ -2206,6 +2726,12 @@ export interface components {
             day: string | null;
             late: boolean;
             working: components["schemas"]["WorkingOrPlace"];
+        };
+        /** @description A week of the ribbon: its first day, and how many of each kind fall due in it. */
+        DueWeek: {
+            /** Format: date */
+            begins: string;
+            counts: components["schemas"]["DueCount"][];
         };
         /** @description What the pump does. */
         DutyResponse: {
@@ -2265,6 +2791,8 @@ export interface components {
             overhaul_every?: string;
             hours_per_week?: string;
             wet?: boolean;
+            counts?: components["schemas"]["CountsEnum"];
+            per_hour?: string;
             build?: {
                 [key: string]: string;
             };
@@ -2628,6 +3156,13 @@ export interface components {
         };
         /** @enum {string} */
         HelixViewKindEnum: "helix";
+        /** @description Somebody on a job: when they last did something at it, and whether they have it before them now. */
+        HereResponse: {
+            name: string;
+            /** Format: date-time */
+            last: string | null;
+            looking: boolean;
+        };
         /** @description The gap predicted at pumping temperature; ``sentence`` says what is wrong with it. */
         HotResponse: {
             text: string;
@@ -2680,6 +3215,13 @@ export interface components {
             long: boolean;
             choices: components["schemas"]["NamedResponse"][];
         };
+        /**
+         * @description * `new` - NEW
+         *     * `unknown` - UNKNOWN
+         *     * `nothing` - NOTHING
+         * @enum {string}
+         */
+        InsteadEnum: "new" | "unknown" | "nothing";
         JobAnswer: components["schemas"]["JobResponse"] | components["schemas"]["Sections"];
         /** @description What has to be known before anything is opened, as it can be typed again; ``missing`` names what is not known yet. */
         JobDetailsResponse: {
@@ -2725,6 +3267,22 @@ export interface components {
         JobList: {
             lines: components["schemas"]["JobLine"][];
             more: boolean;
+        };
+        /** @description A note, or a hand-over ``to`` somebody or to whoever goes on; ``may_take`` when the reader can take it over. */
+        JobNoteResponse: {
+            /** Format: uuid */
+            id: string;
+            text: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+            handover: boolean;
+            to: string;
+            taken_by: string;
+            /** Format: date-time */
+            taken_at: string | null;
+            may_take: boolean;
+            struck_reason: string;
         };
         /**
          * @description Everything the bench shows of a job, in one answer.
@@ -2887,6 +3445,28 @@ export interface components {
             slug: string;
             revision: string;
         };
+        /** @description Where the code of a label leads: the pump, and the job it is on the bench for. */
+        LabelOf: {
+            tag: string;
+            job: number | null;
+            /** Format: date */
+            retired: string | null;
+        };
+        /** @description Something that was done to a pump, or written of it: when it happened, what kind of thing it is, who did it. */
+        LifeLine: {
+            /** Format: date-time */
+            on: string;
+            kind: string;
+            said: string;
+            by: string;
+            job: number | null;
+            struck: string;
+        };
+        /** @description Lines of a list, and whether there are more after them. */
+        LifeList: {
+            lines: components["schemas"]["LifeLine"][];
+            more: boolean;
+        };
         /**
          * @description A line to hold against the manual. ``why_not`` says why this person cannot read it; ``said`` goes back with the reading.
          *
@@ -2906,6 +3486,40 @@ export interface components {
             by: string;
             /** Format: date-time */
             at: string | null;
+        };
+        /** @description Lines of a list, and whether there are more after them. */
+        LinkList: {
+            lines: components["schemas"]["LinkResponse"][];
+            more: boolean;
+        };
+        /** @description A link: for whom, where it leads, how long, who made it, how often it was used. ``state`` is open, ended or revoked. */
+        LinkResponse: {
+            /** Format: uuid */
+            id: string;
+            to: string;
+            of: string;
+            job: number | null;
+            whom: string;
+            /** Format: date */
+            until: string | null;
+            by: string;
+            /** Format: date-time */
+            at: string;
+            state: string;
+            revoked_by: string;
+            /** Format: date-time */
+            revoked_at: string | null;
+            uses: number;
+            /** Format: date-time */
+            last_used: string | null;
+            may_revoke: boolean;
+        };
+        /** @description What was fetched by a link, when, from which address. */
+        LinkUseResponse: {
+            /** Format: date-time */
+            at: string;
+            address: string;
+            what: string;
         };
         /** @description A torque as typed: what the wrench was set to; its length, and the adapter's, where there was one. */
         LogTorqueRequest: {
@@ -2954,6 +3568,11 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
+        /** @description The version of a job somebody has read. */
+        LookedAtRequest: {
+            /** Format: int64 */
+            version: number;
+        };
         /** @description Oil or grease done, at so many running hours. */
         LubricateRequest: {
             unit: components["schemas"]["UnitEnum"];
@@ -2982,6 +3601,11 @@ export interface components {
             at: string;
             by: string;
             struck_reason: string;
+        };
+        /** @description A new link with its address, which is shown this once: only a digest of it is kept. */
+        MadeLink: {
+            link: components["schemas"]["LinkResponse"];
+            address: string;
         };
         /** @description The table as a map, viscosity across and temperature up; ``duty`` is where the pump works, ``way`` its range. */
         MapResponse: {
@@ -3033,18 +3657,36 @@ export interface components {
             number: number;
             name: string;
         };
-        /** @description The hours meter as it was read. ``replaced`` says with which readings a meter was replaced. */
+        /** @description The meter as it was read. ``replaced`` says with which readings a meter was replaced, ``read`` what a counter showed. */
         MeterResponse: {
             /** Format: uuid */
             id: string;
             hours: number;
+            read: string;
             /** Format: date */
             day: string;
             by: string;
             replaced: string;
             struck_reason: string;
         };
-        /** @description A pump goes somewhere else; the day empty means today. */
+        /** @description A part went from this pump into another; the day empty means today. Hours are what either meter showed then. */
+        MovePartRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            /** Format: uuid */
+            id: string;
+            part: string;
+            taker: string;
+            hours: string;
+            hours_there: string;
+            instead: components["schemas"]["InsteadEnum"];
+            day?: string;
+            note?: string;
+        };
+        /** @description A pump goes somewhere else; the day empty means today. One that is ``lent`` is expected ``back`` on a day, if agreed. */
         MovePumpRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -3056,8 +3698,10 @@ export interface components {
             to: string;
             day?: string;
             note?: string;
+            lent?: boolean;
+            back?: string;
         };
-        /** @description A pump went from one place to another. */
+        /** @description A pump went from one place to another; lent, it is expected ``back`` on a day, if one was agreed. */
         MovedResponse: {
             /** Format: uuid */
             id: string;
@@ -3065,6 +3709,9 @@ export interface components {
             to: string;
             /** Format: date */
             day: string;
+            lent: boolean;
+            /** Format: date */
+            back: string | null;
             by: string;
             note: string;
             struck_reason: string;
@@ -3087,10 +3734,35 @@ export interface components {
             here: boolean | null;
             by: string;
         };
+        /** @description A kit or a part to have for the next inspection. */
+        NeededPart: {
+            number: string;
+            name: string;
+            count: number;
+            lead_days: number;
+            reasons: string[];
+        };
+        /** @description What falls due first, and when. */
+        NextResponse: {
+            what: string;
+            /** Format: date */
+            day: string;
+            late: boolean;
+        };
         /** @description A noise to choose. */
         Noise: {
             key: string;
             name: string;
+        };
+        /** @description A note on a pump. */
+        NoteResponse: {
+            /** Format: uuid */
+            id: string;
+            text: string;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            struck_reason: string;
         };
         /**
          * @description A line of the run-in as typed. Drops are typed as a rate, or tapped: ``taps_s`` are the seconds at which they fell.
@@ -3184,6 +3856,30 @@ export interface components {
             style: string;
             path: string;
         };
+        /** @description Lines of a list, and whether there are more after them. */
+        OverhaulList: {
+            lines: components["schemas"]["OverhaulResponse"][];
+            more: boolean;
+        };
+        /** @description A signed overhaul of a pump, with its sizes; ``ended`` says “void” of one that does not count. */
+        OverhaulResponse: {
+            number: number;
+            /** Format: date-time */
+            signed_at: string;
+            hours: string;
+            reason: string;
+            ended: string;
+            gap: string;
+            sizes: components["schemas"]["OverhaulSize"][];
+        };
+        /** @description A size at an overhaul, as found and as left. */
+        OverhaulSize: {
+            number: number;
+            name: string;
+            found: string;
+            left: string;
+            changed: boolean;
+        };
         /** @description Its lines, and where the joint of each ring goes, in degrees clockwise from the top. */
         PackingView: {
             /**
@@ -3228,6 +3924,35 @@ export interface components {
         /** @description Codes that count once each, for when the telephone is lost. They are shown this once. */
         PaperResponse: {
             codes: string[];
+        };
+        /** @description A part that came to this pump from another, or went into one. */
+        PartMovedResponse: {
+            /** Format: uuid */
+            id: string;
+            said: string;
+            /** Format: date */
+            day: string;
+            by: string;
+            note: string;
+            struck_reason: string;
+        };
+        /** @description A size of a pump between overhauls. ``size`` is the one last known, ``left`` what its wear leaves of it, in words. */
+        PartNowResponse: {
+            key: string;
+            number: number;
+            name: string;
+            part: string;
+            size: string;
+            measured: boolean;
+            /** Format: date */
+            day: string | null;
+            verdict: string;
+            sentence: string;
+            left: string;
+            date: string;
+            odd: string[];
+            bar: components["schemas"]["BarResponse"] | null;
+            working: components["schemas"]["WorkingOrPlace"] | null;
         };
         /** @description A pass: its torque at the nut, and how many of the fasteners are done. */
         Pass: {
@@ -3432,6 +4157,14 @@ export interface components {
             media: components["schemas"]["NamedResponse"][];
             options: components["schemas"]["PumpOption"][];
         };
+        /** @description What a pump does, and of what it is made. */
+        PumpDuty: {
+            material: string;
+            viscosity: string;
+            temperature: string;
+            pressure: string;
+            speed: string;
+        };
         /** @description A pump as it would be typed: every quantity with its unit, by the decimal mark of the works. */
         PumpEntered: {
             version: number;
@@ -3450,19 +4183,17 @@ export interface components {
             hazards: string;
             overhaul_every: string;
             hours_per_week: string;
+            counts: string;
+            per_hour: string;
             build: {
                 [key: string]: string;
             };
         };
-        /** @description A signed job in a pump's history, with the gap it was left with; ``ended`` says “void” of one that does not count. */
-        PumpJob: {
-            number: number;
-            /** Format: date-time */
-            signed_at: string;
-            ended: string;
-            gap: string | null;
-        };
-        /** @description A pump with its duty; ``jobs`` are its newest of ``signed`` signed ones. */
+        /**
+         * @description A pump in a line of the fleet: where it is, its meter, its sizes with the least left, what falls due first.
+         *
+         *     ``read`` is the day its meter showed ``hours``; ``left`` says how long until the next inspection.
+         */
         PumpLine: {
             tag: string;
             service: string;
@@ -3470,17 +4201,21 @@ export interface components {
             serial: string;
             sheet: string;
             slug: string;
-            material: string;
             liquid: string;
-            viscosity: string;
-            temperature: string;
-            pressure: string;
-            speed: string;
             on_bench: number | null;
             /** Format: date */
             retired: string | null;
-            signed: number;
-            jobs: components["schemas"]["PumpJob"][];
+            lent: boolean;
+            hours: string;
+            /** Format: date */
+            read: string | null;
+            rate: string;
+            overhauls: number;
+            /** Format: date */
+            overhauled: string | null;
+            worst: components["schemas"]["BarResponse"][];
+            next: components["schemas"]["NextResponse"] | null;
+            left: string;
         };
         /** @description Lines of a list, and whether there are more after them. */
         PumpList: {
@@ -3497,19 +4232,53 @@ export interface components {
                 [key: string]: string[];
             };
         };
-        /** @description A pump with what falls due. ``visits`` say what can be done together; ``place`` is wet or dry. */
+        /**
+         * @description A pump: how it stands, what comes next, its meter, its papers. ``visits`` say what can be done together.
+         *
+         *     ``counts`` is how what its meter counts is written. ``code`` is that of its label. ``unknown`` says why nothing is known of its
+         *     sizes, where nothing is.
+         */
         PumpPage: {
             line: components["schemas"]["PumpLine"];
+            code: string;
+            duty: components["schemas"]["PumpDuty"];
             wet: boolean;
+            counts: string;
             rate: string;
+            parts: components["schemas"]["PartNowResponse"][];
+            unknown: string;
+            coming: components["schemas"]["ComingResponse"] | null;
+            needs: components["schemas"]["NeededPart"][];
+            /** Format: date */
+            order_by: string | null;
+            stock: components["schemas"]["StockResponse"][];
             meter: components["schemas"]["MeterResponse"][];
             lubricated: components["schemas"]["LubricatedResponse"][];
             entered: components["schemas"]["PumpEntered"];
             due: components["schemas"]["DueResponse"][];
             earlier: components["schemas"]["EarlierResponse"][];
             moves: components["schemas"]["MovedResponse"][];
+            parts_moved: components["schemas"]["PartMovedResponse"][];
+            movable: string[];
+            notes: components["schemas"]["NoteResponse"][];
+            documents: components["schemas"]["DocumentResponse"][];
+            revisions: components["schemas"]["RevisionResponse"][];
             measured: components["schemas"]["MeasuredPart"][];
             visits: string[];
+        };
+        /** @description A photograph from a job on a pump. */
+        PumpPhoto: {
+            url: string;
+            job: number;
+            of: string;
+            note: string;
+            /** Format: date-time */
+            at: string;
+        };
+        /** @description Lines of a list, and whether there are more after them. */
+        PumpPhotoList: {
+            lines: components["schemas"]["PumpPhoto"][];
+            more: boolean;
         };
         /** @description The pump on the bench. */
         PumpResponse: {
@@ -3765,6 +4534,21 @@ export interface components {
             /** @default false */
             meant: boolean;
             retired: boolean;
+        };
+        /** @description A revision of the pump's sheet, and whether it was read against the manual. */
+        RevisionResponse: {
+            revision: string;
+            /** Format: date */
+            day: string;
+            read: boolean;
+        };
+        /** @description A link leads nowhere from now on. */
+        RevokeLinkRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
         };
         /** @description The two faces, with leaves between them. */
         RingView: {
@@ -4095,6 +4879,31 @@ export interface components {
             /** Format: double */
             next_back_mm: number | null;
         };
+        /** @description What falls due as a calendar's feed: of one pump, of a place, or of the whole fleet. */
+        ShareCalendarRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            /** Format: uuid */
+            id: string;
+            whom: string;
+            pump?: string;
+            place?: string;
+        };
+        /** @description A job's report for somebody without an account, up to a day. */
+        ShareReportRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            /** Format: uuid */
+            id: string;
+            whom: string;
+            until: string;
+        };
         /**
          * @description A revision, as the manual prints it.
          *
@@ -4237,6 +5046,13 @@ export interface components {
             core_version: string;
             own: boolean;
         };
+        /** @description What others did since the reader looked ``at`` the job, the newest first. */
+        SinceResponse: {
+            /** Format: date-time */
+            at: string;
+            lines: components["schemas"]["EventResponse"][];
+            more: boolean;
+        };
         /** @description New size and limit of a feature. */
         SizeLine: {
             number: number;
@@ -4337,6 +5153,20 @@ export interface components {
             own: boolean;
             photos: components["schemas"]["PhotoResponse"][];
         };
+        /** @description Gaskets or shims on the shelf for pumps of this sheet. */
+        StockResponse: {
+            thickness: string;
+            count: number;
+        };
+        /** @description A note struck out. */
+        StrikeNoteRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            reason: string;
+        };
         /**
          * @description * `reading` - READING
          *     * `torque` - TORQUE
@@ -4366,7 +5196,7 @@ export interface components {
             record: string;
             reason: string;
         };
-        /** @description A reading of the meter, or a lubrication, struck out. */
+        /** @description A line of a pump, recorded by mistake, struck out. */
         StrikeRequest: {
             unit: components["schemas"]["UnitEnum"];
             mark: components["schemas"]["MarkEnum"];
@@ -4412,6 +5242,14 @@ export interface components {
                 [key: string]: string;
             }[];
         };
+        /** @description A hand-over is taken over. */
+        TakeNoteRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+        };
         /** @description One's own second factor, taken off. */
         TakeOffSecondRequest: {
             password: string;
@@ -4423,6 +5261,13 @@ export interface components {
          * @enum {string}
          */
         TakenEnum: "typed" | "receiver";
+        /** @description Who is on a job, their notes with the newest first, and what changed since the reader looked. */
+        TalkResponse: {
+            here: components["schemas"]["HereResponse"][];
+            notes: components["schemas"]["JobNoteResponse"][];
+            more: boolean;
+            since: components["schemas"]["SinceResponse"] | null;
+        };
         /** @description The end to be tapped, empty where none is; the gaps as checked, or as the sizes foretell them, empty where neither is. */
         TapView: {
             /**
@@ -4595,7 +5440,7 @@ export interface components {
             known: boolean;
             working: components["schemas"]["WorkingOrPlace"];
         };
-        /** @description A size in a life: hours since fitted at the present duty, with its expanded uncertainty. */
+        /** @description A size in a life: hours since fitted at the present duty, with its expanded uncertainty; the day it is of, if it has one. */
         WearPointResponse: {
             /** Format: double */
             hours: number;
@@ -4605,8 +5450,10 @@ export interface components {
             expanded_mm: number;
             text: string;
             job: number;
+            /** Format: date */
+            day: string | null;
         };
-        /** @description The lives of one part: what a chart of its wear draws. ``lives`` are earlier ones, oldest first. */
+        /** @description The lives of one part: what a chart of its wear draws. ``lives`` are earlier ones, oldest first; ``week_h`` hours a week. */
         WearResponse: {
             feature: string;
             name: string;
@@ -4624,6 +5471,8 @@ export interface components {
             ticks: components["schemas"]["NamedTickResponse"][];
             forecast: components["schemas"]["ForecastResponse"] | null;
             odd: string[];
+            /** Format: double */
+            week_h: number | null;
         };
         /** @description A grease gun, weighed; ``ten`` is what ten strokes weigh together. */
         WeighGunRequest: {
@@ -4654,6 +5503,30 @@ export interface components {
         WorkingPlace: {
             title: string;
             at: string;
+        };
+        /** @description A note on a job; a ``handover`` is for whoever goes on, or ``to`` somebody by user name. */
+        WriteJobNoteRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            /** Format: uuid */
+            id: string;
+            text: string;
+            handover?: boolean;
+            to?: string;
+        };
+        /** @description Something the next one at this pump should know. */
+        WriteNoteRequest: {
+            unit: components["schemas"]["UnitEnum"];
+            mark: components["schemas"]["MarkEnum"];
+            person: string;
+            /** @default false */
+            meant: boolean;
+            /** Format: uuid */
+            id: string;
+            text: string;
         };
     };
     responses: never;
@@ -4837,6 +5710,112 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    due_list: {
+        parameters: {
+            query?: {
+                kind?: "calibration" | "inspection" | "kit" | "service";
+                /** @description Of 50 lines each. */
+                page?: number;
+                /** @description At this place. */
+                place?: string;
+                /** @description Words; a line has all of them. */
+                q?: string;
+                /** @description What has no day, instead of what falls due in twelve weeks. */
+                undated?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueList"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    "due._retrieve": {
+        parameters: {
+            query?: {
+                kind?: "calibration" | "inspection" | "kit" | "service";
+                /** @description At this place. */
+                place?: string;
+                q?: string;
+                /** @description What has no day, instead of what falls due in twelve weeks. */
+                undated?: boolean;
+            };
+            header?: never;
+            path: {
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                    "application/pdf": string;
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    due_ahead_retrieve: {
+        parameters: {
+            query?: {
+                kind?: "calibration" | "inspection" | "kit" | "service";
+                /** @description At this place. */
+                place?: string;
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueAhead"];
                 };
             };
             422: {
@@ -5529,6 +6508,55 @@ export interface operations {
             };
         };
     };
+    jobs_links_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareReportRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeLink"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     jobs_log_list: {
         parameters: {
             query?: {
@@ -5557,6 +6585,38 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Error"];
                 };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_looked_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookedAtRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             422: {
                 headers: {
@@ -5694,6 +6754,115 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_notes_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteJobNoteRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TalkResponse"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_notes_strike_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                note: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeNoteRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TalkResponse"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    jobs_notes_take_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                note: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeNoteRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TalkResponse"];
                 };
             };
             422: {
@@ -6400,6 +7569,35 @@ export interface operations {
             };
         };
     };
+    jobs_talk_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TalkResponse"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     "jobs_tape.pdf_retrieve": {
         parameters: {
             query?: {
@@ -6650,6 +7848,235 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobAnswer"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    "labels.pdf_retrieve": {
+        parameters: {
+            query?: {
+                /** @description On the bench, or not. */
+                bench?: boolean;
+                /** @description Something falls due in so many weeks, or is past due. */
+                due?: number;
+                /** @description The first free label of the first sheet. */
+                first?: number;
+                /** @description Those that are on no bench stand first. */
+                free?: boolean;
+                /** @description On loan, or not. */
+                lent?: boolean;
+                /** @description At this place. */
+                place?: string;
+                /** @description Words; a pump has all of them. */
+                q?: string;
+                retired?: boolean;
+                /** @description Of this sheet. */
+                sheet?: string;
+                size?: "a4-14" | "a4-21" | "a4-24" | "a4-8" | "letter-10" | "letter-30";
+                sort?: "due" | "left" | "location" | "overhauled" | "tag";
+                /** @description Of this pump alone. */
+                tag?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    labels_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelOf"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    links_list: {
+        parameters: {
+            query?: {
+                job?: number;
+                /** @description Of 50 lines each. */
+                page?: number;
+                /** @description Words; a line has all of them. */
+                q?: string;
+                to?: "calendar" | "report";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkList"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    links_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareCalendarRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeLink"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    link_uses_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkUseResponse"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    links_revoke_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevokeLinkRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkResponse"];
                 };
             };
             409: {
@@ -7403,17 +8830,57 @@ export interface operations {
             };
         };
     };
+    pump_documents_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                    "application/pdf": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     pumps_list: {
         parameters: {
             query?: {
+                /** @description On the bench, or not. */
+                bench?: boolean;
+                /** @description Something falls due in so many weeks, or is past due. */
+                due?: number;
                 /** @description Those that are on no bench stand first. */
                 free?: boolean;
+                /** @description On loan, or not. */
+                lent?: boolean;
                 /** @description Of 50 lines each. */
                 page?: number;
+                /** @description At this place. */
+                place?: string;
                 /** @description Words; a line has all of them. */
                 q?: string;
                 retired?: boolean;
-                sort?: "location" | "tag";
+                /** @description Of this sheet. */
+                sheet?: string;
+                sort?: "due" | "left" | "location" | "overhauled" | "tag";
                 unit?: "in" | "mm" | "thou";
             };
             header?: never;
@@ -7621,6 +9088,121 @@ export interface operations {
             };
         };
     };
+    "pumps_bench_sheet.pdf_retrieve": {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm" | "thou";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    pumps_documents_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm" | "thou";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["AttachDocumentRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpPage"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    pumps_drawing_retrieve: {
+        parameters: {
+            query?: {
+                /** @description The screen it is laid out for. */
+                screen?: "narrow" | "wide";
+                unit?: "in" | "mm" | "thou";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingResponse"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     "pumps_due.ics_retrieve": {
         parameters: {
             query?: never;
@@ -7692,6 +9274,73 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    life_list: {
+        parameters: {
+            query?: {
+                page?: number;
+                unit?: "in" | "mm" | "thou";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LifeList"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    "pumps_life._retrieve": {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm" | "thou";
+            };
+            header?: never;
+            path: {
+                kind: string;
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7822,6 +9471,163 @@ export interface operations {
             };
         };
     };
+    pumps_notes_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm" | "thou";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteNoteRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpPage"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    overhauls_list: {
+        parameters: {
+            query?: {
+                page?: number;
+                unit?: "in" | "mm" | "thou";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OverhaulList"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    pumps_parts_create: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm" | "thou";
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovePartRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpPage"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    pump_photos_list: {
+        parameters: {
+            query?: {
+                page?: number;
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpPhotoList"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     pumps_retire_create: {
         parameters: {
             query?: {
@@ -7917,6 +9723,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NamedResponse"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    pumps_wear_retrieve: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm" | "thou";
+            };
+            header?: never;
+            path: {
+                feature: string;
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WearResponse"];
                 };
             };
             404: {

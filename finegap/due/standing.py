@@ -1,0 +1,148 @@
+"""How a pump stands by its records, and what falls due of it: read from the rows, worked out by the core."""
+
+from __future__ import annotations
+
+import datetime as dt
+import json
+from dataclasses import dataclass
+from functools import lru_cache
+
+from django.utils import timezone
+
+from finegap.bench.models import Amendment, Job
+from finegap.bench.past import whole_past
+from finegap.bench.records import sheet_from
+from finegap.core.families.family import Family
+from finegap.core.formatting import Units, grouped
+from finegap.core.ordering import Order
+from finegap.core.sheet import SpecSheet
+from finegap.core.standing import Coming, Standing, stand
+from finegap.core.wear.lubrication import Due, Metered, due, total_at
+from finegap.due.models import DueKind
+from finegap.pumps import meter
+from finegap.pumps.models import Pump
+
+BESIDE = ("sheet__revisions", "meter", "jobs", "earlier", "lubricated")
+"""What is read of a pump beside its own row."""
+
+
+@dataclass(frozen=True)
+class Falls:
+    """One thing that falls due of a pump; ``day`` is ``None`` where the meter does not tell the rate."""
+
+    kind: DueKind
+    key: str
+    name: str
+    said: str
+    left_h: float | None
+    day: dt.date | None
+
+
+def sheet_now(pump: Pump) -> SpecSheet | None:
+    """The newest revision of a pump's sheet, with which nothing is recorded any more once there is none."""
+    revision = next(iter(pump.sheet.revisions.all()), None)
+    return None if revision is None else sheet_from(json.dumps(revision.content))
+
+
+@lru_cache(maxsize=256)
+def _built(content: str, build: tuple[tuple[str, str], ...]) -> Family:
+    return sheet_from(content).family_of(dict(build))
+
+
+def family_now(pump: Pump) -> Family | None:
+    """The family as a pump is built by its sheet of now."""
+    revision = next(iter(pump.sheet.revisions.all()), None)
+    return None if revision is None else _built(json.dumps(revision.content), tuple(sorted(pump.build.items())))
+
+
+def standing_of(pump: Pump, readings: list[Metered]) -> Standing | None:
+    """How a pump stands; ``None`` where its sheet has no revision."""
+    sheet, family = sheet_now(pump), family_now(pump)
+    if sheet is None or family is None:
+        return None
+    return stand(
+        sheet,
+        family,
+        whole_past(pump, sheet, readings),
+        _overhauls(pump, readings),
+        readings,
+        pump.pressure_bar * pump.speed_r_min,
+        pump.overhaul_every_h,
+        pump.hours_per_week,
+    )
+
+
+def _overhauls(pump: Pump, readings: list[Metered]) -> list[tuple[int, float]]:
+    """Days and hours of overhauls that count, oldest first: those entered from before this record, and those signed in it."""
+    found = [(one.day.toordinal(), float(one.hours)) for one in pump.earlier.all() if not one.struck_reason]
+    void = Amendment.objects.filter(void=True).values("job")
+    signed = Job.objects.filter(pump=pump.pk, ended="signed", hours_run__isnull=False).exclude(pk__in=void)
+    found += [(at.toordinal(), float(hours or 0)) for at, hours in signed.values_list("opened_at", "hours_run")]
+    return [(day, total_at(readings, day, hours)) for day, hours in sorted(found)]
+
+
+def service_due(pump: Pump, readings: list[Metered]) -> tuple[Due, ...]:
+    """Oil, grease and whatever else the sheet asks for by running hours."""
+    sheet = sheet_now(pump)
+    if sheet is None:
+        return ()
+    counted = (one for one in pump.lubricated.all() if not one.struck_reason)
+    done = {one.name: Metered(timezone.localdate(one.at).toordinal(), float(one.hours)) for one in counted}
+    return due(sheet.lubrication, readings, done, pump.wet, pump.start_c, pump.hours_per_week)
+
+
+def falls_due(pump: Pump, standing: Standing | None, service: tuple[Due, ...]) -> list[Falls]:
+    """All that falls due of a pump; nothing of a retired one."""
+    if pump.retired:
+        return []
+    found = [
+        Falls(DueKind.SERVICE, one.plan.name, one.plan.name, one.sentence.render(Units.MM), one.left_h, day_of(one.day))
+        for one in service
+    ]
+    coming = coming_of(pump, standing)
+    if standing is None or coming is None:
+        return found
+    part = next((one.feature for one in standing.parts if one.feature.key == coming.key), None)
+    name = f"Inspection: {part.number} {part.name}" if part else "Planned overhaul"
+    said = coming.sentence.render(Units.MM)
+    found.append(Falls(DueKind.INSPECTION, coming.key, name, said, coming.left_h, day_of(coming.day)))
+    order = standing.needs
+    day = order_by(order, coming.day)
+    if order is not None and order.cover.lines and day is not None:
+        found.append(Falls(DueKind.KIT, "", "Parts to order", kit_said(order), None, day))
+    return found
+
+
+def coming_of(pump: Pump, standing: Standing | None) -> Coming | None:
+    """The next inspection; none of a retired pump, or of one that is on the bench: it is being inspected."""
+    on_bench = any(not job.ended for job in pump.jobs.all())
+    return None if standing is None or pump.retired or on_bench else standing.next
+
+
+def order_by(order: Order | None, inspection: int | None) -> dt.date | None:
+    """The last day on which parts are ordered in time: one lead time before the inspection."""
+    if order is None or inspection is None:
+        return None
+    return day_of(inspection - order.cover.lead_days)
+
+
+def kit_said(order: Order) -> str:
+    """What to order, in a line."""
+    lines = ", ".join(f"{one.count} × {one.number} {one.name}" for one in order.cover.lines)
+    days = order.cover.lead_days
+    said = f"{lines}. Lead time {grouped(days)} day{'' if days == 1 else 's'}."
+    return said if len(said) <= _LONGEST else f"{said[: _LONGEST - 2]} …"
+
+
+_LONGEST = 300
+"""Letters of a line of the list."""
+
+
+def day_of(ordinal: int | None) -> dt.date | None:
+    """A day of the calendar; ``None`` stays."""
+    return None if ordinal is None else dt.date.fromordinal(ordinal)
+
+
+def readings_of(pump: Pump) -> list[Metered]:
+    """The meter of a pump, oldest first."""
+    return meter.readings(pump)
