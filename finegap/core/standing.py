@@ -254,7 +254,8 @@ def _part(
     run = since(readings, visits[-1].day, visits[-1].meter.hours) if visits and visits[-1].meter.hours is not None else None
     coming = _coming(lives, spec.limit, up, planned_h)
     left, early, late = (_from_now(h, run) for h in (coming.hours_left, coming.early, coming.late)) if coming else (None,) * 3
-    last = known.size if known else None
+    # A size off the sheet that nobody ever held against the part is no size of it.
+    last = known.size if known and at is not None else None
     verdict, sentence = _judged(sheet, spec, last, measured, coming, (left, early), run, planned_h)
     return PartNow(
         feature=feature,

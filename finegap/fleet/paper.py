@@ -31,10 +31,11 @@ def blank_sheet(tag: str, units: Units) -> BlankSheet | None:
             continue  # a pair is worked out, a press is made
         if feature.kind is FeatureKind.CHECK:
             looks.append(Blank(feature.number, feature.name, "", "", ("",)))
-        elif feature.is_set:
+            continue
+        if feature.stations:  # found first, whether it is set later or not
+            sizes.append(_blank(feature, sheet, units, tuple(station.label for station in feature.stations)))
+        if feature.is_set:
             gaps.append(_blank(feature, sheet, units, _TRIES))
-        else:
-            sizes.append(_blank(feature, sheet, units, tuple(station.label for station in feature.stations) or ("",)))
     return BlankSheet(
         tag=pump.tag,
         lines=_lines(pump, sheet),

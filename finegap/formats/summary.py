@@ -74,7 +74,16 @@ def _part(feature: Record, unit: str) -> tuple[str, str, str]:
     changed = feature["decision"] and feature["decision"]["decided"] == "change"
     if not changed:
         return feature["name"], found, "Still within its limit. Worn enough to be measured again at the next overhaul."
-    return feature["name"], found, "Replaced." if feature["renewed"] else "To be replaced; the report says when."
+    return feature["name"], found, _changed(feature, unit)
+
+
+def _changed(feature: Record, unit: str) -> str:
+    """What became of a part that was to be changed: as far as anybody measured it or said so, and no further."""
+    if feature["left"]:
+        return f"Replaced; it now measures {feature['left']['text']} {unit}."
+    if feature["renewed"] or feature["left_text"] not in ("", "as found"):
+        return "Replaced."
+    return "To be replaced. It went back as it was found; the report says why."
 
 
 def _set(record: Record) -> Section:

@@ -5,7 +5,7 @@ import { client, unwrap, type Job, type Unit } from './client';
 import { heldBy, joined } from './sections';
 
 /** A list, page by page, as far as it was asked for. */
-const listQuery = <T>(queryKey: unknown[], ask: (page: number) => Promise<Page<T>>) =>
+export const listQuery = <T>(queryKey: unknown[], ask: (page: number) => Promise<Page<T>>) =>
   infiniteQueryOptions({
     queryKey,
     queryFn: ({ pageParam }) => ask(pageParam),
@@ -114,13 +114,6 @@ export const somebodyQuery = queryOptions({
   queryKey: ['somebody'],
   queryFn: () => unwrap(client.GET('/api/people/switch')),
 });
-
-export type PumpSort = 'tag' | 'location';
-
-export const pumpsQuery = (unit: Unit, q: string, sort: PumpSort, retired: boolean) =>
-  listQuery(['pumps', unit, q, sort, retired], (page) =>
-    unwrap(client.GET('/api/pumps', { params: { query: { unit, q, page, sort, retired } } })),
-  );
 
 /** Pumps to open a job on: those on no bench first. */
 export const freePumpsQuery = (unit: Unit, q: string) =>

@@ -43,6 +43,9 @@ function written(stamp: string, year: boolean): string {
 /** A day as this works writes it: 23 Nov 2026. */
 export const day = (stamp: string): string => written(stamp, true);
 
+/** A day without its year, where the year is plain. */
+export const dayOnly = (stamp: string): string => written(stamp, false);
+
 /** A moment, in the time zone of the works: 23 Nov, 14:05. */
 export function moment(stamp: string): string {
   const { hour = '', minute = '' } = parts(stamp);

@@ -1,11 +1,11 @@
 import { useId } from 'react';
-import type { Drawing, Feature } from '../api/client';
+import type { Drawing } from '../api/client';
 import { Hatch } from './GapBar';
-import { linesOf, stateOf } from './stateOf';
+import { linesOf, stateOf, type DrawnFeature } from './stateOf';
 
 interface Props {
   drawing: Drawing;
-  features: Feature[];
+  features: DrawnFeature[];
   selected: string;
   onSelect: (key: string) => void;
 }
@@ -97,7 +97,7 @@ export function PumpView({ view }: { view: View }) {
 }
 
 /** Where the part in hand is measured: filled where it was. */
-function Stations({ place, feature }: { place: Place; feature: Feature }) {
+function Stations({ place, feature }: { place: Place; feature: DrawnFeature }) {
   const taken = new Set(
     feature.readings.filter((r) => r.phase === 'found' && !r.struck_reason).map((r) => r.station),
   );
@@ -117,13 +117,13 @@ function Stations({ place, feature }: { place: Place; feature: Feature }) {
 
 const slug = (state: string): string => state.toLowerCase().replace(' ', '-');
 
-function stateClass(feature: Feature): string {
+function stateClass(feature: DrawnFeature): string {
   return `state-${slug(stateOf(feature).verdict ?? (feature.done ? 'measured' : 'open'))}`;
 }
 
 interface NumberProps {
   place: Place;
-  feature: Feature;
+  feature: DrawnFeature;
   drawing: Drawing;
   selected: boolean;
   onSelect: (key: string) => void;
@@ -175,7 +175,7 @@ function NumberOf({ place, feature, drawing, selected, onSelect }: NumberProps) 
 }
 
 /** What stands beside a number. */
-function Lines({ place, feature, named }: { place: Place; feature: Feature; named: boolean }) {
+function Lines({ place, feature, named }: { place: Place; feature: DrawnFeature; named: boolean }) {
   const { text_x, y, right } = place;
   const [first, second] = linesOf(feature, place.name, named);
   return (

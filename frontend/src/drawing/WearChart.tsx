@@ -1,4 +1,4 @@
-import { scaleLinear } from 'd3-scale';
+import { scaleLinear, scaleUtc } from 'd3-scale';
 import { useId } from 'react';
 import type { Wear } from '../api/client';
 
@@ -10,20 +10,63 @@ const TOP = 16;
 const RIGHT = 18;
 
 interface Axes {
-  /** Hours to the right. */
-  x: (hours: number) => number;
+  /** To the right: hours, or days of the calendar. */
+  x: (at: number) => number;
   /** Size in mm upwards. */
   y: (mm: number) => number;
-  hours: number[];
+  ticks: { at: number; text: string }[];
+  label: string;
 }
 
-/** Sizes of one part against hours since it was fitted: bars of uncertainty, band, limit, next overhaul, earlier lives faint. */
-export function WearChart({ wear, unit }: { wear: Wear; unit: string }) {
+const DAY_MS = 86_400_000;
+
+/** The same lives by days of the calendar: each size on the day it is of, the forecast from the last of them at the hours a week. */
+function byDays(wear: Wear): Wear {
+  const dated = (points: Wear['points']) =>
+    points.flatMap((p) => (p.day ? [{ ...p, hours: Date.parse(p.day) / DAY_MS }] : []));
+  const points = dated(wear.points);
+  const last = points.at(-1)?.hours;
+  const { now_h, week_h } = wear;
+  const on = (hours: number) => (last ?? 0) + ((hours - (now_h ?? 0)) / (week_h ?? 1)) * 7;
+  const known = last !== undefined && now_h !== null && week_h !== null;
+  const coming = known ? wear.band.filter((b) => b.hours >= now_h) : [];
+  return {
+    ...wear,
+    points,
+    lives: wear.lives.map(dated),
+    band: coming.map((b) => ({ ...b, hours: on(b.hours) })),
+    planned_h: known && wear.planned_h !== null ? on(wear.planned_h) : null,
+  };
+}
+
+/** Sizes of one part against hours since it was fitted, or by the calendar: bars of uncertainty, band, limit, earlier lives faint. */
+export function WearChart({
+  wear: by,
+  unit,
+  calendar = false,
+}: {
+  wear: Wear;
+  unit: string;
+  calendar?: boolean;
+}) {
+  const wear = calendar ? byDays(by) : by;
   const everything = [...wear.points, ...wear.lives.flat()];
-  if (!everything.length) return <p className="quiet">No size of this part is on record yet.</p>;
-  const axes = axesOf(wear);
+  if (!everything.length)
+    return (
+      <p className="quiet">
+        {calendar && by.points.length
+          ? 'No size of this part has a day.'
+          : 'No size of this part is on record yet.'}
+      </p>
+    );
+  const axes = axesOf(wear, calendar);
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="wear-chart" role="img" aria-label={said(wear, unit)}>
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="wear-chart"
+      role="img"
+      aria-label={said(wear, unit, calendar)}
+    >
       <Ticks wear={wear} axes={axes} />
       <Band wear={wear} axes={axes} />
       <Limit wear={wear} axes={axes} />
@@ -39,21 +82,31 @@ interface Props {
   axes: Axes;
 }
 
-function axesOf(wear: Wear): Axes {
+function axesOf(wear: Wear, calendar: boolean): Axes {
   const everything = [...wear.points, ...wear.lives.flat()];
-  const last = Math.max(...everything.map((p) => p.hours), ...wear.band.map((b) => b.hours), 100);
+  const places = [...everything, ...wear.band].map((p) => p.hours);
+  const first = calendar ? Math.min(...places) : 0;
+  const last = Math.max(...places, first + 100);
   const limit = wear.limit_mm === null ? [] : [wear.limit_mm];
   const sizes = [...everything.map((p) => p.mm), ...wear.ticks.map((t) => t.mm), ...limit];
   const [low, high] = [Math.min(...sizes), Math.max(...sizes)];
-  const x = scaleLinear([0, last], [LEFT, WIDTH - RIGHT]);
+  const range = [LEFT, WIDTH - RIGHT];
+  const x = scaleLinear([first, last], range);
   const y = scaleLinear([low, high > low ? high : low + 1], [HEIGHT - BOTTOM, TOP]);
-  return { x, y, hours: x.ticks(8) };
+  if (!calendar) {
+    const ticks = x.ticks(8).map((at) => ({ at, text: at.toLocaleString('en').replace(',', ' ') }));
+    return { x, y, ticks, label: 'hours since fitted, at the present duty' };
+  }
+  const days = scaleUtc([new Date(first * DAY_MS), new Date(last * DAY_MS)], range);
+  const form = days.tickFormat(7);
+  const ticks = days.ticks(7).map((at) => ({ at: at.getTime() / DAY_MS, text: form(at) }));
+  return { x, y, ticks, label: 'by the calendar' };
 }
 
 const line = ({ x, y }: Axes, points: { hours: number; mm: number }[]) =>
   points.map((p, i) => `${i ? 'L' : 'M'}${x(p.hours).toFixed(1)} ${y(p.mm).toFixed(1)}`).join(' ');
 
-function Ticks({ wear, axes: { x, y, hours } }: Props) {
+function Ticks({ wear, axes: { x, y, ticks, label } }: Props) {
   return (
     <>
       {wear.ticks.map((t) => (
@@ -64,13 +117,13 @@ function Ticks({ wear, axes: { x, y, hours } }: Props) {
           </text>
         </g>
       ))}
-      {hours.map((h) => (
-        <text key={h} x={x(h)} y={HEIGHT - 36} textAnchor="middle" className="note">
-          {h.toLocaleString('en').replace(',', ' ')}
+      {ticks.map(({ at, text }) => (
+        <text key={at} x={x(at)} y={HEIGHT - 36} textAnchor="middle" className="note">
+          {text}
         </text>
       ))}
       <text x={WIDTH - RIGHT} y={HEIGHT - 10} textAnchor="end" className="note">
-        hours since fitted, at the present duty
+        {label}
       </text>
     </>
   );
@@ -150,7 +203,8 @@ function Lives({ wear, axes }: Props) {
   );
 }
 
-function said(wear: Wear, unit: string): string {
-  const sizes = wear.points.map((p) => `${p.text} at ${Math.round(p.hours)} h`).join(', ');
+function said(wear: Wear, unit: string, calendar: boolean): string {
+  const at = (p: Wear['points'][number]) => (calendar ? `on ${p.day}` : `at ${Math.round(p.hours)} h`);
+  const sizes = wear.points.map((p) => `${p.text} ${at(p)}`).join(', ');
   return `${wear.name}: ${sizes} (${unit}). ${wear.forecast?.sentence ?? ''}`;
 }

@@ -2,6 +2,7 @@ import { useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { client, newId, type PumpDetail } from '../api/client';
 import type { components } from '../api/schema';
+import { DayField } from '../app/DayField';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
 import { day } from '../app/time';
@@ -13,10 +14,9 @@ import { usePumpChange } from './usePumpChange';
 
 type Given = Omit<components['schemas']['AddEarlierRequest'], keyof Entered>;
 
-/** What the pump was before this record: overhauls from the works’ own books, and where it stood. */
+/** What the pump was before this record: overhauls from the works’ own books. */
 export function History({ page, lead }: { page: PumpDetail; lead: boolean }) {
-  const [open, setOpen] = useState<'' | 'earlier' | 'move'>('');
-  const close = () => setOpen('');
+  const [open, setOpen] = useState(false);
   return (
     <section aria-label="Before this record">
       <h2>Before this record</h2>
@@ -32,94 +32,23 @@ export function History({ page, lead }: { page: PumpDetail; lead: boolean }) {
           when: day(one.day),
         }))}
       />
-      <Places page={page} />
       {lead && !open && (
         <div className="grid-tools">
-          <Button variant="outline-primary" onClick={() => setOpen('earlier')}>
+          <Button variant="outline-primary" onClick={() => setOpen(true)}>
             Enter an earlier overhaul
-          </Button>
-          <Button variant="outline-primary" onClick={() => setOpen('move')}>
-            It was moved
           </Button>
         </div>
       )}
-      {open === 'earlier' && <EarlierForm page={page} onHide={close} />}
-      {open === 'move' && <MoveForm page={page} onHide={close} />}
+      {open && <EarlierForm page={page} onHide={() => setOpen(false)} />}
     </section>
   );
 }
 
 const said = (count: number, what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`;
 
-/** Where it was, the last first. */
-function Places({ page }: { page: PumpDetail }) {
-  if (!page.moves.length) return null;
-  return (
-    <ul className="quiet">
-      {page.moves.map((one) => (
-        <li key={one.id}>
-          {day(one.day)}: from {one.was} to {one.to}
-          {one.note && ` (${one.note})`}, {one.by}
-        </li>
-      ))}
-    </ul>
-  );
-}
-
 interface FormProps {
   page: PumpDetail;
   onHide: () => void;
-}
-
-function MoveForm({ page, onHide }: FormProps) {
-  const [to, setTo] = useState('');
-  const [on, setOn] = useState('');
-  const [note, setNote] = useState('');
-  const identity = useRef(newId());
-  const save = usePumpChange(
-    page.line.tag,
-    (body: { id: string; to: string; day: string; note: string } & Entered, at) =>
-      client.POST('/api/pumps/{tag}/move', { ...at, body }),
-  );
-  return (
-    <form
-      className="panel"
-      aria-label="It was moved"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (!save.isPending) save.mutate({ id: identity.current, to, day: on, note }, { onSuccess: onHide });
-      }}
-    >
-      <p>It is at {page.line.location}.</p>
-      <TextField label="Where it is now" value={to} maxLength={120} autoFocus onChange={setTo} />
-      <DayOf label="Day, if not today" value={on} onChange={setOn} />
-      <TextField label="Why, if it matters" value={note} maxLength={200} onChange={setNote} />
-      <ProblemNote error={save.error} />
-      <Button type="submit" disabled={save.isPending}>
-        Save
-      </Button>{' '}
-      <Button variant="outline-secondary" onClick={onHide}>
-        Leave it
-      </Button>
-    </form>
-  );
-}
-
-function DayOf({
-  label,
-  value,
-  onChange,
-}: {
-  label: string;
-  value: string;
-  onChange: (text: string) => void;
-}) {
-  return (
-    <label className="field">
-      {label}
-      <input type="date" value={value} onChange={(event) => onChange(event.target.value)} />
-    </label>
-  );
 }
 
 interface Part {
@@ -202,7 +131,7 @@ function When({ texts, onPut }: WhenProps) {
   return (
     <>
       <div className="asks">
-        <DayOf label="Day" {...of('day')} />
+        <DayField label="Day" {...of('day')} />
         <TextField short label="Meter read (h)" keyboard="numeric" {...of('hours')} />
         <TextField short label="It ran at, pressure" {...of('pressure')} />
         <TextField short label="It ran at, speed" {...of('speed')} />

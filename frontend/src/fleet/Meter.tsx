@@ -18,18 +18,18 @@ interface Typed {
 
 const NOTHING: Typed = { hours: '', day: '', old_last: '', new_first: '' };
 
-/** The hours meter: read, replaced, and a slip struck out. */
+/** The meter: read, replaced, and a slip struck out. What counts starts or a volume is shown in hours, too. */
 export function Meter({ page }: { page: PumpDetail }) {
   return (
-    <section aria-label="Hours meter">
-      <h2>Hours meter {page.rate && <small>{page.rate}</small>}</h2>
-      <ReadForm tag={page.line.tag} />
+    <section aria-label="Meter">
+      <h2>Meter {page.rate && <small>{page.rate}</small>}</h2>
+      <ReadForm tag={page.line.tag} counts={page.counts} />
       <Struckable
         caption="Readings between overhauls"
         tag={page.line.tag}
         rows={page.meter.map((m) => ({
           ...m,
-          said: `${grouped(m.hours)}\u00a0h${m.replaced ? `, ${m.replaced}` : ''}`,
+          said: `${grouped(m.hours)}\u00a0h${m.read ? ` (${m.read})` : ''}${m.replaced ? `, ${m.replaced}` : ''}`,
           when: day(m.day),
         }))}
       />
@@ -37,7 +37,7 @@ export function Meter({ page }: { page: PumpDetail }) {
   );
 }
 
-function ReadForm({ tag }: { tag: string }) {
+function ReadForm({ tag, counts }: { tag: string; counts: string }) {
   const [replaced, setReplaced] = useState(false);
   const { register, handleSubmit, reset } = useForm<Typed>({ defaultValues: NOTHING });
   // Other numbers are another reading.
@@ -66,7 +66,7 @@ function ReadForm({ tag }: { tag: string }) {
     <form onSubmit={(event) => void handleSubmit(send)(event)}>
       <div className="try-check">
         <label className="field short">
-          Reads (h)
+          Reads ({counts})
           <input {...hours} {...register('hours')} />
         </label>
         <label className="field">
@@ -81,11 +81,11 @@ function ReadForm({ tag }: { tag: string }) {
       {replaced && (
         <div className="try-check">
           <label className="field short">
-            The old one ended at (h)
+            The old one ended at ({counts})
             <input {...hours} {...register('old_last')} />
           </label>
           <label className="field short">
-            This one began at (h)
+            This one began at ({counts})
             <input {...hours} {...register('new_first')} />
           </label>
         </div>

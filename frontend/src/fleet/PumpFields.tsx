@@ -20,7 +20,12 @@ const LINES = [
   ['pressure', 'Differential pressure', 'pressure'],
   ['speed', 'Speed', 'speed'],
 ] as const;
-const MORE = ['overhaul_every', 'hours_per_week'] as const;
+const MORE = ['overhaul_every', 'hours_per_week', 'counts', 'per_hour'] as const;
+const COUNTS = [
+  ['h', 'hours'],
+  ['starts', 'starts'],
+  ['m3', 'cubic metres'],
+] as const;
 const KINDS: Record<string, string> = Object.fromEntries(LINES.map(([name, , kind]) => [name, kind]));
 
 // No point in it: the form would take it for a field within a field.
@@ -45,6 +50,7 @@ export function textsOf(choices: PumpChoices, page?: PumpDetail): Record<string,
   return {
     ...Object.fromEntries(fields.map((name) => [name, typeof kept[name] === 'string' ? kept[name] : ''])),
     sheet: choices.sheet,
+    counts: page?.entered.counts ?? 'h',
     material: page?.entered.material ?? only(materials),
     ...Object.fromEntries(choices.options.map((o) => [BUILT + o.key, build[o.key] ?? o.usual])),
   };
@@ -105,6 +111,12 @@ export function PumpFields({ form, choices, wet, onWet }: Props) {
         ))}
         <FormText form={form} name="overhaul_every" label="Overhauled every (h)" />
         <FormText form={form} name="hours_per_week" label="Hours a week (h), where the meter does not tell" />
+        <FormSelect form={form} name="counts" label="Its meter counts" options={COUNTS} />
+        <FormText
+          form={form}
+          name="per_hour"
+          label="Starts or m³ to an hour of running, where it counts those"
+        />
         <FormSelect
           form={form}
           name="material"

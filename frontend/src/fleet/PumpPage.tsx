@@ -1,30 +1,33 @@
 import { useQuery } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { Link, useParams } from 'react-router';
-import { client, newId, type PumpDetail } from '../api/client';
+import { client, type PumpDetail } from '../api/client';
 import { meQuery, pumpQuery } from '../api/queries';
 import { Loaded } from '../app/Loading';
 import { ProblemNote } from '../app/ProblemNote';
-import { TextField } from '../app/TextField';
 import { day } from '../app/time';
-import { grouped } from '../app/words';
 import { useUnit } from '../app/unit';
-import { WorkingLink } from '../app/WorkingLink';
 import type { Entered } from '../app/works';
+import { FleetNav } from './FleetNav';
 import { History } from './History';
 import { Meter } from './Meter';
+import { Notes, Papers } from './PumpPapers';
+import { Places } from './Places';
 import { PumpForm } from './PumpForm';
-import { Struckable } from './Struckable';
+import { Life, Overhauls } from './PumpLife';
+import { PumpNext } from './PumpNext';
+import { PumpState } from './PumpState';
 import { usePumpChange } from './usePumpChange';
 
-/** One pump: its duty, what oil and grease fall due by its meter, and where to record both. */
+/** One pump: how it stands, what comes next, its meter, its overhauls, and all that was done to it. */
 export function PumpPage() {
   const { tag = '' } = useParams();
   const { unit } = useUnit();
   const pump = useQuery(pumpQuery(tag, unit));
   return (
     <div className="page">
+      <FleetNav />
       <Loaded query={pump} what={`pump ${tag}`}>
         {(page) => <Whole page={page} />}
       </Loaded>
@@ -35,142 +38,107 @@ export function PumpPage() {
 function Whole({ page }: { page: PumpDetail }) {
   const { line } = page;
   const me = useQuery(meQuery);
+  const lead = me.data?.role === 'lead';
   const [editing, setEditing] = useState(false);
+  return (
+    <>
+      <Head page={page} lead={lead} onEdit={editing ? undefined : () => setEditing(true)} />
+      {editing && <PumpForm page={page} onHide={() => setEditing(false)} />}
+      <PumpState key={line.tag} page={page} />
+      <div className="two-columns">
+        <PumpNext page={page} />
+        <Meter page={page} />
+        <Overhauls tag={line.tag} />
+        <div>
+          <Notes page={page} />
+          <Places page={page} lead={lead} />
+        </div>
+        <Life tag={line.tag} />
+        <div>
+          <Papers page={page} lead={lead} />
+          <History page={page} lead={lead} />
+        </div>
+      </div>
+    </>
+  );
+}
+
+interface HeadProps {
+  page: PumpDetail;
+  lead: boolean;
+  onEdit: (() => void) | undefined;
+}
+
+function Head({ page, lead, onEdit }: HeadProps) {
+  const { line, duty } = page;
+  const { unit } = useUnit();
   const retire = usePumpChange(line.tag, (body: { retired: boolean } & Entered, at) =>
     client.POST('/api/pumps/{tag}/retire', { ...at, body }),
   );
+  const at = encodeURIComponent(line.tag);
   return (
     <>
       <div className="sheet-head">
         <h1>
           {line.tag} <small>{line.service}</small>
         </h1>
-        {me.data?.role === 'lead' && !editing && (
-          <>
-            <Button variant="outline-primary" onClick={() => setEditing(true)}>
-              Edit
-            </Button>
-            <Button
-              variant="outline-secondary"
-              disabled={retire.isPending}
-              onClick={() => retire.mutate({ retired: !line.retired })}
-            >
-              {line.retired ? 'Take it back into the fleet' : 'Retire it'}
-            </Button>
-          </>
+        {!line.retired && line.on_bench === null && (
+          <Link className="btn btn-primary" to={`/bench?pump=${at}`}>
+            Open a job
+          </Link>
+        )}
+        <a
+          className="btn btn-outline-primary"
+          href={`/api/pumps/${at}/bench-sheet.pdf?unit=${unit}`}
+          target="_blank"
+          rel="noreferrer"
+        >
+          Blank bench sheet
+        </a>
+        <Link className="btn btn-outline-primary" to={`/fleet/labels?tag=${at}`}>
+          Label
+        </Link>
+        {lead && onEdit && (
+          <Button variant="outline-primary" onClick={onEdit}>
+            Edit
+          </Button>
+        )}
+        {lead && (
+          <Button
+            variant="outline-secondary"
+            disabled={retire.isPending}
+            onClick={() => retire.mutate({ retired: !line.retired })}
+          >
+            {line.retired ? 'Take it back into the fleet' : 'Retire it'}
+          </Button>
         )}
       </div>
       <p>
-        {line.liquid}, {line.viscosity} at {line.temperature}, {line.pressure}, {line.speed}. {line.location}
+        {line.liquid}, {duty.viscosity} at {duty.temperature}, {duty.pressure}, {duty.speed}; {duty.material}.{' '}
+        <Link to={`/fleet?place=${encodeURIComponent(line.location)}`}>{line.location}</Link>
         {page.wet && ', a wet place'}. <Link to={`/sheets/${line.slug}/latest`}>{line.sheet}</Link>, serial{' '}
-        {line.serial}.
+        {line.serial}. Label {page.code}.
       </p>
       <ProblemNote error={retire.error} />
-      {line.retired && (
-        <p className="notice">
-          Retired {day(line.retired)}: it comes to the bench no more. What was done on it stands.
-        </p>
-      )}
-      {editing && <PumpForm page={page} onHide={() => setEditing(false)} />}
-      <div className="two-columns">
-        <Due page={page} />
-        <Meter page={page} />
-        <History page={page} lead={me.data?.role === 'lead'} />
-      </div>
+      <Away page={page} />
     </>
   );
 }
 
-function Due({ page }: { page: PumpDetail }) {
-  const { line, due, visits } = page;
-  const [doing, setDoing] = useState('');
+/** A pump that is not here, or comes to the bench no more. */
+function Away({ page }: { page: PumpDetail }) {
+  const { line } = page;
   return (
-    <section aria-label="Oil and grease">
-      <h2>Oil and grease</h2>
-      {due.length === 0 && (
-        <p className="quiet">
-          {page.meter.length || line.signed
-            ? 'The sheet asks for no oil or grease by hours.'
-            : 'Nothing can fall due before the meter was read.'}
+    <>
+      {line.lent && (
+        <p className="notice">It is on loan, at {line.location}. It belongs here, and is expected back.</p>
+      )}
+      {line.retired && (
+        <p className="notice">
+          Retired {day(line.retired)}: it comes to the bench no more, and nothing falls due of it. What was
+          done on it stands.
         </p>
       )}
-      <ul className="lines due">
-        {due.map((one) => (
-          <li key={one.name}>
-            <div className={one.late ? 'late' : ''}>
-              <p>
-                <b>{one.late ? 'now' : one.day ? day(one.day) : 'day not known'}</b> {one.sentence}{' '}
-                <WorkingLink working={one.working} />
-              </p>
-              <button
-                type="button"
-                className="tool"
-                onClick={() => setDoing(doing === one.name ? '' : one.name)}
-              >
-                Done
-              </button>
-            </div>
-            {doing === one.name && <DoneForm page={page} name={one.name} onSaved={() => setDoing('')} />}
-          </li>
-        ))}
-      </ul>
-      <Struckable
-        caption="Oil and grease done"
-        tag={line.tag}
-        rows={page.lubricated.map((one) => ({
-          ...one,
-          said: `${one.name}, at ${grouped(one.hours)}\u00a0h`,
-          when: day(one.at.slice(0, 10)),
-        }))}
-      />
-      {visits.map((visit) => (
-        <p key={visit} className="quiet">
-          {visit}.
-        </p>
-      ))}
-      {due.some((one) => one.day) && (
-        <a className="btn btn-outline-primary" href={`/api/pumps/${encodeURIComponent(line.tag)}/due.ics`}>
-          For a calendar (.ics)
-        </a>
-      )}
-    </section>
-  );
-}
-
-interface DoneProps {
-  page: PumpDetail;
-  name: string;
-  onSaved: () => void;
-}
-
-function DoneForm({ page, name, onSaved }: DoneProps) {
-  const [hours, setHours] = useState('');
-  const save = usePumpChange(
-    page.line.tag,
-    (body: { id: string; name: string; hours: string } & Entered, at) =>
-      client.POST('/api/pumps/{tag}/lubricated', { ...at, body }),
-  );
-  const identity = useRef(newId());
-  return (
-    <form
-      className="panel"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (!save.isPending) save.mutate({ id: identity.current, name, hours }, { onSuccess: onSaved });
-      }}
-    >
-      <TextField
-        short
-        label={`${name}, at (h)`}
-        keyboard="numeric"
-        autoFocus
-        value={hours}
-        onChange={setHours}
-      />
-      <ProblemNote error={save.error} onConfirm={save.confirm} />
-      <Button type="submit" disabled={save.isPending}>
-        Save as done
-      </Button>
-    </form>
+    </>
   );
 }

@@ -10,6 +10,7 @@ import { TextField } from '../../app/TextField';
 import { moment } from '../../app/time';
 import { useUnit } from '../../app/unit';
 import { Abandon, Amendments } from './Afterwards';
+import { ShareReport } from './ShareReport';
 import { gapName, GapSummary } from '../set/GapSummary';
 import { STAGES } from '../job/stages';
 import { useChange } from '../job/useJob';
@@ -38,6 +39,7 @@ export function Close({ job }: { job: Job }) {
         {job.signed && <Signed signed={job.signed} />}
         {isOpen && <SignForm job={job} />}
         <ReportLinks job={job} />
+        <ShareReport job={job} />
         {job.signed && <Amendments job={job} />}
         {isOpen && <Abandon job={job} />}
       </section>

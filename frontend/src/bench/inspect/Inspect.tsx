@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Feature, Job } from '../../api/client';
 import { useKeys } from '../../app/keys';
@@ -9,8 +9,21 @@ import { useDrawing } from '../../drawing/useDrawing';
 import { Pad } from './Pad';
 import { drawn, toDo } from '../job/stages';
 
-/** The drawing with its numbered gaps on the left, the reading pad on the right. */
+const FromPaper = lazy(async () => ({ default: (await import('./FromPaper')).FromPaper }));
+
+/** At the drawing, or in the order of a paper bench sheet. */
 export function Inspect({ job }: { job: Job }) {
+  const [search, setSearch] = useSearchParams();
+  if (!search.has('paper')) return <AtDrawing job={job} />;
+  return (
+    <Suspense fallback={<p className="quiet">One moment …</p>}>
+      <FromPaper job={job} features={drawn(job)} onHide={() => setSearch({}, { replace: true })} />
+    </Suspense>
+  );
+}
+
+/** The drawing with its numbered gaps on the left, the reading pad on the right. */
+function AtDrawing({ job }: { job: Job }) {
   const [search, setSearch] = useSearchParams();
   const features = drawn(job);
   const { drawing, lost } = useDrawing(job);
@@ -50,7 +63,9 @@ export function Inspect({ job }: { job: Job }) {
             width={drawing?.width ?? 0}
           />
         )}
-        <p className="quiet">{said(job)}</p>
+        <p className="quiet">
+          {said(job)} <ToPaper job={job} onGo={() => setSearch({ paper: '1' })} />
+        </p>
       </section>
       <Pad
         key={selected.key}
@@ -60,6 +75,16 @@ export function Inspect({ job }: { job: Job }) {
         onNext={following ? () => select(following.key) : undefined}
       />
     </div>
+  );
+}
+
+/** Numbers written on paper are typed in its order. */
+function ToPaper({ job, onGo }: { job: Job; onGo: () => void }) {
+  if (job.signed || job.abandoned) return null;
+  return (
+    <button type="button" className="take-back" onClick={onGo}>
+      From paper
+    </button>
   );
 }
 

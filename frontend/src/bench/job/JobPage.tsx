@@ -10,6 +10,7 @@ import { Inspect } from '../inspect/Inspect';
 import { Prepare } from '../prepare/Prepare';
 import { isStage, nextStage, openIn, passedOver, presentStage, STAGES, type StageKey } from './stages';
 import { Strip } from '../strip/Strip';
+import { Talk } from './Talk';
 import { Unsaved } from './Unsaved';
 import { useNews } from './useNews';
 
@@ -66,6 +67,7 @@ function Bench({ job, stage }: { job: Job; stage: StageKey }) {
         </p>
       </header>
       <Ribbon job={job} stage={stage} />
+      <Talk key={job.number} job={job} />
       {job.signed && (
         <p className="signed-note" role="status">
           Signed by {job.signed.by}. Shown as it was then; it can be read, not changed.

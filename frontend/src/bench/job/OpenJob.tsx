@@ -64,7 +64,7 @@ export function OpenJob() {
             <small>
               {p.on_bench
                 ? `on the bench, job ${p.on_bench}`
-                : `${p.sheet}, ${p.liquid}, ${p.viscosity} at ${p.temperature}`}
+                : `${p.sheet}, ${p.liquid}${p.lent ? `; on loan, ${p.location}` : `, ${p.location}`}`}
             </small>
           </>
         )}
@@ -76,7 +76,7 @@ export function OpenJob() {
         <input type="text" autoComplete="off" maxLength={200} {...register('reason')} />
       </label>
       <label className="field">
-        Hours run (h), if known
+        What its meter shows (h, or what it counts), if known
         <input type="text" inputMode="numeric" autoComplete="off" maxLength={20} {...register('hours_run')} />
       </label>
       <ProblemNote error={open.error} onConfirm={open.confirm} />
