@@ -4,5 +4,5 @@ Everything here takes and returns plain values and frozen dataclasses. Lengths a
 torques newton metres, temperatures degrees Celsius, kinematic viscosities mm2/s, pressures bar; the unit is in the name.
 """
 
-VERSION = "0.11.0"
+VERSION = "0.12.0"
 """Frozen into each signed record, so that a figure can be traced to the rules that made it."""

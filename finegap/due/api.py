@@ -95,10 +95,7 @@ class DueFile(APIView):
             table["Content-Disposition"] = 'attachment; filename="due.csv"'
             return table
         lines = queries.due_lines(rows[: due_list.MOST + 1])
-        told = [
-            due_list.Line(one.day, one.late, one.pump or one.gauge, one.name, one.place, one.lent, one.said)
-            for one in lines
-        ]
+        told = [due_list.Line(one.day, one.late, one.pump or one.gauge, one.name, one.place, one.lent, one.said) for one in lines]
         response = HttpResponse(due_list.as_pdf(told, present(), paper()), content_type="application/pdf")
         response["Content-Disposition"] = 'inline; filename="due.pdf"'
         return response

@@ -9,7 +9,6 @@ from typing import Any
 from django.db import DatabaseError, transaction
 
 from finegap.core import VERSION
-from finegap.core.errors import FieldError
 from finegap.core.renewing import wears_up
 from finegap.core.standing import PartNow
 from finegap.due import models
@@ -43,10 +42,11 @@ def catch_up(most: int = AT_ONCE, seconds: float = _LONGEST_S) -> int:
     """
     until = time.monotonic() + seconds
     try:
-        for stale in Stale.objects.order_by("pk")[:most]:
-            _one(stale)
-            if time.monotonic() > until:
+        for _ in range(most):  # one by one: working out a pump may mark those that have a part of it
+            stale = Stale.objects.order_by("pk").first()
+            if stale is None or time.monotonic() > until:
                 break
+            _one(stale)
     except DatabaseError:
         _LOG.warning("What falls due could not be worked out anew.", exc_info=True)
     return Stale.objects.count()
@@ -78,12 +78,8 @@ def _gauge(pk: int) -> None:
 
 def _pump(pump: Pump) -> None:
     readings = readings_of(pump)
-    try:
-        standing = standing_of(pump, readings)
-        found = falls_due(pump, standing, service_due(pump, readings))
-    except FieldError as wrong:  # a sheet of a family, or with a part, that is no more
-        _LOG.warning("How %s stands could not be worked out: %s", pump.tag, wrong)
-        standing, found = None, []
+    standing = standing_of(pump, readings)
+    found = falls_due(pump, standing, service_due(pump, readings))
     DueLine.objects.filter(pump=pump).delete()
     DueLine.objects.bulk_create(
         DueLine(pump=pump, kind=one.kind, key=one.key, name=one.name[:160], said=one.said[:300], left_h=one.left_h, day=one.day)

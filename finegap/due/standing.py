@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import json
+import logging
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -12,6 +13,7 @@ from django.utils import timezone
 from finegap.bench.models import Amendment, Job
 from finegap.bench.past import whole_past
 from finegap.bench.records import sheet_from
+from finegap.core.errors import FieldError
 from finegap.core.families.family import Family
 from finegap.core.formatting import Units, grouped
 from finegap.core.ordering import Order
@@ -22,6 +24,7 @@ from finegap.due.models import DueKind
 from finegap.pumps import meter
 from finegap.pumps.models import Pump
 
+_LOG = logging.getLogger(__name__)
 BESIDE = ("sheet__revisions", "meter", "jobs", "earlier", "lubricated")
 """What is read of a pump beside its own row."""
 
@@ -39,9 +42,13 @@ class Falls:
 
 
 def sheet_now(pump: Pump) -> SpecSheet | None:
-    """The newest revision of a pump's sheet, with which nothing is recorded any more once there is none."""
+    """The newest revision of a pump's sheet; ``None`` where there is none, or it is of a family, or has a part, that is no more."""
     revision = next(iter(pump.sheet.revisions.all()), None)
-    return None if revision is None else sheet_from(json.dumps(revision.content))
+    try:
+        return None if revision is None else sheet_from(json.dumps(revision.content))
+    except FieldError as wrong:
+        _LOG.warning("The sheet of %s cannot be read: %s", pump.tag, wrong)
+        return None
 
 
 @lru_cache(maxsize=256)
@@ -50,9 +57,13 @@ def _built(content: str, build: tuple[tuple[str, str], ...]) -> Family:
 
 
 def family_now(pump: Pump) -> Family | None:
-    """The family as a pump is built by its sheet of now."""
+    """The family as a pump is built by its sheet of now; ``None`` as above, or where the sheet knows such a build no more."""
     revision = next(iter(pump.sheet.revisions.all()), None)
-    return None if revision is None else _built(json.dumps(revision.content), tuple(sorted(pump.build.items())))
+    try:
+        return None if revision is None else _built(json.dumps(revision.content), tuple(sorted(pump.build.items())))
+    except FieldError as wrong:
+        _LOG.warning("How %s is built cannot be read: %s", pump.tag, wrong)
+        return None
 
 
 def standing_of(pump: Pump, readings: list[Metered]) -> Standing | None:

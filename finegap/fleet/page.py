@@ -13,15 +13,14 @@ from finegap.bench.presenters.drawing import drawn_for
 from finegap.bench.presenters.wearing import Worn, chart, until
 from finegap.bench.responses import WearResponse
 from finegap.core.drawing.labels import Screen
-from finegap.core.errors import FieldError
 from finegap.core.formatting import Amount, Kind, Sentence, Units, grouped, length
 from finegap.core.numerals import DecimalMark
 from finegap.core.standing import PartNow, Standing
 from finegap.core.wear.hours import Counts
-from finegap.core.wear.lubrication import Due, Metered, hours_a_week, together
+from finegap.core.wear.lubrication import Due, hours_a_week, together
 from finegap.core.working import Working
 from finegap.due.services import bar_of
-from finegap.due.standing import BESIDE, coming_of, day_of, order_by, readings_of, service_due, sheet_now, standing_of
+from finegap.due.standing import BESIDE, coming_of, day_of, family_now, order_by, readings_of, service_due, sheet_now, standing_of
 from finegap.fleet import responses as shown
 from finegap.fleet.queries import bar, choices_of, pump_line, pumps
 from finegap.formats.days import written
@@ -54,7 +53,7 @@ def pump_page(tag: str) -> shown.PumpPage | None:
     if pump is None:
         return None
     readings = readings_of(pump)
-    standing = _standing(pump, readings)
+    standing = standing_of(pump, readings)
     service = service_due(pump, readings)
     rate = hours_a_week(readings, pump.hours_per_week)
     coming = coming_of(pump, standing)
@@ -123,18 +122,11 @@ def pump_wear(tag: str, feature: str, units: Units) -> WearResponse | None:
     if pump is None:
         return None
     readings = readings_of(pump)
-    standing = _standing(pump, readings)
+    standing = standing_of(pump, readings)
     part = next((one for one in standing.parts if one.feature.key == feature), None) if standing else None
     if part is None or standing is None:
         return None
     return chart(Worn(part.feature, part.spec, part.fine, part.lives, part.odd, part.coming, standing.rate), units)
-
-
-def _standing(pump: Pump, readings: list[Metered]) -> Standing | None:
-    try:
-        return standing_of(pump, readings)
-    except FieldError:  # a sheet of a family, or with a part, that is no more
-        return None
 
 
 def _unknown(standing: Standing | None) -> str:
@@ -249,7 +241,7 @@ def _measured(pump: Pump) -> list[shown.MeasuredPart]:
     sheet = sheet_now(pump)
     if sheet is None:
         return []
-    parts = measured(sheet.family_of(pump.build))
+    parts = measured(family_now(pump) or sheet.family)
     return [shown.MeasuredPart(one.key, one.number, one.name) for one in parts.values()]
 
 

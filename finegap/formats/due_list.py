@@ -47,10 +47,7 @@ class Line:
 def as_pdf(lines: Sequence[Line], head: Letterhead = Letterhead(), paper: Paper = Paper.A4) -> bytes:  # noqa: B008 - it cannot be changed
     """The list, the soonest first, with a box to tick before each."""
     register_fonts()
-    rows = [
-        ["☐", _day(one), one.of, one.name, f"{one.place}{', on loan' if one.lent else ''}", one.said]
-        for one in lines[:MOST]
-    ]
+    rows = [["☐", _day(one), one.of, one.name, f"{one.place}{', on loan' if one.lent else ''}", one.said] for one in lines[:MOST]]
     story: list[Flowable] = [*heading(head), paragraph("What falls due", TITLE)]
     if not rows:
         story.append(paragraph("Nothing falls due in the next twelve weeks, by what is on record."))

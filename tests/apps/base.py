@@ -32,6 +32,9 @@ from finegap.core.tasks.run_in import RunInTask
 from finegap.core.tasks.stack import StackTask
 from finegap.core.tasks.torque import TorqueTask
 from finegap.core.tasks.turning import TurningTask
+from finegap.due.services import catch_up
+from finegap.fleet import life
+from finegap.fleet import page as one_pump
 from finegap.fleet import queries as fleet
 from finegap.formats import report
 from finegap.inventory.changes import CountPieces
@@ -39,6 +42,7 @@ from finegap.inventory.models import Gauge
 from finegap.inventory.services import count_pieces
 from finegap.people.models import Pin
 from finegap.pumps.changes import AddPump
+from finegap.pumps.models import Pump
 from finegap.pumps.services import add_pump
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.models import SheetRevision
@@ -198,12 +202,13 @@ def seen(value):
 
 def pump_page(tag, units):
     """A pump's page."""
-    page = fleet.pump_page(tag)
+    page = one_pump.pump_page(tag)
     return page and seen(plain(page, units))
 
 
 def pump_lines(units):
-    """Every pump, a line each."""
+    """Every pump, a line each, as it stands."""
+    catch_up()
     return seen(plain(fleet.pump_lines(list(fleet.pumps())), units))
 
 
@@ -211,6 +216,11 @@ def shown(job):
     """A job's records, and what they show."""
     records = load(job)
     return records, job_response(records)
+
+
+def overhauls(tag, units):
+    """The signed overhauls of a pump, the newest first."""
+    return seen(plain(life.overhauls_of(Pump.objects.select_related("sheet").get(tag=tag), 1)[0], units))
 
 
 def job_view(number, units):

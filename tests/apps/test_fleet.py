@@ -26,7 +26,7 @@ from finegap.pumps.history import add_earlier, move_pump
 from finegap.pumps.models import EarlierOverhaul, Lubricated, MeterReading, Pump
 from finegap.pumps.services import add_pump, edit_pump, lubricate, read_meter, strike
 from finegap.sheets.changes import SheetFile
-from tests.apps.base import Works, add_revision, job_view, pump_lines, pump_page, sheet_data, shown
+from tests.apps.base import Works, add_revision, job_view, overhauls, pump_page, sheet_data, shown
 
 DUE = [
     {"name": "Gear-case oil", "every_hours": 750, "wet_hours": 500, "with": "gear oil"},
@@ -247,7 +247,7 @@ class WearCheck(Works):
         for step in self.family(number).steps:
             bench.mark_step(self.seen(number), changes.MarkStep(uuid.uuid4(), step.key))
         bench.sign_off(self.seen(number, self.lena), changes.Sign(uuid.uuid4(), reason="caliper out of date"))
-        self.assertTrue(next(line for line in pump_lines(Units.MM) if line.tag == "V-1").jobs[0].signed_at)
+        self.assertTrue(overhauls("V-1", Units.MM)[0].signed_at)
 
 
 class BeforeThisRecord(Works):

@@ -18,7 +18,7 @@ from finegap.pumps.changes import AddPump
 from finegap.pumps.models import Pump
 from finegap.pumps.services import add_pump
 from finegap.sheets.queries import revision_of, sheet_detail, sheet_lines, sheets
-from tests.apps.base import SYSTEMS, Works, job_view, pump_lines, seen
+from tests.apps.base import SYSTEMS, Works, job_view, overhauls, pump_lines, pump_page, seen
 
 GOOD = AddPump("N-9", "s", "here", "7", "test-pump", "cast iron", "oil", "300 SSU", "140 F", "75 psi", "400")
 
@@ -75,9 +75,9 @@ class Fleet(Works):
     def test_duty_is_shown_in_either_unit_and_a_job_keeps_its_own(self):
         number = self.open()
         Pump.objects.filter(tag="H-1").update(temperature_c=90.0)
-        shown = {u: next(p for p in pump_lines(u) if p.tag == "H-1") for u in SYSTEMS}
-        self.assertEqual((shown[Units.MM].temperature, shown[Units.IN].temperature), ("90 °C", "194 °F"))
-        self.assertEqual(shown[Units.MM].on_bench, number)
+        shown = {u: pump_page("H-1", u) for u in SYSTEMS}
+        self.assertEqual((shown[Units.MM].duty.temperature, shown[Units.IN].duty.temperature), ("90 °C", "194 °F"))
+        self.assertEqual(shown[Units.MM].line.on_bench, number)
 
         self.assertEqual(job_view(number, Units.MM).duty.temperature, "60 °C")
 
@@ -89,7 +89,7 @@ class Fleet(Works):
         number = self.finished()
         services.sign_off(self.seen(number), changes.Sign(uuid.uuid4()))
         line = next(p for p in pump_lines(Units.IN) if p.tag == "H-1")
-        self.assertEqual((line.on_bench, line.jobs[0].gap), (None, "0.005"))
+        self.assertEqual((line.on_bench, overhauls("H-1", Units.IN)[0].gap), (None, "0.005 in"))
 
 
 class Toolbox(Works):

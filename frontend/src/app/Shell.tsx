@@ -3,6 +3,7 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, Outlet, useLocation } from 'react-router';
 import { meQuery } from '../api/queries';
 import { KeyProvider, useKeys } from './keys';
+import { useScanner } from './scanner';
 import { useUnit } from './unit';
 import { WorksProvider } from './works';
 
@@ -25,6 +26,7 @@ interface Props {
 /** The strip on top, the place in the middle with what is to be noted on every page, the keys at the bottom. */
 export function Shell({ notes, somebodyElse }: Props) {
   const { pathname } = useLocation();
+  useScanner();
   // Another place, pump or job is read from its top; stages of a job stay where they are.
   const place = pathname.split('/').slice(0, 3).join('/');
   const main = useRef<HTMLElement>(null);

@@ -10,7 +10,6 @@ import {
   type RefObject,
 } from 'react';
 import { Modal } from 'react-bootstrap';
-import { useScanner } from './scanner';
 
 /** A key that does something here and now. `show` overrides how it is written; without a label another key says it too. */
 export interface KeyAction {
@@ -62,7 +61,6 @@ export function KeyProvider({ children }: { children: ReactNode }) {
 
   const help = useCallback(() => setHelping(true), []);
   useKeyboard(press, help);
-  useScanner();
   return (
     <RegisterContext.Provider value={register}>
       {children}

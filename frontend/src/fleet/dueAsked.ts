@@ -6,7 +6,7 @@ import { useSearch } from '../app/useSearch';
 /** What falls due: its key, what many of it are called, and one. */
 export const KINDS = [
   ['inspection', 'Inspections', 'inspection'],
-  ['service', 'Service by hours', 'service'],
+  ['service', 'Service by hours', 'service by hours'],
   ['kit', 'Parts to order', 'parts to order'],
   ['calibration', 'Calibrations', 'calibration'],
 ] as const;
