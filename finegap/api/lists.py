@@ -64,10 +64,15 @@ class ListFilter(FilterSet):  # type: ignore[misc]  # django-filter has no types
         return rows
 
 
+def words_in(value: str) -> list[str]:
+    """The words of a text that count: the first few."""
+    return value.split()[:_MOST_WORDS]
+
+
 def words(value: str, fields: Sequence[str]) -> Q:
     """Every word of a text, of which only the first few count, is in one of the fields."""
     found = Q()
-    for word in value.split()[:_MOST_WORDS]:
+    for word in words_in(value):
         one = Q()
         for field in fields:
             one |= Q(**{f"{field}__icontains": word})

@@ -12,6 +12,7 @@ from itertools import chain
 from django.db.models import Count, OuterRef, Q, QuerySet, Subquery
 from django.utils import timezone
 
+from finegap.api.lists import words_in
 from finegap.bench.models import Job
 from finegap.due.models import DueKind, DueLine
 from finegap.due.responses import DueAhead, DueCount, DueLineResponse, DueWeek
@@ -23,7 +24,6 @@ WEEKS = 12
 """So many weeks ahead are shown."""
 MOST = 5000
 """Lines of a file."""
-_MOST_WORDS = 6
 _WEEK = 7
 
 
@@ -46,7 +46,7 @@ def in_weeks(rows: QuerySet[DueLine]) -> QuerySet[DueLine]:
 def having(said: str) -> Q:
     """Lines that have every word of a text: of their pump, what falls due, or the gauge."""
     found = Q()
-    for word in said.casefold().split()[:_MOST_WORDS]:
+    for word in words_in(said.casefold()):
         found &= Q(pump__standing__words__contains=word) | Q(name__icontains=word)
     return found
 

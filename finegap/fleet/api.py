@@ -22,7 +22,7 @@ from finegap.api.permissions import LeadWrites
 from finegap.api.requests import UNIT, Entered, actor_of, checked, entered, request_serializer, units_of
 from finegap.api.shown import NamedResponse
 from finegap.due.queries import as_entries, lines
-from finegap.due.services import catch_up
+from finegap.due.services import catch_up, work_out
 from finegap.fleet import page, queries, responses, tables
 from finegap.formats.calendar import as_ics
 from finegap.inventory.api import FromFile
@@ -278,7 +278,7 @@ class DueCalendar(APIView):
     @extend_schema(responses={(200, "text/calendar"): bytes, 404: Error})
     def get(self, request: Request, tag: str) -> HttpResponse:
         """Whole days, reminded of a week before."""
-        catch_up()
+        work_out(tag)
         if not Pump.objects.filter(tag=tag).exists():
             raise Http404
         entries = as_entries(lines().filter(pump__tag=tag))
@@ -288,7 +288,7 @@ class DueCalendar(APIView):
 
 
 def _page(tag: str, request: Request, status: int = 200) -> Response:
-    catch_up()
+    work_out(tag)
     found = page.pump_page(tag)
     if found is None:
         raise Http404

@@ -9,6 +9,7 @@ from typing import Any
 from django.db.models import OuterRef, Q, QuerySet, Subquery
 from django.utils import timezone
 
+from finegap.api.lists import words_in
 from finegap.api.shown import NamedResponse
 from finegap.bench.models import Job
 from finegap.core.assembly.elastomers import MEDIA
@@ -21,8 +22,6 @@ from finegap.fleet.responses import BarResponse, LabelOf, NextResponse, PumpChoi
 from finegap.pumps.models import Pump
 from finegap.sheets.models import Sheet, SheetRevision
 
-_MOST_WORDS = 6
-
 
 def pumps() -> QuerySet[Pump]:
     """Every pump by tag, with the job it is on the bench for and how it stands."""
@@ -33,7 +32,7 @@ def pumps() -> QuerySet[Pump]:
 def found_by(said: str) -> Q:
     """Pumps that have every word of a text somewhere: tag, label, service, place, serial, liquid, sheet, maker, part number."""
     found = Q()
-    for word in said.casefold().split()[:_MOST_WORDS]:
+    for word in words_in(said.casefold()):
         found &= Q(standing__words__contains=word)
     return found
 

@@ -32,7 +32,7 @@ from finegap.core.tasks.run_in import RunInTask
 from finegap.core.tasks.stack import StackTask
 from finegap.core.tasks.torque import TorqueTask
 from finegap.core.tasks.turning import TurningTask
-from finegap.due.services import catch_up
+from finegap.due.services import catch_up, work_out
 from finegap.fleet import life
 from finegap.fleet import page as one_pump
 from finegap.fleet import queries as fleet
@@ -202,6 +202,7 @@ def seen(value):
 
 def pump_page(tag, units):
     """A pump's page."""
+    work_out(tag)
     page = one_pump.pump_page(tag)
     return page and seen(plain(page, units))
 

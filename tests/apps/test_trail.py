@@ -30,7 +30,7 @@ from tests.apps.test_api import ROUTES, OnRoutes
 
 NO_TRACE = (
     "/api/people/switch", "/api/sums/", "/meanwhile", "/api/sheet-drafts", "/sign-out", "/works.zip", "/api/backups",
-    "/api/people/tom/unlock", "/retire",
+    "/api/people/tom/unlock", "/retire", "/looked",
 )  # fmt: skip
 """What changes no row of the works, or none that is kept: drafts are typing until they are kept; who is retired is so already."""
 
@@ -128,7 +128,8 @@ class Heard(Works):
         self.assertEqual(
             {one._meta.label_lower for one in every - set(kept())},
             {"auth.permission", "auth.group", "auth.group_permissions", "auth.user_user_permissions", "audit.change",
-             "bench.event", "bench.sectionversion", "sheets.sheetdraft"},
+             "bench.event", "bench.sectionversion", "sheets.sheetdraft", "bench.joblook", "sharing.linkuse",
+             "due.standing", "due.dueline", "due.stale"},
         )  # fmt: skip
 
     def test_every_row_says_what_it_is_about(self):

@@ -196,7 +196,11 @@ def borrowed(life: Life, before: Life, limit: Limit | None, wears_up: bool, plan
         The running one, with one size.
     before : Life
         An earlier one of the same part.
-    limit, wears_up, planned_h
+    limit : Limit, optional
+        As for ``forecast``.
+    wears_up : bool
+        As for ``forecast``.
+    planned_h : float, optional
         As for ``forecast``.
     """
     other = fit(before.points)

@@ -149,12 +149,16 @@ def carried(
     ----------
     visits : sequence of Visit
         Of the pump that gives it, up to the day.
-    new_mm, wears_up
+    new_mm : tuple of float, optional
+        As for ``trace``.
+    wears_up : bool
         As for ``trace``.
     at : HoursRead
         What the meter of that pump showed on the day.
-    work, work_there : float
-        Pressure times speed of either pump [bar r/min].
+    work : float
+        Pressure times speed of that pump [bar r/min].
+    work_there : float
+        The same of the pump it goes into.
     """
     last = Visit(0, visits[-1].day if visits else 0, at, work, None, name="the day it was taken out")
     lives, _ = trace((*visits, last), new_mm, wears_up, work_there)
