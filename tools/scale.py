@@ -25,6 +25,12 @@ os.environ["FINEGAP_VAR"] = FOLDER.name
 _LARGE = 5000
 """A table of so many rows is not read from end to end."""
 
+LARGEST_KB = 100
+"""No answer of a list or page is larger."""
+LISTED = (
+    "the fleet", "the fleet by what falls due", "the fleet by hours left", "a pump's page", "what was done to a pump",
+    "a pump's overhauls", "a pump's photographs", "what falls due", "twelve weeks ahead", "notes on a job", "links",
+)  # fmt: skip
 LISTS = ("open jobs", "signed jobs", "jobs found by a pump's tag", "the fleet", "a pump's page", "a job", "a save")
 """What must not cost more with more signed jobs."""
 
@@ -47,6 +53,7 @@ def main() -> None:
     small = {name: measured(ask, asked.times) for name, ask in asks().items()}
     began = time.perf_counter()
     enlarge(asked)
+    began = worked_out(began)
     print(f"made in {time.perf_counter() - began:.0f} s: {', '.join(f'{n:,} {table}' for table, n in sizes().items())}")
     large = {name: measured(ask, asked.times) for name, ask in asks().items()}
     print(f"{'':<34} {'queries':>13} {'kB':>15} {'ms':>15}  times (aim 2)")
@@ -54,9 +61,23 @@ def main() -> None:
     for name, (queries, kb, ms, _) in small.items():
         more, larger, slower, scans = large[name]
         print(f"{name:<34} {queries:5} {more:7} {kb:7.1f} {larger:7.1f} {ms:7.1f} {slower:7.1f}  {slower / ms:5.2f}  {scans}")
+        wrong += [f"{name}: {larger:.0f} kB"] * (larger > LARGEST_KB and name in LISTED)
         wrong += [f"{name}: {queries} queries, {more} in the large works"] * (more > queries) + [f"{name}: {scans}"] * bool(scans)
     if wrong:  # what the time says depends on the machine; this does not
         sys.exit("\n".join(wrong))
+
+
+def worked_out(began: float) -> float:
+    """How every pump stands is worked out anew, as the server's keeper does it by itself; says how long that took."""
+    from finegap.due.models import Standing
+    from finegap.due.services import catch_up
+
+    start = time.perf_counter()
+    while catch_up(2000, 60):
+        pass
+    took, pumps = time.perf_counter() - start, Standing.objects.count()
+    print(f"{pumps:,} pumps worked out in {took:.0f} s, {1000 * took / pumps:.1f} ms each")
+    return began + took
 
 
 def asks() -> dict[str, Callable[[], Any]]:
@@ -65,12 +86,15 @@ def asks() -> dict[str, Callable[[], Any]]:
     from django.test import Client
     from saving import Page, decisions
 
+    from finegap.pumps.models import Pump
+
     client = Client()
     client.force_login(User.objects.get(username="ines"))
     lead = Client()
     lead.force_login(User.objects.get(username="otto"))
     page = Page(client, 4, "ines")
     more = decisions()
+    code = Pump.objects.get(tag="P-207").code
 
     def get(address: str, by: Client = client) -> Callable[[], Any]:
         return lambda: by.get(address)
@@ -89,6 +113,19 @@ def asks() -> dict[str, Callable[[], Any]]:
         "a pump found": get("/api/pumps?q=tallow"),
         "pumps to open a job on": get("/api/pumps?free=true"),
         "a pump's page": get("/api/pumps/P-207"),
+        "a pump by its part's number": get("/api/pumps?q=H40-11"),
+        "the fleet by what falls due": get("/api/pumps?sort=due&due=12"),
+        "the fleet by hours left": get("/api/pumps?sort=left"),
+        "a pump's wear": get("/api/pumps/P-207/wear/idler_pin"),
+        "what was done to a pump": get("/api/pumps/P-207/life"),
+        "a pump's overhauls": get("/api/pumps/P-207/overhauls"),
+        "a pump's photographs": get("/api/pumps/P-207/photos"),
+        "a label": get(f"/api/labels/{code}"),
+        "what falls due": get("/api/due"),
+        "what falls due at a place": get("/api/due?q=boiler&kind=service"),
+        "twelve weeks ahead": get("/api/due/ahead"),
+        "notes on a job": get("/api/jobs/4/talk"),
+        "links": get("/api/links"),
         "sheets": get("/api/sheets"),
         "gauges": get("/api/gauges"),
         "gauges by next calibration": get("/api/gauges?sort=due"),
@@ -179,7 +216,7 @@ def enlarge(asked: argparse.Namespace) -> None:
     extra = range(Pump.objects.count(), asked.pumps)
     places = ("filling room", "mixing hall", "boiler house", "packing hall", "tank farm")
     Pump.objects.bulk_create(
-        Pump(**row_of(job.pump, "id", "tag", "location"), tag=f"N-{i}", location=places[i % 5])
+        Pump(**row_of(job.pump, "id", "tag", "location", "code"), tag=f"N-{i}", location=places[i % 5])
         for i, job in zip(extra, cycled(signed), strict=False)
     )
     with connection.cursor() as cursor:

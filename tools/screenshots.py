@@ -23,7 +23,9 @@ VIEWS = {
     "decide": "/bench/4/decide",
     "prove": "/bench/3/prove",
     "close": "/bench/3/close",
-    "fleet": "/fleet",
+    "fleet": "/fleet?sort=left",
+    "pump": "/fleet/P-112",
+    "due": "/fleet/due",
     "sheet": "/sheets/aldery-h40/latest",
     "reading": "/sheets/quillmarsh-q15/2/reading",
     "toolbox": "/toolbox",
@@ -77,11 +79,6 @@ def take(page: Page) -> None:
             typing(page, folder)
     build(page, folder)
     run_in(page, folder)
-    page.goto(f"{BASE}/bench/4/inspect?gap=idler_bore")
-    page.get_by_role("button", name="wear chart", exact=True).click()
-    page.locator(".wear-chart").wait_for()
-    page.wait_for_timeout(600)  # until it has faded in
-    page.screenshot(path=folder / "wear.png")
     page.goto(f"{BASE}/bench/4/set")
     page.get_by_role("button", name="Zero is found").click()
     page.get_by_label("Leaf that goes").fill("0.20")
@@ -102,7 +99,7 @@ def typing(page: Page, folder: Path) -> None:
 
 
 def build(page: Page, folder: Path) -> None:
-    """Bearings half in, and a pass of the head bolts."""
+    """Bearings half in."""
     page.goto(f"{BASE}/bench/4/build")
     page.locator(".page-picker select").select_option("thrust_built")
     page.get_by_label("Lubricant on the bench").select_option("mineral grease")
@@ -114,12 +111,6 @@ def build(page: Page, folder: Path) -> None:
             page.get_by_role("button", name="Fitted", exact=True).click()
     page.locator(".work-head").evaluate("e => e.scrollIntoView()")
     page.screenshot(path=folder / "build.png")
-    page.locator(".page-picker select").select_option("head_on")
-    page.get_by_label("Torque the wrench is set to").fill("18.4")
-    page.get_by_role("button", name="Log number 1").click()
-    page.locator(".torque-log").wait_for()
-    page.locator(".torque-work").scroll_into_view_if_needed()
-    page.screenshot(path=folder / "torque.png")
 
 
 LOG = (

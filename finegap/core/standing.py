@@ -250,12 +250,13 @@ def _part(
     lives, odd = trace(visits, spec.new_mm, up, work) if visits else ((), ())
     known = lives[-1].points[-1] if lives and lives[-1].points else None
     at = next((v for v in reversed(visits) if v.found or v.changed), None)
-    measured = at is not None and (at.left is not None or at.brought is not None or (at.found is not None and not at.changed))
+    measured = known is not None and known.measured
     run = since(readings, visits[-1].day, visits[-1].meter.hours) if visits and visits[-1].meter.hours is not None else None
     coming = _coming(lives, spec.limit, up, planned_h)
     left, early, late = (_from_now(h, run) for h in (coming.hours_left, coming.early, coming.late)) if coming else (None,) * 3
-    # A size off the sheet that nobody ever held against the part is no size of it.
-    last = known.size if known and at is not None else None
+    # A size off the sheet is that of a part that is new, and of no other that nobody measured.
+    is_new = at is not None and at.changed and at.brought is None
+    last = known.size if known and (known.measured or is_new) else None
     verdict, sentence = _judged(sheet, spec, last, measured, coming, (left, early), run, planned_h)
     return PartNow(
         feature=feature,

@@ -21,7 +21,7 @@ _LOG = logging.getLogger(__name__)
 AT_ONCE = 60
 """So many are worked out before a list is answered; the server's keeper does the rest."""
 _LONGEST_S = 3.0
-"""A list is not kept waiting longer: a pump takes some milliseconds, the first of a process half a second (it imports what it sums with)."""
+"""A list is not kept waiting longer. A pump takes some milliseconds, the first of a process half a second for its imports."""
 _WORST = 3
 _MOST_NUMBERS = 200
 

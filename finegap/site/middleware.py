@@ -56,7 +56,7 @@ class BodyLimit:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         """Answer 413 in the shape every error has, or go on."""
-        photo = request.path.endswith(("/photos", "/pages")) and request.content_type == "multipart/form-data"
+        photo = request.path.endswith(("/photos", "/pages", "/documents")) and request.content_type == "multipart/form-data"
         most = settings.LARGEST_PHOTO_BODY if photo else settings.DATA_UPLOAD_MAX_MEMORY_SIZE
         length = str(request.META.get("CONTENT_LENGTH") or 0)
         if not length.isascii() or not length.isdigit():

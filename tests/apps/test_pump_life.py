@@ -284,6 +284,11 @@ class Papers(Lives):
                          [("photo of the plate", "jpeg", ""), ("certificate", "pdf", "of another pump")])  # fmt: skip
         self.assertEqual(Client().get(kept["url"]).status_code, 401)
 
+    def test_a_paper_of_some_megabytes_is_taken_as_a_photograph_is(self):
+        page = self.attach(b"%PDF-1.4" + b" " * 3_000_000)
+        self.assertEqual(page["documents"][0]["size"], "3.0 MB")
+        self.assertIn("MB", self.attach(b"%PDF-1.4" + b" " * 15_800_000, status=422)["problem"])
+
     def test_what_is_neither_or_has_no_name_is_refused_by_its_field(self):
         self.assertEqual(self.attach(b"<svg onload=x>", status=422)["field"], "document")
         self.assertEqual(self.attach(b"%PDF-1.4", name=" ", status=422)["field"], "name")

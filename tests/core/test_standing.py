@@ -211,6 +211,9 @@ class Standing(unittest.TestCase):
         self.assertEqual((fitted.measured, fitted.verdict), (False, None))
         self.assertIn("A new part, taken as the sheet has it", fitted.sentence.render(Units.MM))
         self.assertIsNotNone(fitted.left_h)
+        for brought in (Life((Point(0.0, MeasuredSize(29.99, U), 0, 0, measured=False),), 500.0), Life((), None)):
+            came = self.pin(self.stand((visit(1, 4000, changed=True, brought=brought),)))
+            self.assertEqual((came.last, came.measured, came.share), (None, False, None))
 
     def test_without_readings_interval_or_history_nothing_falls_due(self):
         self.assertIsNone(self.stand(readings=()).next)

@@ -58,13 +58,14 @@ class Visit:
 @dataclass(frozen=True)
 class Point:
     """A size at hours since fitted, at the present duty. ``job`` is the overhaul and ``day`` its day; 0 for a new part's size off
-    the sheet, of which nobody knows when it was fitted.
+    the sheet, of which nobody knows when it was fitted. What was not ``measured`` is the sheet's size.
     """
 
     hours: float
     size: MeasuredSize
     job: int = 0
     day: int = 0
+    measured: bool = True
 
 
 @dataclass(frozen=True)
@@ -103,7 +104,7 @@ def trace(
     fresh = _fresh(new_mm)
     lives: list[Life] = []
     notes: list[Sentence] = []
-    life = _Tracing([Point(0.0, fresh)] if fresh else [], 0.0)
+    life = _Tracing([Point(0.0, fresh, measured=False)] if fresh else [], 0.0)
     before: float | None = 0.0
     for visit in visits:
         run = since_before(before, visit.meter)
@@ -136,8 +137,8 @@ def _fitted(visit: Visit, fresh: MeasuredSize | None) -> _Tracing:
         return _Tracing(list(visit.brought.points), visit.brought.now)
     if visit.instead in (Instead.UNKNOWN, Instead.NOTHING):
         return _Tracing([], None)
-    size = visit.left or fresh
-    return _Tracing([Point(0.0, size, visit.job, visit.day)] if size else [], 0.0)
+    size, measured = visit.left or fresh, visit.left is not None
+    return _Tracing([Point(0.0, size, visit.job, visit.day, measured)] if size else [], 0.0)
 
 
 def carried(

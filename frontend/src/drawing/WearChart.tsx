@@ -19,6 +19,7 @@ interface Axes {
 }
 
 const DAY_MS = 86_400_000;
+const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'short', year: 'numeric', timeZone: 'UTC' });
 
 /** The same lives by days of the calendar: each size on the day it is of, the forecast from the last of them at the hours a week. */
 function byDays(wear: Wear): Wear {
@@ -98,8 +99,7 @@ function axesOf(wear: Wear, calendar: boolean): Axes {
     return { x, y, ticks, label: 'hours since fitted, at the present duty' };
   }
   const days = scaleUtc([new Date(first * DAY_MS), new Date(last * DAY_MS)], range);
-  const form = days.tickFormat(7);
-  const ticks = days.ticks(7).map((at) => ({ at: at.getTime() / DAY_MS, text: form(at) }));
+  const ticks = days.ticks(5).map((at) => ({ at: at.getTime() / DAY_MS, text: MONTH.format(at) }));
   return { x, y, ticks, label: 'by the calendar' };
 }
 

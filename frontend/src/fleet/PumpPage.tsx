@@ -46,15 +46,15 @@ function Whole({ page }: { page: PumpDetail }) {
       {editing && <PumpForm page={page} onHide={() => setEditing(false)} />}
       <PumpState key={line.tag} page={page} />
       <div className="two-columns">
-        <PumpNext page={page} />
-        <Meter page={page} />
-        <Overhauls tag={line.tag} />
-        <div>
+        <div className="stacked">
+          <PumpNext page={page} />
+          <Overhauls tag={line.tag} />
+          <Life tag={line.tag} />
+        </div>
+        <div className="stacked">
+          <Meter page={page} />
           <Notes page={page} />
           <Places page={page} lead={lead} />
-        </div>
-        <Life tag={line.tag} />
-        <div>
           <Papers page={page} lead={lead} />
           <History page={page} lead={lead} />
         </div>

@@ -22,6 +22,7 @@ from finegap.bench import services as bench
 from finegap.bench.models import Job
 from finegap.bench.records import Records
 from finegap.bench.records import load as load_job
+from finegap.bench.services import talking
 from finegap.core.entry import Entry
 from finegap.core.families.steps import Stage, Task
 from finegap.core.formatting import Units
@@ -36,11 +37,16 @@ from finegap.core.tasks.stack import StackTask
 from finegap.core.tasks.torque import TorqueTask
 from finegap.core.tasks.turning import TurningTask
 from finegap.core.units import Dimension
+from finegap.core.wear.hours import Counts
+from finegap.core.wear.lives import Instead
 from finegap.inventory.changes import CountPieces
 from finegap.inventory.models import Gauge, GreaseGun
 from finegap.inventory.services import count_pieces
 from finegap.people.models import Pin
-from finegap.pumps.changes import AddPump, Lubricate, ReadMeter
+from finegap.pumps.changes import AddEarlier, AddPump, EarlierPart, Lubricate, MovePart, MovePump, ReadMeter, WriteNote
+from finegap.pumps.history import add_earlier, move_pump
+from finegap.pumps.papers import write_note
+from finegap.pumps.parts import move_part
 from finegap.pumps.services import add_pump, lubricate, read_meter
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.models import Sheet, SheetRevision
@@ -82,15 +88,35 @@ def load(works: dict[str, Any]) -> None:
     for gun in works["guns"]:
         GreaseGun.objects.create(**gun)
     for pump in works["pumps"]:
-        add_pump(lead, AddPump(**pump), AS_WRITTEN)
+        add_pump(lead, AddPump(**pump | {"counts": Counts(pump.get("counts", Counts.HOURS.value))}), AS_WRITTEN)
     for line in works["stock"]:
         count_pieces(lead, CountPieces(line["sheet"], line["thickness"], line["count"]), AS_WRITTEN)
     for one in works["meter"]:
         read_meter(lead, one["pump"], ReadMeter(uuid.uuid4(), one["hours"], one["day"]), AS_WRITTEN)
     for one in works["lubricated"]:
         lubricate(lead, one["pump"], Lubricate(uuid.uuid4(), one["name"], one["hours"]), AS_WRITTEN)
+    _lives(works, lead, people)
     for job in works["jobs"]:
         _Clock(dt.datetime.fromisoformat(job["opened"])).run(_Script(people[job["by"]], job))
+    for one in works["job_notes"]:
+        new = changes.WriteJobNote(uuid.uuid4(), one["text"], one["handover"], one["to"])
+        talking.write_note(people[one["by"]], one["job"], new, AS_WRITTEN)
+
+
+def _lives(works: dict[str, Any], lead: User, people: dict[str, User]) -> None:
+    """What happened to pumps between jobs, and before them."""
+    for one in works["earlier"]:
+        parts = [EarlierPart(**part) for part in one["parts"]]
+        told = {name: one[name] for name in ("day", "hours", "pressure", "speed", "source")}
+        add_earlier(lead, one["pump"], AddEarlier(uuid.uuid4(), **told, parts=parts), AS_WRITTEN)
+    for one in works["parts"]:
+        told = {name: one[name] for name in ("part", "taker", "hours", "hours_there", "day", "note")}
+        move_part(lead, one["pump"], MovePart(uuid.uuid4(), **told, instead=Instead(one["instead"])), AS_WRITTEN)
+    for one in works["moves"]:
+        told = {name: one[name] for name in ("to", "lent", "back", "day", "note")}
+        move_pump(lead, one["pump"], MovePump(uuid.uuid4(), **told), AS_WRITTEN)
+    for one in works["notes"]:
+        write_note(people[one["by"]], one["pump"], WriteNote(uuid.uuid4(), one["text"]), AS_WRITTEN)
 
 
 _UNREAD = "quillmarsh-q15"
