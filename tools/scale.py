@@ -104,42 +104,56 @@ def asks() -> dict[str, Callable[[], Any]]:
         return page
 
     return {
-        "open jobs": get("/api/jobs?state=open"),
-        "signed jobs": get("/api/jobs?state=signed"),
-        "jobs found by a pump's tag": get("/api/jobs?q=P-207"),
-        "jobs found by a place": get("/api/jobs?state=signed&q=boiler"),
-        "the fleet": get("/api/pumps"),
-        "the fleet by place": get("/api/pumps?sort=location"),
-        "a pump found": get("/api/pumps?q=tallow"),
-        "pumps to open a job on": get("/api/pumps?free=true"),
-        "a pump's page": get("/api/pumps/P-207"),
-        "a pump by its part's number": get("/api/pumps?q=H40-11"),
-        "the fleet by what falls due": get("/api/pumps?sort=due&due=12"),
-        "the fleet by hours left": get("/api/pumps?sort=left"),
-        "a pump's wear": get("/api/pumps/P-207/wear/idler_pin"),
-        "what was done to a pump": get("/api/pumps/P-207/life"),
-        "a pump's overhauls": get("/api/pumps/P-207/overhauls"),
-        "a pump's photographs": get("/api/pumps/P-207/photos"),
-        "a label": get(f"/api/labels/{code}"),
-        "what falls due": get("/api/due"),
-        "what falls due at a place": get("/api/due?q=boiler&kind=service"),
-        "twelve weeks ahead": get("/api/due/ahead"),
-        "notes on a job": get("/api/jobs/4/talk"),
-        "links": get("/api/links"),
-        "sheets": get("/api/sheets"),
-        "gauges": get("/api/gauges"),
-        "gauges by next calibration": get("/api/gauges?sort=due"),
-        "gaskets": get("/api/shelf"),
+        **{name: get(address) for name, address in of_jobs().items()},
+        **{name: get(address) for name, address in of_the_fleet(code).items()},
         "a job": lambda: client.get("/api/jobs/4", headers={"Held": ""}),
         "a signed job": lambda: client.get("/api/jobs/2", headers={"Held": ""}),
-        "a log": get("/api/jobs/4/log"),
-        "a wear chart": get("/api/jobs/4/wear/idler_bore"),
         "a save": save,
         "every change": get("/api/changes", lead),
         "changes of a pump": get("/api/changes?about=pump+P-207", lead),
         "changes by somebody": get("/api/changes?who=otto&act=changed", lead),
         "changes with a word": get("/api/changes?q=P-207", lead),
         "a report as PDF": get("/api/jobs/2/report.pdf"),
+    }
+
+
+def of_jobs() -> dict[str, str]:
+    """Addresses of jobs, sheets and the toolbox."""
+    return {
+        "open jobs": "/api/jobs?state=open",
+        "signed jobs": "/api/jobs?state=signed",
+        "jobs found by a pump's tag": "/api/jobs?q=P-207",
+        "jobs found by a place": "/api/jobs?state=signed&q=boiler",
+        "sheets": "/api/sheets",
+        "gauges": "/api/gauges",
+        "gauges by next calibration": "/api/gauges?sort=due",
+        "gaskets": "/api/shelf",
+        "a log": "/api/jobs/4/log",
+        "a wear chart": "/api/jobs/4/wear/idler_bore",
+        "notes on a job": "/api/jobs/4/talk",
+        "links": "/api/links",
+    }
+
+
+def of_the_fleet(code: str) -> dict[str, str]:
+    """Addresses of pumps and of what falls due; ``code`` is that of a label."""
+    return {
+        "the fleet": "/api/pumps",
+        "the fleet by place": "/api/pumps?sort=location",
+        "the fleet by what falls due": "/api/pumps?sort=due&due=12",
+        "the fleet by hours left": "/api/pumps?sort=left",
+        "a pump found": "/api/pumps?q=tallow",
+        "a pump by its part's number": "/api/pumps?q=H40-11",
+        "pumps to open a job on": "/api/pumps?free=true",
+        "a pump's page": "/api/pumps/P-207",
+        "a pump's wear": "/api/pumps/P-207/wear/idler_pin",
+        "what was done to a pump": "/api/pumps/P-207/life",
+        "a pump's overhauls": "/api/pumps/P-207/overhauls",
+        "a pump's photographs": "/api/pumps/P-207/photos",
+        "a label": f"/api/labels/{code}",
+        "what falls due": "/api/due",
+        "what falls due at a place": "/api/due?q=boiler&kind=service",
+        "twelve weeks ahead": "/api/due/ahead",
     }
 
 

@@ -54,6 +54,8 @@ class ListFilter(FilterSet):  # type: ignore[misc]  # django-filter has no types
     searched: ClassVar[Sequence[str]] = ()
     apart: ClassVar[str] = "pk"
     """What tells lines apart that are equal in the order: no page repeats a line or leaves one out."""
+    lines: ClassVar[int] = PAGE
+    """Lines of a page of this list: fewer where a line says much."""
 
     def has_words(self, rows: QuerySet[Any], _name: str, value: str) -> QuerySet[Any]:
         """Rows that have every word."""
@@ -100,12 +102,13 @@ def listed(asked: type[ListFilter], request: Request, rows: QuerySet[M], line: C
         Something the list cannot be asked for.
     """
     chosen = _chosen(asked, request, rows)
-    first = PAGE * (int(chosen.form.cleaned_data["page"] or 1) - 1)
+    size = asked.lines
+    first = size * (int(chosen.form.cleaned_data["page"] or 1) - 1)
     order = chosen.qs.query.order_by or chosen.qs.model._meta.ordering
     # First which: what a line says is read of the page's rows alone, not of all that are sorted.
-    keys = list(chosen.qs.order_by(*order, asked.apart).values_list("pk", flat=True)[first : first + PAGE + 1])
-    found = rows.in_bulk(keys[:PAGE])
-    return Page(line([found[key] for key in keys[:PAGE]]), len(keys) > PAGE)
+    keys = list(chosen.qs.order_by(*order, asked.apart).values_list("pk", flat=True)[first : first + size + 1])
+    found = rows.in_bulk(keys[:size])
+    return Page(line([found[key] for key in keys[:size]]), len(keys) > size)
 
 
 def filtered(asked: type[ListFilter], request: Request, rows: QuerySet[M]) -> QuerySet[M]:
@@ -133,7 +136,7 @@ def list_schema(name: str, shape: type, *more: OpenApiParameter) -> Callable[[F]
     """The schema of a list of shapes: what it can be asked for, and a page of it."""
     asked = [
         OpenApiParameter("q", OpenApiTypes.STR, description="Words; a line has all of them."),
-        OpenApiParameter("page", OpenApiTypes.INT, default=1, description=f"Of {PAGE} lines each."),
+        OpenApiParameter("page", OpenApiTypes.INT, default=1, description=f"Of {PAGE} lines each, or fewer."),
     ]
     documented: Callable[[F], F] = extend_schema(
         operation_id=f"{name}_list", parameters=[*asked, *more], responses={200: page_of(shape), 422: Error}

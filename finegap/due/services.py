@@ -148,13 +148,18 @@ def bar_of(part: PartNow) -> dict[str, Any]:
         "key": part.feature.key,
         "number": part.feature.number,
         "name": part.feature.name,
-        "new": list(part.spec.new_mm or ()),
-        "limit": limit.upper_mm if up else limit.lower_mm,
-        "mm": last.value_mm,
-        "u": last.u_mm,
+        "new": [_short(mm) for mm in part.spec.new_mm or ()],
+        "limit": _short(limit.upper_mm if up else limit.lower_mm),
+        "mm": _short(last.value_mm),
+        "u": _short(last.u_mm),
         "measured": part.measured,
         "verdict": part.verdict.value if part.verdict else "",
-        "left_h": part.left_h,
+        "left_h": None if part.left_h is None else round(part.left_h),
         "fine": part.fine,
-        "later": part.worn_mm,
+        "later": _short(part.worn_mm),
     }
+
+
+def _short(mm: float | None) -> float | None:
+    """A length to the hundredth of a micrometre: a bar is not drawn finer."""
+    return None if mm is None else round(mm, 5)

@@ -18,7 +18,7 @@ from finegap.pumps.models import EarlierOverhaul, EarlierSize, Lubricated, Meter
 from finegap.sheets.models import SheetRevision
 
 _STALE = Stale._meta.db_table
-_PUMP, _JOB, _EARLIER = (model._meta.db_table for model in (Pump, Job, EarlierOverhaul))
+_PUMP, _GAUGE, _JOB, _EARLIER = (model._meta.db_table for model in (Pump, Gauge, Job, EarlierOverhaul))
 
 
 def install(connection: BaseDatabaseWrapper) -> None:
@@ -30,9 +30,14 @@ def install(connection: BaseDatabaseWrapper) -> None:
     with connection.cursor() as cursor:
         for name, table, event, select in _noted():
             if table in there:
-                column = "gauge_id" if name.startswith("gauge") else "pump_id"
-                into = f"INSERT OR IGNORE INTO {_STALE} ({column}) {select};"
+                of = "gauge" if name.startswith("gauge") else "pump"
+                # Of a pump that is deleted, with all it has, nothing is to be worked out.
+                there_is = f"SELECT id FROM {_GAUGE if of == 'gauge' else _PUMP} WHERE id IN ({select})"
+                into = f"INSERT OR IGNORE INTO {_STALE} ({of}_id) {there_is};"
                 cursor.execute(f'CREATE TEMP TRIGGER "stale_{name}" AFTER {event} BEGIN {into} END')
+        for of, table in (("pump", _PUMP), ("gauge", _GAUGE)):
+            gone = f"DELETE FROM {_STALE} WHERE {of}_id = OLD.id;"
+            cursor.execute(f'CREATE TEMP TRIGGER "stale_{of}_gone" AFTER DELETE ON main.{table} BEGIN {gone} END')
 
 
 def remove(connection: BaseDatabaseWrapper) -> None:

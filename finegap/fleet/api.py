@@ -69,6 +69,7 @@ class PumpFilter(ListFilter):
     """Words of a pump, and what a list of them is narrowed to."""
 
     apart = "tag"
+    lines = 25
     sort = ChoiceFilter(choices=[(one, one) for one in _SORTS], method="in_order")
     retired = BooleanFilter(field_name="retired", lookup_expr="isnull", exclude=True)
     lent = BooleanFilter(field_name="lent")

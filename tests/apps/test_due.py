@@ -128,6 +128,12 @@ class Kept(Fleet):
         self.look_all(number)
         self.assertEqual(self.stale(), set())
 
+    def test_a_pump_that_is_deleted_with_all_it_has_leaves_no_mark(self):
+        self.read_on(1000, 3)
+        Pump.objects.filter(tag="O-1").delete()
+        self.assertFalse(Stale.objects.filter(pump__isnull=False).exists())
+        connection.check_constraints()
+
     def test_a_change_that_is_rolled_back_marks_nothing(self):
         with self.assertRaises(ZeroDivisionError), transaction.atomic():
             Pump.objects.update(location="elsewhere")

@@ -14,7 +14,7 @@ from finegap.bench import changes, services
 from finegap.bench.models import Job
 from finegap.inventory.models import ShelfLine
 from finegap.sheets.models import SheetRevision
-from tests.apps.base import Works, sheet_data
+from tests.apps.base import GOOD, Works, sheet_data
 from tests.browser.base import Bench
 
 
@@ -26,6 +26,16 @@ class Signed(Works):
         works = cls()
         works.tom = User.objects.get(username="tom")
         return works.finished() if finished else works.open()
+
+    @classmethod
+    def end(cls, number: int) -> None:
+        """Give its record a signature, whatever is open in it."""
+        works = cls()
+        works.tom, works.lena = (User.objects.get(username=name) for name in ("tom", "lena"))
+        works.measure_all(number, {key: size for key, size in GOOD.items() if key != "idler_pin"})
+        works.look_all(number)
+        works.together(number)
+        services.sign_off(works.seen(number, works.lena), changes.Sign(uuid.uuid4(), reason="as it is"))
 
 
 class Sheets(Bench):

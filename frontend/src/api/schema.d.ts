@@ -5644,7 +5644,7 @@ export interface operations {
                 act?: "added" | "changed" | "removed";
                 /** @description What was changed, such as “bench.reading”. */
                 kind?: string;
-                /** @description Of 50 lines each. */
+                /** @description Of 50 lines each, or fewer. */
                 page?: number;
                 /** @description Words; a line has all of them. */
                 q?: string;
@@ -5726,7 +5726,7 @@ export interface operations {
         parameters: {
             query?: {
                 kind?: "calibration" | "inspection" | "kit" | "service";
-                /** @description Of 50 lines each. */
+                /** @description Of 50 lines each, or fewer. */
                 page?: number;
                 /** @description At this place. */
                 place?: string;
@@ -5850,7 +5850,7 @@ export interface operations {
     gauges_list: {
         parameters: {
             query?: {
-                /** @description Of 50 lines each. */
+                /** @description Of 50 lines each, or fewer. */
                 page?: number;
                 /** @description Words; a line has all of them. */
                 q?: string;
@@ -6070,7 +6070,7 @@ export interface operations {
     guns_list: {
         parameters: {
             query?: {
-                /** @description Of 50 lines each. */
+                /** @description Of 50 lines each, or fewer. */
                 page?: number;
                 /** @description Words; a line has all of them. */
                 q?: string;
@@ -6138,7 +6138,7 @@ export interface operations {
             query?: {
                 /** @description By any revision but this. */
                 but?: string;
-                /** @description Of 50 lines each. */
+                /** @description Of 50 lines each, or fewer. */
                 page?: number;
                 /** @description Words; a line has all of them. */
                 q?: string;
@@ -7958,7 +7958,7 @@ export interface operations {
         parameters: {
             query?: {
                 job?: number;
-                /** @description Of 50 lines each. */
+                /** @description Of 50 lines each, or fewer. */
                 page?: number;
                 /** @description Words; a line has all of them. */
                 q?: string;
@@ -8871,7 +8871,7 @@ export interface operations {
                 free?: boolean;
                 /** @description On loan, or not. */
                 lent?: boolean;
-                /** @description Of 50 lines each. */
+                /** @description Of 50 lines each, or fewer. */
                 page?: number;
                 /** @description At this place. */
                 place?: string;
@@ -9969,7 +9969,7 @@ export interface operations {
     drafts_list: {
         parameters: {
             query?: {
-                /** @description Of 50 lines each. */
+                /** @description Of 50 lines each, or fewer. */
                 page?: number;
                 /** @description Words; a line has all of them. */
                 q?: string;
@@ -10416,7 +10416,7 @@ export interface operations {
         parameters: {
             query?: {
                 means?: string;
-                /** @description Of 50 lines each. */
+                /** @description Of 50 lines each, or fewer. */
                 page?: number;
                 /** @description Words; a line has all of them. */
                 q?: string;
@@ -10658,7 +10658,7 @@ export interface operations {
     shelf_list: {
         parameters: {
             query?: {
-                /** @description Of 50 lines each. */
+                /** @description Of 50 lines each, or fewer. */
                 page?: number;
                 /** @description Words; a line has all of them. */
                 q?: string;
