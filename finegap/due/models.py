@@ -20,9 +20,9 @@ class DueKind(StrEnum):
 class Standing(models.Model):
     """How a pump stands. ``hours`` is what its meter showed on the day it was ``read``, ``rate`` hours a week.
 
-    ``day`` is the soonest on which anything of it falls due, ``said`` what that is. ``left_h`` are hours to the next inspection.
-    ``worst`` are its sizes with the least left, as a list draws them. ``words`` is what it is found by, in small letters; ``core``
-    the version of the rules it was worked out by.
+    ``day`` is the soonest on which anything of it falls due, ``said`` what that is, ``over`` that its hours are up. ``left_h`` are
+    hours to the next inspection. ``worst`` are its sizes with the least left, as a list draws them. ``words`` is what it is found
+    by, in small letters; ``core`` the version of the rules it was worked out by.
     """
 
     pump = models.OneToOneField(Pump, models.CASCADE, primary_key=True, related_name="standing")
@@ -31,6 +31,7 @@ class Standing(models.Model):
     rate = models.FloatField(null=True, blank=True)
     day = models.DateField(null=True, blank=True)
     said = models.CharField(max_length=300, blank=True)
+    over = models.BooleanField(default=False)
     left_h = models.FloatField(null=True, blank=True)
     overhauls = models.PositiveIntegerField(default=0)
     overhauled = models.DateField(null=True, blank=True)

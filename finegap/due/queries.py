@@ -9,7 +9,7 @@ from collections import Counter
 from collections.abc import Iterable, Iterator
 from itertools import chain
 
-from django.db.models import Count, OuterRef, Q, QuerySet, Subquery
+from django.db.models import BooleanField, Case, Count, OuterRef, Q, QuerySet, Subquery, When
 from django.utils import timezone
 
 from finegap.api.lists import words_in
@@ -66,7 +66,7 @@ def due_lines(rows: Iterable[DueLine]) -> list[DueLineResponse]:
             lent=bool(one.pump and one.pump.lent),
             on_bench=one.on_bench,  # type: ignore[attr-defined]
             day=one.day,
-            late=one.day is not None and one.day < today,
+            late=(one.day is not None and one.day < today) or (one.left_h is not None and one.left_h < 0),
         )
         for one in rows
     ]
@@ -75,11 +75,12 @@ def due_lines(rows: Iterable[DueLine]) -> list[DueLineResponse]:
 def ahead(rows: QuerySet[DueLine], behind: int) -> DueAhead:
     """The ribbon: counted in the database, a number a day and kind."""
     today = timezone.localdate()
-    counted = in_weeks(rows).order_by().values_list("kind", "day").annotate(count=Count("pk"))
+    over = Case(When(left_h__lt=0, then=True), default=False, output_field=BooleanField())
+    counted = in_weeks(rows).order_by().annotate(over=over).values_list("kind", "day", "over").annotate(count=Count("pk"))
     late: Counter[str] = Counter()
     weeks = [Counter[str]() for _ in range(WEEKS)]
-    for kind, day, count in counted:
-        into = late if day < today else weeks[(day - today).days // _WEEK]
+    for kind, day, is_over, count in counted:
+        into = late if is_over or day < today else weeks[(day - today).days // _WEEK]
         into[kind] += count
     undated = dict(rows.filter(day=None).order_by().values_list("kind").annotate(count=Count("pk")))
     return DueAhead(

@@ -96,7 +96,7 @@ def _pump(pump: Pump) -> None:
         DueLine(pump=pump, kind=one.kind, key=one.key, name=one.name[:160], said=one.said[:300], left_h=one.left_h, day=one.day)
         for one in found
     )
-    soonest = min((one for one in found if one.day), key=lambda one: one.day or 0, default=None)
+    soonest = min((one for one in found if one.day), key=lambda one: (one.day or 0, not one.is_over), default=None)
     last, coming = readings[-1] if readings else None, coming_of(pump, standing)
     models.Standing.objects.update_or_create(
         pump=pump,
@@ -106,6 +106,7 @@ def _pump(pump: Pump) -> None:
             "rate": standing.rate if standing else None,
             "day": soonest.day if soonest else None,
             "said": soonest.name if soonest else "",
+            "over": soonest is not None and soonest.is_over,
             "left_h": coming.left_h if coming else None,
             "overhauls": len(standing.overhauls) if standing else 0,
             "overhauled": day_of(standing.overhauls[-1][0]) if standing and standing.overhauls else None,

@@ -14,6 +14,7 @@ from finegap.bench.models import Amendment, Job
 from finegap.bench.past import whole_past
 from finegap.bench.records import sheet_from
 from finegap.core.errors import FieldError
+from finegap.core.families.builds import is_overhaul
 from finegap.core.families.family import Family
 from finegap.core.formatting import Units, grouped
 from finegap.core.ordering import Order
@@ -39,6 +40,11 @@ class Falls:
     said: str
     left_h: float | None
     day: dt.date | None
+
+    @property
+    def is_over(self) -> bool:
+        """Its hours are up, whatever the day."""
+        return self.left_h is not None and self.left_h < 0
 
 
 def sheet_now(pump: Pump) -> SpecSheet | None:
@@ -75,7 +81,7 @@ def standing_of(pump: Pump, readings: list[Metered]) -> Standing | None:
         sheet,
         family,
         whole_past(pump, sheet, readings),
-        _overhauls(pump, readings),
+        _overhauls(pump, readings, sheet),
         readings,
         pump.pressure_bar * pump.speed_r_min,
         pump.overhaul_every_h,
@@ -83,13 +89,25 @@ def standing_of(pump: Pump, readings: list[Metered]) -> Standing | None:
     )
 
 
-def _overhauls(pump: Pump, readings: list[Metered]) -> list[tuple[int, float]]:
-    """Days and hours of overhauls that count, oldest first: those entered from before this record, and those signed in it."""
-    found = [(one.day.toordinal(), float(one.hours)) for one in pump.earlier.all() if not one.struck_reason]
+def _overhauls(pump: Pump, readings: list[Metered], sheet: SpecSheet) -> list[tuple[int, float]]:
+    """Days and hours of overhauls that count, oldest first: those entered from before this record, and those signed in it.
+
+    One signed without its hours is taken at the last reading before it: the next is due no later for it.
+    """
+    found: list[tuple[int, float | None]] = [
+        (one.day.toordinal(), float(one.hours)) for one in pump.earlier.all() if not one.struck_reason
+    ]
     void = Amendment.objects.filter(void=True).values("job")
-    signed = Job.objects.filter(pump=pump.pk, ended="signed", hours_run__isnull=False).exclude(pk__in=void)
-    found += [(at.toordinal(), float(hours or 0)) for at, hours in signed.values_list("opened_at", "hours_run")]
-    return [(day, total_at(readings, day, hours)) for day, hours in sorted(found)]
+    signed = Job.objects.filter(pump=pump.pk, ended="signed").exclude(pk__in=void).order_by("number")
+    for at, run, build in signed.values_list("opened_at", "hours_run", "build"):
+        if is_overhaul(sheet.family.options, {**sheet.build, **build}):
+            found.append((at.toordinal(), run))
+    known = []
+    for day, hours in sorted(found, key=lambda one: one[0]):
+        before = [one.hours for one in readings if one.day <= day]
+        if hours is not None or before:
+            known.append((day, total_at(readings, day, before[-1] if hours is None else hours)))
+    return known
 
 
 def service_due(pump: Pump, readings: list[Metered]) -> tuple[Due, ...]:

@@ -17,7 +17,7 @@ from finegap.core.formatting import Amount, Kind, Sentence, Units, grouped, leng
 from finegap.core.numerals import DecimalMark
 from finegap.core.standing import PartNow, Standing
 from finegap.core.wear.hours import Counts
-from finegap.core.wear.lubrication import Due, hours_a_week, together
+from finegap.core.wear.lubrication import Due, Metered, gone_back, hours_a_week, together
 from finegap.core.working import Working
 from finegap.due.services import bar_of
 from finegap.due.standing import BESIDE, coming_of, day_of, family_now, order_by, readings_of, service_due, sheet_now, standing_of
@@ -64,6 +64,7 @@ def pump_page(tag: str) -> shown.PumpPage | None:
         wet=pump.wet,
         counts=Counts(pump.counts).sign,
         rate=f"{rate:.0f} h a week" if rate else "",
+        meter_note=_meter_note(readings),
         parts=[_part(one, rate, day_of(readings[-1].day if readings else None)) for one in standing.parts] if standing else [],
         unknown=_unknown(standing),
         coming=None if coming is None else _coming(coming.sentence, coming.day, coming.working),
@@ -127,6 +128,17 @@ def pump_wear(tag: str, feature: str, units: Units) -> WearResponse | None:
     if part is None or standing is None:
         return None
     return chart(Worn(part.feature, part.spec, part.fine, part.lives, part.odd, part.coming, standing.rate), units)
+
+
+def _meter_note(readings: list[Metered]) -> str:
+    back = gone_back(readings)
+    if back is None:
+        return ""
+    day = written(dt.date.fromordinal(back.day))
+    return (
+        f"The meter went back on {day}, to {grouped(back.hours)}\u00a0h, with nothing said of a new one: hours before that are not "
+        "counted. Strike out the slip, or read it again as a replaced one."
+    )
 
 
 def _unknown(standing: Standing | None) -> str:

@@ -64,7 +64,7 @@ def pump_line(pump: Pump, today: dt.date) -> PumpLine:
         overhauls=standing.overhauls,
         overhauled=standing.overhauled,
         worst=[bar(one) for one in standing.worst],
-        next=NextResponse(standing.said, day, day < today) if day is not None else None,
+        next=NextResponse(standing.said, day, standing.over or day < today) if day is not None else None,
         left=left_said(standing.left_h),
     )
 

@@ -298,7 +298,7 @@ class PumpPage:
     """A pump: how it stands, what comes next, its meter, its papers. ``visits`` say what can be done together.
 
     ``counts`` is how what its meter counts is written. ``code`` is that of its label. ``unknown`` says why nothing is known of its
-    sizes, where nothing is.
+    sizes, where nothing is, ``meter_note`` what is odd about its meter.
     """
 
     line: PumpLine
@@ -307,6 +307,7 @@ class PumpPage:
     wet: bool
     counts: str
     rate: str
+    meter_note: str
     parts: list[PartNowResponse]
     unknown: str
     coming: ComingResponse | None

@@ -9,8 +9,9 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
-from finegap.api.errors import Conflict
+from finegap.api.errors import Conflict, Refused
 from finegap.api.retry import digest
+from finegap.api.roles import LEAD, role_of
 from finegap.api.tags import read_tag
 from finegap.core.assembly.elastomers import MEDIA
 from finegap.core.entry import Entry
@@ -271,8 +272,11 @@ def strike(actor: User, tag: str, new: Strike) -> None:
         raise FieldError("reason", "say why it is struck out.", "Expected a few words, such as “a digit too many”.")
     with transaction.atomic():
         pump = pump_named(tag)
-        kinds = (pump.meter, pump.lubricated, pump.earlier, pump.moves, pump.given, pump.taken, pump.notes, pump.documents)
-        for rows in (one.filter(id=new.record) for one in kinds):
+        anybodys = (pump.meter, pump.lubricated, pump.notes)
+        leads = (pump.earlier, pump.moves, pump.given, pump.taken, pump.documents)
+        if role_of(actor) != LEAD and any(rows.filter(id=new.record).exists() for rows in leads):
+            raise Refused("This needs a lead.", ["A lead entered it, and a lead strikes it out."])
+        for rows in (one.filter(id=new.record) for one in (*anybodys, *leads)):
             last = pump.moves.filter(struck_reason="").last()
             if rows.filter(struck_reason="").update(struck_by=actor, struck_reason=reason):
                 if last is not None and last.pk == new.record:

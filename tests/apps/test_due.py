@@ -13,6 +13,7 @@ from django.test import Client
 from django.utils import timezone
 from pypdf import PdfReader
 
+from finegap.api.errors import Refused
 from finegap.bench import changes, services
 from finegap.bench.models import Amendment, Job, SizeOnRecord
 from finegap.core.entry import Entry
@@ -192,7 +193,8 @@ class Falling(Fleet):
         self.assertEqual(found["inspection"]["day"], str(today + dt.timedelta(days=70)))  # 350 h left at 35 a week
         self.assertEqual(found["kit"]["day"], str(today + dt.timedelta(days=70 - 21)))
         self.assertIn("1 × T1-42 Gasket. Lead time 21 days", found["kit"]["said"])
-        self.assertEqual((found["service"]["day"], found["service"]["late"]), (str(today), False))
+        self.assertEqual((found["service"]["day"], found["service"]["late"]), (str(today), True))
+        self.assertIn({"kind": "service", "count": 1}, self.get("/api/due/ahead?q=O-1")["late"])
         page = pump_page("O-1", Units.MM)
         self.assertEqual((page.coming.day, page.order_by), (found["inspection"]["day"], found["kit"]["day"]))
         line = next(one for one in self.get("/api/pumps?q=O-1")["lines"])
@@ -223,6 +225,27 @@ class Falling(Fleet):
         )
         page = pump_page("O-1", Units.MM)
         self.assertEqual(page.coming.sentence, "Planned overhaul: in 980\u00a0h, at 1\u00a0000\u00a0h.")
+        self.assertIn("The meter went back", page.meter_note)
+
+    def test_new_packing_or_a_look_is_no_overhaul_and_one_without_hours_is_taken_at_the_reading_before(self):
+        self.read_on(4000, 70)
+        for scope, left in (("repack", -3350), ("overhaul", 1000)):
+            with self.subTest(scope):
+                number = services.open_job(self.tom, changes.OpenJob("O-1", "test")).number
+                Job.objects.filter(number=number).update(build={"seal": "packed", "scope": scope})
+                self.row(number).end("signed")
+                if scope == "repack":
+                    self.read_on(4350, 0)
+                catch_up()
+                self.assertEqual(Standing.objects.get(pump__tag="O-1").left_h, left)
+
+    def test_what_a_lead_entered_a_lead_strikes_out(self):
+        moved = MovePump(uuid.uuid4(), "yard")
+        move_pump(self.lena, "O-1", moved, Entry())
+        with self.assertRaisesRegex(Refused, "needs a lead"):
+            strike(self.tom, "O-1", Strike(moved.id, "slip"))
+        strike(self.lena, "O-1", Strike(moved.id, "slip"))
+        self.assertEqual(Pump.objects.get(tag="O-1").location, "here")
 
     def test_a_pump_on_loan_is_somewhere_else_and_comes_back(self):
         back = (timezone.localdate() + dt.timedelta(days=30)).isoformat()

@@ -8,11 +8,13 @@ import uuid
 
 import pypdfium2
 import zxingcpp
+from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
+from jsonschema import Draft202012Validator
 from PIL import Image
 from pypdf import PdfReader
 
@@ -224,6 +226,8 @@ class Timeline(Lives):
         self.assertEqual(len(rows) - 1, len(lines))
         self.assertFalse(any(cell.startswith("=") for row in rows for cell in row))
         whole = self.get("/api/pumps/H-1/life.json").json()
+        schema = json.loads((settings.BASE_DIR / "docs/formats/pump-life.schema.json").read_text())
+        self.assertEqual([error.message for error in Draft202012Validator(schema).iter_errors(whole)], [])
         self.assertEqual(
             (whole["format"], [one["said"] for one in whole["lines"]]), ("fine-gap/pump-life", [one["said"] for one in lines])
         )

@@ -46,6 +46,19 @@ class Option:
         return UNSAID in self.choices
 
 
+def is_overhaul(options: tuple[Option, ...], build: Build) -> bool:
+    """Whether a job of this build is an overhaul, after which the interval to the next begins: its usual scope, or one that is
+    called so. New packing, a new seal or a look through a port is none (common practice, no source).
+    """
+    whole = {one.key: next(iter(one.choices)) for one in options if one.key != OF_THE_JOB} | dict(build)
+    scope = next((one for one in options if one.key == OF_THE_JOB and belongs(one.when, whole)), None)
+    if scope is None:
+        return True
+    usual = next(iter(scope.choices))
+    chosen = build.get(OF_THE_JOB, usual)
+    return chosen == usual or "overhaul" in scope.choices.get(chosen, "")
+
+
 def convention(
     key: str, name: str, choices: Mapping[str, str], said: Mapping[str, str], unsaid: str = "", when: When | None = None
 ) -> Option:

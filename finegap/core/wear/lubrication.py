@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 from finegap.core.formatting import Sentence, grouped
 from finegap.core.working import Given, Working
@@ -80,6 +81,11 @@ def chained(readings: Sequence[Metered]) -> tuple[tuple[Metered, float], ...]:
         more = _since(run[-1][0] if run else None, one)
         run.append((one, run[-1][1] + more if run and more >= 0 else one.hours if run else more))
     return tuple(run)
+
+
+def gone_back(readings: Sequence[Metered]) -> Metered | None:
+    """The last reading with which a meter went back without a word that it was replaced; ``None`` where none did."""
+    return next((b for a, b in reversed(list(pairwise(readings))) if _since(a, b) < 0), None)
 
 
 def totals(readings: Sequence[Metered]) -> tuple[tuple[Metered, float], ...]:

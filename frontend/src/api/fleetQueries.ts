@@ -87,4 +87,5 @@ export const talkQuery = (number: number) =>
   queryOptions({
     queryKey: ['talk', number],
     queryFn: () => unwrap(client.GET('/api/jobs/{number}/talk', { params: { path: { number } } })),
+    refetchInterval: 30_000,
   });

@@ -23,6 +23,7 @@ export function Meter({ page }: { page: PumpDetail }) {
   return (
     <section aria-label="Meter">
       <h2>Meter {page.rate && <small>{page.rate}</small>}</h2>
+      {page.meter_note && <p className="notice">{page.meter_note}</p>}
       <ReadForm tag={page.line.tag} counts={page.counts} />
       <Struckable
         caption="Readings between overhauls"
