@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
-import { useSearchParams } from 'react-router';
 import type { DueAsked } from '../api/fleetQueries';
+import { useAddress } from '../app/useAddress';
 import { useSearch } from '../app/useSearch';
 
 /** What falls due: its key, what many of it are called, and one. */
@@ -11,19 +11,9 @@ export const KINDS = [
   ['calibration', 'Calibrations', 'calibration'],
 ] as const;
 
-/** What the page is asked for stands in its address. */
+/** What the page is asked for. */
 export function useDueAsked() {
-  const [params, setParams] = useSearchParams();
-  const put = (name: string, value: string) =>
-    setParams(
-      (now) => {
-        const next = new URLSearchParams(now);
-        if (value) next.set(name, value);
-        else next.delete(name);
-        return next;
-      },
-      { replace: true },
-    );
+  const { params, put } = useAddress();
   const kind = KINDS.find(([key]) => key === params.get('kind'))?.[0];
   const asked: DueAsked = { q: params.get('q') ?? '' };
   if (kind) asked.kind = kind;

@@ -1,5 +1,5 @@
-import { useSearchParams } from 'react-router';
 import type { PumpsAsked } from '../api/fleetQueries';
+import { useAddress } from '../app/useAddress';
 
 type Sort = NonNullable<PumpsAsked['sort']>;
 
@@ -19,19 +19,9 @@ export const FILTERS = [
   ['retired', 'true', 'Retired'],
 ] as const;
 
-/** What the fleet is asked for stands in the address: it can be kept, sent to somebody, and gone back to. */
+/** What the fleet is asked for. */
 export function useFleetAsked() {
-  const [params, setParams] = useSearchParams();
-  const put = (name: string, value: string) =>
-    setParams(
-      (now) => {
-        const next = new URLSearchParams(now);
-        if (value) next.set(name, value);
-        else next.delete(name);
-        return next;
-      },
-      { replace: true },
-    );
+  const { params, put } = useAddress();
   const sort = params.get('sort') ?? '';
   const asked: PumpsAsked = {
     q: params.get('q') ?? '',
