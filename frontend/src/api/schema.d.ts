@@ -4236,7 +4236,7 @@ export interface components {
          * @description A pump: how it stands, what comes next, its meter, its papers. ``visits`` say what can be done together.
          *
          *     ``counts`` is how what its meter counts is written. ``code`` is that of its label. ``unknown`` says why nothing is known of its
-         *     sizes, where nothing is.
+         *     sizes, where nothing is, ``meter_note`` what is odd about its meter.
          */
         PumpPage: {
             line: components["schemas"]["PumpLine"];
@@ -4245,6 +4245,7 @@ export interface components {
             wet: boolean;
             counts: string;
             rate: string;
+            meter_note: string;
             parts: components["schemas"]["PartNowResponse"][];
             unknown: string;
             coming: components["schemas"]["ComingResponse"] | null;
