@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { client, type SharedLink } from '../api/client';
+import { OwnAddress } from './OwnAddress';
 import { ProblemNote } from './ProblemNote';
 import { day, moment } from './time';
 import { useTyped } from './useTyped';
@@ -23,6 +24,7 @@ export function MadeAddress({ address }: { address: string }) {
       <button type="button" className="btn btn-outline-primary" onClick={copy}>
         {copied ? 'Copied' : 'Copy'}
       </button>
+      <OwnAddress what="It" />
     </div>
   );
 }

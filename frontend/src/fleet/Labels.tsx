@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { TextField } from '../app/TextField';
+import { OwnAddress } from '../app/OwnAddress';
 import { FleetNav } from './FleetNav';
 
 const SIZES = [
@@ -64,6 +65,7 @@ export function Labels() {
       >
         Labels as PDF
       </a>
+      <OwnAddress what="The code" />
       <p className="quiet">Print at 100 %, never fitted to the page.</p>
     </div>
   );

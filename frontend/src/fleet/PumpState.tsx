@@ -15,7 +15,8 @@ import { WearChart } from '../drawing/WearChart';
 
 /** What a part is between two overhauls, as the drawing shows it. */
 function drawnOf(part: PartNow): DrawnFeature {
-  const size = part.measured ? { text: part.size } : null;
+  // What is left of it says more than its size, which stands in the panel.
+  const size = part.measured ? { text: part.bar?.left || part.size } : null;
   return {
     key: part.key,
     number: part.number,
