@@ -63,7 +63,7 @@ class Elsewhere(Bench):
             page.get_by_label("Day, if not today").fill(when)
             page.get_by_role("button", name="Save reading").click()
             expect(hours).to_have_value("")
-        page.get_by_role("region", name="Oil and grease").get_by_role("button", name="Done").first.click()
+        page.get_by_role("region", name="What comes next").get_by_role("button", name="Done").first.click()
         at = page.get_by_label("Gear-case oil, at (h)")
         at.fill("lots")
         page.keyboard.press("Enter")

@@ -163,7 +163,7 @@ class States(Bench):
 
     def test_signed_out_meanwhile_it_asks_to_sign_in_and_comes_back(self):
         self.go("/fleet")
-        expect(self.page.locator("table")).to_contain_text("H-1")
+        expect(self.page.get_by_role("table", name="Pumps")).to_contain_text("H-1")
         self.page.context.clear_cookies()
         self.page.locator(".unit-switch").click()
         self.page.wait_for_url("**/sign-in?next=%2Ffleet")

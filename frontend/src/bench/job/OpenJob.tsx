@@ -76,7 +76,7 @@ export function OpenJob() {
         <input type="text" autoComplete="off" maxLength={200} {...register('reason')} />
       </label>
       <label className="field">
-        What its meter shows (h, or what it counts), if known
+        Hours run, or what its meter counts, if known
         <input type="text" inputMode="numeric" autoComplete="off" maxLength={20} {...register('hours_run')} />
       </label>
       <ProblemNote error={open.error} onConfirm={open.confirm} />
