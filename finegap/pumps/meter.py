@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 
 from finegap.core.entry import Entry
+from finegap.core.errors import Ambiguous, Suggestion
 from finegap.core.wear.hours import Counts, hours_of
 from finegap.core.wear.lubrication import Metered
 from finegap.pumps.models import Pump
@@ -13,13 +14,18 @@ _MOST = 1e9
 """A counter has no more digits."""
 
 
-def typed_hours(pump: Pump, typed: str, name: str, entry: Entry) -> int | None:
-    """Running hours from what was read on the meter of a pump; a bare number is in what it counts. ``None`` where nothing is typed.
+def typed_hours(pump: Pump, typed: str, name: str, entry: Entry, labelled: bool = True) -> int | None:
+    """Running hours from what was read on the meter of a pump; ``None`` where nothing is typed.
+
+    Where the field is ``labelled`` with what the meter counts, a bare number is in that. Elsewhere, as at a job, where every field
+    of hours says hours, a bare number of a meter that counts something else is asked about.
 
     Raises
     ------
     FieldError
         No count.
+    Ambiguous
+        A bare number that may be either.
     """
     if pump.per_hour is None:
         return entry.hours(typed, name)
@@ -28,14 +34,18 @@ def typed_hours(pump: Pump, typed: str, name: str, entry: Entry) -> int | None:
         text = text.removesuffix(sign).strip()
     if not text:
         return None
+    if not labelled and text == typed.strip() and not text.casefold().endswith("h"):
+        sign = Counts(pump.counts).sign
+        either = (Suggestion(f"{text} {sign}", f"{text} {sign}"), Suggestion(f"{text} h", f"{text} hours"))
+        raise Ambiguous(name, f"the meter of {pump.tag} counts {sign}: “{text}” may be that, or hours.", "Which is it?", either)
     if text.casefold().endswith("h"):
         return entry.hours(text[:-1], name)  # said in hours, they are hours
     return hours_of(entry.number(text, name, 0, _MOST), pump.per_hour)
 
 
 def as_read(pump: Pump, typed: str) -> str:
-    """What was read, of a meter that counts something else than hours; nothing of one that counts them."""
-    if pump.per_hour is None:
+    """What was read, of a meter that counts something else than hours; nothing where it was said in hours."""
+    if pump.per_hour is None or typed.strip().casefold().endswith("h"):
         return ""
     sign = Counts(pump.counts).sign
     return f"{typed.strip().removesuffix(pump.counts).removesuffix(sign).strip()} {sign}"[:60]

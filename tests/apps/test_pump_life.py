@@ -21,7 +21,7 @@ from pypdf import PdfReader
 from finegap.bench import changes, services
 from finegap.bench.models import Job, SignOff, SizeOnRecord
 from finegap.core.entry import Entry
-from finegap.core.errors import FieldError
+from finegap.core.errors import Ambiguous, FieldError
 from finegap.core.formatting import Units
 from finegap.core.wear.hours import Counts
 from finegap.core.wear.lives import Instead
@@ -159,13 +159,17 @@ class Meters(Lives):
 
     def test_a_job_reads_the_same_meter_and_says_both(self):
         self.count("F-1", Counts.STARTS, "4")
-        number = services.open_job(self.tom, changes.OpenJob("F-1", "test", "1200")).number
+        with self.assertRaises(Ambiguous) as asked:  # the field says hours, the meter starts
+            services.open_job(self.tom, changes.OpenJob("F-1", "test", "1200"))
+        self.assertEqual([one.typed for one in asked.exception.suggestions], ["1200 starts", "1200 h"])
+        number = services.open_job(self.tom, changes.OpenJob("F-1", "test", "1200 starts")).number
         self.assertEqual(Job.objects.get(number=number).hours_run, 300)
         services.set_details(self.seen(number), changes.SetDetails(hours_run="1400 starts"))
         self.assertEqual(Job.objects.get(number=number).hours_run, 350)
         self.assertIn("the meter shows 1400 starts", self.get(f"/api/jobs/{number}/log").json()[0]["what"])
         services.set_details(self.seen(number), changes.SetDetails(hours_run="400 h"))
         self.assertEqual(Job.objects.get(number=number).hours_run, 400)
+        self.assertNotIn("shows", self.get(f"/api/jobs/{number}/log").json()[0]["what"])
 
     def test_what_it_counts_is_not_changed_under_its_readings(self):
         self.count("F-1")

@@ -48,8 +48,8 @@ def set_details(now: JobInHand, new: SetDetails) -> None:
         return
     job.save(update_fields=changed)
     said = [f"{_WORDS[name]} {getattr(job, name)}" for name in changed if name in _WORDS]
-    if "hours_run" in changed and new.hours_run and job.pump.per_hour is not None:
-        said.append(f"the meter shows {as_read(job.pump, new.hours_run)}")
+    read = as_read(job.pump, new.hours_run or "") if "hours_run" in changed and new.hours_run else ""
+    said += [f"the meter shows {read}"] if read else []
     now.log("Details: " + "; ".join([*said, *(_built(job, before["build"]) if "build" in changed else ())]))
 
 
@@ -201,11 +201,11 @@ def _set_duty(job: Job, new: SetDetails, entry: Entry) -> None:
 
 def _set_hours(job: Job, new: SetDetails, entry: Entry) -> None:
     if new.hours_run is not None:
-        job.hours_run = typed_hours(job.pump, new.hours_run, "hours run", entry)
+        job.hours_run = typed_hours(job.pump, new.hours_run, "hours run", entry, labelled=False)
     if new.old_meter_last is not None:
-        job.old_meter_last = typed_hours(job.pump, new.old_meter_last, "old meter's last reading", entry)
+        job.old_meter_last = typed_hours(job.pump, new.old_meter_last, "old meter's last reading", entry, labelled=False)
     if new.new_meter_first is not None:
-        job.new_meter_first = typed_hours(job.pump, new.new_meter_first, "new meter's first reading", entry) or 0
+        job.new_meter_first = typed_hours(job.pump, new.new_meter_first, "new meter's first reading", entry, labelled=False) or 0
     if all(value is None for value in (new.hours_run, new.old_meter_last, new.new_meter_first)):
         return
     before = last_hours(job.pump, timezone.localdate(job.opened_at), job.pk)

@@ -63,7 +63,7 @@ def open_job(actor: User, new: OpenJob, entry: Entry = AS_WRITTEN) -> Job:
             reason=reason,
             symptom=new.symptom,
             serial=pump.serial,
-            hours_run=typed_hours(pump, new.hours_run, "hours run", entry),
+            hours_run=typed_hours(pump, new.hours_run, "hours run", entry, labelled=False),
             procedure=ShopProcedure.objects.filter(family=sheet.family.key).first(),
             **pump.duty(),
         )
