@@ -37,7 +37,7 @@ test('who is on it, what waits to be taken over, and what changed since one look
   showOnBench(<Talk job={aJob({ version: 9 })} />);
   expect(await screen.findByText('On it: Otto (has it open)')).toBeVisible();
   expect(screen.getByText(/Otto hands it over to you: “pin in the drawer”/)).toBeVisible();
-  await userEvent.click(screen.getByText(/1 change by others since you looked/));
+  await userEvent.click(screen.getByRole('button', { name: /1 change by others since you looked/ }));
   expect(screen.getByText('Reading of the bore')).toBeVisible();
   await userEvent.click(screen.getByRole('button', { name: 'Read' }));
   expect(screen.queryByText(/since you looked/)).toBeNull();
