@@ -318,10 +318,12 @@ class Queries(Works):
         self.measure_all(number)
         job_view(number, Units.MM)
         one = self.count(lambda: job_view(number, Units.MM))
+        pump_lines(Units.MM)
         lists = self.count(lambda: job_lines(jobs())), self.count(lambda: pump_lines(Units.MM))
         for _ in range(3):
             self.measure_all(number)
         services.open_job(self.tom, changes.OpenJob("G-1", "another"))
+        pump_lines(Units.MM)  # what was changed is worked out once
         self.assertEqual(self.count(lambda: job_view(number, Units.MM)), one)
         self.assertLessEqual(one, 24)
         self.assertEqual((self.count(lambda: job_lines(jobs())), self.count(lambda: pump_lines(Units.MM))), lists)

@@ -12,11 +12,13 @@ from django.test import TestCase
 from finegap.api.errors import Refused
 from finegap.bench import changes, services
 from finegap.bench.models import Event, Job
+from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.core.families.steps import Stage
 from finegap.core.formatting import Units
 from finegap.core.job import assess
 from finegap.core.job_record import Phase
+from finegap.pumps.models import Pump
 from finegap.site.management.commands.load_demo import _Script
 from tests.apps.base import job_view
 
@@ -36,7 +38,10 @@ class WholeJob(_Script):
         self.build = build
 
     def run(self):
-        job = services.open_job(self.actor, changes.OpenJob(self.script["pump"], "by the book", "99 999", "planned"))
+        tag = self.script["pump"]
+        hours = "99 999" if Pump.objects.get(tag=tag).per_hour is None else "99 999 h"  # one of them counts starts
+        # one is on loan: it is here
+        job = services.open_job(self.actor, changes.OpenJob(tag, "by the book", hours, "planned"), Entry(meant=True))
         self.number = job.number
         services.set_details(self.seen, changes.SetDetails(place="workshop", build=self.build))
         rubber = self._loaded().job_record.sheet.details.get("elastomer")
