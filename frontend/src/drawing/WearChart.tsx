@@ -1,6 +1,7 @@
-import { scaleLinear, scaleUtc } from 'd3-scale';
+import { scaleLinear } from 'd3-scale';
 import { useId } from 'react';
 import type { Wear } from '../api/client';
+import { DAY_MS, monthTicks } from './monthTicks';
 
 const WIDTH = 760;
 const HEIGHT = 360;
@@ -17,9 +18,6 @@ interface Axes {
   ticks: { at: number; text: string }[];
   label: string;
 }
-
-const DAY_MS = 86_400_000;
-const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'short', year: 'numeric', timeZone: 'UTC' });
 
 /** The same lives by days of the calendar: each size on the day it is of, the forecast from the last of them at the hours a week. */
 function byDays(wear: Wear): Wear {
@@ -98,9 +96,7 @@ function axesOf(wear: Wear, calendar: boolean): Axes {
     const ticks = x.ticks(8).map((at) => ({ at, text: at.toLocaleString('en').replace(',', ' ') }));
     return { x, y, ticks, label: 'hours since fitted, at the present duty' };
   }
-  const days = scaleUtc([new Date(first * DAY_MS), new Date(last * DAY_MS)], range);
-  const ticks = days.ticks(5).map((at) => ({ at: at.getTime() / DAY_MS, text: MONTH.format(at) }));
-  return { x, y, ticks, label: 'by the calendar' };
+  return { x, y, ticks: monthTicks(first, last), label: 'by the calendar' };
 }
 
 const line = ({ x, y }: Axes, points: { hours: number; mm: number }[]) =>

@@ -1,11 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense } from 'react';
 import { Modal } from 'react-bootstrap';
 import type { Feature, Job } from '../../api/client';
 import { wearQuery } from '../../api/queries';
 import { Loaded } from '../../app/Loading';
 import { useUnit } from '../../app/unit';
 import { WorkingLink } from '../../app/WorkingLink';
-import { WearChart } from '../../drawing/WearChart';
+
+// A chart's axes are fetched when one is opened: the screen of a job is there sooner without them.
+const WearChart = lazy(async () => ({ default: (await import('../../drawing/WearChart')).WearChart }));
 
 /** How one part wears: its lives drawn, the rate, the hours and the date to the limit. */
 export function WearPanel({ job, feature, onHide }: { job: Job; feature: Feature; onHide: () => void }) {
@@ -20,7 +23,9 @@ export function WearPanel({ job, feature, onHide }: { job: Job; feature: Feature
         <Loaded query={wear} what="its wear">
           {(data) => (
             <>
-              <WearChart wear={data} unit={unit} />
+              <Suspense fallback={<p className="quiet">One moment …</p>}>
+                <WearChart wear={data} unit={unit} />
+              </Suspense>
               {data.forecast ? (
                 <p>
                   {data.forecast.sentence} {data.forecast.date}{' '}
