@@ -49,17 +49,16 @@ class Until:
 
 def past_of(job: Job, sheet: SpecSheet) -> core.Past:
     """Earlier overhauls of this pump, from before this record and signed in it, one visit of each feature an overhaul."""
-    until = Until(job.number, timezone.localdate(job.opened_at))
+    day = timezone.localdate(job.opened_at)
+    until = Until(job.number, day)
     own = HoursRead(job.hours_run, job.old_meter_last, job.new_meter_first)
     visits = recorded(job.pump, until)
     if _has_moved(job):
         readings = meter.readings(job.pump)
         _through(visits, readings)
         _moves(visits, job.pump, readings, sheet, job.pressure_bar * job.speed_r_min, until)
-        own = _total(readings, job.opened_at.toordinal(), own)
-    return core.Past(
-        {key: tuple(of) for key, of in visits.items()}, job.number, job.opened_at.toordinal(), own, job.pump.overhaul_every_h
-    )
+        own = _total(readings, day.toordinal(), own)
+    return core.Past({key: tuple(of) for key, of in visits.items()}, job.number, day.toordinal(), own, job.pump.overhaul_every_h)
 
 
 def whole_past(pump: Pump, sheet: SpecSheet, readings: list[Metered]) -> dict[str, tuple[Visit, ...]]:
@@ -128,7 +127,7 @@ def _signed(pump: Pump, until: Until) -> Iterator[tuple[str, Visit]]:
             feature,
             Visit(
                 number,
-                opened.toordinal(),
+                timezone.localdate(opened).toordinal(),
                 HoursRead(hours, old_last, new_first),
                 bar * speed,
                 None if found is None else MeasuredSize(found, found_u),

@@ -20,13 +20,13 @@ _HERE = dt.timedelta(minutes=10)
 
 def talk_of(number: int, reader: User) -> TalkResponse | None:
     """What goes on at a job beside its record; ``None`` where there is no such job."""
-    job = Job.objects.filter(number=number).only("pk", "version", "opened_at").first()
+    job = Job.objects.filter(number=number).only("pk", "version", "opened_at", "ended").first()
     if job is None:
         return None
     notes = list(JobNote.objects.filter(job=job).select_related("by", "to", "taken_by").order_by("-at")[: _NOTES + 1])
     return TalkResponse(
         here=_here(job),
-        notes=[_note(one, reader) for one in notes[:_NOTES]],
+        notes=[_note(one, reader, job) for one in notes[:_NOTES]],
         more=len(notes) > _NOTES,
         since=_since(job, reader),
     )
@@ -61,8 +61,8 @@ def _since(job: Job, reader: User) -> SinceResponse | None:
     return SinceResponse(look.at, lines, len(events) > _EVENTS)
 
 
-def _note(one: JobNote, reader: User) -> JobNoteResponse:
-    for_reader = one.to_id in (None, reader.pk) and one.by_id != reader.pk
+def _note(one: JobNote, reader: User, job: Job) -> JobNoteResponse:
+    for_reader = one.to_id in (None, reader.pk) and one.by_id != reader.pk and not job.ended
     return JobNoteResponse(
         id=one.id,
         text=one.text,

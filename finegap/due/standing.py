@@ -101,7 +101,7 @@ def _overhauls(pump: Pump, readings: list[Metered], sheet: SpecSheet) -> list[tu
     signed = Job.objects.filter(pump=pump.pk, ended="signed").exclude(pk__in=void).order_by("number")
     for at, run, build in signed.values_list("opened_at", "hours_run", "build"):
         if is_overhaul(sheet.family.options, {**sheet.build, **build}):
-            found.append((at.toordinal(), run))
+            found.append((timezone.localdate(at).toordinal(), run))
     known = []
     for day, hours in sorted(found, key=lambda one: one[0]):
         before = [one.hours for one in readings if one.day <= day]

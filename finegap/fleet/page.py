@@ -6,11 +6,11 @@ import datetime as dt
 from collections.abc import Iterable
 from typing import TypeVar
 
-from django.contrib.auth.models import User
 from django.utils import timezone
 
 from finegap.bench.presenters.drawing import drawn_for
 from finegap.bench.presenters.wearing import Worn, chart, until
+from finegap.bench.records import name_of
 from finegap.bench.responses import WearResponse
 from finegap.core.drawing.labels import Screen
 from finegap.core.formatting import Amount, Kind, Sentence, Units, grouped, length
@@ -73,19 +73,21 @@ def pump_page(tag: str) -> shown.PumpPage | None:
         stock=_stock(pump),
         meter=[_meter(one) for one in _newest(pump.meter.all())],
         lubricated=[
-            shown.LubricatedResponse(one.id, one.name, one.hours, one.at, _name(one.by), one.struck_reason)
+            shown.LubricatedResponse(one.id, one.name, one.hours, one.at, name_of(one.by), one.struck_reason)
             for one in _newest(pump.lubricated.all())
         ],
         entered=_entered(pump, DecimalMark(works_settings().decimal_mark)),
         due=[shown.DueResponse(one.plan.name, one.sentence, day_of(one.day), one.late, one.working) for one in service],
         earlier=[_earlier(one) for one in _newest(pump.earlier.all())],
         moves=[
-            shown.MovedResponse(one.id, one.was, one.to, one.day, one.lent, one.back, _name(one.by), one.note, one.struck_reason)
+            shown.MovedResponse(one.id, one.was, one.to, one.day, one.lent, one.back, name_of(one.by), one.note, one.struck_reason)
             for one in _newest(pump.moves.all())
         ],
         parts_moved=_parts_moved(pump),
         movable=_movable(pump),
-        notes=[shown.NoteResponse(one.id, one.text, one.at, _name(one.by), one.struck_reason) for one in _newest(pump.notes.all())],
+        notes=[
+            shown.NoteResponse(one.id, one.text, one.at, name_of(one.by), one.struck_reason) for one in _newest(pump.notes.all())
+        ],
         documents=[
             shown.DocumentResponse(
                 one.id,
@@ -94,7 +96,7 @@ def pump_page(tag: str) -> shown.PumpPage | None:
                 _size(one.size),
                 f"/api/pump-documents/{one.id}",
                 one.at,
-                _name(one.by),
+                name_of(one.by),
                 one.struck_reason,
             )
             for one in _newest(pump.documents.all())
@@ -217,20 +219,20 @@ def _newest(rows: Iterable[T]) -> list[T]:
 
 
 def _meter(one: MeterReading) -> shown.MeterResponse:
-    return shown.MeterResponse(one.id, one.hours, one.read, one.day, _name(one.by), _replaced(one), one.struck_reason)
+    return shown.MeterResponse(one.id, one.hours, one.read, one.day, name_of(one.by), _replaced(one), one.struck_reason)
 
 
 def _earlier(one: EarlierOverhaul) -> shown.EarlierResponse:
     sizes = list(one.sizes.all())
     return shown.EarlierResponse(
-        one.id, one.day, one.hours, len(sizes), sum(size.changed for size in sizes), one.source, _name(one.by), one.struck_reason
+        one.id, one.day, one.hours, len(sizes), sum(size.changed for size in sizes), one.source, name_of(one.by), one.struck_reason
     )
 
 
 def _parts_moved(pump: Pump) -> list[shown.PartMovedResponse]:
     moves = sorted((*pump.given.all(), *pump.taken.all()), key=lambda one: (one.day, one.at), reverse=True)
     return [
-        shown.PartMovedResponse(one.id, moved_said(one, pump), one.day, _name(one.by), one.note, one.struck_reason)
+        shown.PartMovedResponse(one.id, moved_said(one, pump), one.day, name_of(one.by), one.note, one.struck_reason)
         for one in moves[:_LINES]
     ]
 
@@ -263,10 +265,6 @@ def _visits(found: tuple[Due, ...]) -> list[str]:
         for group in together(found)
         if len(group) > 1
     ]
-
-
-def _name(user: User) -> str:
-    return user.get_full_name() or user.username
 
 
 def _size(count: int) -> str:

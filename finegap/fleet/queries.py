@@ -91,7 +91,7 @@ def bar(kept: dict[str, Any]) -> BarResponse:
         later=kept["later"],
         measured=kept["measured"],
         verdict=kept["verdict"],
-        left=left_said(kept["left_h"]),
+        left=left_said(None if kept["left_h"] is None else round(kept["left_h"], -1)),  # a forecast is no better than that
     )
 
 

@@ -22,6 +22,8 @@ class Section:
 def summary_of(record: Record) -> list[Section]:
     """What came in, what was found, what was done, how it left, and what was put right since."""
     sections = [_came(record), _found(record), _set(record), _after(record)]
+    if any(one["void"] for one in record["amendments"]):
+        sections.insert(0, sections.pop())  # nobody reads on believing it
     return [one for one in sections if one.sentences or one.parts]
 
 

@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 import datetime as dt
+from typing import Any
+
+from django.utils import timezone
 
 from finegap.core.entry import Entry
 from finegap.core.errors import Ambiguous, Suggestion
@@ -71,7 +74,7 @@ def readings(pump: Pump) -> list[Metered]:
         if not one.struck_reason
     ]
     rows += [
-        Metered(job.opened_at.toordinal(), float(job.hours_run), _float(job.old_meter_last), float(job.new_meter_first))
+        Metered(_opened(job), float(job.hours_run), _float(job.old_meter_last), float(job.new_meter_first))
         for job in pump.jobs.all()
         if job.hours_run is not None
     ]
@@ -85,7 +88,7 @@ def last_hours(pump: Pump, day: dt.date, but_job: int | None = None) -> Metered 
     jobs = pump.jobs.filter(opened_at__date__lte=day, hours_run__isnull=False)
     job = (jobs if but_job is None else jobs.exclude(pk=but_job)).order_by("number").last()
     found = [Metered(read.day.toordinal(), float(read.hours))] if read else []
-    found += [Metered(job.opened_at.toordinal(), float(job.hours_run or 0))] if job else []
+    found += [Metered(_opened(job), float(job.hours_run or 0))] if job else []
     old = pump.earlier.filter(day__lte=day, struck_reason="").last()
     found += [Metered(old.day.toordinal(), float(old.hours))] if old else []
     return max(found, key=lambda one: one.day, default=None)
@@ -97,7 +100,7 @@ def next_hours(pump: Pump, day: dt.date) -> Metered | None:
     job = pump.jobs.filter(opened_at__date__gt=day, hours_run__isnull=False).order_by("number").first()
     found = [Metered(read.day.toordinal(), float(read.hours), _float(read.old_last))] if read else []
     if job:
-        found.append(Metered(job.opened_at.toordinal(), float(job.hours_run or 0), _float(job.old_meter_last)))
+        found.append(Metered(_opened(job), float(job.hours_run or 0), _float(job.old_meter_last)))
     old = pump.earlier.filter(day__gt=day, struck_reason="").first()
     found += [Metered(old.day.toordinal(), float(old.hours))] if old else []
     return min(found, key=lambda one: one.day, default=None)
@@ -105,3 +108,8 @@ def next_hours(pump: Pump, day: dt.date) -> Metered | None:
 
 def _float(value: int | None) -> float | None:
     return None if value is None else float(value)
+
+
+def _opened(job: Any) -> int:
+    """The day a job was opened, as the works' calendar has it."""
+    return timezone.localdate(job.opened_at).toordinal()

@@ -277,18 +277,21 @@ def strike(actor: User, tag: str, new: Strike) -> None:
         if role_of(actor) != LEAD and any(rows.filter(id=new.record).exists() for rows in leads):
             raise Refused("This needs a lead.", ["A lead entered it, and a lead strikes it out."])
         for rows in (one.filter(id=new.record) for one in (*anybodys, *leads)):
-            last = pump.moves.filter(struck_reason="").last()
             if rows.filter(struck_reason="").update(struck_by=actor, struck_reason=reason):
-                if last is not None and last.pk == new.record:
-                    _back_to(pump, last)
+                if rows.model is Moved:
+                    _settle_place(pump)
                 return
         raise FieldError("reading", "it is not there, or struck out already.", "Expected one of this pump.")
 
 
-def _back_to(pump: Pump, struck: Moved) -> None:
-    """Where it was before a move that did not happen."""
-    before = pump.moves.filter(struck_reason="").last()
-    pump.location, pump.lent = struck.was, bool(before and before.lent)
+def _settle_place(pump: Pump) -> None:
+    """Where the last move that counts took it; where none does, it is where the first one said that it was."""
+    last = pump.moves.filter(struck_reason="").last()
+    first = pump.moves.first()
+    place, lent = (last.to, last.lent) if last else (first.was if first else pump.location, False)
+    if (place, lent) == (pump.location, pump.lent):
+        return
+    pump.location, pump.lent = place, lent
     pump.version += 1
     pump.save(update_fields=["location", "lent", "version"])
 

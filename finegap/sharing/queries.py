@@ -8,6 +8,7 @@ from django.contrib.auth.models import User
 from django.db.models import Count, Max, QuerySet
 
 from finegap.api.roles import LEAD, role_of
+from finegap.bench.records import name_of
 from finegap.sharing.models import Link, LinkTo, LinkUse, digest_of
 from finegap.sharing.responses import LinkResponse, LinkUseResponse
 
@@ -31,10 +32,10 @@ def link_lines(rows: Iterable[Link], reader: User) -> list[LinkResponse]:
             job=one.job.number if one.job else None,
             whom=one.whom,
             until=one.until,
-            by=_name(one.by),
+            by=name_of(one.by),
             at=one.at,
             state="revoked" if one.revoked_at else "open" if one.is_open() else "ended",
-            revoked_by=_name(one.revoked_by) if one.revoked_by else "",
+            revoked_by=name_of(one.revoked_by) if one.revoked_by else "",
             revoked_at=one.revoked_at,
             uses=getattr(one, "used", 0),
             last_used=getattr(one, "last", None),
@@ -64,7 +65,3 @@ def _of(one: Link) -> str:
     if one.pump is not None:
         return f"what falls due of {one.pump.tag}"
     return f"what falls due at {one.place}" if one.place else "what falls due"
-
-
-def _name(user: User) -> str:
-    return user.get_full_name() or user.username

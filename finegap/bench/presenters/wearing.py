@@ -18,6 +18,7 @@ from finegap.core.sheet_parts import FeatureSpec
 from finegap.core.wear.forecast import Forecast
 from finegap.core.wear.hours import hours_per_week, since_before
 from finegap.core.wear.lives import Life
+from finegap.formats.days import written
 
 _FURTHEST_H = 200_000.0
 _BAND_STEPS = 24
@@ -145,7 +146,7 @@ def _band(coming: Forecast | None, life: Life) -> list[responses.BandResponse]:
 def _day_after(hours: float | None, week_h: float, begins: dt.date) -> str | None:
     if hours is None or hours / week_h > 52 * 40:
         return None
-    return (begins + dt.timedelta(weeks=hours / week_h)).isoformat()
+    return written(begins + dt.timedelta(weeks=hours / week_h))
 
 
 def hours_a_week(records: Records) -> float | None:

@@ -11,6 +11,7 @@ from finegap.api.retry import digest
 from finegap.api.roles import ROLES, role_of
 from finegap.bench.changes import LookedAt, StrikeNote, WriteJobNote
 from finegap.bench.models import Job, JobLook, JobNote
+from finegap.bench.records import name_of
 from finegap.core.entry import Entry
 from finegap.core.errors import FieldError
 from finegap.pumps.services import is_retry
@@ -56,6 +57,8 @@ def take_over(actor: User, number: int, note: str) -> None:
     ------
     FieldError
         There is no such hand-over, it was struck out, taken over already, meant for somebody else, or the own.
+    Refused
+        The job has ended.
     """
     with transaction.atomic():
         job = _job(number)
@@ -64,12 +67,14 @@ def take_over(actor: User, number: int, note: str) -> None:
             raise FieldError("hand-over", "it is not there, or was struck out.", "Expected one of this job.")
         if found.taken_by_id == actor.pk:
             return
+        if job.ended:
+            raise Refused(f"Job {job.number} is {job.ended}: there is nothing to go on with.")
         if found.taken_by is not None:
-            raise FieldError("hand-over", f"{_name(found.taken_by)} took it over already.", "Expected one nobody has.")
+            raise FieldError("hand-over", f"{name_of(found.taken_by)} took it over already.", "Expected one nobody has.")
         if found.by_id == actor.pk:
             raise FieldError("hand-over", "it is your own.", "Expected somebody else to take it over; or strike it out.")
         if found.to is not None and found.to_id != actor.pk:
-            raise FieldError("hand-over", f"it is meant for {_name(found.to)}.", "Expected that person; or a new hand-over.")
+            raise FieldError("hand-over", f"it is meant for {name_of(found.to)}.", "Expected that person; or a new hand-over.")
         found.taken_by, found.taken_at = actor, timezone.now()
         found.save(update_fields=["taken_by", "taken_at"])
 
@@ -120,7 +125,3 @@ def _person(username: str) -> User:
     if found is None or role_of(found) not in ROLES:
         raise FieldError("to", f"nobody here is called “{username[:30]}”.", "Expected somebody who works here.")
     return found
-
-
-def _name(user: User) -> str:
-    return user.get_full_name() or user.username
