@@ -247,6 +247,15 @@ class Falling(Fleet):
         strike(self.lena, "O-1", Strike(moved.id, "slip"))
         self.assertEqual(Pump.objects.get(tag="O-1").location, "here")
 
+    def test_moves_struck_out_in_any_order_never_happened(self):
+        first, second = MovePump(uuid.uuid4(), "yard"), MovePump(uuid.uuid4(), "North works", lent=True)
+        move_pump(self.lena, "O-1", first, Entry())
+        move_pump(self.lena, "O-1", second, Entry())
+        for moved, place in ((first, ("North works", True)), (second, ("here", False))):
+            strike(self.lena, "O-1", Strike(moved.id, "slip"))
+            pump = Pump.objects.get(tag="O-1")
+            self.assertEqual((pump.location, pump.lent), place)
+
     def test_a_pump_on_loan_is_somewhere_else_and_comes_back(self):
         back = (timezone.localdate() + dt.timedelta(days=30)).isoformat()
         moved = MovePump(uuid.uuid4(), "North works", lent=True, back=back)

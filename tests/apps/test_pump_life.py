@@ -1,6 +1,7 @@
 """A pump's page as its life: timeline, overhauls, parts that move, meters that count, papers, labels, the blank sheet."""
 
 import csv
+import datetime as dt
 import io
 import json
 import re
@@ -21,14 +22,14 @@ from pypdf import PdfReader
 from finegap.bench import changes, services
 from finegap.bench.models import Job, SignOff, SizeOnRecord
 from finegap.core.entry import Entry
-from finegap.core.errors import Ambiguous, FieldError
+from finegap.core.errors import Ambiguous, FieldError, Unlikely
 from finegap.core.formatting import Units
 from finegap.core.wear.hours import Counts
 from finegap.core.wear.lives import Instead
 from finegap.formats.labels import SHEETS, Label, as_pdf
 from finegap.pumps import meter
-from finegap.pumps.changes import AddEarlier, AddPump, EarlierPart, EditPump, MovePart, ReadMeter, Strike, WriteNote
-from finegap.pumps.history import add_earlier
+from finegap.pumps.changes import AddEarlier, AddPump, EarlierPart, EditPump, MovePart, MovePump, ReadMeter, Strike, WriteNote
+from finegap.pumps.history import add_earlier, move_pump
 from finegap.pumps.models import CODE_LETTERS, MeterReading, PartMoved, Pump, new_code
 from finegap.pumps.papers import write_note
 from finegap.pumps.parts import move_part
@@ -136,6 +137,40 @@ class Parts(Lives):
             with self.subTest(**given), self.assertRaisesRegex(FieldError, says):
                 self.move(**given)
         self.assertEqual(PartMoved.objects.count(), 0)
+
+    def test_a_part_is_in_one_pump_at_a_time(self):
+        another(self.lena, "H-3")
+        moved = self.move(instead=Instead.NOTHING)
+        with self.assertRaisesRegex(FieldError, "went into H-2 on 1 Jun 2020, and nothing took its place"):
+            self.move(taker="H-3", there="0", day="2020-07-01")
+        with self.assertRaisesRegex(FieldError, "moved on H-1 on 1 Jun 2020, later than that"):
+            self.move(taker="H-3", there="0", day="2020-05-01")
+        self.move("H-2", "H-3", "1500", "0", "2020-07-01")  # from where it is now it goes on
+        strike(self.lena, "H-1", Strike(moved, "of another pump"))
+        self.move(taker="H-3", there="0", day="2020-07-01")
+
+    def test_what_an_open_job_has_measured_is_not_moved_under_it(self):
+        number = services.open_job(self.tom, changes.OpenJob("H-2", "test", "3000")).number
+        self.read(number, "idler_pin", self.family(number).by_key["idler_pin"].stations[0].key, "29.930 mm")
+        today = str(timezone.localdate())
+        for tag, taker, hours, there in (("H-1", "H-2", "5000", "3000"), ("H-2", "H-1", "3000", "5000")):
+            with self.assertRaisesRegex(FieldError, f"job {number} on H-2 is open, and has measured it"):
+                self.move(tag, taker, hours, there, today)
+        Job.objects.get(number=number).readings.update(struck_reason="slip", struck_by=self.tom)
+        self.move(there="3000", day=today)
+
+    def test_a_pump_on_loan_is_asked_about(self):
+        move_pump(self.lena, "H-2", MovePump(uuid.uuid4(), "North works", lent=True), Entry())
+        with self.assertRaisesRegex(Unlikely, "on loan, at North works"):
+            self.move()
+
+    def test_a_job_is_of_its_day_at_the_works_not_in_greenwich(self):
+        services.open_job(self.tom, changes.OpenJob("H-2", "test", "3000"))
+        job = Job.objects.get()
+        job.opened_at = dt.datetime(2026, 3, 1, 20, 0, tzinfo=dt.UTC)
+        job.save(update_fields=["opened_at"])
+        with timezone.override("Pacific/Auckland"):  # 2 March there
+            self.assertEqual(meter.readings(job.pump)[-1].day, dt.date(2026, 3, 2).toordinal())
 
     @staticmethod
     def other_pin():

@@ -89,6 +89,12 @@ class Reports(Sharing):
             [(one["what"], one["address"]) for one in uses], [("report", "127.0.0.1"), *[("summary", "127.0.0.1")] * 2]
         )
 
+    def test_a_record_that_does_not_count_says_so_first(self):
+        number = self.signed()
+        services.amend(self.seen(number, self.lena), changes.Amend(uuid.uuid4(), "It was H-7.", "two tags", void=True))
+        text = self.stranger.get(self.share(number)["address"].removeprefix("http://testserver")).content.decode()
+        self.assertLess(text.index("does not count for this pump"), text.index("What came in"))
+
     def test_nothing_but_that_report_is_open_to_who_has_it_and_no_page_of_a_manual(self):
         number = self.signed()
         picture = io.BytesIO()

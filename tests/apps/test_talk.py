@@ -70,9 +70,12 @@ class Talk(Works):
         self.assertIn("Lena took it over already", self.post(f"notes/{open_to_all}/take", "ann", 422)["problem"])
 
     def test_a_job_that_has_ended_is_noted_on_and_not_handed_over(self):
+        key = self.note(handover=True)["notes"][0]["id"]
         services.abandon(self.seen(self.number), changes.Abandon(uuid.uuid4(), reason="x"))
         self.note(handover=True, status=409)
         self.note()
+        self.assertFalse(any(one["may_take"] for one in self.talk("ann")["notes"]))
+        self.post(f"notes/{key}/take", "ann", 409)
 
     def test_what_others_did_since_one_looked_and_not_ones_own(self):
         self.assertIsNone(self.talk("lena")["since"])  # who never looked has missed nothing of it

@@ -147,7 +147,8 @@ function Ribbon({ ahead }: { ahead: DueAhead }) {
       </p>
       {ahead.behind > 0 && (
         <p className="notice" role="status">
-          {ahead.behind} pumps are being worked out anew: what falls due of them may be missing or old.
+          {ahead.behind === 1 ? 'One pump or gauge is' : `${ahead.behind} pumps and gauges are`} being worked
+          out anew: what falls due of {ahead.behind === 1 ? 'it' : 'them'} may be missing or old.
         </p>
       )}
     </>
@@ -160,7 +161,7 @@ function Lines({ lines }: { lines: DueLine[] }) {
       <thead>
         <tr>
           <th scope="col">Day</th>
-          <th scope="col">Of</th>
+          <th scope="col">Pump or gauge</th>
           <th scope="col">What</th>
           <th scope="col">Where</th>
         </tr>

@@ -166,10 +166,10 @@ function Rows({ lines, more, isFetching, onMore }: RowsProps) {
     <div role="table" aria-label="Pumps" aria-rowcount={more ? -1 : lines.length + 1} className="fleet-table">
       <div role="row" className="fleet-head">
         <span role="columnheader">Pump</span>
-        <span role="columnheader">Least left: new to limit</span>
+        <span role="columnheader">Sizes with least left</span>
         <span role="columnheader">Falls due first</span>
         <span role="columnheader">Meter</span>
-        <span role="columnheader">Now</span>
+        <span role="columnheader">Job</span>
       </div>
       <div ref={box} role="rowgroup" style={{ height: rows.getTotalSize(), position: 'relative' }}>
         {shown.map(({ index, key, start }) => {
@@ -213,7 +213,7 @@ function Row({ pump }: { pump: PumpLine }) {
         {pump.worst.map((bar) => (
           <span key={bar.key}>
             <b aria-hidden="true">{bar.number}</b> <SmallBar bar={bar} unit={unit} />
-            <small aria-hidden="true">{bar.left || bar.text}</small>
+            <small aria-hidden="true">{bar.left || `${bar.text} ${unit}`}</small>
           </span>
         ))}
         {!pump.worst.length && (

@@ -108,15 +108,20 @@ function AddPaper({ tag }: { tag: string }) {
   const [name, setName] = useState('');
   const [error, setError] = useState<Error | null>(null);
   const [sending, setSending] = useState(false);
+  // The same file again, after an answer that was lost, is the same paper.
+  const last = useRef({ file: '', id: '' });
   const send = async (file: File) => {
+    const told = `${file.name} ${file.size} ${file.lastModified}`;
+    if (last.current.file !== told) last.current = { file: told, id: newId() };
     setSending(true);
     setError(null);
     try {
       const body = new FormData();
-      body.append('id', newId());
+      body.append('id', last.current.id);
       body.append('name', name.trim() || file.name);
       body.append('file', file);
       await posted(`/api/pumps/${encodeURIComponent(tag)}/documents`, body);
+      last.current = { file: '', id: '' };
       setName('');
       await cache.invalidateQueries({ queryKey: ['pump', tag] });
     } catch (wrong) {

@@ -124,7 +124,7 @@ test('the weeks say what falls due in each, what is past due, and that some are 
   showOnBench(<DuePage />);
   expect(await screen.findByLabelText('Past due: 4 parts to order')).toBeVisible();
   expect(screen.getByLabelText(/This week, from 1 Mar 2026: 2 service by hours/)).toBeVisible();
-  expect(screen.getByText(/7 pumps are being worked out anew/)).toBeVisible();
+  expect(screen.getByText(/7 pumps and gauges are being worked out anew/)).toBeVisible();
   const row = await screen.findByRole('row', { name: /Parts to order/ });
   expect(row).toHaveTextContent('past due');
   await userEvent.click(screen.getByLabelText('Parts to order'));

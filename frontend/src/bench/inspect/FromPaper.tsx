@@ -12,15 +12,30 @@ export function FromPaper({ job, features, onHide }: { job: Job; features: Featu
   const { unit } = useUnit();
   // The gauge of the last part of a kind is likely that of the next: chosen once, and always shown.
   const [last, setLast] = useState<Record<string, string>>({});
+  const [left, setLeft] = useState(0);
   const sizes = features.filter((f) => f.kind !== 'check' && f.stations.length > 0);
   return (
     <section className="stage from-paper" aria-label="From paper">
       <div className="sheet-head">
         <h2>From paper, in {unit}</h2>
-        <Button variant="outline-primary" onClick={onHide}>
-          Back to the drawing
+        <Button
+          variant="outline-primary"
+          onClick={() => {
+            const typed = boxes().filter((box) => box.value.trim());
+            typed[0]?.focus();
+            setLeft(typed.length);
+            if (!typed.length || left) onHide();
+          }}
+        >
+          {left ? 'Leave them, back to the drawing' : 'Back to the drawing'}
         </Button>
       </div>
+      {left > 0 && (
+        <p className="notice" role="alert">
+          {left} {left === 1 ? 'box holds a number that is' : 'boxes hold numbers that are'} not saved. Press
+          Enter in each.
+        </p>
+      )}
       <p className="quiet">
         In the order of the blank bench sheet. Enter saves a number and goes on. With a feeler set write the
         leaf that goes and the one that does not, as 0.20/0.25. What was looked at is ticked at the drawing.
@@ -48,6 +63,9 @@ export function FromPaper({ job, features, onHide }: { job: Job; features: Featu
     </section>
   );
 }
+
+/** Boxes a number can be typed into, in the order of the paper. */
+const boxes = () => [...document.querySelectorAll<HTMLInputElement>('input[data-paper]:not(:disabled)')];
 
 interface RowProps {
   job: Job;
@@ -129,6 +147,7 @@ function Boxes({ job, feature, gauge, isFeeler }: BoxesProps) {
             .join(', ')}
           waits={waiting.some((one) => one.station === station.key)}
           off={off}
+          slash={isFeeler}
           onEnter={(text) => enter(station.key, text)}
         />
       ))}
@@ -151,11 +170,13 @@ interface BoxProps {
   there: string;
   waits: boolean;
   off: boolean;
+  /** Two leaves are typed with a stroke between: a keypad of figures has none. */
+  slash: boolean;
   onEnter: (text: string) => void;
 }
 
 /** One box of the paper. What is on the sheet stands in its place; a repeat is typed at the drawing. */
-function Box({ label, short, there, waits, off, onEnter }: BoxProps) {
+function Box({ label, short, there, waits, off, slash, onEnter }: BoxProps) {
   const [text, setText] = useState('');
   return (
     <label className="paper-box">
@@ -165,7 +186,7 @@ function Box({ label, short, there, waits, off, onEnter }: BoxProps) {
       ) : (
         <input
           type="text"
-          inputMode="decimal"
+          inputMode={slash ? 'text' : 'decimal'}
           autoComplete="off"
           data-paper
           aria-label={label}
@@ -176,10 +197,8 @@ function Box({ label, short, there, waits, off, onEnter }: BoxProps) {
           onKeyDown={(event) => {
             if (event.key !== 'Enter' || !text.trim()) return;
             event.preventDefault();
-            const boxes = [
-              ...document.querySelectorAll<HTMLInputElement>('input[data-paper]:not(:disabled)'),
-            ];
-            const next = boxes[boxes.indexOf(event.currentTarget) + 1];
+            const all = boxes();
+            const next = all[all.indexOf(event.currentTarget) + 1];
             onEnter(text);
             setText('');
             next?.focus();

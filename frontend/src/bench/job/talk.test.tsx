@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { expect, test } from 'vitest';
+import { expect, test, vi } from 'vitest';
 import type { Talk as TalkData } from '../../api/client';
 import { showOnBench, stubServer } from '../../test-bench';
 import { aFeature, aGauge, aJob } from '../../test-builders';
@@ -71,7 +71,8 @@ test('numbers from paper: no box before the gauge is chosen, Enter saves and goe
     gauges: [aGauge('M-1', 'outside micrometer'), aGauge('F-1', 'feeler set')],
   });
   server.answer = () => Response.json({ ...job, version: 2 });
-  showOnBench(<FromPaper job={job} features={[PIN]} onHide={() => undefined} />, job);
+  const hide = vi.fn();
+  showOnBench(<FromPaper job={job} features={[PIN]} onHide={hide} />, job);
   const [front, back] = [screen.getByLabelText('Pin, front'), screen.getByLabelText('Pin, back')];
   expect(front).toBeDisabled();
   await userEvent.selectOptions(screen.getByLabelText('Gauge for Pin'), 'M-1');
@@ -81,7 +82,12 @@ test('numbers from paper: no box before the gauge is chosen, Enter saves and goe
   );
   expect(back).toHaveFocus();
   await userEvent.selectOptions(screen.getByLabelText('Gauge for Pin'), 'F-1');
-  await userEvent.type(back, '0.20/0.25{Enter}');
+  expect(back).toHaveAttribute('inputmode', 'text'); // a keypad of figures has no stroke
+  await userEvent.type(back, '0.20/0.25');
+  await userEvent.click(screen.getByRole('button', { name: 'Back to the drawing' }));
+  expect(hide).not.toHaveBeenCalled();
+  expect(screen.getByRole('alert')).toHaveTextContent('1 box holds a number that is not saved');
+  await userEvent.type(back, '{Enter}');
   await waitFor(() =>
     expect(sent.at(-1)?.body).toMatchObject({ station: 'back', typed: '0.20', stops: '0.25', gauge: 'F-1' }),
   );
