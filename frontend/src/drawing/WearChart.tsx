@@ -9,13 +9,14 @@ const LEFT = 70;
 const BOTTOM = 58;
 const TOP = 16;
 const RIGHT = 18;
+const EDGE = WIDTH - 45;
 
 interface Axes {
   /** To the right: hours, or days of the calendar. */
   x: (at: number) => number;
   /** Size in mm upwards. */
   y: (mm: number) => number;
-  ticks: { at: number; text: string }[];
+  ticks: { at: number; text: string; anchor?: 'middle' | 'end' }[];
   label: string;
 }
 
@@ -96,7 +97,13 @@ function axesOf(wear: Wear, calendar: boolean): Axes {
     const ticks = x.ticks(8).map((at) => ({ at, text: at.toLocaleString('en').replace(',', ' ') }));
     return { x, y, ticks, label: 'hours since fitted, at the present duty' };
   }
-  return { x, y, ticks: monthTicks(first, last), label: 'by the calendar' };
+  const months = monthTicks(first, last);
+  // A day at the edge ends there; a month there has no room for its name where there are others.
+  const ticks = months.flatMap((one) => {
+    if (x(one.at) < EDGE) return [one];
+    return months.length > 2 ? [] : [{ ...one, anchor: 'end' as const }];
+  });
+  return { x, y, ticks, label: 'by the calendar' };
 }
 
 const line = ({ x, y }: Axes, points: { hours: number; mm: number }[]) =>
@@ -113,8 +120,8 @@ function Ticks({ wear, axes: { x, y, ticks, label } }: Props) {
           </text>
         </g>
       ))}
-      {ticks.map(({ at, text }) => (
-        <text key={at} x={x(at)} y={HEIGHT - 36} textAnchor="middle" className="note">
+      {ticks.map(({ at, text, anchor }) => (
+        <text key={at} x={x(at)} y={HEIGHT - 36} textAnchor={anchor ?? 'middle'} className="note">
           {text}
         </text>
       ))}

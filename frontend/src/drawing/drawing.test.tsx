@@ -68,6 +68,8 @@ function feature(verdict: string | null, more: Partial<Feature> = {}): Feature {
 test('the words beside a number are those there is room for, by name or without', () => {
   const lines = (of: Feature) => [true, false].map((named) => linesOf(of, 'Idler, bore', named).join('|'));
   expect(lines(feature('Measure again'))).toEqual(['Idler, bore|34.14 · again', '34.14|again']);
+  const left = { found: { text: '12 340 h left' } } as Partial<Feature>;
+  expect(lines(feature('Watch', left))[0]).toBe('Idler, bore|12 340 h left');
   expect(lines(feature('Keep'))).toEqual(['Idler, bore|34.14', '34.14|']);
   expect(lines(feature('open'))).toEqual(['Idler, bore|to measure', 'to do|']);
   const first = feature('open', { suspect: 1, stations: STATIONS });

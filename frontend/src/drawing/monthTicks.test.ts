@@ -14,5 +14,6 @@ test('ticks of the calendar are firsts of months inside the days, or the two day
     [2020, 2021, 2022, 2023, 2024, 2025, 2026].map((year) => `Jan ${year}`),
   );
   expect(texts('2026-05-02', '2026-05-20')).toEqual(['2 May 2026', '20 May 2026']);
+  expect(monthTicks(Infinity, NaN)).toEqual([]);
   expect(texts('1900-01-02', '2999-01-01').length).toBeLessThanOrEqual(8);
 });

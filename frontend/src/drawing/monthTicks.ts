@@ -2,8 +2,9 @@ export const DAY_MS = 86_400_000;
 const DAY = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: 'UTC' });
 const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'short', year: 'numeric', timeZone: 'UTC' });
 
-/** Firsts of months between two days (counted from 1970), at even steps, at most eight; the two days if they hold fewer than two. */
+/** Firsts of months between two days (counted from 1970), at even steps, at most eight; the two days if they hold fewer than two, none where there is no day. */
 export function monthTicks(first: number, last: number) {
+  if (!Number.isFinite(first) || !Number.isFinite(last)) return [];
   const monthOf = (day: number) =>
     new Date(day * DAY_MS).getUTCFullYear() * 12 + new Date(day * DAY_MS).getUTCMonth();
   const [from, to] = [monthOf(first), monthOf(last)];

@@ -46,12 +46,21 @@ const told = (verdict: string | null): string => (verdict && verdict !== 'Keep' 
 /** Words too long to stand beside a size. */
 const SHORT: Record<string, string> = { 'Measure again': 'again' };
 
+/** So many letters have room beside a number. */
+const ROOM = 16;
+
+/** Where a verdict has no room beside the size, the ring alone tells it, by its shape. */
+function fitting(value: string, call: string): string {
+  const both = value && call ? `${value} · ${call}` : value || call;
+  return both.length > ROOM ? value : both;
+}
+
 /** The two lines beside a number: name, and what is known; without room for names, the size and its verdict. */
 export function linesOf(feature: DrawnFeature, name: string, named: boolean): [string, string] {
   const { value, verdict } = stateOf(feature);
   const call = told(verdict);
   const short = SHORT[call] ?? call;
-  if (named) return [name, value && short ? `${value} · ${short}` : value || short];
+  if (named) return [name, fitting(value, short)];
   if (feature.done || verdict) return [value, short];
   if (feature.open !== undefined) return [feature.open, ''];
   const open = feature.wanted || feature.kind === 'check';

@@ -255,6 +255,7 @@ function undatedSaid(pump: PumpLine): string {
 
 function Now({ pump }: { pump: PumpLine }) {
   if (pump.retired) return <span className="quiet">retired {day(pump.retired)}</span>;
+  if (pump.lent) return <span className="quiet">on loan</span>;
   if (pump.on_bench !== null)
     return (
       <Link className="btn btn-outline-primary" to={`/bench/${pump.on_bench}`}>

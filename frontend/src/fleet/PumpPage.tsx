@@ -82,7 +82,7 @@ function Head({ page, lead, onEdit }: HeadProps) {
         <h1>
           {line.tag} <small>{line.service}</small>
         </h1>
-        {!line.retired && line.on_bench === null && (
+        {!line.retired && !line.lent && line.on_bench === null && (
           <Link className="btn btn-primary" to={`/bench?pump=${at}`}>
             Open a job
           </Link>

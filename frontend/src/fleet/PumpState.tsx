@@ -33,7 +33,7 @@ function drawnOf(part: PartNow): DrawnFeature {
     judged_left: null,
     look: null,
     look_left: null,
-    open: part.size ? 'new, not measured' : 'not known',
+    open: part.size ? 'not measured' : 'not known',
   };
 }
 
