@@ -32,8 +32,9 @@ class PartNow:
     """A size of a pump as it is known between overhauls.
 
     ``last`` is the size last known, ``measured`` whether anybody measured it: of a new part only the sheet is known. ``day`` is
-    that of the overhaul it is from, ``run_h`` the hours since. ``left_h``, ``early_h`` and ``late_h`` are from the last reading of
-    the meter to the limit by its wear; 0 is now, ``None`` never or not known. ``share`` of its wear allowance is used.
+    that of the overhaul it was measured at or came in, ``run_h`` the hours since. ``left_h``, ``early_h`` and ``late_h`` are from
+    the last reading of the meter to the limit by its wear; 0 is now, ``None`` never or not known. ``share`` of its wear allowance
+    is used.
     """
 
     feature: Feature
@@ -265,7 +266,8 @@ def _part(
         odd=odd,
         last=last,
         measured=measured and last is not None,
-        day=at.day if at else None,
+        # A part that came from another pump was measured there, before it came.
+        day=known.day if known and measured else at.day if at else None,
         run_h=run,
         coming=coming,
         left_h=left,

@@ -93,6 +93,7 @@ class Parts(Lives):
         pin = next(one for one in pump_page("H-2", Units.MM).parts if one.key == "idler_pin")
         # 5,000 h of its life from 29.95 at 4,000: 5,000 to the limit, of which 1,000 ran in H-1 and 2,000 here
         self.assertIn("2\u00a0000\u00a0h to the limit", pin.left)
+        self.assertEqual(str(pin.day), "2020-01-01")  # measured in H-1, not the day it came
         said = [one.said for one in pump_page("H-2", Units.MM).parts_moved]
         self.assertEqual(said, ["Idler pin: came from H-1, where the meter read 5\u00a0000\u00a0h"])
         strike(self.lena, "H-2", Strike(moved, "of another pump"))
