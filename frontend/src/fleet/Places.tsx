@@ -2,6 +2,7 @@ import { useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { client, newId, type PumpDetail } from '../api/client';
 import type { components } from '../api/schema';
+import { Choice } from '../app/Choice';
 import { DayField } from '../app/DayField';
 import { ProblemNote } from '../app/ProblemNote';
 import { TextField } from '../app/TextField';
@@ -148,7 +149,7 @@ function PartForm({ page, onHide }: FormProps) {
           label="Part"
           value={texts.part}
           onChange={put('part')}
-          options={[['', 'choose'] as const, ...page.movable.map((part) => [part, part] as const)]}
+          choices={[['', 'choose'] as const, ...page.movable.map((part) => [part, part] as const)]}
         />
         <TextField label="Into which pump (tag)" value={texts.taker} maxLength={30} onChange={put('taker')} />
         <TextField
@@ -165,35 +166,13 @@ function PartForm({ page, onHide }: FormProps) {
           value={texts.hours_there}
           onChange={put('hours_there')}
         />
-        <Choice label="In its place here" value={texts.instead} onChange={put('instead')} options={INSTEAD} />
+        <Choice label="In its place here" value={texts.instead} onChange={put('instead')} choices={INSTEAD} />
         <DayField label="Day, if not today" value={texts.day} onChange={put('day')} />
       </div>
       <TextField label="Why" value={texts.note} maxLength={200} onChange={put('note')} />
       <ProblemNote error={save.error} onConfirm={save.confirm} />
       <SaveOrLeave isPending={save.isPending} onHide={onHide} />
     </form>
-  );
-}
-
-interface ChoiceProps {
-  label: string;
-  value: string;
-  onChange: (value: string) => void;
-  options: readonly (readonly [string, string])[];
-}
-
-function Choice({ label, value, onChange, options }: ChoiceProps) {
-  return (
-    <label className="field">
-      {label}
-      <select value={value} onChange={(event) => onChange(event.target.value)}>
-        {options.map(([key, words]) => (
-          <option key={key} value={key}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }
 

@@ -3,8 +3,7 @@ import type { Settings } from '../api/client';
 import type { components } from '../api/schema';
 import { zonesQuery } from '../api/queries';
 import { TextField } from '../app/TextField';
-
-type Choices = readonly (readonly [value: string, words: string])[];
+import { Choice, type Choices } from '../app/Choice';
 
 const UNITS: Choices = [
   ['mm', 'millimetres'],
@@ -152,27 +151,5 @@ export function Keeping({ typed, put }: Props) {
       />
       <p className="quiet">A signed record, its photographs and the log are never deleted.</p>
     </>
-  );
-}
-
-interface ChoiceProps {
-  label: string;
-  value: string;
-  choices: Choices;
-  onChange: (value: string) => void;
-}
-
-function Choice({ label, value, choices, onChange }: ChoiceProps) {
-  return (
-    <label className="field">
-      {label}
-      <select value={value} onChange={(event) => onChange(event.target.value)}>
-        {choices.map(([key, words]) => (
-          <option key={key} value={key}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }
