@@ -233,6 +233,7 @@ SPECTACULAR_SETTINGS = {
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "filters": {"no secrets": {"()": "finegap.site.logs.NoSecrets"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "filters": ["no secrets"]}},
     "root": {"handlers": ["console"], "level": "WARNING"},
 }

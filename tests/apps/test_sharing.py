@@ -2,6 +2,7 @@
 
 import datetime as dt
 import io
+import logging
 import uuid
 
 import vobject
@@ -123,8 +124,12 @@ class Reports(Sharing):
         self.assertEqual(self.stranger.get(path).status_code, 200)
         shown = self.post(self.lead, f"/api/links/{made['link']['id']}/revoke", 200)
         self.assertEqual((shown["state"], shown["revoked_by"]), ("revoked", "Lena"))
+        console = logging.getLogger().handlers[0]
+        was = console.setStream(log := io.StringIO())
+        self.addCleanup(console.setStream, was)
         gone = self.stranger.get(path)
         self.assertEqual((gone.status_code, "was taken back" in gone.content.decode()), (410, True))
+        self.assertEqual(log.getvalue(), "Gone: /shared/…\n", "The log would open what the link shares.")
         self.assertEqual(self.stranger.get("/shared/" + "x" * 43).status_code, 404)
         self.assertEqual(self.stranger.get("/shared/ü").status_code, 404)
 
