@@ -86,8 +86,9 @@ check: $(VENV)/.dev frontend/node_modules/.done ## format, lint, types, import c
 types: $(VENV)/.dev frontend/node_modules/.done ## the OpenAPI schema and the front end's types, from the code
 	@tools/generated
 
-test: $(VENV)/.dev frontend/node_modules/.done frontend/dist/index.html ## everything CI runs, two parts at a time
-	@$(MAKE) --no-print-directory -j2 --output-sync=target timed-test-browser timed-test-apps timed-check timed-test-front timed-test-scale timed-test-core
+test: $(VENV)/.dev frontend/node_modules/.done frontend/dist/index.html ## everything CI runs: what is checked at once, then two parts at a time
+	@$(MAKE) --no-print-directory timed-check
+	@$(MAKE) --no-print-directory -j2 --output-sync=target timed-test-apps timed-test-browser timed-test-scale timed-test-front timed-test-core
 
 timed-%:
 	@tools/timed $* $(MAKE) --no-print-directory $*

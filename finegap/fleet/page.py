@@ -26,7 +26,7 @@ from finegap.fleet.queries import bar, choices_of, pump_line, pumps
 from finegap.formats.days import written
 from finegap.inventory.models import ShelfLine
 from finegap.pumps.history import measured
-from finegap.pumps.models import EarlierOverhaul, MeterReading, PartMoved, Pump
+from finegap.pumps.models import EarlierOverhaul, Lubricated, MeterReading, Moved, PartMoved, Pump, PumpDocument
 from finegap.pumps.parts import parts_of
 from finegap.sheets.drawn import DrawingResponse
 from finegap.works.queries import works_settings
@@ -72,35 +72,17 @@ def pump_page(tag: str) -> shown.PumpPage | None:
         order_by=order_by(standing.needs, coming.day) if standing and coming else None,
         stock=_stock(pump),
         meter=[_meter(one) for one in _newest(pump.meter.all())],
-        lubricated=[
-            shown.LubricatedResponse(one.id, one.name, one.hours, one.at, name_of(one.by), one.struck_reason)
-            for one in _newest(pump.lubricated.all())
-        ],
+        lubricated=[_lubricated(one) for one in _newest(pump.lubricated.all())],
         entered=_entered(pump, DecimalMark(works_settings().decimal_mark)),
         due=[shown.DueResponse(one.plan.name, one.sentence, day_of(one.day), one.late, one.working) for one in service],
         earlier=[_earlier(one) for one in _newest(pump.earlier.all())],
-        moves=[
-            shown.MovedResponse(one.id, one.was, one.to, one.day, one.lent, one.back, name_of(one.by), one.note, one.struck_reason)
-            for one in _newest(pump.moves.all())
-        ],
+        moves=[_moved(one) for one in _newest(pump.moves.all())],
         parts_moved=_parts_moved(pump),
         movable=_movable(pump),
         notes=[
             shown.NoteResponse(one.id, one.text, one.at, name_of(one.by), one.struck_reason) for one in _newest(pump.notes.all())
         ],
-        documents=[
-            shown.DocumentResponse(
-                one.id,
-                one.name,
-                one.kind,
-                _size(one.size),
-                f"/api/pump-documents/{one.id}",
-                one.at,
-                name_of(one.by),
-                one.struck_reason,
-            )
-            for one in _newest(pump.documents.all())
-        ],
+        documents=[_document(one) for one in _newest(pump.documents.all())],
         revisions=[
             shown.RevisionResponse(one.revision, one.date, one.may_be_signed_on)
             for one in list(pump.sheet.revisions.all())[:_LINES]
@@ -227,6 +209,19 @@ def _earlier(one: EarlierOverhaul) -> shown.EarlierResponse:
     return shown.EarlierResponse(
         one.id, one.day, one.hours, len(sizes), sum(size.changed for size in sizes), one.source, name_of(one.by), one.struck_reason
     )
+
+
+def _lubricated(one: Lubricated) -> shown.LubricatedResponse:
+    return shown.LubricatedResponse(one.id, one.name, one.hours, one.at, name_of(one.by), one.struck_reason)
+
+
+def _moved(one: Moved) -> shown.MovedResponse:
+    return shown.MovedResponse(one.id, one.was, one.to, one.day, one.lent, one.back, name_of(one.by), one.note, one.struck_reason)
+
+
+def _document(one: PumpDocument) -> shown.DocumentResponse:
+    at = f"/api/pump-documents/{one.id}"
+    return shown.DocumentResponse(one.id, one.name, one.kind, _size(one.size), at, one.at, name_of(one.by), one.struck_reason)
 
 
 def _parts_moved(pump: Pump) -> list[shown.PartMovedResponse]:

@@ -12,6 +12,7 @@ class NoSecrets(logging.Filter):
     """Writes three dots for the secret in the address of a shared report or calendar."""
 
     def filter(self, record: logging.LogRecord) -> bool:
+        """Every record is written; one that tells a secret no longer does."""
         told = record.getMessage()
         hidden = _SECRET.sub(r"\1…", told)
         if hidden != told:
