@@ -32,6 +32,8 @@ class Taken(StrEnum):
 
     TYPED = "typed"
     RECEIVER = "receiver"
+    PAPER = "paper"
+    """Typed from a bench sheet that was filled in by hand: its time is when it was typed, not when it was measured."""
 
 
 class Struck(StrEnum):

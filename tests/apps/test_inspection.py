@@ -218,8 +218,17 @@ class Steps(Inspection):
         text = text_of(plain(self.view(number)))
         self.assertIn("SKIPPED, because: seal is new", " ".join(text.split()))
         self.assertIn("not looked at", text)
+        self.assertNotIn("..", text)
         # neither on this sheet nor looked at: no line of the page is spent on it
         self.assertNotIn("Crescent\n", text)
+
+    def test_a_number_typed_from_paper_says_so_wherever_it_is_told(self):
+        """Its time is when it was typed."""
+        number = self.open()
+        self.read(number, "idler_pin", "front/loaded side", "29.97", taken=changes.Taken.PAPER)
+        pin = next(f for f in self.view(number).features if f.key == "idler_pin")
+        self.assertEqual([r.taken for r in pin.readings], ["paper"])
+        self.assertIn("29.97 mm. from a paper sheet", " ".join(text_of(plain(self.view(number))).split()))
 
     def test_what_the_shop_does_where_practitioners_differ_holds_unless_the_sheet_or_the_job_says_otherwise(self):
         """A job keeps the shop's choice it was opened under; what nobody chose is not said."""

@@ -115,7 +115,7 @@ class Among(Bench):
             page.keyboard.press("Enter")
         expect(page.get_by_role("row", name="Idler pin").first.locator("output")).to_have_count(count)
         expect(page.get_by_text("being saved")).to_have_count(0)
-        self.assertEqual(Reading.objects.filter(feature="idler_pin", gauge__tag="M-1").count(), count)
+        self.assertEqual(Reading.objects.filter(feature="idler_pin", gauge__tag="M-1", taken="paper").count(), count)
         page.get_by_role("button", name="Notes, hand over").click()
         page.get_by_label("Hand the job over").check()
         page.get_by_label("What is done, what is open").fill("pin measured")

@@ -11,8 +11,9 @@ class Reading(Recorded, Strikeable):
     """One reading, as typed and as converted. Never erased: struck out with a reason.
 
     ``half_mm`` is half the interval between the leaf that goes and the one that does not; ``part_c`` and ``expansion_um_m_k`` are
-    kept of a part not measured at 20 C. ``taken`` says how it came: typed, pasted, or from the receiver. ``understood`` is how a
-    number with two meanings was taken, ``reason`` why an odd one is meant. ``certificate`` is the one it was taken under.
+    kept of a part not measured at 20 C. ``taken`` says how it came: typed, typed from paper, pasted, or from the receiver.
+    ``understood`` is how a number with two meanings was taken, ``reason`` why an odd one is meant. ``certificate`` is the one it
+    was taken under.
     """
 
     job = models.ForeignKey(Job, models.CASCADE, related_name="readings")

@@ -75,7 +75,13 @@ def left_as(feature: Record, record: Record) -> str:
     signed = record["signed"]
     if past and signed and signed["reason"]:
         past = [f"{' '.join(past)} Signed so by {signed['by']}, because: {signed['reason']}"]
-    return ". ".join(filter(None, (feature["left_text"], feature["left_note"], *past)))
+    return _after_each_other(feature["left_text"], feature["left_note"], *past)
+
+
+def _after_each_other(*told: str) -> str:
+    """What is told, with one full stop between, whether it is a sentence with its own or not."""
+    *first, last = [one for one in told if one] or [""]
+    return ". ".join([*(one.removesuffix(".") for one in first), last])
 
 
 def _gap(record: Record) -> list[Flowable]:
@@ -256,6 +262,10 @@ def _readings(record: Record) -> list[Flowable]:
     )
 
 
+_CAME = {"paper": "from a paper sheet", "pasted": "pasted", "receiver": "pulled from the gauge"}
+"""How a reading that was not typed at the pump came into its field."""
+
+
 def _station(reading: Record) -> str:
     return f"{reading['where']}{', as left' if reading['phase'] == 'left' else ''}"
 
@@ -263,7 +273,8 @@ def _station(reading: Record) -> str:
 def _typed(reading: Record) -> str:
     understood = f"read as {reading['understood']}" if reading["understood"] else ""
     struck = f"STRUCK OUT, because: {reading['struck_reason']}" if reading["struck_reason"] else ""
-    return ". ".join(filter(None, (reading["typed"], understood, reading["part"], reading["reason"], *reading["faults"], struck)))
+    came = _CAME.get(reading["taken"], "")
+    return _after_each_other(reading["typed"], came, understood, reading["part"], reading["reason"], *reading["faults"], struck)
 
 
 def _steps(record: Record) -> list[Flowable]:

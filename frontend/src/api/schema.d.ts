@@ -5259,9 +5259,10 @@ export interface components {
         /**
          * @description * `typed` - TYPED
          *     * `receiver` - RECEIVER
+         *     * `paper` - PAPER
          * @enum {string}
          */
-        TakenEnum: "typed" | "receiver";
+        TakenEnum: "typed" | "receiver" | "paper";
         /** @description Who is on a job, their notes with the newest first, and what changed since the reader looked. */
         TalkResponse: {
             here: components["schemas"]["HereResponse"][];

@@ -131,7 +131,7 @@ function Boxes({ job, feature, gauge, isFeeler }: BoxesProps) {
   const enter = (station: string, text: string) => {
     const [typed = '', stops = ''] = isFeeler ? text.split('/').map((part) => part.trim()) : [text.trim()];
     const given = { station, typed, stops, part: '', material: '', gauge, reason: '', how: how() };
-    void save(newEntry({ ...given, taken: 'typed' }));
+    void save(newEntry({ ...given, taken: 'paper' }));
   };
   const off = !gauge || job.signed !== null || job.abandoned !== null;
   return (

@@ -63,13 +63,16 @@ function Row({ reading: r, station, onStrike }: RowProps) {
   );
 }
 
+/** How a reading that was not typed at the pump came here. */
+const CAME: Record<string, string> = { receiver: ', pulled', paper: ', from paper', pasted: ', pasted' };
+
 /** With which gauge, how it came here, and what is odd about it. */
 function HowTaken({ reading: r }: { reading: Reading }) {
   return (
     <>
       {r.gauge}
       {r.part ? `, part at ${r.part}` : ''}
-      {r.taken === 'typed' ? '' : r.taken === 'receiver' ? ', pulled' : ', pasted'}
+      {CAME[r.taken] ?? ''}
       {r.understood && `, read as ${r.understood}`}
       {r.reason && `, meant: ${r.reason}`}
       {r.faults.length > 0 && <span className="warning"> {r.faults.join(' ')}</span>}

@@ -14,7 +14,7 @@ export interface Entry {
   part: string;
   material: string;
   gauge: string;
-  taken: 'typed' | 'receiver';
+  taken: 'typed' | 'receiver' | 'paper';
   reason: string;
   /** How and when it was typed: it keeps its unit however long it waits. */
   how: How;
