@@ -103,7 +103,7 @@ test-apps: $(VENV)/.dev frontend/dist/index.html
 	@FINEGAP_TEST_DB=:memory: $(PY) -W error -W "ignore::DeprecationWarning" manage.py test --noinput --testrunner tests.runner.TimedRunner tests.apps
 
 test-scale: $(VENV)/.dev
-	@$(PY) tools/scale.py --pumps 5100 --jobs 5100 --sheets 10 --gauges 20 --people 10 --times 1
+	@$(PY) tools/scale.py --pumps 1200 --jobs 1200 --sheets 10 --gauges 20 --people 10 --times 1
 
 test-browser: $(VENV)/.dev frontend/dist/index.html
 	@tools/chromium

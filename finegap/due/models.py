@@ -43,6 +43,8 @@ class Standing(models.Model):
         indexes = [
             models.Index(fields=["day"], name="standing_by_day"),
             models.Index(fields=["left_h"], name="standing_by_hours_left"),
+            # A word is looked for in the index: the rows of all pumps are not read for it.
+            models.Index(fields=["pump", "words"], name="standing_by_words"),
         ]
 
 
@@ -66,6 +68,7 @@ class DueLine(models.Model):
         indexes = [
             models.Index(fields=["day"], name="due_by_day"),
             models.Index(fields=["kind", "day"], name="due_by_kind"),
+            models.Index(fields=["day", "kind", "left_h"], name="due_counted"),
         ]
         constraints = [
             models.CheckConstraint(

@@ -9,7 +9,7 @@ from collections import Counter
 from collections.abc import Iterable, Iterator
 from itertools import chain
 
-from django.db.models import BooleanField, Case, Count, OuterRef, Q, QuerySet, Subquery, When
+from django.db.models import Count, OuterRef, Q, QuerySet, Subquery
 from django.utils import timezone
 
 from finegap.api.lists import words_in
@@ -75,13 +75,14 @@ def due_lines(rows: Iterable[DueLine]) -> list[DueLineResponse]:
 def ahead(rows: QuerySet[DueLine], behind: int) -> DueAhead:
     """The ribbon: counted in the database, a number a day and kind."""
     today = timezone.localdate()
-    over = Case(When(left_h__lt=0, then=True), default=False, output_field=BooleanField())
-    counted = in_weeks(rows).order_by().annotate(over=over).values_list("kind", "day", "over").annotate(count=Count("pk"))
+    each = in_weeks(rows).order_by().values_list("day", "kind")
+    counted = each.annotate(count=Count("pk"), over=Count("pk", filter=Q(left_h__lt=0)))
     late: Counter[str] = Counter()
     weeks = [Counter[str]() for _ in range(WEEKS)]
-    for kind, day, is_over, count in counted:
-        into = late if is_over or day < today else weeks[(day - today).days // _WEEK]
-        into[kind] += count
+    for day, kind, count, over in counted:
+        past = count if day < today else over
+        late[kind] += past
+        weeks[max((day - today).days, 0) // _WEEK][kind] += count - past
     undated = dict(rows.filter(day=None).order_by().values_list("kind").annotate(count=Count("pk")))
     return DueAhead(
         _counts(late),
