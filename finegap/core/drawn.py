@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from enum import Enum, auto
 from typing import Protocol
 
 from finegap.core.assembly.declared import Building
@@ -31,11 +32,22 @@ OPEN = ("to measure", "measure first", "to look at", "look first", "no size give
 """What is said of a part that is not measured, or not looked at, yet."""
 OPEN_SHORT = ("to do", "first")
 """The same where names have no room."""
+LEFT = ("888\u00a0880\u00a0h left", "888\u00a0880\u00a0h past", "not measured", "not known")
+"""What is said of a part between two overhauls, the hours as many as a meter shows."""
 SOUND = "sound"
 _LONG = 4
 """A detail of so many digits is no count."""
 SEVERAL = "{n} marks"
 """Of damage that lets a part stay, where there is more than one kind."""
+
+
+class Beside(Enum):
+    """What stands beside the numbers."""
+
+    JOB = auto()
+    """The size as found or left, and its verdict."""
+    LIFE = auto()
+    """The hours that its wear leaves of it, or its size; the verdict is in the ring alone. Without names they stand in two lines."""
 
 
 @dataclass(frozen=True)
@@ -104,7 +116,7 @@ class Printed(Protocol):
         """Size and limit of a feature."""
 
 
-def drawn(family: Family, sheet: Printed, units: Units, screen: Screen) -> Drawn:
+def drawn(family: Family, sheet: Printed, units: Units, screen: Screen, beside: Beside = Beside.JOB) -> Drawn:
     """A pump as it is drawn.
 
     Parameters
@@ -117,6 +129,8 @@ def drawn(family: Family, sheet: Printed, units: Units, screen: Screen) -> Drawn
         Its sizes are shown in.
     screen : Screen
         It is laid out for.
+    beside : Beside
+        What stands beside its numbers.
 
     Raises
     ------
@@ -125,7 +139,7 @@ def drawn(family: Family, sheet: Printed, units: Units, screen: Screen) -> Drawn
     """
     views = family.views(_pump(family, sheet))
     features = [feature for feature in family.features if any(feature.key in view.spots for view in views)]
-    words = max((width for one in features for width in _widths(one, sheet, units, screen)), default=0.0)
+    words = max((width for one in features for width in _widths(one, sheet, units, screen, beside)), default=0.0)
     at = columns(screen, len(features), words)
     laid = _stacked(views, at)
     found = {f.key: one for f in features for view, of in zip(laid, views, strict=True) for one in _on_screen(view, of, f)}
@@ -206,15 +220,22 @@ def faces_of(feature: Feature, family: Family) -> tuple[tuple[str, str], str]:
     return feature.between or (feature.part, ""), ""
 
 
-def _widths(feature: Feature, sheet: Printed, units: Units, screen: Screen) -> Iterator[float]:
+def _widths(feature: Feature, sheet: Printed, units: Units, screen: Screen, beside: Beside) -> Iterator[float]:
     """Of everything that can stand beside its number."""
-    for first, second in said(feature, sheet, units, screen):
+    for first, second in said(feature, sheet, units, screen, beside):
         yield width_px(first, bold=not screen.named)
         yield width_px(second, bold=True)
 
 
-def said(feature: Feature, sheet: Printed, units: Units, screen: Screen) -> Iterator[tuple[str, str]]:
+def said(
+    feature: Feature, sheet: Printed, units: Units, screen: Screen, beside: Beside = Beside.JOB
+) -> Iterator[tuple[str, str]]:
     """The two lines beside a number in everything that can be known of it: the widest size and every verdict."""
+    if beside is Beside.LIFE:
+        name = feature.label or feature.name
+        words = (*LEFT, f"{_widest(feature, sheet, units)}\u00a0{system_of(_kind(feature, sheet), units)[0]}")
+        yield from ((name, word) if screen.named else in_two(word) for word in words)
+        return
     values = _seen(feature) if feature.kind is FeatureKind.CHECK else (_widest(feature, sheet, units),)
     if screen.named:
         name = feature.label or feature.name
@@ -225,10 +246,20 @@ def said(feature: Feature, sheet: Printed, units: Units, screen: Screen) -> Iter
         yield from ((value, call) for value in (*values, *OPEN_SHORT) for call in ("", *CALLS.values()))
 
 
+def in_two(words: str) -> tuple[str, str]:
+    """Words in two lines; a number and its unit stay together."""
+    first, _, second = words.rpartition(" ")
+    return (first, second) if first else (second, "")
+
+
 def _seen(feature: Feature) -> tuple[str, ...]:
     """What can be said of a part that is looked at and stays."""
     kept = [damage.name for damage in feature.damages if damage.verdict is Verdict.KEEP]
     return (SOUND, SEVERAL.format(n=len(feature.damages)), *kept)
+
+
+def _kind(feature: Feature, sheet: Printed) -> Kind:
+    return Kind.FINE_LENGTH if sheet.spec(feature.key).fine else Kind.LENGTH
 
 
 def _widest(feature: Feature, sheet: Printed, units: Units) -> str:
@@ -237,6 +268,6 @@ def _widest(feature: Feature, sheet: Printed, units: Units) -> str:
     limit = spec.limit
     printed = (*(spec.new_mm or ()), *((limit.lower_mm, limit.upper_mm) if limit else ()))
     most = max((abs(size) for size in printed if size is not None), default=0.0)
-    unit, decimals, _ = system_of(Kind.FINE_LENGTH if spec.fine else Kind.LENGTH, units)
+    unit, decimals, _ = system_of(_kind(feature, sheet), units)
     before = len(str(int(from_internal(most, Dimension.LENGTH, unit)))) + (not feature.kind.is_gap)
     return f"{'0' * before}.{'0' * (decimals + 1)}"

@@ -13,6 +13,7 @@ from finegap.bench.presenters.wearing import Worn, chart, until
 from finegap.bench.records import name_of
 from finegap.bench.responses import WearResponse
 from finegap.core.drawing.labels import Screen
+from finegap.core.drawn import Beside
 from finegap.core.formatting import Amount, Kind, Sentence, Units, grouped, length
 from finegap.core.numerals import DecimalMark
 from finegap.core.standing import PartNow, Standing
@@ -98,7 +99,7 @@ def pump_drawing(tag: str, units: Units, screen: Screen) -> DrawingResponse | No
     if pump is None:
         return None
     revision = next(iter(pump.sheet.revisions.all()), None)
-    return drawn_for(revision.content if revision else {}, pump.build, units, screen)
+    return drawn_for(revision.content if revision else {}, pump.build, units, screen, Beside.LIFE)
 
 
 def pump_wear(tag: str, feature: str, units: Units) -> WearResponse | None:

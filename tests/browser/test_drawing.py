@@ -77,6 +77,20 @@ class Drawn(Bench):
                 with self.subTest(job=number, screen=screen, unit=unit):
                     self.check(number, screen, unit)
 
+        for screen, width, height in self.SCREENS:
+            self.page.set_viewport_size({"width": width, "height": height})
+            with self.subTest(pump="C-1", screen=screen):
+                self.uncut("/fleet/C-1", Screen[screen.upper()])
+
+    def uncut(self, page: str, screen: Screen) -> None:
+        """No word beside a number runs over the edge of the drawing: a number without its first figure is another number."""
+        self.go(page)
+        svg = self.page.locator(f'.pump-drawing[viewBox="0 0 {screen.width} {screen.height}"]')
+        expect(svg.locator(".balloon-value", has_text="not").first).to_be_visible()
+        left, right, edges = svg.evaluate("""(svg) => { const of = svg.getBoundingClientRect();
+          return [of.left, of.right, [...svg.querySelectorAll('text')].map((e) => { const b = e.getBoundingClientRect(); return [e.textContent, b.left, b.right]; })]; }""")
+        self.assertEqual([text for text, begins, ends in edges if begins < left or ends > right], [])
+
     def check(self, number: int, screen: str, unit: str) -> None:
         self.go(f"/bench/{number}/inspect")
         if self.page.locator(".unit-switch .on").inner_text() != unit:

@@ -15,7 +15,7 @@ from finegap.core.drawing.marks import clockwise
 from finegap.core.drawing.section import Axis
 from finegap.core.drawing.spots import Spot
 from finegap.core.drawing.views import Pump
-from finegap.core.drawn import drawn, faces_of, said
+from finegap.core.drawn import Beside, drawn, faces_of, said
 from finegap.core.errors import FieldError
 from finegap.core.families import FAMILIES
 from finegap.core.families.builds import belonging
@@ -160,13 +160,14 @@ class EveryDrawing(unittest.TestCase):
     def test_no_leader_crosses_anything_and_all_that_can_be_said_has_room(self):
         checked = 0
         for family, sheet, units, screen in every_drawing():
-            with self.subTest(family.key, build=family.build, units=units, screen=screen):
-                self.check(family, sheet, units, screen)
+            for beside in Beside:
+                with self.subTest(family.key, build=family.build, units=units, screen=screen, beside=beside):
+                    self.check(family, sheet, units, screen, beside)
             checked += 1
         self.assertGreater(checked, 100)
 
-    def check(self, family, sheet, units, screen):
-        of = drawn(family, sheet, units, screen)
+    def check(self, family, sheet, units, screen, beside):
+        of = drawn(family, sheet, units, screen, beside)
         self.assertEqual({n.key for n in of.numbers}, {f.key for f in family.features if not f.press})
         leaders = [(number.port, number.spot) for number in of.numbers]
         boxes = []
@@ -189,6 +190,6 @@ class EveryDrawing(unittest.TestCase):
             feature = family.by_key[number.key]
             self.assertTrue(set(number.stations) in ({s.key for s in feature.stations}, set()), number.key)
         for feature in (one for one in family.features if not one.press):
-            for first, second in said(feature, sheet, units, screen):
+            for first, second in said(feature, sheet, units, screen, beside):
                 widest = max(width_px(first, bold=not screen.named), width_px(second, bold=True))
                 self.assertLessEqual(widest, of.words_px, (first, second))

@@ -10,7 +10,7 @@ from typing import Any
 from finegap.bench.models import Job
 from finegap.bench.records import build_of, sheet_from
 from finegap.core.drawing.labels import Screen
-from finegap.core.drawn import drawn
+from finegap.core.drawn import Beside, drawn
 from finegap.core.errors import FieldError
 from finegap.core.formatting import Units
 from finegap.sheets.drawn import DrawingResponse
@@ -27,16 +27,18 @@ def drawing(job: Job, units: Units, screen: Screen) -> DrawingResponse:
     return drawn_for(job.revision.content, build_of(job), units, screen)
 
 
-def drawn_for(content: dict[str, Any], build: dict[str, str], units: Units, screen: Screen) -> DrawingResponse:
+def drawn_for(
+    content: dict[str, Any], build: dict[str, str], units: Units, screen: Screen, beside: Beside = Beside.JOB
+) -> DrawingResponse:
     """A pump of a sheet and a build; an empty drawing where there is no such family any more."""
     try:
-        return _drawing(json.dumps(content), tuple(sorted(build.items())), units, screen)
+        return _drawing(json.dumps(content), tuple(sorted(build.items())), units, screen, beside)
     except FieldError:
         return nothing_drawn(screen)
 
 
 @lru_cache(maxsize=128)
-def _drawing(sheet: str, build: tuple[tuple[str, str], ...], units: Units, screen: Screen) -> DrawingResponse:
+def _drawing(sheet: str, build: tuple[tuple[str, str], ...], units: Units, screen: Screen, beside: Beside) -> DrawingResponse:
     read = sheet_from(sheet)
-    of = drawn(read.family_of(dict(build)), read, units, screen)
+    of = drawn(read.family_of(dict(build)), read, units, screen, beside)
     return drawing_response(of, screen)

@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { expect, test, vi } from 'vitest';
 import type { Drawing, Feature, Reading } from '../api/client';
 import { PumpDrawing, PumpOrRoom } from './PumpDrawing';
-import { linesOf } from './stateOf';
+import { linesOf, type DrawnFeature } from './stateOf';
 import { StationPlan } from './StationPlan';
 import { aFeature, aJudged, aResult } from '../test-builders';
 
@@ -66,10 +66,12 @@ function feature(verdict: string | null, more: Partial<Feature> = {}): Feature {
 }
 
 test('the words beside a number are those there is room for, by name or without', () => {
-  const lines = (of: Feature) => [true, false].map((named) => linesOf(of, 'Idler, bore', named).join('|'));
+  const lines = (of: DrawnFeature) => [true, false].map((named) => linesOf(of, 'Idler, bore', named).join('|'));
   expect(lines(feature('Measure again'))).toEqual(['Idler, bore|34.14 · again', '34.14|again']);
-  const left = { found: { text: '12 340 h left' } } as Partial<Feature>;
-  expect(lines(feature('Watch', left))[0]).toBe('Idler, bore|12 340 h left');
+  const hours = '12\u00a0340\u00a0h';
+  const left = { found: { text: `${hours} left` }, open: 'not known' };
+  expect(lines({ ...feature('Watch'), ...left })).toEqual([`Idler, bore|${hours} left`, `${hours}|left`]);
+  expect(lines({ ...feature('open'), open: 'not known' })[1]).toBe('not|known');
   expect(lines(feature('Keep'))).toEqual(['Idler, bore|34.14', '34.14|']);
   expect(lines(feature('open'))).toEqual(['Idler, bore|to measure', 'to do|']);
   const first = feature('open', { suspect: 1, stations: STATIONS });

@@ -46,13 +46,10 @@ const told = (verdict: string | null): string => (verdict && verdict !== 'Keep' 
 /** Words too long to stand beside a size. */
 const SHORT: Record<string, string> = { 'Measure again': 'again' };
 
-/** So many letters have room beside a number. */
-const ROOM = 16;
-
-/** Where a verdict has no room beside the size, the ring alone tells it, by its shape. */
-function fitting(value: string, call: string): string {
-  const both = value && call ? `${value} · ${call}` : value || call;
-  return both.length > ROOM ? value : both;
+/** Words in two lines; a number and its unit have no space between them that breaks. */
+function inTwo(words: string): [string, string] {
+  const at = words.lastIndexOf(' ');
+  return at < 0 ? [words, ''] : [words.slice(0, at), words.slice(at + 1)];
 }
 
 /** The two lines beside a number: name, and what is known; without room for names, the size and its verdict. */
@@ -60,9 +57,10 @@ export function linesOf(feature: DrawnFeature, name: string, named: boolean): [s
   const { value, verdict } = stateOf(feature);
   const call = told(verdict);
   const short = SHORT[call] ?? call;
-  if (named) return [name, fitting(value, short)];
+  // Between two overhauls the ring alone tells the verdict: the room is for how long is left.
+  if (feature.open !== undefined) return named ? [name, value] : inTwo(value);
+  if (named) return [name, value && short ? `${value} · ${short}` : value || short];
   if (feature.done || verdict) return [value, short];
-  if (feature.open !== undefined) return [feature.open, ''];
   const open = feature.wanted || feature.kind === 'check';
   return [isFirst(feature) ? 'first' : open ? 'to do' : '', ''];
 }
