@@ -227,13 +227,11 @@ def _widths(feature: Feature, sheet: Printed, units: Units, screen: Screen, besi
         yield width_px(second, bold=True)
 
 
-def said(
-    feature: Feature, sheet: Printed, units: Units, screen: Screen, beside: Beside = Beside.JOB
-) -> Iterator[tuple[str, str]]:
+def said(feature: Feature, sheet: Printed, units: Units, screen: Screen, beside: Beside = Beside.JOB) -> Iterator[tuple[str, str]]:
     """The two lines beside a number in everything that can be known of it: the widest size and every verdict."""
     if beside is Beside.LIFE:
         name = feature.label or feature.name
-        words = (*LEFT, f"{_widest(feature, sheet, units)}\u00a0{system_of(_kind(feature, sheet), units)[0]}")
+        words = (*LEFT, f"{_widest(feature, sheet, units)} {system_of(_kind(feature, sheet), units)[0]}")
         yield from ((name, word) if screen.named else in_two(word) for word in words)
         return
     values = _seen(feature) if feature.kind is FeatureKind.CHECK else (_widest(feature, sheet, units),)
@@ -247,7 +245,7 @@ def said(
 
 
 def in_two(words: str) -> tuple[str, str]:
-    """Words in two lines; a number and its unit stay together."""
+    """Words in two lines, the last word in the second."""
     first, _, second = words.rpartition(" ")
     return (first, second) if first else (second, "")
 

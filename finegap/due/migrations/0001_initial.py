@@ -41,7 +41,7 @@ class Migration(migrations.Migration):
                 ('core', models.CharField(max_length=20)),
             ],
             options={
-                'indexes': [models.Index(fields=['day'], name='standing_by_day'), models.Index(fields=['left_h'], name='standing_by_hours_left')],
+                'indexes': [models.Index(fields=['day'], name='standing_by_day'), models.Index(fields=['left_h'], name='standing_by_hours_left'), models.Index(fields=['pump', 'words'], name='standing_by_words')],
             },
         ),
         migrations.CreateModel(
@@ -59,7 +59,7 @@ class Migration(migrations.Migration):
             ],
             options={
                 'ordering': ['day', 'pk'],
-                'indexes': [models.Index(fields=['day'], name='due_by_day'), models.Index(fields=['kind', 'day'], name='due_by_kind')],
+                'indexes': [models.Index(fields=['day'], name='due_by_day'), models.Index(fields=['kind', 'day'], name='due_by_kind'), models.Index(fields=['day', 'kind', 'left_h'], name='due_counted')],
                 'constraints': [models.CheckConstraint(condition=models.Q(models.Q(('gauge__isnull', False), ('pump__isnull', True)), models.Q(('gauge__isnull', True), ('pump__isnull', False)), _connector='OR'), name='due_at_a_pump_or_a_gauge')],
             },
         ),

@@ -174,4 +174,8 @@ class Migration(migrations.Migration):
             model_name='partmoved',
             constraint=models.CheckConstraint(condition=models.Q(('pump', models.F('taker')), _negated=True), name='a_part_goes_to_another_pump'),
         ),
+        migrations.AddIndex(
+            model_name='pump',
+            index=models.Index(fields=['tag', 'service', 'location', 'serial'], name='pump_found'),
+        ),
     ]

@@ -46,7 +46,7 @@ const told = (verdict: string | null): string => (verdict && verdict !== 'Keep' 
 /** Words too long to stand beside a size. */
 const SHORT: Record<string, string> = { 'Measure again': 'again' };
 
-/** Words in two lines; a number and its unit have no space between them that breaks. */
+/** Words in two lines, the last word in the second. */
 function inTwo(words: string): [string, string] {
   const at = words.lastIndexOf(' ');
   return at < 0 ? [words, ''] : [words.slice(0, at), words.slice(at + 1)];
