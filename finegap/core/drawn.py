@@ -47,7 +47,7 @@ class Beside(Enum):
     JOB = auto()
     """The size as found or left, and its verdict."""
     LIFE = auto()
-    """The hours that its wear leaves of it, or its size, in two lines where there are no names; the ring alone tells the verdict."""
+    """The hours its wear leaves of it, or its size; in two lines where names have no room. The ring alone tells the verdict."""
 
 
 @dataclass(frozen=True)
