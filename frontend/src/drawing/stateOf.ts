@@ -46,8 +46,9 @@ const told = (verdict: string | null): string => (verdict && verdict !== 'Keep' 
 /** Words too long to stand beside a size. */
 const SHORT: Record<string, string> = { 'Measure again': 'again' };
 
-/** Words in two lines, the last word in the second. */
-function inTwo(words: string): [string, string] {
+/** Under the name; without room for it, in two lines, the last word in the second. */
+function beside(name: string, words: string, named: boolean): [string, string] {
+  if (named) return [name, words];
   const at = words.lastIndexOf(' ');
   return at < 0 ? [words, ''] : [words.slice(0, at), words.slice(at + 1)];
 }
@@ -55,10 +56,9 @@ function inTwo(words: string): [string, string] {
 /** The two lines beside a number: name, and what is known; without room for names, the size and its verdict. */
 export function linesOf(feature: DrawnFeature, name: string, named: boolean): [string, string] {
   const { value, verdict } = stateOf(feature);
-  const call = told(verdict);
-  const short = SHORT[call] ?? call;
   // Between two overhauls the ring alone tells the verdict: the room is for how long is left.
-  if (feature.open !== undefined) return named ? [name, value] : inTwo(value);
+  if (feature.open !== undefined) return beside(name, value, named);
+  const short = SHORT[told(verdict)] ?? told(verdict);
   if (named) return [name, value && short ? `${value} · ${short}` : value || short];
   if (feature.done || verdict) return [value, short];
   const open = feature.wanted || feature.kind === 'check';
