@@ -66,7 +66,8 @@ function feature(verdict: string | null, more: Partial<Feature> = {}): Feature {
 }
 
 test('the words beside a number are those there is room for, by name or without', () => {
-  const lines = (of: DrawnFeature) => [true, false].map((named) => linesOf(of, 'Idler, bore', named).join('|'));
+  const lines = (of: DrawnFeature) =>
+    [true, false].map((named) => linesOf(of, 'Idler, bore', named).join('|'));
   expect(lines(feature('Measure again'))).toEqual(['Idler, bore|34.14 · again', '34.14|again']);
   const hours = '12\u00a0340\u00a0h';
   const left = { found: { text: `${hours} left` }, open: 'not known' };
