@@ -82,6 +82,11 @@ function Head({ page, lead, onEdit }: HeadProps) {
         <h1>
           {line.tag} <small>{line.service}</small>
         </h1>
+        {line.on_bench !== null && (
+          <Link className="btn btn-primary" to={`/bench/${line.on_bench}`}>
+            On the bench: job {line.on_bench}
+          </Link>
+        )}
         {!line.retired && !line.lent && line.on_bench === null && (
           <Link className="btn btn-primary" to={`/bench?pump=${at}`}>
             Open a job
