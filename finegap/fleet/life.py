@@ -163,13 +163,13 @@ def overhauls_of(pump: Pump, page: int) -> tuple[list[OverhaulResponse], bool]:
     for size in SizeOnRecord.objects.filter(job__in=[job.pk for job in jobs[:_OVERHAULS]]):
         sizes.setdefault(size.job_id, []).append(size)
     sheet = sheet_now(pump)
-    names = {f.key: (f.number, f.name, sheet.spec(f.key).fine) for f in sheet.family.features} if sheet else {}
+    names = {f.key: (f.number, f.name, sheet.spec(f.key).fine, f.is_set) for f in sheet.family.features} if sheet else {}
     return [_overhaul(job, sizes.get(job.pk, []), names) for job in jobs[:_OVERHAULS]], len(jobs) > _OVERHAULS
 
 
-def _overhaul(job: Job, sizes: list[SizeOnRecord], names: dict[str, tuple[int, str, bool]]) -> OverhaulResponse:
+def _overhaul(job: Job, sizes: list[SizeOnRecord], names: dict[str, tuple[int, str, bool, bool]]) -> OverhaulResponse:
     signature = job.sign_off
-    named = [(names.get(size.feature, (0, size.feature.replace("_", " "), False)), size) for size in sizes if _says(size)]
+    named = [(names.get(size.feature, (0, size.feature.replace("_", " "), False, False)), size) for size in sizes if _says(size)]
     shown = sorted(named, key=lambda one: one[0])
     return OverhaulResponse(
         number=job.number,
@@ -179,8 +179,8 @@ def _overhaul(job: Job, sizes: list[SizeOnRecord], names: dict[str, tuple[int, s
         ended="void" if any(one.void for one in job.amendments.all()) else "",
         gap=Shown(f"{signature.gap_mm} mm", f"{signature.gap_in} in") if signature.gap_mm else "",
         sizes=[
-            OverhaulSize(number, name, _size(size.found_mm, fine), _size(size.left_mm, fine), size.changed)
-            for (number, name, fine), size in shown
+            OverhaulSize(number, name, _size(size.found_mm, fine), _size(size.left_mm, fine), size.changed, is_set)
+            for (number, name, fine, is_set), size in shown
         ],
     )
 

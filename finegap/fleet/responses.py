@@ -343,13 +343,14 @@ class LifeLine:
 
 @dataclass(frozen=True)
 class OverhaulSize:
-    """A size at an overhaul, as found and as left."""
+    """A size at an overhaul, as found and as left. One that ``is_set`` is new by how it was set, not by a part."""
 
     number: int
     name: str
     found: Text
     left: Text
     changed: bool
+    is_set: bool
 
 
 @dataclass(frozen=True)

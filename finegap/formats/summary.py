@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from finegap.core.formatting import grouped
 from finegap.formats.days import moment
 from finegap.formats.paper import Record
 
@@ -29,7 +30,7 @@ def summary_of(record: Record) -> list[Section]:
 
 def _came(record: Record) -> Section:
     pump = record["pump"]
-    hours = f" It had run {record['hours_run']} hours by its meter." if record["hours_run"] is not None else ""
+    hours = f" It had run {grouped(record['hours_run'])} hours by its meter." if record["hours_run"] is not None else ""
     return Section(
         "What came in",
         [
@@ -120,4 +121,5 @@ def _after(record: Record) -> Section:
 
 def _names(features: list[Record]) -> str:
     names = [one["name"].lower() for one in features]
-    return ", ".join(names[:_MOST]) + (f", and {len(names) - _MOST} more" if len(names) > _MOST else "")
+    apart = "; " if any("," in name for name in names) else ", "
+    return apart.join(names[:_MOST]) + (f"{apart}and {len(names) - _MOST} more" if len(names) > _MOST else "")

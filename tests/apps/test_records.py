@@ -211,6 +211,7 @@ class Now(Works):
         verdicts = Counter(feature["judged"]["verdict"] for feature in job_view(number, Units.MM)["features"] if feature["judged"])
         SignOff.objects.update(document=b"not to be read")
         pump_lines(Units.IN)
+        self.assertEqual([size.name for size in overhauls("H-1", Units.MM)[0].sizes if size.is_set], ["End clearance found"])
         self.assertEqual((overhauls("H-1", Units.IN)[0].gap, SignOff.objects.get().verdicts), ("0.005 in", verdicts))
         self.assertEqual(job_lines(jobs())[0].signed_at is not None, True)
 

@@ -16,6 +16,7 @@ from finegap.bench import changes, services
 from finegap.core.entry import Entry
 from finegap.core.families.steps import Stage
 from finegap.core.job_record import Decided, Phase
+from finegap.formats.days import written
 from finegap.pumps.changes import ReadMeter
 from finegap.pumps.models import Pump
 from finegap.pumps.services import read_meter
@@ -69,6 +70,9 @@ class Reports(Sharing):
         for said in (
             "H-1",
             "What came in",
+            "It had run 14\u00a0380 hours",
+            f"can be opened until {written(self.today + dt.timedelta(days=30))}",
+            f"Signed by Lena, {written(self.today)}",
             "What we found and did",
             "Idler pin",
             "29.850 mm",

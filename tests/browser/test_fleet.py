@@ -131,6 +131,8 @@ class Among(Bench):
         page.get_by_role("link", name=f"On the bench: job {number}").click()
         page.get_by_role("button", name="Notes (1)").wait_for()
         Signed.end(number)
+        self.go("/fleet/H-1")
+        expect(page.locator(".overhaul").get_by_role("row", name="End clearance")).to_contain_text("mmset")
         self.go(f"/bench/{number}/close")
         page.get_by_role("button", name="Give the report out by a link").click()
         page.get_by_label("For whom").fill("the owner")

@@ -3872,13 +3872,14 @@ export interface components {
             gap: string;
             sizes: components["schemas"]["OverhaulSize"][];
         };
-        /** @description A size at an overhaul, as found and as left. */
+        /** @description A size at an overhaul, as found and as left. One that ``is_set`` is new by how it was set, not by a part. */
         OverhaulSize: {
             number: number;
             name: string;
             found: string;
             left: string;
             changed: boolean;
+            is_set: boolean;
         };
         /** @description Its lines, and where the joint of each ring goes, in degrees clockwise from the top. */
         PackingView: {

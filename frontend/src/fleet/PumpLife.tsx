@@ -20,6 +20,12 @@ export function Overhauls({ tag }: { tag: string }) {
   );
 }
 
+/** Where nothing was measured: a gap that is set is never as it was found, once the pump was open. */
+function leftSaid(size: Overhaul['sizes'][number]): string {
+  if (size.is_set) return 'not measured';
+  return size.changed ? 'new, not measured' : size.found ? 'as found' : '';
+}
+
 function OneOverhaul({ one, open }: { one: Overhaul; open: boolean }) {
   return (
     <details open={open} className="overhaul">
@@ -47,8 +53,8 @@ function OneOverhaul({ one, open }: { one: Overhaul; open: boolean }) {
                 </th>
                 <td>{size.found || <span className="quiet">not measured</span>}</td>
                 <td>
-                  {size.left || (size.changed ? 'new, not measured' : size.found ? 'as found' : '')}
-                  {size.changed && size.left && <small>new</small>}
+                  {size.left || leftSaid(size)}
+                  {size.changed && size.left && <small>{size.is_set ? 'set' : 'new'}</small>}
                 </td>
               </tr>
             ))}

@@ -1,0 +1,1 @@
+"""Filters of the pages that links lead to."""
