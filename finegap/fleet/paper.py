@@ -43,7 +43,7 @@ def blank_sheet(tag: str, units: Units) -> BlankSheet | None:
             "Isolate, lock and tag; pressure relieved, drained, flushed before it is opened. Local law and site rules come first.",
             *([f"Liquid: {pump.hazards}."] if pump.hazards else []),
         ),
-        unit={Units.MM: "mm", Units.IN: "in", Units.THOU: "thousandths of an inch"}[units],
+        unit={Units.MM: "mm", Units.IN: "inches", Units.THOU: "thousandths of an inch"}[units],
         drawn=drawn(family, sheet, units, Screen.WIDE),
         sizes=tuple(sizes),
         looks=tuple(looks),

@@ -109,10 +109,14 @@ def _rows(sizes: Sequence[Blank], wide: bool = False) -> Flowable:
 
 
 class Boxes(Flowable):  # type: ignore[misc]  # reportlab has no types
-    """Boxes to write in, each with what it is for above it, as many in a row as there is room for."""
+    """Boxes to write in, each with what it is for above it, as many in a row as there is room for.
+
+    They are wider where what is above them is: two places cut to the same letters would be one.
+    """
 
     def __init__(self, labels: Sequence[str], room: float = WIDTH, width: float = _BOX[0], height: float = _BOX[1]) -> None:
         super().__init__()
+        width = min(max(width, *(stringWidth(label, "FineGap", SMALLEST) for label in labels)), room)
         self.labels, self.room, self.box = tuple(labels), room, (width, height)
         self.across = max(int((room + _GAP) // (width + _GAP)), 1)
 

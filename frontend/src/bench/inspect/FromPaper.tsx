@@ -17,7 +17,7 @@ export function FromPaper({ job, features, onHide }: { job: Job; features: Featu
   return (
     <section className="stage from-paper" aria-label="From paper">
       <div className="sheet-head">
-        <h2>From paper, in {unit}</h2>
+        <h2>From paper, in {unit === 'in' ? 'inches' : unit}</h2>
         <Button
           variant="outline-primary"
           onClick={() => {
