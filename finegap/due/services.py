@@ -40,14 +40,22 @@ def catch_up(most: int = AT_ONCE, seconds: float = _LONGEST_S) -> int:
     -------
     int
         How many are left. Where nothing can be written all of them are: what is shown is then older than the records.
+        One that cannot be worked out is left, too, and keeps no other from it.
     """
     until = time.monotonic() + seconds
+    failed: list[int] = []
     try:
         for _ in range(most):  # one by one: working out a pump may mark those that have a part of it
-            stale = Stale.objects.order_by("pk").first()
+            stale = Stale.objects.exclude(pk__in=failed).order_by("pk").first()
             if stale is None or time.monotonic() > until:
                 break
-            _one(stale)
+            try:
+                _one(stale)
+            except DatabaseError:
+                raise
+            except Exception:  # whatever is wrong with one pump, the lists of all the others are answered
+                failed.append(stale.pk)
+                _LOG.exception("How %s stands cannot be worked out.", stale.pump or stale.gauge)
     except DatabaseError:
         _LOG.warning("What falls due could not be worked out anew.", exc_info=True)
     return Stale.objects.count()

@@ -19,6 +19,7 @@ from finegap.bench.models import Amendment, Job, SizeOnRecord
 from finegap.core.entry import Entry
 from finegap.core.formatting import Units
 from finegap.core.wear.lives import Instead
+from finegap.due import services as due
 from finegap.due.models import DueLine, Stale, Standing
 from finegap.due.services import catch_up
 from finegap.due.stale import mark_unknown
@@ -168,6 +169,16 @@ class Kept(Fleet):
             self.assertEqual(self.get("/api/due/ahead")["behind"], 1)
             self.get("/api/pumps")
             self.get("/api/pumps/O-1")
+
+    def test_a_pump_that_cannot_be_worked_out_keeps_no_other_from_it(self):
+        Stale.objects.bulk_create(Stale(pump=pump) for pump in Pump.objects.order_by("tag"))
+        whole = due._pump
+        faulty = mock.patch.object(due, "_pump", lambda pump: whole(pump) if pump.tag != "G-1" else {}["as a fault would"])
+        with faulty, self.assertLogs("finegap.due.services", "ERROR") as told:
+            self.assertEqual(self.get("/api/due/ahead")["behind"], 1)
+        self.assertIn("How G-1 stands cannot be worked out.", told.output[0])
+        self.assertEqual(self.stale(), {"G-1"})
+        self.assertEqual(self.get("/api/due/ahead")["behind"], 0)
 
     def test_other_rules_and_new_rows_are_worked_out_anew(self):
         Standing.objects.filter(pump__tag="O-1").update(core="0.0.1")
