@@ -9,7 +9,7 @@ from typing import Any
 
 from django.contrib.auth.hashers import make_password
 from django.contrib.auth.models import Group, User
-from django.test import TestCase, override_settings
+from django.test import Client, TestCase, override_settings
 from django.utils import timezone
 from pypdf import PdfReader
 
@@ -355,3 +355,17 @@ class Works(TestCase):
         self.set_housing(number)
         self.steps(number, Stage.SET)
         self.steps(number, Stage.PROVE)
+
+
+class Asking(Works):
+    """The test works, asked over HTTP by Tom."""
+
+    def setUp(self) -> None:
+        self.client = Client()
+        self.client.force_login(self.tom)
+
+    def get(self, address: str, status: int = 200) -> Any:
+        """What is answered, with the status that is expected."""
+        answered = self.client.get(address)
+        self.assertEqual(answered.status_code, status, answered.content[:300])
+        return answered

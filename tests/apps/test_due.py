@@ -9,7 +9,6 @@ from unittest import mock
 
 import vobject
 from django.db import OperationalError, connection, transaction
-from django.test import Client
 from django.utils import timezone
 from pypdf import PdfReader
 
@@ -31,7 +30,7 @@ from finegap.pumps.parts import move_part
 from finegap.pumps.services import add_pump, lubricate, read_meter, retire_pump, strike
 from finegap.sheets.changes import SheetFile
 from finegap.sheets.models import SheetRevision
-from tests.apps.base import Works, add_revision, pump_lines, pump_page, sheet_data
+from tests.apps.base import Asking, add_revision, pump_lines, pump_page, sheet_data
 from tests.apps.test_fleet import add_oiled_pump
 
 CATALOGUE = {
@@ -40,7 +39,7 @@ CATALOGUE = {
 }
 
 
-class Fleet(Works):
+class Fleet(Asking):
     """O-1 beside H-1 and G-1: oil and grease every 500 and 750 h, overhauled every 1,000 h, a gasket 21 days away."""
 
     @classmethod
@@ -53,10 +52,6 @@ class Fleet(Works):
         Pump.objects.filter(tag="O-1").update(overhaul_every_h=1000)
         catch_up(100, 60)
 
-    def setUp(self):
-        self.client = Client()
-        self.client.force_login(self.tom)
-
     def read_on(self, hours, days_ago, tag="O-1"):
         day = timezone.localdate() - dt.timedelta(days=days_ago)
         new = ReadMeter(uuid.uuid4(), str(hours), day.isoformat())
@@ -64,9 +59,7 @@ class Fleet(Works):
         return new.id
 
     def get(self, address, status=200):
-        answered = self.client.get(address)
-        self.assertEqual(answered.status_code, status, answered.content[:300])
-        return answered.json()
+        return super().get(address, status).json()
 
     def stale(self):
         return set(Stale.objects.filter(pump__isnull=False).values_list("pump__tag", flat=True))

@@ -30,7 +30,7 @@ from finegap.pumps.papers import write_note
 from finegap.pumps.parts import move_part
 from finegap.pumps.services import add_pump, edit_pump, read_meter, strike
 from finegap.sheets.changes import SheetFile
-from tests.apps.base import Works, add_revision, pump_page, sheet_data
+from tests.apps.base import Asking, add_revision, pump_page, sheet_data
 
 DUTY = {"viscosity": "50 mm2/s", "temperature": "60 C", "pressure": "5 bar", "speed": "300"}
 
@@ -41,16 +41,7 @@ def another(lead, tag, sheet="test-pump", **more):
     return add_pump(lead, new, Entry(meant=True))
 
 
-class Lives(Works):
-    def setUp(self):
-        self.client = Client()
-        self.client.force_login(self.tom)
-
-    def get(self, address, status=200):
-        answered = self.client.get(address)
-        self.assertEqual(answered.status_code, status, answered.content[:300])
-        return answered
-
+class Lives(Asking):
     def overhaul(self, tag, day, hours, **parts):
         """From before this record: found, left, renewed, by part."""
         given = [EarlierPart(key, *sizes) for key, sizes in parts.items()]

@@ -6,7 +6,6 @@ import uuid
 
 import pypdfium2
 import zxingcpp
-from django.test import Client
 from pypdf import PdfReader
 
 from finegap.bench import changes, services
@@ -14,21 +13,10 @@ from finegap.core.errors import FieldError
 from finegap.formats.labels import SHEETS, Label, as_pdf
 from finegap.pumps.models import CODE_LETTERS, Pump, new_code
 from finegap.pumps.services import retire_pump
-from tests.apps.base import Works
+from tests.apps.base import Asking
 
 
-class Printed(Works):
-    def setUp(self):
-        self.client = Client()
-        self.client.force_login(self.tom)
-
-    def get(self, address, status=200):
-        answered = self.client.get(address)
-        self.assertEqual(answered.status_code, status, answered.content[:300])
-        return answered
-
-
-class Labels(Printed):
+class Labels(Asking):
     def decoded(self, data):
         """What a decoder reads on the rendered pages (zxing-cpp on pdfium's pictures, 200 dots an inch)."""
         pages = pypdfium2.PdfDocument(data)
@@ -73,7 +61,7 @@ class Labels(Printed):
             as_pdf([Label("P", "", "", "ABCDEF", "https://" + "x" * 900)], SHEETS[4])
 
 
-class BlankSheet(Printed):
+class BlankSheet(Asking):
     def test_it_has_every_size_its_limits_and_a_box_a_station_in_either_unit(self):
         number = self.open()
         features = [f for f in self.family(number).features if f.stations]
