@@ -1,6 +1,6 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { client, unwrap, type Unit } from './client';
-import { listQuery } from './queries';
+import { listQuery, ofTheSame } from './queries';
 import type { paths } from './schema';
 
 type PumpsQuery = NonNullable<paths['/api/pumps']['get']['parameters']['query']>;
@@ -32,6 +32,7 @@ export const pumpWearQuery = (tag: string, feature: string, unit: Unit) =>
           params: { path: { tag, feature }, query: { unit } },
         }),
       ),
+    placeholderData: ofTheSame('pump', tag, 'wear', feature),
   });
 
 export const lifeQuery = (tag: string, unit: Unit) =>

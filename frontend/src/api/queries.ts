@@ -4,6 +4,12 @@ import type { Entered } from '../app/works';
 import { client, unwrap, type Job, type Unit } from './client';
 import { heldBy, joined } from './sections';
 
+/** What was shown stays while the same is read in another unit or version; of another thing nothing is. `of` begins the key of both. */
+export const ofTheSame =
+  (...of: unknown[]) =>
+  <T>(before: T | undefined, query: { queryKey: readonly unknown[] } | undefined): T | undefined =>
+    query && of.every((part, i) => part === query.queryKey[i]) ? before : undefined;
+
 /** A list, page by page, as far as it was asked for. */
 export const listQuery = <T>(queryKey: unknown[], ask: (page: number) => Promise<Page<T>>) =>
   infiniteQueryOptions({
@@ -36,7 +42,7 @@ export const jobQuery = (number: number, unit: Unit) =>
       const params = { path: { number }, query: { unit }, header: heldBy(before) };
       return joined(before, await unwrap(client.GET('/api/jobs/{number}', { params })));
     },
-    placeholderData: keepPreviousData,
+    placeholderData: ofTheSame('job', number),
     // Sections share what is the same already, and a copy would not be known as held.
     structuralSharing: false,
   });
@@ -135,7 +141,7 @@ export const pumpQuery = (tag: string, unit: Unit) =>
   queryOptions({
     queryKey: ['pump', tag, unit],
     queryFn: () => unwrap(client.GET('/api/pumps/{tag}', { params: { path: { tag }, query: { unit } } })),
-    placeholderData: keepPreviousData,
+    placeholderData: ofTheSame('pump', tag),
   });
 
 /** What a pump of a sheet is chosen from. */
@@ -166,7 +172,7 @@ export const sheetQuery = (slug: string, revision: string, unit: Unit) =>
           params: { path: { slug, revision }, query: { unit } },
         }),
       ),
-    placeholderData: keepPreviousData,
+    placeholderData: ofTheSame('sheet', slug, revision),
   });
 
 export const familiesQuery = queryOptions({
@@ -199,7 +205,7 @@ export const draftDrawingQuery = (id: number, version: number) =>
           params: { path: { id }, query: { screen: 'narrow' } },
         }),
       ),
-    placeholderData: keepPreviousData,
+    placeholderData: ofTheSame('draft-drawing', id),
     gcTime: 0,
   });
 
@@ -269,7 +275,7 @@ export const wearQuery = (number: number, feature: string, unit: Unit, version: 
           params: { path: { number, feature }, query: { unit } },
         }),
       ),
-    placeholderData: keepPreviousData,
+    placeholderData: ofTheSame('wear', number, feature),
   });
 
 export const proceduresQuery = queryOptions({

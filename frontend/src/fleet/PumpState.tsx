@@ -123,7 +123,7 @@ function Part({ tag, parts, part, onSelect }: PartProps) {
 }
 
 function Wear({ tag, feature, unit }: { tag: string; feature: string; unit: 'mm' | 'in' | 'thou' }) {
-  const wear = useQuery({ ...pumpWearQuery(tag, feature, unit), placeholderData: keepPreviousData });
+  const wear = useQuery(pumpWearQuery(tag, feature, unit));
   const [calendar, setCalendar] = useState(false);
   return (
     <>

@@ -21,11 +21,11 @@ export function useLeftWaiting(): void {
   }, [cache, person]);
   useEffect(() => {
     const ask = (event: BeforeUnloadEvent) => {
-      if (isAnythingWaiting() || isAnythingTyped()) event.preventDefault();
+      if (isAnythingWaiting() || isAnythingTyped() || cache.isMutating() > 0) event.preventDefault();
     };
     window.addEventListener('beforeunload', ask);
     return () => window.removeEventListener('beforeunload', ask);
-  }, []);
+  }, [cache]);
 }
 
 /** A number begun at a pad, and not entered. */
