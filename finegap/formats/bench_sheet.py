@@ -116,7 +116,7 @@ class Boxes(Flowable):  # type: ignore[misc]  # reportlab has no types
 
     def __init__(self, labels: Sequence[str], room: float = WIDTH, width: float = _BOX[0], height: float = _BOX[1]) -> None:
         super().__init__()
-        width = min(max(width, *(stringWidth(label, "FineGap", SMALLEST) for label in labels)), room)
+        width = min(max([width, *(stringWidth(label, "FineGap", SMALLEST) for label in labels)]), room)
         self.labels, self.room, self.box = tuple(labels), room, (width, height)
         self.across = max(int((room + _GAP) // (width + _GAP)), 1)
 

@@ -1,3 +1,4 @@
+import { Choice, type Choices } from './Choice';
 import { TextField } from './TextField';
 import { useDraftField, type DraftForm } from './useDraftForm';
 
@@ -22,23 +23,12 @@ interface SelectProps {
   name: string;
   label: string;
   /** What can be chosen: the value, and its words. */
-  options: readonly (readonly [string, string])[];
+  options: Choices;
   disabled?: boolean;
 }
 
 /** One of several. */
-export function FormSelect({ form, name, label, options, disabled }: SelectProps) {
+export function FormSelect({ form, name, options, ...field }: SelectProps) {
   const [chosen, put] = useDraftField(form, name);
-  return (
-    <label className="field">
-      {label}
-      <select value={chosen} disabled={disabled} onChange={(event) => put(event.target.value)}>
-        {options.map(([value, words]) => (
-          <option key={value} value={value}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
+  return <Choice {...field} value={chosen} choices={options} onChange={put} />;
 }

@@ -6,6 +6,7 @@ import { Link, useNavigate } from 'react-router';
 import type { PumpLine } from '../api/client';
 import { pumpsQuery } from '../api/fleetQueries';
 import { meQuery } from '../api/queries';
+import { Choice } from '../app/Choice';
 import { Loaded } from '../app/Loading';
 import { TextField } from '../app/TextField';
 import { day } from '../app/time';
@@ -90,16 +91,12 @@ function Find() {
           if (code) void navigate(`/p/${code}`);
         }}
       />
-      <label className="field">
-        In order of
-        <select value={params.get('sort') ?? 'tag'} onChange={(event) => put('sort', event.target.value)}>
-          {Object.entries(SORTS).map(([key, words]) => (
-            <option key={key} value={key}>
-              {words}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Choice
+        label="In order of"
+        value={params.get('sort') ?? 'tag'}
+        choices={Object.entries(SORTS)}
+        onChange={(sort) => put('sort', sort)}
+      />
     </div>
   );
 }

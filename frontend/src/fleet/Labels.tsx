@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { TextField } from '../app/TextField';
+import { Choice } from '../app/Choice';
 import { OwnAddress } from '../app/OwnAddress';
 import { FleetNav } from './FleetNav';
 
@@ -39,16 +40,7 @@ export function Labels() {
           maxLength={80}
           onChange={setWords}
         />
-        <label className="field">
-          Sheet in the printer
-          <select value={size} onChange={(event) => setSize(event.target.value)}>
-            {SIZES.map(([key, name]) => (
-              <option key={key} value={key}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Choice label="Sheet in the printer" value={size} choices={SIZES} onChange={setSize} />
         <TextField
           short
           label="First free label of the sheet"
